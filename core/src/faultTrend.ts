@@ -1,0 +1,105 @@
+import {
+  dayNumber,
+  faultRate,
+  HALF_LIFE_DAYS,
+  probImproved,
+  type FaultRate,
+  type SessionCount,
+} from './faultRate';
+
+export type FaultState = 'new' | 'clearing' | 'cleared' | 'stuck' | 'back' | 'steady';
+
+/** One session in the history of one fault; `cued` when the athlete's one cue was for this fault. */
+export type HistorySession = SessionCount & { cued?: boolean };
+
+export type TrendPoint = SessionCount & FaultRate & { state: FaultState };
+
+export type FaultTrend = {
+  points: TrendPoint[];
+  state: FaultState;
+  now: FaultRate;
+  /** probability that the last two sessions are better than those before; null before there are any */
+  improved: number | null;
+  /** sessions in a row, up to the last, in which this fault was the cue */
+  cuedRun: number;
+};
+
+const JUDGE_FROM_REPS = 10;
+const CLEARING_AT = 0.95;
+const STUCK_BELOW = 0.6;
+const STUCK_SESSIONS = 3;
+/** Below this rate a fault no longer deserves a cue. */
+export const LIVE_RATE = 0.15;
+const STAYS_AWAY_DAYS = 7;
+
+const total = (sessions: readonly SessionCount[]): { reps: number; faults: number } => ({
+  reps: sessions.reduce((sum, s) => sum + s.reps, 0),
+  faults: sessions.reduce((sum, s) => sum + s.faults, 0),
+});
+
+/** P(better now): the last two sessions against up to six before them; null with nothing before. */
+const improvedAt = (upTo: readonly SessionCount[]): number | null => {
+  const before = upTo.slice(-8, -2);
+  if (before.length === 0) return null;
+  return probImproved({ before: total(before), now: total(upTo.slice(-2)) }).probability;
+};
+
+/**
+ * Follows one fault of one athlete through the sessions and says how it stands: *new* (under 10
+ * reps), *back* (was cleared, lower bound over 0.15 again), *cleared* (upper bound under 0.15, and
+ * still so seven or more days later), *clearing* (P(better) ≥ 0.95 at two sessions running), *stuck*
+ * (the cue for three sessions or more with P(better) < 0.6), else *steady*; the first that holds.
+ *
+ * @param sessions in date order; sessions without reps are passed over
+ * @throws {RangeError} when dates are out of order, and as `faultRate`
+ */
+export const faultTrend = (
+  sessions: readonly HistorySession[],
+  halfLifeDays: number = HALF_LIFE_DAYS,
+): FaultTrend => {
+  const counted = sessions.filter((session) => session.reps > 0);
+  const points: TrendPoint[] = [];
+  let reps = 0;
+  let cuedRun = 0;
+  let lowSince: number | null = null;
+  let wasCleared = false;
+  let improved: number | null = null;
+  let previous: number | null = null;
+  let lastDay = -Infinity;
+  counted.forEach((session, i) => {
+    const day = dayNumber(`sessions[${i}].date`, session.date);
+    if (day < lastDay) {
+      throw new RangeError(`sessions[${i}].date must not be before the one before it`);
+    }
+    lastDay = day;
+    reps += session.reps;
+    cuedRun = session.cued ? cuedRun + 1 : 0;
+    const upTo = counted.slice(0, i + 1);
+    const now = faultRate({ sessions: upTo, onDate: session.date, halfLifeDays });
+    previous = improved;
+    improved = improvedAt(upTo);
+
+    if (now.high < LIVE_RATE) lowSince ??= day;
+    else lowSince = null;
+    const cleared = lowSince !== null && day - lowSince >= STAYS_AWAY_DAYS;
+    const back = wasCleared && now.low > LIVE_RATE;
+    if (cleared) wasCleared = true;
+
+    let state: FaultState = 'steady';
+    if (reps < JUDGE_FROM_REPS) state = 'new';
+    else if (back) state = 'back';
+    else if (cleared) state = 'cleared';
+    else if ((previous ?? 0) >= CLEARING_AT && (improved ?? 0) >= CLEARING_AT) state = 'clearing';
+    else if (cuedRun >= STUCK_SESSIONS && improved !== null && improved < STUCK_BELOW)
+      state = 'stuck';
+    points.push({ date: session.date, reps: session.reps, faults: session.faults, ...now, state });
+  });
+  const last = points.at(-1);
+  return {
+    points,
+    state: last?.state ?? 'new',
+    now: last ?? { ...faultRate({ sessions: [], onDate: '2000-01-01' }) },
+    improved,
+    cuedRun,
+  };
+};

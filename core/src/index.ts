@@ -1,0 +1,100 @@
+export { aimMargin, type AimMargin } from './aimMargin';
+export { cadencePlan, type CadenceWeek } from './cadencePlan';
+export {
+  chooseCue,
+  CUE_SCHOOLS,
+  type CueChoice,
+  type CueSchool,
+  type LiveFault,
+} from './chooseCue';
+export { cushion, type CushionInput, type CushionPlan } from './cushion';
+export {
+  dayNumber,
+  faultRate,
+  HALF_LIFE_DAYS,
+  probImproved,
+  type FaultRate,
+  type SessionCount,
+} from './faultRate';
+export {
+  faultTrend,
+  LIVE_RATE,
+  type FaultState,
+  type FaultTrend,
+  type HistorySession,
+  type TrendPoint,
+} from './faultTrend';
+export { footBefore, otherFoot, type Foot } from './feet';
+export { arcLanes, arcMove, type ArcLanes, type ArcMove } from './goalArc';
+export {
+  OUTCOMES,
+  runState,
+  standing,
+  turnOrder,
+  type LoggedRep,
+  type Outcome,
+  type RunSet,
+  type RunState,
+  type Side,
+  type Turn,
+} from './runOrder';
+export { attemptsForMakes, setDuration, type SetDuration } from './sets';
+export {
+  arcFromChord,
+  solveCurve,
+  type CurveFootfall,
+  type CurveInput,
+  type CurvePlan,
+  type TapedSpot,
+} from './solveCurve';
+export {
+  SOLVER_VERSION,
+  solveStraight,
+  type Absorb,
+  type Brake,
+  type Ending,
+  type SolvedStep,
+  type StepRole,
+  type StraightFailure,
+  type StraightInput,
+  type StraightPlan,
+  type StraightResult,
+} from './solveStraight';
+export {
+  brakeFixes,
+  COMFORT,
+  compareStepCounts,
+  nearbyPlans,
+  USUAL_BRAKING_MPS2,
+  type BrakeFix,
+  type NearbyPlan,
+  type StepCountChoice,
+  type StepCountComparison,
+} from './stepCounts';
+export {
+  checkModel,
+  estimateStepModel,
+  fitStepModel,
+  modelCadenceSpm,
+  modelLengthM,
+  STEP_BOUNDS,
+  type FittedStep,
+  type MeasuredStep,
+  type StepModel,
+  type StepModelFit,
+  type Trial,
+} from './stepModel';
+export {
+  FOOT_M,
+  formatLength,
+  INCH_M,
+  LENGTH_UNITS,
+  lengthParts,
+  parseLength,
+  speedParts,
+  YARD_M,
+  type FigurePart,
+  type LengthStyle,
+  type LengthUnit,
+  type ParsedLength,
+} from './units';

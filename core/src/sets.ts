@@ -1,0 +1,66 @@
+import { number, whole } from './check';
+
+export type SetDuration = { cycleS: number; setS: number; totalS: number; idleFraction: number };
+
+/**
+ * How long drill sets take in one lane with athletes in turn. One cycle gives everybody a rep; it is
+ * as long as the queue or as one athlete's rep and rest, whichever is longer.
+ *
+ * @returns seconds, and the part of the time that an athlete stands still
+ * @throws {RangeError} naming the field that is out of range
+ */
+export const setDuration = (input: {
+  sets: number;
+  reps: number;
+  repS: number;
+  restS: number;
+  setRestS: number;
+  groupSize: number;
+  changeoverS: number;
+}): SetDuration => {
+  const sets = whole('sets', input.sets, { min: 1, max: 100 });
+  const reps = whole('reps', input.reps, { min: 1, max: 1000 });
+  const repS = number('repS', input.repS, { above: 0, max: 3600 });
+  const restS = number('restS', input.restS, { min: 0, max: 3600 });
+  const setRestS = number('setRestS', input.setRestS, { min: 0, max: 3600 });
+  const groupSize = whole('groupSize', input.groupSize, { min: 1, max: 500 });
+  const changeoverS = number('changeoverS', input.changeoverS, { min: 0, max: 3600 });
+  const cycleS = Math.max(groupSize * (repS + changeoverS), repS + restS);
+  const setS = reps * cycleS;
+  return {
+    cycleS,
+    setS,
+    totalS: sets * setS + (sets - 1) * setRestS,
+    idleFraction: 1 - repS / cycleS,
+  };
+};
+
+/**
+ * How many attempts a number of makes takes.
+ *
+ * @returns the mean, and the fewest attempts that give the makes with the asked confidence
+ * @throws {RangeError} naming the field that is out of range; a make rate so low that it would take
+ *   over 100,000 attempts
+ * Source: negative binomial distribution
+ */
+export const attemptsForMakes = (input: {
+  makes: number;
+  makeRate: number;
+  confidence: number;
+}): { expected: number; atConfidence: number } => {
+  const makes = whole('makes', input.makes, { min: 1, max: 1000 });
+  const rate = number('makeRate', input.makeRate, { above: 0, max: 1 });
+  const confidence = number('confidence', input.confidence, { above: 0, max: 0.9999 });
+  const expected = makes / rate;
+  if (expected > 10_000) throw new RangeError(`makeRate must be higher, got ${rate}`);
+  // log P(the last make falls on attempt n), n = makes, makes + 1, …
+  let logP = makes * Math.log(rate);
+  let attempts = makes;
+  let sum = Math.exp(logP);
+  while (sum < confidence - 1e-12 && attempts < 100_000) {
+    logP += Math.log1p(-rate) + Math.log(attempts / (attempts - makes + 1));
+    attempts += 1;
+    sum += Math.exp(logP);
+  }
+  return { expected, atConfidence: attempts };
+};

@@ -1,0 +1,173 @@
+import { whole } from './check';
+import {
+  solveStraight,
+  type StraightFailure,
+  type StraightInput,
+  type StraightPlan,
+  type StraightResult,
+} from './solveStraight';
+
+export type StepCountChoice = { steps: number; result: StraightResult };
+
+export type StepCountComparison = {
+  choices: StepCountChoice[];
+  /** null when no count works */
+  recommended: number | null;
+  reason: string;
+};
+
+/** A step that changes by no more than this still feels like the athlete's own. */
+export const COMFORT = 0.05;
+/** Differences in end speed below this are not worth a worse fit. */
+const SAME_SPEED = 1e-6;
+
+/**
+ * Solves every step count in a range and says which to take: the fastest end speed among those whose
+ * largest change is at most 5 %, else the smallest largest change.
+ *
+ * @param input as for `solveStraight`; its `steps` is not used
+ * @throws {RangeError} when from or to is not within 1–60, and as `solveStraight`
+ */
+export const compareStepCounts = (
+  input: Omit<StraightInput, 'steps'>,
+  from: number,
+  to: number,
+): StepCountComparison => {
+  whole('from', from, { min: 1, max: 60 });
+  whole('to', to, { min: from, max: 60 });
+  const { ending, absorb } = input;
+  const least = Math.max(
+    from,
+    ending?.kind === 'short' ? ending.count + ending.taperSteps + 1 : 1,
+    typeof absorb === 'object' ? absorb.stepsOut + 1 : 1,
+    Math.max(0, ...(input.checkMarks ?? [])),
+  );
+  const choices: StepCountChoice[] = [];
+  for (let steps = least; steps <= to; steps += 1) {
+    choices.push({ steps, result: solveStraight({ ...input, steps }) });
+  }
+  const fits = choices.filter(
+    (choice): choice is { steps: number; result: StraightPlan } => choice.result.feasible,
+  );
+  const easy = fits.filter((choice) => choice.result.maxAdjust <= COMFORT + 1e-12);
+  const faster = (a: (typeof fits)[number], b: (typeof fits)[number]): typeof a =>
+    b.result.endSpeedMps > a.result.endSpeedMps + SAME_SPEED ? b : a;
+  const gentler = (a: (typeof fits)[number], b: (typeof fits)[number]): typeof a =>
+    b.result.maxAdjust < a.result.maxAdjust ? b : a;
+  if (easy.length > 0) {
+    const best = easy.reduce(faster);
+    return {
+      choices,
+      recommended: best.steps,
+      reason:
+        easy.length === 1
+          ? 'The only count that changes no step by more than 5 %.'
+          : 'The fastest at the target among those that change no step by more than 5 %.',
+    };
+  }
+  if (fits.length > 0) {
+    const best = fits.reduce(gentler);
+    return {
+      choices,
+      recommended: best.steps,
+      reason: 'No count keeps every step within 5 %; this one changes them least.',
+    };
+  }
+  return { choices, recommended: null, reason: 'No count in this range works.' };
+};
+
+export type NearbyPlan =
+  | { change: 'distance'; distanceM: number; plan: StraightPlan }
+  | { change: 'steps'; steps: number; plan: StraightPlan }
+  | { change: 'tolerance'; tolerance: number; plan: StraightPlan }
+  | { change: 'foot'; plan: StraightPlan };
+
+/**
+ * For an ask that cannot be met, the nearest asks that can: the start mark moved just enough, the
+ * nearest step count that reaches it on the same take-off foot, the smallest tolerance that does, or
+ * the start foot that arrives right. Each comes with its plan.
+ *
+ * @throws {RangeError} as `solveStraight`
+ */
+export const nearbyPlans = (input: StraightInput, failure: StraightFailure): NearbyPlan[] => {
+  if (failure.reason === 'wrong-foot') {
+    const plan = solveStraight({ ...input, startFoot: failure.startFoot });
+    return plan.feasible ? [{ change: 'foot', plan }] : nearbyPlans(input, plan);
+  }
+  const own = { ...input, startFoot: undefined };
+  const found: NearbyPlan[] = [];
+  const distanceM = failure.reason === 'too-long' ? failure.maxDistanceM : failure.minDistanceM;
+  const moved = solveStraight({ ...own, distanceM });
+  if (moved.feasible) found.push({ change: 'distance', distanceM, plan: moved });
+
+  const direction = failure.reason === 'too-long' ? 1 : -1;
+  for (let steps = input.steps + direction; steps >= 1 && steps <= 60; steps += direction) {
+    const [choice] = compareStepCounts(own, steps, steps).choices;
+    if (!choice) break;
+    if (choice.result.feasible) {
+      found.push({ change: 'steps', steps, plan: choice.result });
+      break;
+    }
+    // Past the distance on the other side: no count fits between two neighbours.
+    if (choice.result.reason !== failure.reason) break;
+  }
+
+  const natural = (failure.minDistanceM + failure.maxDistanceM) / 2;
+  const slack = (failure.maxDistanceM - failure.minDistanceM) / 2;
+  const used = input.tolerance ?? 0.08;
+  if (slack > 0 && input.distanceM !== undefined) {
+    const needed = (Math.abs(input.distanceM - natural) / slack) * used;
+    const tolerance = Math.ceil(needed * 1000 - 1e-6) / 1000;
+    if (tolerance <= 0.25) {
+      const stretched = solveStraight({ ...own, tolerance });
+      if (stretched.feasible) found.push({ change: 'tolerance', tolerance, plan: stretched });
+    }
+  }
+  return found;
+};
+
+/** Braking limit of an athlete who was never measured, m/s². */
+export const USUAL_BRAKING_MPS2 = 4.5;
+
+export type BrakeFix =
+  | { change: 'taper'; taperSteps: number; plan: StraightPlan }
+  | { change: 'speed'; speedFraction: number; plan: StraightPlan };
+
+/**
+ * Ways to bring a close-and-shorten within what the athlete can brake: the fewest taper steps that
+ * do, or the highest closing speed (to a hundredth of full speed).
+ *
+ * @param limitMps2 the athlete's measured braking limit, 4.5 when unmeasured
+ * @returns an empty list when the plan has no short ending or is already within the limit
+ * @throws {RangeError} as `solveStraight`
+ */
+export const brakeFixes = (
+  input: StraightInput,
+  limitMps2: number = USUAL_BRAKING_MPS2,
+): BrakeFix[] => {
+  const { ending } = input;
+  const asked = solveStraight(input);
+  if (ending?.kind !== 'short' || !asked.feasible || asked.brake!.decelMps2 <= limitMps2) return [];
+  const within = (changed: StraightInput): StraightPlan | null => {
+    const plan = solveStraight(changed);
+    return plan.feasible && plan.brake!.decelMps2 <= limitMps2 ? plan : null;
+  };
+  const fixes: BrakeFix[] = [];
+  const most = Math.min(20, input.steps - ending.count - 1);
+  for (let taperSteps = ending.taperSteps + 1; taperSteps <= most; taperSteps += 1) {
+    const plan = within({ ...input, ending: { ...ending, taperSteps } });
+    if (plan) {
+      fixes.push({ change: 'taper', taperSteps, plan });
+      break;
+    }
+  }
+  const top = Math.round((input.speedFraction ?? 1) * 100);
+  for (let percent = top - 1; percent >= 20; percent -= 1) {
+    const plan = within({ ...input, speedFraction: percent / 100 });
+    if (plan) {
+      fixes.push({ change: 'speed', speedFraction: percent / 100, plan });
+      break;
+    }
+  }
+  return fixes;
+};

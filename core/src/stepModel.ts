@@ -1,0 +1,275 @@
+import { number } from './check';
+
+/**
+ * How an athlete's steps grow from a standing start. Length of step k (k = 1, 2, …) is
+ * `top − (top − first)·e^(−(k−1)/lengthRate)`, metres; cadence has the same form with its own
+ * three numbers, steps per minute (both feet counted). Rates are in steps.
+ */
+export type StepModel = {
+  firstLengthM: number;
+  topLengthM: number;
+  lengthRate: number;
+  firstCadenceSpm: number;
+  topCadenceSpm: number;
+  cadenceRate: number;
+};
+
+export type MeasuredStep = { lengthM: number; intervalS: number };
+export type Trial = { steps: readonly MeasuredStep[] };
+
+/** The bounds within which a figure can be a human step. */
+export const STEP_BOUNDS = {
+  lengthM: { above: 0, max: 4 },
+  intervalS: { min: 0.08, max: 2 },
+  trialSteps: { min: 4, max: 60 },
+} as const;
+
+const RATE_MIN = 0.3;
+const RATE_MAX = 20;
+
+const buildUp = (first: number, top: number, rate: number, k: number): number =>
+  top - (top - first) * Math.exp(-(k - 1) / rate);
+
+/** Length of step k, metres. */
+export const modelLengthM = (model: StepModel, k: number): number =>
+  buildUp(model.firstLengthM, model.topLengthM, model.lengthRate, k);
+
+/** Cadence of step k, steps per minute. */
+export const modelCadenceSpm = (model: StepModel, k: number): number =>
+  buildUp(model.firstCadenceSpm, model.topCadenceSpm, model.cadenceRate, k);
+
+/** @throws {RangeError} naming the field of the model that is out of range */
+export const checkModel = (model: StepModel): StepModel => {
+  number('model.firstLengthM', model.firstLengthM, { above: 0, max: 10 });
+  number('model.topLengthM', model.topLengthM, { above: 0, max: 10 });
+  number('model.lengthRate', model.lengthRate, { min: RATE_MIN, max: RATE_MAX });
+  number('model.firstCadenceSpm', model.firstCadenceSpm, { above: 0, max: 1000 });
+  number('model.topCadenceSpm', model.topCadenceSpm, { above: 0, max: 1000 });
+  number('model.cadenceRate', model.cadenceRate, { min: RATE_MIN, max: RATE_MAX });
+  return model;
+};
+
+type Point = { k: number; value: number };
+type Curve = { first: number; top: number; rate: number; squares: number };
+
+/** Best first and top for a given rate: value = first·e + top·(1 − e) is linear in both. */
+const fitAtRate = (points: readonly Point[], rate: number): Curve => {
+  let ee = 0;
+  let eo = 0;
+  let oo = 0;
+  let ey = 0;
+  let oy = 0;
+  for (const { k, value } of points) {
+    const e = Math.exp(-(k - 1) / rate);
+    const o = 1 - e;
+    ee += e * e;
+    eo += e * o;
+    oo += o * o;
+    ey += e * value;
+    oy += o * value;
+  }
+  const det = ee * oo - eo * eo;
+  const first = (ey * oo - oy * eo) / det;
+  const top = (oy * ee - ey * eo) / det;
+  let squares = 0;
+  for (const { k, value } of points) squares += (value - buildUp(first, top, rate, k)) ** 2;
+  return { first, top, rate, squares };
+};
+
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+const GRID = 48;
+const LOG_LOW = Math.log(RATE_MIN);
+const LOG_HIGH = Math.log(RATE_MAX);
+
+/** Golden-section search for the best rate between two log rates. */
+const narrow = (points: readonly Point[], from: number, to: number, rounds: number): Curve => {
+  const at = (logRate: number): Curve => fitAtRate(points, Math.exp(logRate));
+  let a = from;
+  let b = to;
+  let c = b - GOLDEN * (b - a);
+  let d = a + GOLDEN * (b - a);
+  let fitC = at(c);
+  let fitD = at(d);
+  for (let i = 0; i < rounds; i += 1) {
+    if (fitC.squares <= fitD.squares) {
+      b = d;
+      d = c;
+      fitD = fitC;
+      c = b - GOLDEN * (b - a);
+      fitC = at(c);
+    } else {
+      a = c;
+      c = d;
+      fitC = fitD;
+      d = a + GOLDEN * (b - a);
+      fitD = at(d);
+    }
+  }
+  return [at(a), fitC, fitD, at(b)].reduce((x, y) => (y.squares < x.squares ? y : x));
+};
+
+/**
+ * Least squares over first, top and rate. For a given rate the other two follow in closed form, so
+ * one dimension is searched: a grid on log rate, then golden section round its best point.
+ */
+const fitCurve = (points: readonly Point[]): Curve => {
+  const step = (LOG_HIGH - LOG_LOW) / GRID;
+  let best = 0;
+  let bestSquares = Infinity;
+  for (let i = 0; i <= GRID; i += 1) {
+    const { squares } = fitAtRate(points, Math.exp(LOG_LOW + i * step));
+    if (squares < bestSquares) {
+      best = i;
+      bestSquares = squares;
+    }
+  }
+  const from = LOG_LOW + Math.max(0, best - 1) * step;
+  const to = LOG_LOW + Math.min(GRID, best + 1) * step;
+  return narrow(points, from, to, 40);
+};
+
+export type FittedStep = {
+  trial: number;
+  /** step number within its trial, from 1 */
+  k: number;
+  lengthM: number;
+  cadenceSpm: number;
+  /** measured minus fitted */
+  lengthErrorM: number;
+  cadenceErrorSpm: number;
+  /** far from the curve compared with the other steps: measured wrong, or a stumble */
+  outlier: boolean;
+};
+
+export type StepModelFit = StepModel & {
+  /** root mean square of measured minus fitted */
+  lengthRmsM: number;
+  cadenceRmsSpm: number;
+  /** one standard deviation of a single step about the curve, metres */
+  scatterM: number;
+  steps: FittedStep[];
+  /** the steps were still growing at the end of the trial, so the top is an extrapolation */
+  stillBuilding: boolean;
+};
+
+const OUTLIER_SPREADS = 3.5;
+/** Below these, a residual is within what a tape or a stopwatch can tell. */
+const LENGTH_FLOOR = 0.03;
+const CADENCE_FLOOR = 0.04;
+
+const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const mid = Math.floor(sorted.length / 2);
+  return sorted.length % 2 ? sorted[mid]! : (sorted[mid - 1]! + sorted[mid]!) / 2;
+};
+
+/** Which residuals lie far outside their own spread (median absolute deviation, scaled to sigma). */
+const farOut = (errors: readonly number[], floors: readonly number[]): boolean[] => {
+  const spread = 1.4826 * median(errors.map(Math.abs));
+  return errors.map((e, i) => Math.abs(e) > Math.max(OUTLIER_SPREADS * spread, floors[i]!));
+};
+
+/**
+ * Residual of each point from the curve fitted to all the others: a step that bends the whole curve
+ * towards itself hides in plain residuals. The rate is sought near that of the full fit.
+ */
+const leftOutErrors = (points: readonly Point[], rate: number): number[] => {
+  const from = Math.max(LOG_LOW, Math.log(rate) - 1);
+  const to = Math.min(LOG_HIGH, Math.log(rate) + 1);
+  return points.map((point, i) => {
+    const others = points.filter((_, j) => j !== i);
+    const curve = narrow(others, from, to, 10);
+    return point.value - buildUp(curve.first, curve.top, curve.rate, point.k);
+  });
+};
+
+const rms = (errors: readonly number[]): number =>
+  Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length);
+
+/**
+ * Fits the step model to measured run-ups by least squares over all steps of all trials, length and
+ * cadence separately. Steps are counted from a standing start; an interval is the time that the step
+ * took, seconds.
+ *
+ * @throws {RangeError} naming the step when a length is not within 0–4 m or an interval not within
+ *   0.08–2 s, and when no trial has at least four steps
+ * Source: separable least squares (the two linear parameters eliminated at each rate)
+ */
+export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepModelFit => {
+  if (trials.length === 0) {
+    throw new RangeError('trials must hold at least one trial');
+  }
+  const flat = trials.flatMap((trial, t) => {
+    number(`trials[${t}].steps.length`, trial.steps.length, STEP_BOUNDS.trialSteps);
+    return trial.steps.map((step, i) => {
+      const where = `trials[${t}].steps[${i}]`;
+      number(`${where}.lengthM`, step.lengthM, STEP_BOUNDS.lengthM);
+      number(`${where}.intervalS`, step.intervalS, STEP_BOUNDS.intervalS);
+      return { trial: t, k: i + 1, lengthM: step.lengthM, cadenceSpm: 60 / step.intervalS };
+    });
+  });
+  const lengths = flat.map(({ k, lengthM }) => ({ k, value: lengthM }));
+  const cadences = flat.map(({ k, cadenceSpm }) => ({ k, value: cadenceSpm }));
+  const length = fitCurve(lengths);
+  const cadence = fitCurve(cadences);
+  const lengthErrors = lengths.map(
+    ({ k, value }) => value - buildUp(length.first, length.top, length.rate, k),
+  );
+  const cadenceErrors = cadences.map(
+    ({ k, value }) => value - buildUp(cadence.first, cadence.top, cadence.rate, k),
+  );
+  const enough = flat.length > 5;
+  const oddLength = enough
+    ? farOut(
+        leftOutErrors(lengths, length.rate),
+        lengths.map((p) => p.value * LENGTH_FLOOR),
+      )
+    : [];
+  const oddCadence = enough
+    ? farOut(
+        leftOutErrors(cadences, cadence.rate),
+        cadences.map((p) => p.value * CADENCE_FLOOR),
+      )
+    : [];
+  const longest = Math.max(...trials.map((trial) => trial.steps.length));
+  return {
+    firstLengthM: length.first,
+    topLengthM: length.top,
+    lengthRate: length.rate,
+    firstCadenceSpm: cadence.first,
+    topCadenceSpm: cadence.top,
+    cadenceRate: cadence.rate,
+    lengthRmsM: rms(lengthErrors),
+    cadenceRmsSpm: rms(cadenceErrors),
+    scatterM: Math.sqrt(length.squares / Math.max(1, flat.length - 3)),
+    steps: flat.map((step, i) => ({
+      ...step,
+      lengthErrorM: lengthErrors[i]!,
+      cadenceErrorSpm: cadenceErrors[i]!,
+      outlier: (oddLength[i] ?? false) || (oddCadence[i] ?? false),
+    })),
+    stillBuilding: Math.exp(-(longest - 1) / length.rate) > 0.12,
+  };
+};
+
+/**
+ * A starting model for an athlete who was never measured, from body height. A figure drawn from it
+ * must be labelled an estimate. Proportions: first step about 0.66 of height, top step about 1.22,
+ * cadences and rates typical of a trained adolescent's build-up.
+ *
+ * @param heightM standing height, metres; 1.0–2.3
+ * @throws {RangeError} when the height is out of range
+ * Source: proportions of step length to stature in sprint build-ups (rule of thumb, to be replaced by
+ *   a measurement)
+ */
+export const estimateStepModel = (heightM: number): StepModel => {
+  number('heightM', heightM, { min: 1, max: 2.3 });
+  return {
+    firstLengthM: 0.66 * heightM,
+    topLengthM: 1.22 * heightM,
+    lengthRate: 3,
+    firstCadenceSpm: 206,
+    topCadenceSpm: 248,
+    cadenceRate: 2.3,
+  };
+};

@@ -1,0 +1,238 @@
+/** Lengths as coaches write them: metric, feet and inches, yards, or the athlete's own shoe. */
+
+export const LENGTH_UNITS = ['metric', 'imperial', 'yards', 'shoes'] as const;
+export type LengthUnit = (typeof LENGTH_UNITS)[number];
+
+export const FOOT_M = 0.3048;
+export const INCH_M = FOOT_M / 12;
+export const YARD_M = 3 * FOOT_M;
+
+/** A figure and its unit, kept apart so that a screen can set the unit smaller. */
+export type FigurePart = { figure: string; unit: string };
+
+export type LengthStyle = {
+  unit: LengthUnit;
+  /** heel to toe, metres; needed for shoes */
+  shoeM?: number | undefined;
+  /** a part of the body or a short step: centimetres or inches */
+  small?: boolean | undefined;
+};
+
+const halves = (count: number): string => {
+  const rounded = Math.round(count * 2) / 2;
+  const whole = Math.floor(rounded);
+  if (rounded === whole) return String(whole);
+  return whole === 0 ? '½' : `${whole}½`;
+};
+
+/**
+ * A length as figures and units: 1 cm in metric, ½ in in imperial and yards, ½ shoe in shoes.
+ * Shoes without a shoe length fall back to metric.
+ *
+ * @param lengthM metres
+ */
+export const lengthParts = (lengthM: number, style: LengthStyle): FigurePart[] => {
+  const sign = lengthM < 0 ? '−' : '';
+  const size = Math.abs(lengthM);
+  const signed = (parts: FigurePart[]): FigurePart[] => {
+    const isZero = parts.every((part) => Number(part.figure) === 0);
+    return parts.map((part, i) =>
+      i === 0 && !isZero ? { ...part, figure: sign + part.figure } : part,
+    );
+  };
+  if (style.unit === 'shoes' && style.shoeM && !style.small) {
+    const figure = halves(size / style.shoeM);
+    return signed([{ figure, unit: figure === '1' || figure === '½' ? 'shoe' : 'shoes' }]);
+  }
+  if (style.unit === 'metric' || style.unit === 'shoes') {
+    return signed([
+      style.small
+        ? { figure: (size * 100).toFixed(size * 100 < 9.95 ? 1 : 0), unit: 'cm' }
+        : { figure: size.toFixed(2), unit: 'm' },
+    ]);
+  }
+  const halfInches = Math.round((size / INCH_M) * 2);
+  if (style.small) return signed([{ figure: halves(halfInches / 2), unit: 'in' }]);
+  const feet = Math.floor(halfInches / 24);
+  const inches = halves((halfInches - feet * 24) / 2);
+  if (style.unit === 'imperial') {
+    return signed([
+      { figure: String(feet), unit: '′' },
+      { figure: inches, unit: '″' },
+    ]);
+  }
+  const yards = Math.floor(feet / 3);
+  const parts = [
+    { figure: String(yards), unit: 'yd' },
+    { figure: String(feet - yards * 3), unit: 'ft' },
+    { figure: inches, unit: 'in' },
+  ].filter((part) => part.figure !== '0');
+  return signed(parts.length > 0 ? parts : [{ figure: '0', unit: 'yd' }]);
+};
+
+/** A length as one line of text, such as `12.40 m`, `40′ 8½″`, `13 yd 1 ft`, `41 shoes`. */
+export const formatLength = (lengthM: number, style: LengthStyle): string =>
+  lengthParts(lengthM, style)
+    .map(({ figure, unit }) => (unit === '′' || unit === '″' ? figure + unit : `${figure} ${unit}`))
+    .join(' ');
+
+/** Speed as figure and unit: metres or feet a second. */
+export const speedParts = (speedMps: number, unit: LengthUnit): FigurePart =>
+  unit === 'metric' || unit === 'shoes'
+    ? { figure: speedMps.toFixed(1), unit: 'm/s' }
+    : { figure: (speedMps / FOOT_M).toFixed(1), unit: 'ft/s' };
+
+export type ParsedLength = { ok: true; lengthM: number } | { ok: false; message: string };
+
+type UnitName = 'm' | 'cm' | 'mm' | 'ft' | 'in' | 'yd' | 'shoe';
+
+const UNIT_WORDS: Record<string, UnitName> = {
+  m: 'm',
+  metre: 'm',
+  metres: 'm',
+  meter: 'm',
+  meters: 'm',
+  cm: 'cm',
+  mm: 'mm',
+  "'": 'ft',
+  ft: 'ft',
+  foot: 'ft',
+  feet: 'ft',
+  '"': 'in',
+  in: 'in',
+  inch: 'in',
+  inches: 'in',
+  yd: 'yd',
+  yds: 'yd',
+  yard: 'yd',
+  yards: 'yd',
+  shoe: 'shoe',
+  shoes: 'shoe',
+};
+
+const METRES: Record<Exclude<UnitName, 'shoe'>, number> = {
+  m: 1,
+  cm: 0.01,
+  mm: 0.001,
+  ft: FOOT_M,
+  in: INCH_M,
+  yd: YARD_M,
+};
+
+const FRACTIONS: Record<string, string> = {
+  '½': ' 1/2',
+  '¼': ' 1/4',
+  '¾': ' 3/4',
+  '⅛': ' 1/8',
+  '⅜': ' 3/8',
+  '⅝': ' 5/8',
+  '⅞': ' 7/8',
+};
+
+const tidy = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[½¼¾⅛⅜⅝⅞]/g, (mark) => FRACTIONS[mark]!)
+    .replace(/(\d),(\d)/g, '$1.$2')
+    .replace(/[′’‘´`]/g, "'")
+    .replace(/''|[″“”]/g, '"')
+    .replace(/−/g, '-')
+    .replace(/^(\d+)\s*-\s*(\d)/, "$1' $2")
+    .replace(/\s+/g, ' ')
+    .trim();
+
+const QUANTITY = /^(?:(\d+) (\d+)\/(\d+)|(\d+)\/(\d+)|(\d+(?:\.\d*)?|\.\d+))/;
+
+const PARTS: Record<UnitName, readonly UnitName[]> = {
+  m: ['cm', 'mm'],
+  cm: ['mm'],
+  mm: [],
+  yd: ['ft', 'in'],
+  ft: ['in'],
+  in: [],
+  shoe: ['cm', 'in'],
+};
+
+/** How many of a smaller unit make one of the larger, where writing more is surely a slip. */
+const FULL: Partial<Record<`${UnitName}/${UnitName}`, number>> = {
+  'in/ft': 12,
+  'ft/yd': 3,
+  'cm/m': 100,
+};
+
+const LONGEST_M = 10_000;
+
+const NOT_A_LENGTH = 'Write a length such as 12.40 m, 40′ 8½″, 13 yd 1 ft or 41 shoes.';
+
+/**
+ * Reads a length in any form that coaches write: `12.4`, `12,4 m`, `350 cm`, `40' 8 1/2"`, `40-8.5`,
+ * `13 yd 1 ft`, `41 shoes`. A bare number is in the unit of the style: metres (centimetres when
+ * small), feet (inches when small), yards, or shoes.
+ *
+ * @returns metres, or a sentence that says what is wrong
+ */
+export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
+  const refuse = (message: string): ParsedLength => ({ ok: false, message });
+  let rest = tidy(text);
+  if (rest === '') return refuse('Write a length.');
+  if (rest.startsWith('-')) return refuse('A length cannot be negative.');
+  const bare: UnitName =
+    style.unit === 'shoes'
+      ? style.small
+        ? 'cm'
+        : 'shoe'
+      : style.unit === 'metric'
+        ? style.small
+          ? 'cm'
+          : 'm'
+        : style.small
+          ? 'in'
+          : style.unit === 'imperial'
+            ? 'ft'
+            : 'yd';
+  const found: { size: number; unit: UnitName }[] = [];
+  while (rest !== '') {
+    const quantity = QUANTITY.exec(rest);
+    if (!quantity) return refuse(NOT_A_LENGTH);
+    const [all, whole, over, under, over2, under2, plain] = quantity;
+    if (Number(under ?? under2) === 0) return refuse('A fraction cannot be over 0.');
+    const size =
+      plain !== undefined
+        ? Number(plain)
+        : Number(whole ?? 0) + Number(over ?? over2) / Number(under ?? under2);
+    rest = rest.slice(all.length).trimStart();
+    const word = /^('|"|[a-z]+)\.?/.exec(rest);
+    const last = found.at(-1);
+    let unit: UnitName;
+    if (word) {
+      const known = UNIT_WORDS[word[1]!];
+      if (!known) return refuse(`“${word[1]}” is not a unit that Gravek knows. ${NOT_A_LENGTH}`);
+      unit = known;
+      rest = rest.slice(word[0].length).trimStart();
+    } else if (rest !== '') return refuse(NOT_A_LENGTH);
+    else if (!last) unit = bare;
+    else if (last.unit === 'ft') unit = 'in';
+    else if (last.unit === 'm') unit = 'cm';
+    else return refuse(`Say what the ${size} at the end is: feet, inches or centimetres.`);
+    if (last) {
+      if (!PARTS[last.unit].includes(unit)) return refuse('Units of one kind, the largest first.');
+      if (!Number.isInteger(last.size)) {
+        return refuse(`Write ${last.size} ${last.unit} alone, or whole ${last.unit} and a rest.`);
+      }
+      const full = FULL[`${unit}/${last.unit}`];
+      if (full && size >= full) {
+        return refuse(`${size} ${unit} is more than one ${last.unit}; is that a slip?`);
+      }
+    }
+    found.push({ size, unit });
+  }
+  let lengthM = 0;
+  for (const { size, unit } of found) {
+    if (unit === 'shoe') {
+      if (!style.shoeM) return refuse('Shoes can be read once the shoe length is measured.');
+      lengthM += size * style.shoeM;
+    } else lengthM += size * METRES[unit];
+  }
+  if (!(lengthM <= LONGEST_M)) return refuse('That is too long to be a length on the ground.');
+  return { ok: true, lengthM };
+};

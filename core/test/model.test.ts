@@ -1,0 +1,126 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  estimateStepModel,
+  fitStepModel,
+  modelCadenceSpm,
+  modelLengthM,
+  type MeasuredStep,
+  type StepModel,
+} from '../src';
+
+const truth: StepModel = {
+  firstLengthM: 1.2,
+  topLengthM: 2.2,
+  lengthRate: 3,
+  firstCadenceSpm: 205,
+  topCadenceSpm: 248,
+  cadenceRate: 2.5,
+};
+
+const run = (model: StepModel, n: number): MeasuredStep[] =>
+  Array.from({ length: n }, (_, i) => ({
+    lengthM: modelLengthM(model, i + 1),
+    intervalS: 60 / modelCadenceSpm(model, i + 1),
+  }));
+
+const squares = (model: StepModel, steps: readonly MeasuredStep[]): number =>
+  steps.reduce((sum, step, i) => sum + (step.lengthM - modelLengthM(model, i + 1)) ** 2, 0);
+
+describe('fitStepModel', () => {
+  it('finds the model that made the steps', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.7, max: 1.4, noNaN: true }),
+        fc.double({ min: 0.3, max: 1.2, noNaN: true }),
+        fc.double({ min: 0.8, max: 6, noNaN: true }),
+        fc.integer({ min: 6, max: 20 }),
+        (first, growth, rate, n) => {
+          const made = {
+            ...truth,
+            firstLengthM: first,
+            topLengthM: first + growth,
+            lengthRate: rate,
+          };
+          const fit = fitStepModel({ trials: [{ steps: run(made, n) }] });
+          expect(fit.firstLengthM).toBeCloseTo(first, 4);
+          expect(fit.lengthRmsM).toBeLessThan(1e-5);
+          for (let k = 1; k <= n; k += 1) {
+            expect(modelLengthM(fit, k)).toBeCloseTo(modelLengthM(made, k), 4);
+          }
+        },
+      ),
+    );
+  });
+
+  it('is not beaten by any model nearby', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -0.08, max: 0.08, noNaN: true }), {
+          minLength: 8,
+          maxLength: 14,
+        }),
+        fc.tuple(
+          fc.double({ min: -0.05, max: 0.05, noNaN: true }),
+          fc.double({ min: -0.05, max: 0.05, noNaN: true }),
+          fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+        ),
+        (noise, [a, b, c]) => {
+          const steps = run(truth, noise.length).map((step, i) => ({
+            ...step,
+            lengthM: step.lengthM + noise[i]!,
+          }));
+          const fit = fitStepModel({ trials: [{ steps }] });
+          const other = {
+            ...fit,
+            firstLengthM: fit.firstLengthM + a,
+            topLengthM: fit.topLengthM + b,
+            lengthRate: Math.min(20, Math.max(0.3, fit.lengthRate + c)),
+          };
+          expect(squares(fit, steps)).toBeLessThanOrEqual(squares(other, steps) + 1e-9);
+        },
+      ),
+    );
+  });
+
+  it('marks the step that was read wrong, and only that one', () => {
+    const steps = run(truth, 12).map((step, i) => ({
+      ...step,
+      lengthM: step.lengthM + (i % 2 ? 0.01 : -0.012) + (i === 6 ? 0.5 : 0),
+    }));
+    const fit = fitStepModel({ trials: [{ steps }] });
+    expect(fit.steps.filter((step) => step.outlier).map((step) => step.k)).toEqual([7]);
+  });
+
+  it('says when the top is only extrapolated', () => {
+    const slow = { ...truth, lengthRate: 7 };
+    expect(fitStepModel({ trials: [{ steps: run(slow, 6) }] }).stillBuilding).toBe(true);
+    expect(fitStepModel({ trials: [{ steps: run(truth, 14) }] }).stillBuilding).toBe(false);
+  });
+
+  it.each([
+    [{ lengthM: 9, intervalS: 0.25 }, 'trials[0].steps[2].lengthM'],
+    [{ lengthM: -1, intervalS: 0.25 }, 'trials[0].steps[2].lengthM'],
+    [{ lengthM: 1.5, intervalS: -0.2 }, 'trials[0].steps[2].intervalS'],
+    [{ lengthM: 1.5, intervalS: NaN }, 'trials[0].steps[2].intervalS'],
+  ])('refuses a step of %o', (step, field) => {
+    const steps = run(truth, 6);
+    steps[2] = step;
+    expect(() => fitStepModel({ trials: [{ steps }] })).toThrow(field);
+  });
+
+  it('refuses a trial too short to tell three numbers from', () => {
+    expect(() => fitStepModel({ trials: [{ steps: run(truth, 3) }] })).toThrow(RangeError);
+    expect(() => fitStepModel({ trials: [] })).toThrow('trials');
+  });
+});
+
+describe('estimateStepModel', () => {
+  it('grows with height and stays a step that people make', () => {
+    const short = estimateStepModel(1.5);
+    const tall = estimateStepModel(1.95);
+    expect(tall.topLengthM).toBeGreaterThan(short.topLengthM);
+    expect(short.topLengthM).toBeGreaterThan(short.firstLengthM);
+    expect(() => estimateStepModel(17)).toThrow('heightM');
+  });
+});

@@ -1,0 +1,43 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import * as core from '../src';
+
+type Case = { name: string; input: unknown; expect: unknown };
+
+const folder = new URL('../reference/', import.meta.url);
+const SIMULATED = new Set(['evenAtS', 'openByS']);
+
+/** Every number, word and null of `expected` must stand in `actual`; the actual may hold more. */
+const holds = (actual: unknown, expected: unknown, path: string): number => {
+  if (typeof expected === 'number') {
+    const tolerance = SIMULATED.has(path.split('.').at(-1)!) ? 1e-2 : 1e-3;
+    expect(typeof actual, path).toBe('number');
+    expect(Math.abs((actual as number) - expected), path).toBeLessThanOrEqual(tolerance);
+    return 1;
+  }
+  if (expected !== null && typeof expected === 'object') {
+    if (Array.isArray(expected)) expect(actual, path).toHaveLength(expected.length);
+    return Object.entries(expected).reduce(
+      (sum, [key, value]) =>
+        sum + holds((actual as Record<string, unknown> | null)?.[key], value, `${path}.${key}`),
+      0,
+    );
+  }
+  expect(actual, path).toBe(expected);
+  return 1;
+};
+
+for (const file of readdirSync(folder)) {
+  const name = file.replace('.json', '').replace(/-(.)/g, (_, c: string) => c.toUpperCase());
+  const cases = JSON.parse(readFileSync(new URL(file, folder), 'utf8')) as Case[];
+  describe(name, () => {
+    it.each(cases)('$name', ({ input, expect: expected }) => {
+      const compute = (core as Record<string, unknown>)[name] as (input: unknown) => unknown;
+      expect(holds(compute(input), expected, name)).toBeGreaterThan(0);
+    });
+  });
+}
+
+it('has all thirteen definitions', () => {
+  expect(readdirSync(folder)).toHaveLength(13);
+});

@@ -1,0 +1,99 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { runState, turnOrder, type LoggedRep, type Outcome, type RunSet, type Turn } from '../src';
+
+const set: RunSet = {
+  drillSetId: 's1',
+  athleteIds: ['ana', 'bo', 'cy'],
+  sets: 2,
+  reps: 2,
+  sides: ['own', 'other'],
+  restS: 60,
+  setRestS: 180,
+};
+
+let made = 0;
+const row = (turn: Turn, outcome: Outcome, atMs: number, voids?: string): LoggedRep => ({
+  ...turn,
+  id: `r${String((made += 1)).padStart(4, '0')}`,
+  outcome,
+  voids,
+  atMs,
+});
+
+describe('turnOrder', () => {
+  it('gives everybody a turn before anybody has two, one side after the other', () => {
+    const turns = turnOrder(set);
+    expect(turns).toHaveLength(2 * 2 * 2 * 3);
+    expect(turns.slice(0, 4).map((t) => t.athleteId)).toEqual(['ana', 'bo', 'cy', 'ana']);
+    expect(turns.map((t) => t.side).slice(0, 7)).toEqual([
+      ...Array<string>(6).fill('own'),
+      'other',
+    ]);
+  });
+});
+
+describe('runState', () => {
+  it('walks through all turns, whatever the answers', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom<Outcome>('clean', 'fault', 'again', 'skip', 'void'), {
+          maxLength: 120,
+        }),
+        (answers) => {
+          const log: LoggedRep[] = [];
+          let before = 0;
+          answers.forEach((answer, i) => {
+            const { up, last, done, total, next } = runState(set, log);
+            expect(done).toBe(before);
+            expect(total).toBe(24);
+            if (answer === 'void') {
+              if (!last) return;
+              log.push(row(last, 'void', i, last.id));
+              if (last.outcome !== 'again') before -= 1;
+              return;
+            }
+            if (!up) return;
+            expect(next).not.toContain(up.athleteId);
+            log.push(row(up, answer, i));
+            if (answer !== 'again') before += 1;
+          });
+          const shuffled = [...log].reverse();
+          expect(runState(set, shuffled)).toEqual(runState(set, log));
+        },
+      ),
+    );
+  });
+
+  it('has the same athlete again when the finish mark was missed', () => {
+    const up = runState(set, []).up!;
+    expect(runState(set, [row(up, 'again', 0)]).up).toEqual(up);
+  });
+
+  it('counts rest from the own last rep and from the set before', () => {
+    const log: LoggedRep[] = [];
+    let now = 0;
+    for (;;) {
+      const { up } = runState(set, log);
+      if (!up || up.set === 2) break;
+      log.push(row(up, 'clean', (now += 10_000)));
+    }
+    expect(runState(set, log).readyAtMs).toBe(now + 180_000);
+    expect(runState(set, log.slice(0, 3)).readyAtMs).toBe(10_000 + 60_000);
+    expect(runState(set, []).readyAtMs).toBeNull();
+  });
+
+  it('passes over an athlete who left, keeping what was done', () => {
+    const first = runState(set, []).up!;
+    const log = [row(first, 'clean', 0)];
+    const state = runState(set, log, new Set(['ana', 'bo']));
+    expect(state.up!.athleteId).toBe('cy');
+    expect(state.done).toBe(1);
+    expect(state.total).toBe(9);
+  });
+
+  it('is done when everybody is', () => {
+    const log = turnOrder(set).map((turn, i) => row(turn, i % 5 ? 'clean' : 'skip', i));
+    expect(runState(set, log)).toMatchObject({ up: null, next: [], done: 24, readyAtMs: null });
+  });
+});
