@@ -1,5 +1,6 @@
 import { betaBelow, betaQuantile, logBeta } from './beta';
 import { number, whole } from './check';
+import { dayNumber } from './days';
 
 /** What one session showed of one fault of one athlete. `date` is a day, yyyy-mm-dd. */
 export type SessionCount = { date: string; reps: number; faults: number };
@@ -15,20 +16,6 @@ export type FaultRate = {
 
 const PRIOR = 0.5;
 export const HALF_LIFE_DAYS = 28;
-const DAY_MS = 86_400_000;
-
-/**
- * Number of the day since 1970-01-01.
- *
- * @throws {RangeError} when the text is not a day that exists, yyyy-mm-dd
- */
-export const dayNumber = (field: string, date: string): number => {
-  const ms = /^\d{4}-\d\d-\d\d$/.test(date) ? Date.parse(`${date}T00:00:00Z`) : NaN;
-  if (Number.isNaN(ms) || new Date(ms).toISOString().slice(0, 10) !== date) {
-    throw new RangeError(`${field} must be a date such as 2031-03-17, got ${date}`);
-  }
-  return ms / DAY_MS;
-};
 
 const checkCount = (where: string, count: { reps: number; faults: number }): void => {
   whole(`${where}reps`, count.reps, { min: 0, max: 1e6 });

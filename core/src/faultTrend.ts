@@ -1,5 +1,5 @@
+import { dayNumber } from './days';
 import {
-  dayNumber,
   faultRate,
   HALF_LIFE_DAYS,
   probImproved,

@@ -8,8 +8,8 @@ export {
   type LiveFault,
 } from './chooseCue';
 export { cushion, type CushionInput, type CushionPlan } from './cushion';
+export { dayNumber } from './days';
 export {
-  dayNumber,
   faultRate,
   HALF_LIFE_DAYS,
   probImproved,
@@ -73,11 +73,13 @@ export {
 } from './stepCounts';
 export {
   checkModel,
+  currentModel,
   estimateStepModel,
   fitStepModel,
   modelCadenceSpm,
   modelLengthM,
   STEP_BOUNDS,
+  type CurrentModel,
   type FittedStep,
   type MeasuredStep,
   type StepModel,

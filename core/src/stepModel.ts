@@ -1,4 +1,5 @@
 import { number } from './check';
+import { dayNumber } from './days';
 
 /**
  * How an athlete's steps grow from a standing start. Length of step k (k = 1, 2, …) is
@@ -271,5 +272,43 @@ export const estimateStepModel = (heightM: number): StepModel => {
     firstCadenceSpm: 206,
     topCadenceSpm: 248,
     cadenceRate: 2.3,
+  };
+};
+
+/** Trials older than this before the newest one no longer describe the athlete. */
+const TRIALS_WITHIN_DAYS = 180;
+const USUAL_HEIGHT_M = 1.7;
+
+export type CurrentModel = {
+  model: StepModel;
+  /** estimate: from body height, or from a usual height when that is unknown too */
+  source: 'measured' | 'estimate';
+  fit: StepModelFit | null;
+};
+
+/**
+ * The model to plan an athlete by: fitted to the measured runs of the half-year up to the newest one,
+ * else estimated from height.
+ *
+ * @throws {RangeError} as `fitStepModel` and `estimateStepModel`
+ */
+export const currentModel = (athlete: {
+  trials: readonly (Trial & { takenOn: string })[];
+  heightM: number | null;
+}): CurrentModel => {
+  const { trials, heightM } = athlete;
+  if (trials.length === 0) {
+    return { model: estimateStepModel(heightM ?? USUAL_HEIGHT_M), source: 'estimate', fit: null };
+  }
+  const days = trials.map((trial, i) => dayNumber(`trials[${i}].takenOn`, trial.takenOn));
+  const newest = Math.max(...days);
+  const fit = fitStepModel({
+    trials: trials.filter((_, i) => newest - days[i]! <= TRIALS_WITHIN_DAYS),
+  });
+  const { firstLengthM, topLengthM, lengthRate, firstCadenceSpm, topCadenceSpm, cadenceRate } = fit;
+  return {
+    model: { firstLengthM, topLengthM, lengthRate, firstCadenceSpm, topCadenceSpm, cadenceRate },
+    source: 'measured',
+    fit,
   };
 };

@@ -1,0 +1,158 @@
+import {
+  otherFoot,
+  type Absorb,
+  type Ending,
+  type Foot,
+  type Side,
+  type StepModel,
+  type StraightInput,
+  type StraightResult,
+} from '@gravek/core';
+import { array, lazy, object, type InferType, type MixedSchema, type ValidationError } from 'yup';
+import { choice, count, distinct, figure, foot, id, name } from './fields';
+
+const ENDINGS = {
+  even: object({ kind: choice('an ending', ['even'] as const) }),
+  penultimate: object({
+    kind: choice('an ending', ['penultimate'] as const),
+    longer: figure('Longer', 0, 0.3),
+    shorter: figure('Shorter', 0, 0.3),
+  }),
+  short: object({
+    kind: choice('an ending', ['short'] as const),
+    count: count('Short steps', 1, 20),
+    taperSteps: count('Steps to shorten over', 0, 20),
+    lengthM: figure('The short step', 0.03, 1.5, ' m'),
+    cadenceSpm: figure('The short cadence', 60, 900, ' steps/min'),
+  }),
+};
+
+const ending = lazy((value: unknown) => {
+  const kind = (value as { kind?: unknown } | null)?.kind;
+  return (
+    ENDINGS[kind as keyof typeof ENDINGS] ??
+    object({ kind: choice('an ending', ['even', 'penultimate', 'short'] as const) })
+  ).required();
+});
+
+const absorb = lazy((value: unknown) =>
+  typeof value === 'object' && value !== null
+    ? object({ stepsOut: count('The adjusting step', 0, 59) }).required()
+    : choice('what takes the correction', ['even', 'early'] as const),
+);
+
+export const TARGETS = ['board', 'line', 'box', 'hurdle', 'take-off spot'] as const;
+
+/** What a coach chooses for a straight run-up; athletes bring their own steps. */
+export const straightChoices = object({
+  target: choice('a target', TARGETS),
+  /** own: as the athlete takes off */
+  takeoffFoot: choice('a take-off foot', ['own', 'left', 'right'] as const),
+  startFoot: foot('a first foot').nullable().defined(),
+  steps: count('Steps', 1, 60),
+  /** start mark to target; null for a free start */
+  distanceM: figure('The start mark', 0.3, 100, ' m').nullable().defined(),
+  ending,
+  absorb,
+  tolerance: figure('A step may change by', 0.005, 0.25),
+  speedFraction: figure('The speed', 0.2, 1.1),
+  checkMarks: array(count('A check mark', 1, 59))
+    .required('Check marks are missing.')
+    .max(6, 'At most six check marks.'),
+}).test('fits-steps', function fitsSteps(value): true | ValidationError {
+  const {
+    steps,
+    ending: end,
+    absorb: taken,
+  } = value as unknown as {
+    steps: number;
+    ending?: Ending;
+    absorb?: Absorb;
+  };
+  if (end?.kind === 'short' && end.count + end.taperSteps >= steps) {
+    return this.createError({
+      path: this.path ? `${this.path}.ending.count` : 'ending.count',
+      message: `Short and shortening steps take up all ${steps} steps; leave at least one before them.`,
+    });
+  }
+  if (typeof taken === 'object' && taken !== null && taken.stepsOut >= steps) {
+    return this.createError({
+      path: this.path ? `${this.path}.absorb.stepsOut` : 'absorb.stepsOut',
+      message: `There is no step ${taken.stepsOut} out in a run of ${steps}.`,
+    });
+  }
+  return true;
+});
+
+export type StraightChoices = Omit<InferType<typeof straightChoices>, 'ending' | 'absorb'> & {
+  ending: Ending;
+  absorb: Absorb;
+};
+
+const approachFields = object({
+  name: name('the approach’s name'),
+  movement: choice('a movement', ['straight-run-up'] as const),
+  // Yup cannot infer what `lazy` gives, so the type is stated.
+  choices: straightChoices.required() as unknown as MixedSchema<StraightChoices>,
+  athleteIds: distinct(id(), 60, 'Athletes'),
+});
+
+export const approachInput = approachFields.shape({ id: id() });
+export type ApproachInput = InferType<typeof approachInput>;
+
+export const approachUpdate = approachFields.shape({
+  version: count('The version', 1, 2 ** 31 - 1),
+});
+export type ApproachUpdate = InferType<typeof approachUpdate>;
+
+export type ModelSource = 'measured' | 'estimate';
+
+/** An approach solved for one athlete, kept as it was. */
+export type SolvedApproach = {
+  athleteId: string;
+  model: StepModel;
+  modelSource: ModelSource;
+  result: StraightResult;
+  solverVersion: number;
+  solvedAt: string;
+};
+
+export type ApproachSummary = {
+  id: string;
+  name: string;
+  movement: ApproachInput['movement'];
+  choices: StraightChoices;
+  athleteIds: string[];
+  version: number;
+  archived: boolean;
+  savedAt: string;
+};
+
+export type Approach = ApproachSummary & { solved: SolvedApproach[] };
+
+/**
+ * What the straight solver is asked for one athlete. Check marks beyond the start drop out.
+ *
+ * @param side other: the whole run-up seen in a mirror, feet swapped
+ */
+export const straightAsk = (
+  choices: StraightChoices,
+  athlete: { takeoffFoot: Foot },
+  model: StepModel,
+  side: Side = 'own',
+): StraightInput => {
+  const seen = (foot: Foot): Foot => (side === 'own' ? foot : otherFoot(foot));
+  const takeoff = choices.takeoffFoot === 'own' ? athlete.takeoffFoot : choices.takeoffFoot;
+  return {
+    model,
+    takeoffFoot: seen(takeoff as Foot),
+    startFoot: choices.startFoot ? seen(choices.startFoot as Foot) : undefined,
+    steps: choices.steps,
+    distanceM: choices.distanceM ?? undefined,
+    ending: choices.ending,
+    absorb: choices.absorb,
+    tolerance: choices.tolerance,
+    speedFraction: choices.speedFraction,
+    checkMarks: choices.checkMarks.filter((mark) => mark < choices.steps),
+  };
+};

@@ -1,0 +1,76 @@
+import { STEP_BOUNDS } from '@gravek/core';
+import { array, boolean, object, type InferType } from 'yup';
+import { choice, count, day, distinct, figure, foot, id, name, note } from './fields';
+
+export const athleteFields = object({
+  name: name('the athlete’s name'),
+  squad: name('a squad', 40),
+  hand: foot('the dominant hand'),
+  takeoffFoot: foot('the take-off foot'),
+  shoeM: figure('The shoe length', 0.15, 0.4, ' m').nullable().defined(),
+  heightM: figure('The height', 1, 2.3, ' m').nullable().defined(),
+  birthYear: count('The birth year', 1920, 2100).nullable().defined(),
+  positions: distinct(name('a position', 40), 8, 'Positions'),
+});
+export type AthleteFields = InferType<typeof athleteFields>;
+
+export const athleteInput = athleteFields.shape({ id: id() });
+export type AthleteInput = InferType<typeof athleteInput>;
+
+export const athleteUpdate = athleteFields.shape({ version: count('The version', 1, 2 ** 31 - 1) });
+export type AthleteUpdate = InferType<typeof athleteUpdate>;
+
+/** Puts a thing away, or back. */
+export const archived = object({ archived: boolean().strict().required() });
+
+export const RESTRICTION_KINDS = ['no-jumping', 'no-contact', 'no-sprinting', 'reduced'] as const;
+export type RestrictionKind = (typeof RESTRICTION_KINDS)[number];
+
+export const restrictionInput = object({
+  id: id(),
+  athleteId: id(),
+  kind: choice('what is not allowed', RESTRICTION_KINDS),
+  from: day('the first day'),
+  until: day('the last day'),
+  note: note(200),
+}).test('order', function order(value) {
+  return (
+    !value.from ||
+    !value.until ||
+    value.from <= value.until ||
+    this.createError({ path: 'until', message: 'The last day is before the first.' })
+  );
+});
+export type Restriction = InferType<typeof restrictionInput>;
+
+export const SOURCES = ['self', 'other', 'device'] as const;
+export type Source = (typeof SOURCES)[number];
+
+const { trialSteps, lengthM, intervalS } = STEP_BOUNDS;
+
+export const measuredStep = object({
+  lengthM: figure('A step', 0.05, lengthM.max, ' m'),
+  intervalS: figure('A step’s time', intervalS.min, intervalS.max, ' s'),
+});
+
+/** A measured run: every step's length and time, counted from a standing start. */
+export const trialInput = object({
+  id: id(),
+  athleteId: id(),
+  takenOn: day('the day'),
+  source: choice('who measured', SOURCES),
+  note: note(200),
+  steps: array(measuredStep.required())
+    .required('A run needs its steps.')
+    .min(trialSteps.min, `A run needs at least ${trialSteps.min} steps.`)
+    .max(trialSteps.max, `A run has at most ${trialSteps.max} steps.`),
+});
+export type Trial = InferType<typeof trialInput>;
+
+export type Athlete = AthleteInput & {
+  version: number;
+  archived: boolean;
+  restrictions: Restriction[];
+  /** measured runs, newest first */
+  trials: Trial[];
+};

@@ -1,0 +1,87 @@
+import { CUE_SCHOOLS, LENGTH_UNITS } from '@gravek/core';
+import { object, string, type InferType } from 'yup';
+import { choice, count, id, name } from './fields';
+
+export const ROLES = ['owner', 'coach', 'assistant'] as const;
+export type Role = (typeof ROLES)[number];
+
+const timeZone = () =>
+  string()
+    .strict()
+    .required('Choose a time zone.')
+    .test('known', 'That time zone is not known.', (zone) => {
+      try {
+        new Intl.DateTimeFormat('en', { timeZone: zone ?? '' });
+        return Boolean(zone);
+      } catch {
+        return false;
+      }
+    });
+
+/** What the whole club shares: how it writes lengths, and by which school the one cue is chosen. */
+export const clubSettings = object({
+  name: name('the club’s name'),
+  unit: choice('a unit', LENGTH_UNITS),
+  cueSchool: choice('a school', CUE_SCHOOLS),
+  timeZone: timeZone(),
+});
+export type ClubSettings = InferType<typeof clubSettings>;
+
+export const clubUpdate = clubSettings.shape({ version: count('The version', 1, 2 ** 31 - 1) });
+export type Club = InferType<typeof clubUpdate> & { id: string };
+
+const email = () =>
+  string()
+    .trim()
+    .lowercase()
+    .required('Give an e-mail address.')
+    .max(200, 'That e-mail address is too long.')
+    .matches(/^[^\s@]+@[^\s@]+\.[^\s@]+$/, 'That is not an e-mail address.');
+
+const newPassword = () =>
+  string()
+    .strict()
+    .required('Give a password.')
+    .min(10, 'A password needs at least 10 characters.')
+    .max(200, 'Keep the password within 200 characters.');
+
+export const signIn = object({
+  email: email(),
+  password: string().strict().required('Give the password.').max(200, 'That password is too long.'),
+});
+export type SignIn = InferType<typeof signIn>;
+
+/** The first club of an empty database, with its owner. */
+export const firstClub = object({
+  club: clubSettings.required(),
+  person: name('your name'),
+  email: email(),
+  password: newPassword(),
+});
+export type FirstClub = InferType<typeof firstClub>;
+
+export const memberInput = object({
+  id: id(),
+  person: name('a name'),
+  email: email(),
+  role: choice('a role', ROLES),
+  password: newPassword(),
+});
+export type MemberInput = InferType<typeof memberInput>;
+
+export const memberRole = object({ role: choice('a role', ROLES) });
+
+export type Member = { id: string; person: string; email: string; role: Role; you: boolean };
+
+/** Who is signed in, and where. */
+export type Me = {
+  accountId: string;
+  person: string;
+  role: Role;
+  club: Club;
+  /** today in the club's time zone, yyyy-mm-dd */
+  today: string;
+};
+
+/** What a visitor may know before signing in. */
+export type Door = { demo: boolean; empty: boolean };

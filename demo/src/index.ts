@@ -1,0 +1,1 @@
+export { makeSeason } from './season';

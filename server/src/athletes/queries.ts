@@ -1,0 +1,112 @@
+import type { Athlete, AthleteFields, Restriction, Trial } from '@gravek/contract';
+import type { Trx } from '../database/connect';
+
+export const athleteColumns = (fields: AthleteFields) => ({
+  name: fields.name,
+  squad: fields.squad,
+  hand: fields.hand,
+  takeoff_foot: fields.takeoffFoot,
+  shoe_m: fields.shoeM,
+  height_m: fields.heightM,
+  birth_year: fields.birthYear,
+  positions: fields.positions,
+});
+
+const byAthlete = <T extends { athleteId: string }>(rows: readonly T[]): Map<string, T[]> => {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(row.athleteId);
+    if (group) group.push(row);
+    else groups.set(row.athleteId, [row]);
+  }
+  return groups;
+};
+
+const trialsOf = async (trx: Trx, ids: readonly string[]): Promise<Trial[]> => {
+  const rows = await trx
+    .selectFrom('measurement')
+    .select(['id', 'athlete_id', 'taken_on', 'source', 'note', 'payload'])
+    .where('athlete_id', 'in', ids)
+    .where('removed_at', 'is', null)
+    .orderBy('taken_on', 'desc')
+    .orderBy('id', 'desc')
+    .execute();
+  return rows.map((row) => ({
+    id: row.id,
+    athleteId: row.athlete_id,
+    takenOn: row.taken_on,
+    source: row.source,
+    note: row.note,
+    steps: row.payload.steps,
+  }));
+};
+
+const restrictionsOf = async (trx: Trx, ids: readonly string[]): Promise<Restriction[]> => {
+  const rows = await trx
+    .selectFrom('restriction')
+    .select(['id', 'athlete_id', 'kind', 'from_day', 'until_day', 'note'])
+    .where('athlete_id', 'in', ids)
+    .where('removed_at', 'is', null)
+    .orderBy('until_day', 'desc')
+    .execute();
+  return rows.map((row) => ({
+    id: row.id,
+    athleteId: row.athlete_id,
+    kind: row.kind,
+    from: row.from_day,
+    until: row.until_day,
+    note: row.note,
+  }));
+};
+
+/** Where a page of the roster ends; the next one starts after it. */
+export type RosterCursor = { name: string; id: string };
+
+/**
+ * Athletes with their restrictions and measured runs, by name.
+ *
+ * @param which some by id, or a page of all
+ */
+export const athletes = async (
+  trx: Trx,
+  which: { ids: readonly string[] } | { after: RosterCursor | null; limit: number },
+): Promise<Athlete[]> => {
+  if ('ids' in which && which.ids.length === 0) return [];
+  let query = trx.selectFrom('athlete').selectAll().orderBy('name').orderBy('id');
+  if ('ids' in which) query = query.where('id', 'in', which.ids);
+  else {
+    const { after } = which;
+    query = query.limit(which.limit);
+    if (after) {
+      query = query.where((eb) =>
+        eb.or([
+          eb('name', '>', after.name),
+          eb.and([eb('name', '=', after.name), eb('id', '>', after.id)]),
+        ]),
+      );
+    }
+  }
+  const rows = await query.execute();
+  const ids = rows.map((row) => row.id);
+  if (ids.length === 0) return [];
+  const trials = byAthlete(await trialsOf(trx, ids));
+  const restrictions = byAthlete(await restrictionsOf(trx, ids));
+  return rows.map((row) => ({
+    id: row.id,
+    name: row.name,
+    squad: row.squad,
+    hand: row.hand as Athlete['hand'],
+    takeoffFoot: row.takeoff_foot as Athlete['takeoffFoot'],
+    shoeM: row.shoe_m,
+    heightM: row.height_m,
+    birthYear: row.birth_year,
+    positions: row.positions,
+    version: row.version,
+    archived: row.archived_at !== null,
+    restrictions: restrictions.get(row.id) ?? [],
+    trials: trials.get(row.id) ?? [],
+  }));
+};
+
+export const athlete = async (trx: Trx, id: string): Promise<Athlete | undefined> =>
+  (await athletes(trx, { ids: [id] }))[0];

@@ -1,0 +1,219 @@
+import {
+  archived,
+  athleteInput,
+  athleteUpdate,
+  restrictionInput,
+  trialInput,
+  type Athlete,
+  type RestrictionKind,
+  type Source,
+} from '@gravek/contract';
+import { sql } from 'kysely';
+import { object, boolean } from 'yup';
+import type { Trx } from '../database/connect';
+import { badInput, notFound } from '../http/problem';
+import { route } from '../http/route';
+import { settle } from '../http/versioned';
+import { faultCounts } from '../faults/queries';
+import { athlete, athleteColumns, athletes, type RosterCursor } from './queries';
+
+const PAGE = 200;
+
+const must = async (trx: Trx, id: string): Promise<Athlete> => {
+  const found = await athlete(trx, id);
+  if (!found) throw notFound('athlete');
+  return found;
+};
+
+const readCursor = (text: string | undefined): RosterCursor | null => {
+  if (!text) return null;
+  try {
+    const cursor = JSON.parse(Buffer.from(text, 'base64url').toString()) as RosterCursor;
+    if (typeof cursor.name === 'string' && /^[0-9a-f-]{36}$/.test(cursor.id)) return cursor;
+  } catch {
+    // falls through to the refusal
+  }
+  throw badInput({ after: 'That page of the list is not there.' });
+};
+
+const removed = object({ removed: boolean().strict().required() });
+
+export const athleteRoutes = [
+  route({
+    method: 'get',
+    path: '/athletes',
+    access: 'assistant',
+    run: async ({ trx, query }) => {
+      const page = await athletes(trx, { after: readCursor(query.after), limit: PAGE + 1 });
+      const items = page.slice(0, PAGE);
+      const last = page.length > PAGE ? items.at(-1)! : null;
+      const next =
+        last && Buffer.from(JSON.stringify({ name: last.name, id: last.id })).toString('base64url');
+      return { items, next };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes',
+    access: 'coach',
+    body: athleteInput,
+    changes: 'athletes',
+    run: async ({ trx, body }) => {
+      await trx
+        .insertInto('athlete')
+        .values({ id: body.id, ...athleteColumns(body) })
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return must(trx, body.id);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/athletes/:id',
+    access: 'assistant',
+    run: ({ trx, params }) => must(trx, params.id!),
+  }),
+  route({
+    method: 'put',
+    path: '/athletes/:id',
+    access: 'coach',
+    body: athleteUpdate,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      const { numUpdatedRows } = await trx
+        .updateTable('athlete')
+        .set({ ...athleteColumns(body), version: body.version + 1 })
+        .where('id', '=', params.id!)
+        .where('version', '=', body.version)
+        .executeTakeFirst();
+      const current = await athlete(trx, params.id!);
+      return numUpdatedRows > 0n ? current : settle('athlete', current, body);
+    },
+  }),
+  route({
+    method: 'put',
+    path: '/athletes/:id/archived',
+    access: 'coach',
+    body: archived,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      await trx
+        .updateTable('athlete')
+        .set({ archived_at: body.archived ? sql`coalesce(archived_at, now())` : null })
+        .where('id', '=', params.id!)
+        .execute();
+      return must(trx, params.id!);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/athletes/:id/export',
+    access: 'coach',
+    run: async ({ trx, params }) => {
+      const person = await must(trx, params.id!);
+      const reps = await trx
+        .selectFrom('rep')
+        .selectAll()
+        .where('athlete_id', '=', params.id!)
+        .orderBy('at')
+        .execute();
+      const plans = await trx
+        .selectFrom('athlete_approach')
+        .selectAll()
+        .where('athlete_id', '=', params.id!)
+        .execute();
+      const faults = await faultCounts(trx, { athleteIds: [params.id!] });
+      return { athlete: person, plans, reps, faults };
+    },
+  }),
+  route({
+    method: 'delete',
+    path: '/athletes/:id',
+    access: 'owner',
+    changes: 'athletes',
+    run: async ({ trx, params }) => {
+      await trx.deleteFrom('athlete').where('id', '=', params.id!).execute();
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/trials',
+    access: 'coach',
+    body: trialInput,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      if (body.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
+      await must(trx, body.athleteId);
+      await trx
+        .insertInto('measurement')
+        .values({
+          id: body.id,
+          athlete_id: body.athleteId,
+          kind: 'trial',
+          taken_on: body.takenOn,
+          source: body.source as Source,
+          note: body.note,
+          payload: JSON.stringify({ steps: body.steps }),
+        })
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return must(trx, body.athleteId);
+    },
+  }),
+  route({
+    method: 'put',
+    path: '/athletes/:id/trials/:trialId/removed',
+    access: 'coach',
+    body: removed,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      await trx
+        .updateTable('measurement')
+        .set({ removed_at: body.removed ? sql`now()` : null })
+        .where('id', '=', params.trialId!)
+        .where('athlete_id', '=', params.id!)
+        .execute();
+      return must(trx, params.id!);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/restrictions',
+    access: 'coach',
+    body: restrictionInput,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      if (body.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
+      await must(trx, body.athleteId);
+      await trx
+        .insertInto('restriction')
+        .values({
+          id: body.id,
+          athlete_id: body.athleteId,
+          kind: body.kind as RestrictionKind,
+          from_day: body.from,
+          until_day: body.until,
+          note: body.note,
+        })
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return must(trx, body.athleteId);
+    },
+  }),
+  route({
+    method: 'put',
+    path: '/athletes/:id/restrictions/:restrictionId/removed',
+    access: 'coach',
+    body: removed,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      await trx
+        .updateTable('restriction')
+        .set({ removed_at: body.removed ? sql`now()` : null })
+        .where('id', '=', params.restrictionId!)
+        .where('athlete_id', '=', params.id!)
+        .execute();
+      return must(trx, params.id!);
+    },
+  }),
+];

@@ -1,0 +1,185 @@
+import { check, clubFile, type ClubFile, type Rep, type StraightChoices } from '@gravek/contract';
+import { v7 as uuid } from 'uuid';
+import { solveFor } from '../approaches/queries';
+import { athleteColumns } from '../athletes/queries';
+import { inClub, type Db, type Trx } from '../database/connect';
+import { StartFault } from '../database/migrate';
+import { hashPassword } from '../signIn/password';
+
+const CHUNK = 1_000;
+
+/** Runs an insert for each part of a long list: a statement holds at most 65,535 values. */
+const inChunks = async <T>(list: readonly T[], insert: (part: T[]) => Promise<unknown>) => {
+  for (let i = 0; i < list.length; i += CHUNK) await insert(list.slice(i, i + CHUNK));
+};
+
+const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
+  await inChunks(reps, (part) =>
+    trx
+      .insertInto('rep')
+      .values(
+        part.map((rep) => ({
+          id: rep.id,
+          session_id: rep.sessionId,
+          drill_set_id: rep.drillSetId,
+          athlete_id: rep.athleteId,
+          set_no: rep.set,
+          side: rep.side as 'own',
+          rep_no: rep.rep,
+          outcome: rep.outcome as 'clean',
+          voids: rep.voids,
+          cue: rep.cue,
+          at: rep.at,
+          logged_by: null,
+        })),
+      )
+      .execute(),
+  );
+  const faults = reps.flatMap((rep) => rep.faults.map((fault) => ({ rep_id: rep.id, fault })));
+  await inChunks(faults, (part) => trx.insertInto('rep_fault').values(part).execute());
+};
+
+const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
+  await trx
+    .insertInto('athlete')
+    .values(file.athletes.map((one) => ({ id: one.id, ...athleteColumns(one) })))
+    .execute();
+  if (file.restrictions.length > 0) {
+    await trx
+      .insertInto('restriction')
+      .values(
+        file.restrictions.map((one) => ({
+          id: one.id,
+          athlete_id: one.athleteId,
+          kind: one.kind as 'no-jumping',
+          from_day: one.from,
+          until_day: one.until,
+          note: one.note,
+        })),
+      )
+      .execute();
+  }
+  await inChunks(file.trials, (part) =>
+    trx
+      .insertInto('measurement')
+      .values(
+        part.map((one) => ({
+          id: one.id,
+          athlete_id: one.athleteId,
+          kind: 'trial' as const,
+          taken_on: one.takenOn,
+          source: one.source as 'self',
+          note: one.note,
+          payload: JSON.stringify({ steps: one.steps }),
+        })),
+      )
+      .execute(),
+  );
+  for (const one of file.approaches) {
+    const choices = one.choices as StraightChoices;
+    await trx
+      .insertInto('approach')
+      .values({
+        id: one.id,
+        name: one.name,
+        movement: one.movement,
+        choices: JSON.stringify(choices),
+      })
+      .execute();
+    await solveFor(trx, one.id, choices, one.athleteIds);
+  }
+  await inChunks(file.sessions, (part) =>
+    trx
+      .insertInto('session')
+      .values(
+        part.map((one) => ({ id: one.id, day: one.date, title: one.title, place: one.place })),
+      )
+      .execute(),
+  );
+  const sets = file.sessions.flatMap((one) =>
+    one.drillSets.map((set, position) => ({ ...set, position, sessionId: one.id })),
+  );
+  await inChunks(sets, (part) =>
+    trx
+      .insertInto('drill_set')
+      .values(
+        part.map((set) => ({
+          id: set.id,
+          session_id: set.sessionId,
+          position: set.position,
+          approach_id: set.approachId,
+          sets: set.sets,
+          reps: set.reps,
+          sides: set.sides as ('own' | 'other')[],
+          rest_s: set.restS,
+          set_rest_s: set.setRestS,
+        })),
+      )
+      .execute(),
+  );
+  const people = sets.flatMap((set) =>
+    set.athleteIds.map((athlete_id, position) => ({ drill_set_id: set.id, athlete_id, position })),
+  );
+  await inChunks(people, (part) => trx.insertInto('drill_set_athlete').values(part).execute());
+  await loadReps(trx, file.reps as Rep[]);
+};
+
+/**
+ * Loads a club file as one transaction: all of it or nothing.
+ *
+ * @param text the file's JSON, as docs/file-format.md describes it
+ * @throws {StartFault} when it cannot be read, naming the first places that are wrong
+ */
+export const loadClubFile = async (db: Db, text: string): Promise<void> => {
+  let read: unknown;
+  try {
+    read = JSON.parse(text);
+  } catch {
+    throw new StartFault('This is not a club file: it cannot be read as JSON.');
+  }
+  const checked = check(clubFile, read);
+  if (!checked.ok) {
+    const first = Object.entries(checked.fields).slice(0, 5);
+    throw new StartFault(
+      `This club file cannot be loaded:\n${first.map(([path, why]) => `  ${path}: ${why}`).join('\n')}`,
+    );
+  }
+  const file = checked.value;
+  const people = await Promise.all(
+    file.people.map(async (one) => ({
+      ...one,
+      accountId: uuid(),
+      passwordHash: await hashPassword(one.password),
+    })),
+  );
+  await inClub(db, { clubId: file.clubId, accountId: people[0]!.accountId }, async (trx) => {
+    await trx
+      .insertInto('account')
+      .values(
+        people.map((one) => ({
+          id: one.accountId,
+          email: one.email,
+          person: one.person,
+          password_hash: one.passwordHash,
+        })),
+      )
+      .execute();
+    await trx
+      .insertInto('club')
+      .values({
+        id: file.clubId,
+        name: file.club.name,
+        unit: file.club.unit,
+        cue_school: file.club.cueSchool,
+        time_zone: file.club.timeZone,
+      })
+      .execute();
+    await trx
+      .insertInto('membership')
+      .values(
+        people.map((one) => ({ id: one.id, account_id: one.accountId, role: one.role as 'owner' })),
+      )
+      .execute();
+    await loadAll(trx, file);
+  });
+};

@@ -1,0 +1,76 @@
+import { Kysely, PostgresDialect, sql, type Transaction } from 'kysely';
+import pg from 'pg';
+import { StartFault } from './migrate';
+import type { Tables } from './tables';
+
+// Days stay text: a day has no time zone.
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
+
+export type Db = Kysely<Tables>;
+export type Trx = Transaction<Tables>;
+
+export const connect = (url: string): { db: Db; pool: pg.Pool } => {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 10,
+    connectionTimeoutMillis: 5_000,
+    application_name: 'gravek',
+  });
+  // A connection that breaks while idle must not end the process; the next query reports it.
+  pool.on('error', () => undefined);
+  return { db: new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) }), pool };
+};
+
+/**
+ * Refuses to serve with a role that row-level security would not hold back.
+ *
+ * @throws {StartFault} with what to do
+ */
+export const checkRole = async (db: Db): Promise<void> => {
+  const { rows } = await sql<{ name: string; unbound: boolean; owns: boolean; ready: boolean }>`
+    select current_user as name,
+      (select rolsuper or rolbypassrls from pg_roles where rolname = current_user) as unbound,
+      exists (select from pg_tables where schemaname = 'public' and tablename = 'athlete'
+        and pg_has_role(current_user, tableowner, 'member')) as owns,
+      to_regclass('public.athlete') is not null as ready`.execute(db);
+  const role = rows[0]!;
+  if (!role.ready) {
+    throw new StartFault(
+      'The database holds no Gravek tables yet. Set DATABASE_OWNER_URL to a role that may create them and start again.',
+    );
+  }
+  if (role.unbound || role.owns) {
+    throw new StartFault(
+      `DATABASE_URL connects as ${role.name}, which row-level security does not hold back. Use a role of its own: create role gravek_web login password '…' in role gravek_app;`,
+    );
+  }
+};
+
+export type Who = { clubId: string; accountId: string };
+
+/**
+ * Runs a piece of work as one transaction in which only one club's rows exist.
+ */
+export const inClub = <T>(db: Db, who: Who, work: (trx: Trx) => Promise<T>): Promise<T> =>
+  db.transaction().execute(async (trx) => {
+    await sql`select set_config('gravek.club', ${who.clubId}, true),
+      set_config('gravek.account', ${who.accountId}, true)`.execute(trx);
+    return work(trx);
+  });
+
+/** As `inClub`, for somebody who is not in a club yet: sees the own account and memberships only. */
+export const atDoor = <T>(
+  db: Db,
+  seen: { email?: string; accountId?: string },
+  work: (trx: Trx) => Promise<T>,
+): Promise<T> =>
+  db.transaction().execute(async (trx) => {
+    await sql`select set_config('gravek.email', ${seen.email ?? ''}, true),
+      set_config('gravek.account', ${seen.accountId ?? ''}, true)`.execute(trx);
+    return work(trx);
+  });
+
+export const isEmpty = async (db: Db): Promise<boolean> => {
+  const { rows } = await sql<{ empty: boolean }>`select gravek_is_empty() as empty`.execute(db);
+  return rows[0]!.empty;
+};

@@ -1,0 +1,55 @@
+import { Kysely, Migrator, PostgresDialect, sql, type Migration } from 'kysely';
+import pg from 'pg';
+import * as foundation from './migrations/0001_foundation';
+
+/** In order; a name never changes once it has been released. */
+const MIGRATIONS: Record<string, Migration> = {
+  '0001_foundation': foundation,
+};
+
+/** A sentence for the person at the terminal; the command ends with it. */
+export class StartFault extends Error {}
+
+/**
+ * Brings the database up to this version.
+ *
+ * @param ownerUrl a role that may create tables; the application's own role may not
+ * @returns how many steps were taken
+ * @throws {StartFault} when the database was made by a newer version, or cannot be migrated
+ */
+export const migrate = async (ownerUrl: string): Promise<number> => {
+  const db = new Kysely<unknown>({
+    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: ownerUrl, max: 1 }) }),
+  });
+  try {
+    await sql`
+      do $$ begin
+        if not exists (select from pg_roles where rolname = 'gravek_app') then
+          create role gravek_app nologin;
+        end if;
+      end $$`.execute(db);
+    const migrator = new Migrator({
+      db,
+      provider: { getMigrations: () => Promise.resolve(MIGRATIONS) },
+    });
+    const known = await sql<{ name: string | null }>`
+      select to_regclass('public.kysely_migration')::text as name`.execute(db);
+    if (known.rows[0]?.name) {
+      const done = await sql<{ name: string }>`select name from kysely_migration`.execute(db);
+      const newer = done.rows.filter(({ name }) => !(name in MIGRATIONS));
+      if (newer.length > 0) {
+        throw new StartFault(
+          `This database was made by a newer Gravek (it holds step ${newer[0]!.name}). Update Gravek, then start again; nothing was changed.`,
+        );
+      }
+    }
+    const { error, results } = await migrator.migrateToLatest();
+    if (error) {
+      const cause = error instanceof Error ? error.message : String(error);
+      throw new StartFault(`The database could not be brought up to date: ${cause}`);
+    }
+    return results?.length ?? 0;
+  } finally {
+    await db.destroy();
+  }
+};

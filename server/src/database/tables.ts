@@ -1,0 +1,141 @@
+import type { MeasuredStep, Outcome, Side, StepModel, StraightResult } from '@gravek/core';
+import type { ModelSource, RestrictionKind, Role, Source, StraightChoices } from '@gravek/contract';
+import type { ColumnType, Generated, JSONColumnType } from 'kysely';
+
+type Moment = ColumnType<Date, Date | string | undefined, Date | string>;
+type MaybeMoment = ColumnType<Date | null, Date | string | null | undefined, Date | string | null>;
+/** Filled by the database from the transaction's club. */
+type ClubId = Generated<string>;
+
+export type Tables = {
+  account: {
+    id: string;
+    email: string;
+    person: string;
+    password_hash: string;
+    created_at: Moment;
+  };
+  club: {
+    id: string;
+    name: string;
+    unit: string;
+    cue_school: string;
+    time_zone: string;
+    version: Generated<number>;
+    created_at: Moment;
+  };
+  membership: {
+    club_id: ClubId;
+    id: string;
+    account_id: string;
+    role: Role;
+    created_at: Moment;
+  };
+  athlete: {
+    club_id: ClubId;
+    id: string;
+    name: string;
+    squad: string;
+    hand: string;
+    takeoff_foot: string;
+    shoe_m: number | null;
+    height_m: number | null;
+    birth_year: number | null;
+    positions: string[];
+    version: Generated<number>;
+    archived_at: MaybeMoment;
+    created_at: Moment;
+  };
+  restriction: {
+    club_id: ClubId;
+    id: string;
+    athlete_id: string;
+    kind: RestrictionKind;
+    from_day: string;
+    until_day: string;
+    note: string;
+    removed_at: MaybeMoment;
+  };
+  measurement: {
+    club_id: ClubId;
+    id: string;
+    athlete_id: string;
+    kind: 'trial';
+    taken_on: string;
+    source: Source;
+    note: string;
+    payload: JSONColumnType<{ steps: MeasuredStep[] }>;
+    removed_at: MaybeMoment;
+    created_at: Moment;
+  };
+  approach: {
+    club_id: ClubId;
+    id: string;
+    name: string;
+    movement: string;
+    choices: JSONColumnType<StraightChoices>;
+    version: Generated<number>;
+    archived_at: MaybeMoment;
+    saved_at: Moment;
+  };
+  athlete_approach: {
+    club_id: ClubId;
+    approach_id: string;
+    athlete_id: string;
+    position: number;
+    model: JSONColumnType<StepModel>;
+    model_source: ModelSource;
+    result: JSONColumnType<StraightResult>;
+    solver_version: number;
+    solved_at: Moment;
+  };
+  session: {
+    club_id: ClubId;
+    id: string;
+    day: string;
+    title: string;
+    place: string;
+    version: Generated<number>;
+    archived_at: MaybeMoment;
+    created_at: Moment;
+  };
+  drill_set: {
+    club_id: ClubId;
+    id: string;
+    session_id: string;
+    position: number;
+    approach_id: string;
+    sets: number;
+    reps: number;
+    sides: Side[];
+    rest_s: number;
+    set_rest_s: number;
+  };
+  drill_set_athlete: {
+    club_id: ClubId;
+    drill_set_id: string;
+    athlete_id: string;
+    position: number;
+  };
+  rep: {
+    club_id: ClubId;
+    id: string;
+    session_id: string;
+    drill_set_id: string;
+    athlete_id: string;
+    set_no: number;
+    side: Side;
+    rep_no: number;
+    outcome: Outcome;
+    voids: string | null;
+    cue: string | null;
+    at: Moment;
+    logged_by: string | null;
+    created_at: Moment;
+  };
+  rep_fault: {
+    club_id: ClubId;
+    rep_id: string;
+    fault: string;
+  };
+};

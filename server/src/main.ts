@@ -1,0 +1,58 @@
+import { readFile } from 'node:fs/promises';
+import { loadClubFile } from './clubFile/load';
+import { readConfig } from './config';
+import { checkRole, connect, isEmpty } from './database/connect';
+import { migrate, StartFault } from './database/migrate';
+import { isUnreachable } from './http/problem';
+import { serve } from './serve';
+
+/**
+ * One command line for the server: `prepare` migrates and says whether the database is empty,
+ * `load FILE` loads a club file, `serve` serves.
+ */
+const commands: Record<string, (args: string[]) => Promise<void>> = {
+  prepare: async () => {
+    const config = readConfig(process.env);
+    if (config.ownerUrl) await migrate(config.ownerUrl);
+    const { db } = connect(config.databaseUrl);
+    try {
+      await checkRole(db);
+      process.stdout.write((await isEmpty(db)) ? 'empty\n' : 'filled\n');
+    } finally {
+      await db.destroy();
+    }
+  },
+  load: async ([file]) => {
+    if (!file) throw new StartFault('Say which club file to load.');
+    const { db } = connect(readConfig(process.env).databaseUrl);
+    try {
+      await loadClubFile(db, await readFile(file, 'utf8'));
+    } finally {
+      await db.destroy();
+    }
+  },
+  serve: async () => {
+    const { stop } = await serve(readConfig(process.env));
+    const leave = (): void => void stop().then(() => process.exit(0));
+    process.once('SIGINT', leave);
+    process.once('SIGTERM', leave);
+    // The command that started this server holds the other end: if it dies, so does this.
+    if (process.env.GRAVEK_PARENT === '1') process.stdin.resume().once('end', leave);
+  },
+};
+
+const [name = 'serve', ...args] = process.argv.slice(2);
+try {
+  const command = commands[name];
+  if (!command) throw new StartFault(`There is no command ${name}.`);
+  await command(args);
+} catch (error) {
+  const readable =
+    error instanceof StartFault
+      ? error.message
+      : isUnreachable(error)
+        ? 'The database cannot be reached. Check DATABASE_URL and that the database runs.'
+        : ((error as Error).stack ?? String(error));
+  process.stderr.write(`gravek: ${readable}\n`);
+  process.exit(1);
+}

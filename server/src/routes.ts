@@ -1,0 +1,17 @@
+import { approachRoutes } from './approaches/routes';
+import { athleteRoutes } from './athletes/routes';
+import { clubRoutes } from './club/routes';
+import { faultRoutes } from './faults/routes';
+import type { Route } from './http/route';
+import { repRoutes } from './reps/routes';
+import { sessionRoutes } from './sessions/routes';
+
+/** Every route that needs a club. */
+export const ROUTES: readonly Route[] = [
+  ...clubRoutes,
+  ...athleteRoutes,
+  ...approachRoutes,
+  ...sessionRoutes,
+  ...repRoutes,
+  ...faultRoutes,
+];

@@ -1,0 +1,60 @@
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { listenForChanges } from './changes/listen';
+import type { Config } from './config';
+import { checkRole, connect } from './database/connect';
+import { StartFault } from './database/migrate';
+
+const GRACE_MS = 8_000;
+const PRUNE_MS = 3600_000;
+
+/**
+ * Serves until told to stop, then lets requests under way end, at most for the grace time.
+ *
+ * @returns a promise that ends when the server listens; it holds the function that stops it
+ * @throws {StartFault} when the role is too strong or the port is taken
+ */
+export const serve = async (config: Config): Promise<{ stop: () => Promise<void> }> => {
+  const log = pino({ level: config.logLevel });
+  const { db, pool } = connect(config.databaseUrl);
+  await checkRole(db);
+  const changes = listenForChanges(config.databaseUrl, log);
+  const stopping = new AbortController();
+  const server = createServer(
+    createApp({ ...config, db, pool, changes, log, stopping: stopping.signal }),
+  );
+  const prune = setInterval(() => {
+    db.deleteFrom('http_session' as never)
+      .where('expire' as never, '<', new Date() as never)
+      .execute()
+      .catch(() => undefined);
+  }, PRUNE_MS);
+
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      reject(
+        error.code === 'EADDRINUSE'
+          ? new StartFault(`Port ${config.port} is taken. Start with another one: -- --port N`)
+          : error,
+      );
+    });
+    server.listen(config.port, config.host, resolve);
+  });
+  log.info({ port: config.port }, 'listening');
+
+  const end = async (): Promise<void> => {
+    stopping.abort();
+    clearInterval(prune);
+    const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+    server.closeIdleConnections();
+    const late = setTimeout(() => server.closeAllConnections(), GRACE_MS);
+    await closed;
+    clearTimeout(late);
+    await changes.close();
+    await db.destroy();
+    log.info('stopped');
+  };
+  let ending: Promise<void> | undefined;
+  return { stop: () => (ending ??= end()) };
+};
