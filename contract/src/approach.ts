@@ -145,8 +145,8 @@ export const straightAsk = (
   const takeoff = choices.takeoffFoot === 'own' ? athlete.takeoffFoot : choices.takeoffFoot;
   return {
     model,
-    takeoffFoot: seen(takeoff as Foot),
-    startFoot: choices.startFoot ? seen(choices.startFoot as Foot) : undefined,
+    takeoffFoot: seen(takeoff),
+    startFoot: choices.startFoot ? seen(choices.startFoot) : undefined,
     steps: choices.steps,
     distanceM: choices.distanceM ?? undefined,
     ending: choices.ending,

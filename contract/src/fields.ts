@@ -45,7 +45,7 @@ export const figure = (what: string, min: number, max: number, unit = '') =>
     .max(max, `${what} must be at most ${max}${unit}.`);
 
 export const choice = <T extends string>(what: string, options: readonly T[]) =>
-  string()
+  string<T>()
     .strict()
     .oneOf([...options], `Choose ${what}.`)
     .required(`Choose ${what}.`);

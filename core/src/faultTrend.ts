@@ -12,7 +12,8 @@ export type FaultState = 'new' | 'clearing' | 'cleared' | 'stuck' | 'back' | 'st
 /** One session in the history of one fault; `cued` when the athlete's one cue was for this fault. */
 export type HistorySession = SessionCount & { cued?: boolean };
 
-export type TrendPoint = SessionCount & FaultRate & { state: FaultState };
+/** The rate as it stood after a session. */
+export type TrendPoint = SessionCount & FaultRate;
 
 export type FaultTrend = {
   points: TrendPoint[];
@@ -62,44 +63,35 @@ export const faultTrend = (
   let reps = 0;
   let cuedRun = 0;
   let lowSince: number | null = null;
+  let cleared = false;
   let wasCleared = false;
-  let improved: number | null = null;
-  let previous: number | null = null;
   let lastDay = -Infinity;
   counted.forEach((session, i) => {
-    const day = dayNumber(`sessions[${i}].date`, session.date);
+    const { date, faults } = session;
+    const day = dayNumber(`sessions[${i}].date`, date);
     if (day < lastDay) {
       throw new RangeError(`sessions[${i}].date must not be before the one before it`);
     }
     lastDay = day;
     reps += session.reps;
     cuedRun = session.cued ? cuedRun + 1 : 0;
-    const upTo = counted.slice(0, i + 1);
-    const now = faultRate({ sessions: upTo, onDate: session.date, halfLifeDays });
-    previous = improved;
-    improved = improvedAt(upTo);
-
-    if (now.high < LIVE_RATE) lowSince ??= day;
+    const rate = faultRate({ sessions: counted.slice(0, i + 1), onDate: date, halfLifeDays });
+    points.push({ date, reps: session.reps, faults, ...rate });
+    wasCleared ||= cleared;
+    if (rate.high < LIVE_RATE) lowSince ??= day;
     else lowSince = null;
-    const cleared = lowSince !== null && day - lowSince >= STAYS_AWAY_DAYS;
-    const back = wasCleared && now.low > LIVE_RATE;
-    if (cleared) wasCleared = true;
-
-    let state: FaultState = 'steady';
-    if (reps < JUDGE_FROM_REPS) state = 'new';
-    else if (back) state = 'back';
-    else if (cleared) state = 'cleared';
-    else if ((previous ?? 0) >= CLEARING_AT && (improved ?? 0) >= CLEARING_AT) state = 'clearing';
-    else if (cuedRun >= STUCK_SESSIONS && improved !== null && improved < STUCK_BELOW)
-      state = 'stuck';
-    points.push({ date: session.date, reps: session.reps, faults: session.faults, ...now, state });
+    cleared = lowSince !== null && day - lowSince >= STAYS_AWAY_DAYS;
   });
-  const last = points.at(-1);
-  return {
-    points,
-    state: last?.state ?? 'new',
-    now: last ?? { ...faultRate({ sessions: [], onDate: '2000-01-01' }) },
-    improved,
-    cuedRun,
-  };
+  const now = points.at(-1) ?? faultRate({ sessions: [], onDate: '2000-01-01' });
+  const improved = improvedAt(counted);
+  const improvedBefore = improvedAt(counted.slice(0, -1));
+
+  let state: FaultState = 'steady';
+  if (reps < JUDGE_FROM_REPS) state = 'new';
+  else if (wasCleared && now.low > LIVE_RATE) state = 'back';
+  else if (cleared) state = 'cleared';
+  else if (Math.min(improved ?? 0, improvedBefore ?? 0) >= CLEARING_AT) state = 'clearing';
+  else if (cuedRun >= STUCK_SESSIONS && improved !== null && improved < STUCK_BELOW)
+    state = 'stuck';
+  return { points, state, now, improved, cuedRun };
 };

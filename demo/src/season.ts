@@ -1,5 +1,4 @@
 import {
-  chooseCue,
   estimateStepModel,
   faultRate,
   modelCadenceSpm,
@@ -15,7 +14,7 @@ import {
   type SessionInput,
   type Trial,
 } from '@gravek/contract';
-import { movementOf } from '@gravek/library';
+import { cueFor, movementOf } from '@gravek/library';
 import { addDays, formatISO, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';
@@ -163,18 +162,14 @@ export const makeSeason = (today: Date, password: string, seed = 0.42): ClubFile
   };
 
   /** The cue that the app itself would have given on that day. */
-  const cueFor = (person: Person, on: string): string | null =>
-    chooseCue({
-      school: CLUB.cueSchool,
-      faults: MOVEMENT.faults.map((fault) => ({
-        code: fault.code,
-        phase: MOVEMENT.phases.findIndex((phase) => phase.code === fault.phase),
-        severity: fault.severity,
-        safety: fault.safety,
-        leadsTo: fault.leadsTo,
-        rate: faultRate({ sessions: person.counts.get(fault.code)!, onDate: on }).rate,
-      })),
-    }).code;
+  const cueOn = (person: Person, onDate: string): string | null =>
+    cueFor(
+      MOVEMENT,
+      CLUB.cueSchool,
+      [...person.counts]
+        .filter(([, sessions]) => sessions.some((session) => session.faults > 0))
+        .map(([code, sessions]) => ({ code, rate: faultRate({ sessions, onDate }).rate })),
+    )?.fault.code ?? null;
 
   const shown = (person: Person): string[] => {
     const seen = new Set<string>();
@@ -201,10 +196,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.42): ClubFile
           for (const athleteId of set.athleteIds) {
             const person = people.find((candidate) => candidate.id === athleteId)!;
             if (!cues.has(athleteId)) {
-              cues.set(
-                athleteId,
-                person.counts.get('reaches')!.length > 0 ? cueFor(person, one.date) : null,
-              );
+              cues.set(athleteId, cueOn(person, one.date));
             }
             clock += 20_000 + Math.floor(random() * 15_000);
             // A newcomer sits out the second set.

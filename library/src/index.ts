@@ -1,8 +1,10 @@
 import type { RestrictionKind } from '@gravek/contract';
-import type { Fault, Load, Movement } from './movement';
+import type { Load, Movement } from './movement';
 import { straightRunUp } from './movements/straightRunUp';
 
-export { movementSchema, type Fault, type Load, type Movement } from './movement';
+export { athleteFaults, type AthleteFaults, type FaultPicture } from './athleteFaults';
+export { cueFor, type Cue } from './cue';
+export { faultOf, movementSchema, type Fault, type Load, type Movement } from './movement';
 
 export const MOVEMENTS: readonly Movement[] = [straightRunUp];
 
@@ -12,9 +14,6 @@ export const movementOf = (code: string): Movement => {
   if (!found) throw new RangeError(`movement must be one of the library, got ${code}`);
   return found;
 };
-
-export const faultOf = (movement: Movement, code: string): Fault | undefined =>
-  movement.faults.find((fault) => fault.code === code);
 
 const BARS: Record<RestrictionKind, Load | null> = {
   'no-jumping': 'jump',

@@ -40,3 +40,6 @@ export const movementSchema = object({
 export type Movement = InferType<typeof movementSchema>;
 export type Fault = Movement['faults'][number];
 export type Load = Movement['loads'][number];
+
+export const faultOf = (movement: Movement, code: string): Fault | undefined =>
+  movement.faults.find((fault) => fault.code === code);

@@ -81,7 +81,7 @@ export const solveFor = async (
       model: JSON.stringify(model),
       model_source: source,
       result: JSON.stringify(
-        solveStraight(straightAsk(choices, { takeoffFoot: person.takeoffFoot as 'left' }, model)),
+        solveStraight(straightAsk(choices, { takeoffFoot: person.takeoffFoot }, model)),
       ),
       solver_version: SOLVER_VERSION,
     };

@@ -5,8 +5,6 @@ import {
   restrictionInput,
   trialInput,
   type Athlete,
-  type RestrictionKind,
-  type Source,
 } from '@gravek/contract';
 import { sql } from 'kysely';
 import { object, boolean } from 'yup';
@@ -151,7 +149,7 @@ export const athleteRoutes = [
           athlete_id: body.athleteId,
           kind: 'trial',
           taken_on: body.takenOn,
-          source: body.source as Source,
+          source: body.source,
           note: body.note,
           payload: JSON.stringify({ steps: body.steps }),
         })
@@ -190,7 +188,7 @@ export const athleteRoutes = [
         .values({
           id: body.id,
           athlete_id: body.athleteId,
-          kind: body.kind as RestrictionKind,
+          kind: body.kind,
           from_day: body.from,
           until_day: body.until,
           note: body.note,

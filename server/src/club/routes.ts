@@ -156,7 +156,7 @@ export const clubRoutes = [
       }
       await trx
         .insertInto('membership')
-        .values({ id: body.id, account_id: accountId, role: body.role as Member['role'] })
+        .values({ id: body.id, account_id: accountId, role: body.role })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .execute();
       return members(trx, who.accountId);
@@ -172,7 +172,7 @@ export const clubRoutes = [
       if (body.role !== 'owner') await keepAnOwner(trx, params.id!);
       const { numUpdatedRows } = await trx
         .updateTable('membership')
-        .set({ role: body.role as Member['role'] })
+        .set({ role: body.role })
         .where('club_id', '=', who.clubId)
         .where('id', '=', params.id!)
         .executeTakeFirst();

@@ -1,4 +1,4 @@
-import { check, clubFile, type ClubFile, type Rep, type StraightChoices } from '@gravek/contract';
+import { check, clubFile, type ClubFile, type Rep } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns } from '../athletes/queries';
@@ -24,9 +24,9 @@ const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
           drill_set_id: rep.drillSetId,
           athlete_id: rep.athleteId,
           set_no: rep.set,
-          side: rep.side as 'own',
+          side: rep.side,
           rep_no: rep.rep,
-          outcome: rep.outcome as 'clean',
+          outcome: rep.outcome,
           voids: rep.voids,
           cue: rep.cue,
           at: rep.at,
@@ -51,7 +51,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
         file.restrictions.map((one) => ({
           id: one.id,
           athlete_id: one.athleteId,
-          kind: one.kind as 'no-jumping',
+          kind: one.kind,
           from_day: one.from,
           until_day: one.until,
           note: one.note,
@@ -68,7 +68,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
           athlete_id: one.athleteId,
           kind: 'trial' as const,
           taken_on: one.takenOn,
-          source: one.source as 'self',
+          source: one.source,
           note: one.note,
           payload: JSON.stringify({ steps: one.steps }),
         })),
@@ -76,7 +76,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
       .execute(),
   );
   for (const one of file.approaches) {
-    const choices = one.choices as StraightChoices;
+    const choices = one.choices;
     await trx
       .insertInto('approach')
       .values({
@@ -110,7 +110,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
           approach_id: set.approachId,
           sets: set.sets,
           reps: set.reps,
-          sides: set.sides as ('own' | 'other')[],
+          sides: set.sides,
           rest_s: set.restS,
           set_rest_s: set.setRestS,
         })),
@@ -121,7 +121,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
     set.athleteIds.map((athlete_id, position) => ({ drill_set_id: set.id, athlete_id, position })),
   );
   await inChunks(people, (part) => trx.insertInto('drill_set_athlete').values(part).execute());
-  await loadReps(trx, file.reps as Rep[]);
+  await loadReps(trx, file.reps);
 };
 
 /**
@@ -176,9 +176,7 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
       .execute();
     await trx
       .insertInto('membership')
-      .values(
-        people.map((one) => ({ id: one.id, account_id: one.accountId, role: one.role as 'owner' })),
-      )
+      .values(people.map((one) => ({ id: one.id, account_id: one.accountId, role: one.role })))
       .execute();
     await loadAll(trx, file);
   });

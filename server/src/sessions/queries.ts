@@ -64,7 +64,7 @@ export const sessions = async (
           .map((one) => one.athlete_id),
         sets: set.sets,
         reps: set.reps,
-        sides: set.sides as DrillSet['sides'],
+        sides: set.sides,
         restS: set.rest_s,
         setRestS: set.set_rest_s,
       })),
@@ -122,7 +122,7 @@ export const storeDrillSets = async (
   input: SessionInput,
   before: Session | undefined,
 ): Promise<void> => {
-  const drillSets = input.drillSets as DrillSet[];
+  const drillSets = input.drillSets;
   const fields = await faultsOf(trx, drillSets, before);
   if (Object.keys(fields).length > 0) throw badInput(fields);
 
@@ -148,7 +148,7 @@ export const storeDrillSets = async (
       approach_id: set.approachId,
       sets: set.sets,
       reps: set.reps,
-      sides: set.sides as ('own' | 'other')[],
+      sides: set.sides,
       rest_s: set.restS,
       set_rest_s: set.setRestS,
     };

@@ -1,10 +1,4 @@
-import {
-  archived,
-  sessionInput,
-  sessionUpdate,
-  type RunBundle,
-  type SessionInput,
-} from '@gravek/contract';
+import { archived, sessionInput, sessionUpdate, type RunBundle } from '@gravek/contract';
 import { sql } from 'kysely';
 import { approaches } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
@@ -48,7 +42,7 @@ export const sessionRoutes = [
         .values({ id: body.id, day: body.date, title: body.title, place: body.place })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
-      if (numInsertedOrUpdatedRows) await storeDrillSets(trx, body as SessionInput, undefined);
+      if (numInsertedOrUpdatedRows) await storeDrillSets(trx, body, undefined);
       return must(trx, body.id);
     },
   }),
@@ -79,7 +73,7 @@ export const sessionRoutes = [
         .where('version', '=', body.version)
         .executeTakeFirst();
       if (numUpdatedRows === 0n) return settle('session', before, body);
-      await storeDrillSets(trx, { ...(body as Omit<SessionInput, 'id'>), id }, before);
+      await storeDrillSets(trx, { ...body, id }, before);
       return must(trx, id);
     },
   }),

@@ -1,0 +1,74 @@
+import path from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { LAUNCH } from './browser';
+
+/** Takes the pictures of docs/screenshots from the demo: `shots.ts ADDRESS FOLDER [NAME …]`. */
+const [address = '', folder = '', ...only] = process.argv.slice(2);
+
+const LAPTOP = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+type Shot = { name: string; size?: typeof LAPTOP; go: (page: Page) => Promise<void> };
+
+const open = (place: string) => async (page: Page) => {
+  await page.goto(address + place);
+};
+
+const follow = (place: string, link: string) => async (page: Page) => {
+  await page.goto(address + place);
+  await page.getByRole('link', { name: link, exact: true }).first().click();
+};
+
+const SHOTS: Shot[] = [
+  { name: 'today', go: open('/') },
+  { name: 'athletes', go: open('/athletes') },
+  { name: 'athlete', go: follow('/athletes', 'Odran Vask') },
+  { name: 'approaches', go: open('/approaches') },
+  { name: 'planner', go: follow('/approaches', 'Long jump, 14 steps') },
+  { name: 'sessions', go: open('/sessions') },
+  {
+    name: 'session',
+    go: async (page) => {
+      await page.goto(`${address}/`);
+      await page.getByRole('link', { name: 'Change the session' }).click();
+    },
+  },
+  { name: 'faults', go: open('/faults') },
+  { name: 'club', go: open('/club') },
+  {
+    name: 'run',
+    size: PHONE,
+    go: async (page) => {
+      await page.goto(`${address}/run`);
+      await page
+        .getByRole('link', { name: /^(Run|Resume)$/ })
+        .first()
+        .click();
+      await page.getByRole('button', { name: 'Clean' }).waitFor();
+    },
+  },
+  { name: 'today-phone', size: PHONE, go: open('/') },
+];
+
+const browser = await chromium.launch(LAUNCH);
+const context = await browser.newContext({ viewport: LAPTOP, serviceWorkers: 'block' });
+const page = await context.newPage();
+await page.goto(address);
+await page.getByRole('button', { name: 'Open the demo club' }).click();
+await page.getByRole('heading', { level: 1 }).waitFor();
+for (const { name, size, go } of SHOTS) {
+  if (only.length > 0 && !only.includes(name)) continue;
+  await page.setViewportSize(size ?? LAPTOP);
+  await go(page);
+  await page.getByRole('heading', { level: 1 }).or(page.getByLabel('Athlete')).first().waitFor();
+  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await page
+    .getByRole('status')
+    .filter({ hasText: '…' })
+    .waitFor({ state: 'detached' })
+    .catch(() => undefined);
+  await page.waitForTimeout(350);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  process.stdout.write(`${name}.png\n`);
+}
+await browser.close();

@@ -1,0 +1,60 @@
+import type { Problem } from '@gravek/contract';
+
+/** The server answered with a problem; its title is a sentence for the coach. */
+export class ApiProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.title);
+  }
+
+  get status(): number {
+    return this.problem.status;
+  }
+}
+
+/** No answer came: the server or the network is not there. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The server cannot be reached. What you typed is kept; try again in a moment.');
+  }
+}
+
+const TIMEOUT_MS = 15_000;
+
+const request = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      credentials: 'same-origin',
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+      ...(body === undefined
+        ? {}
+        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new Unreachable();
+  }
+  if (response.status === 204) return undefined as T;
+  const type = response.headers.get('content-type') ?? '';
+  if (response.ok && type.includes('application/json')) return (await response.json()) as T;
+  if (type.includes('problem+json')) throw new ApiProblem((await response.json()) as Problem);
+  // Whatever else answers is not Gravek: a proxy in between, or a server on its way down.
+  throw new Unreachable();
+};
+
+export const api = {
+  get: <T>(path: string) => request<T>('GET', path),
+  post: <T>(path: string, body: unknown = {}) => request<T>('POST', path, body),
+  put: <T>(path: string, body: unknown) => request<T>('PUT', path, body),
+  remove: <T>(path: string) => request<T>('DELETE', path),
+};
+
+/** The sentence to show for whatever was thrown. */
+export const sentenceOf = (error: unknown): string =>
+  error instanceof ApiProblem || error instanceof Unreachable
+    ? error.message
+    : 'Something went wrong here. What you typed is kept; try again.';
+
+/** Messages by field, for a form. */
+export const fieldsOf = (error: unknown): Record<string, string> =>
+  error instanceof ApiProblem ? (error.problem.fields ?? {}) : {};

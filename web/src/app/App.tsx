@@ -1,0 +1,78 @@
+import { lazy, Suspense, useEffect, useLayoutEffect } from 'react';
+import { Route, Routes } from 'react-router';
+import { useChanges } from '../api/changes';
+import { useMe } from '../api/queries';
+import { Loaded, Waiting } from '../controls/Notice';
+import { Toasts } from '../controls/toasts';
+import { keepSending } from '../run/sync';
+import { SignIn } from '../signIn/SignIn';
+import { MemberContext } from './member';
+import { useSettings } from './settings';
+import { Shell } from './Shell';
+
+const Today = lazy(async () => ({ default: (await import('../today/Today')).Today }));
+const Athletes = lazy(async () => ({ default: (await import('../athletes/Athletes')).Athletes }));
+const AthletePage = lazy(async () => ({
+  default: (await import('../athletes/AthletePage')).AthletePage,
+}));
+const Approaches = lazy(async () => ({
+  default: (await import('../approaches/Approaches')).Approaches,
+}));
+const Planner = lazy(async () => ({ default: (await import('../approaches/Planner')).Planner }));
+const Sessions = lazy(async () => ({ default: (await import('../sessions/Sessions')).Sessions }));
+const SessionPage = lazy(async () => ({
+  default: (await import('../sessions/SessionPage')).SessionPage,
+}));
+const Run = lazy(async () => ({ default: (await import('../run/Run')).Run }));
+const RunChoice = lazy(async () => ({ default: (await import('../run/RunChoice')).RunChoice }));
+const Faults = lazy(async () => ({ default: (await import('../faults/Faults')).Faults }));
+const Club = lazy(async () => ({ default: (await import('../club/Club')).Club }));
+
+const Places = ({ clubId }: { clubId: string }) => {
+  useChanges(true);
+  useEffect(() => keepSending(clubId), [clubId]);
+  return (
+    <Suspense fallback={<Waiting what="Opening …" />}>
+      <Routes>
+        <Route path="run/:sessionId" element={<Run />} />
+        <Route element={<Shell />}>
+          <Route index element={<Today />} />
+          <Route path="athletes" element={<Athletes />} />
+          <Route path="athletes/:id" element={<AthletePage />} />
+          <Route path="approaches" element={<Approaches />} />
+          <Route path="approaches/:id" element={<Planner />} />
+          <Route path="sessions" element={<Sessions />} />
+          <Route path="sessions/:id" element={<SessionPage />} />
+          <Route path="run" element={<RunChoice />} />
+          <Route path="faults" element={<Faults />} />
+          <Route path="club" element={<Club />} />
+          <Route path="*" element={<p>There is nothing at this address.</p>} />
+        </Route>
+      </Routes>
+    </Suspense>
+  );
+};
+
+export const App = () => {
+  const me = useMe();
+  const sun = useSettings((settings) => settings.sun);
+  useLayoutEffect(() => {
+    document.documentElement.dataset.look = sun ? 'sun' : 'chalk';
+  }, [sun]);
+  return (
+    <>
+      <Loaded query={me} what="Opening Gravek …">
+        {(member) =>
+          member ? (
+            <MemberContext value={member}>
+              <Places clubId={member.club.id} />
+            </MemberContext>
+          ) : (
+            <SignIn />
+          )
+        }
+      </Loaded>
+      <Toasts />
+    </>
+  );
+};

@@ -1,0 +1,22 @@
+import type { LengthStyle } from '@gravek/core';
+import type { Me } from '@gravek/contract';
+import { createContext, useContext } from 'react';
+import { useSettings } from './settings';
+
+export const MemberContext = createContext<Me | null>(null);
+
+/** The member who is signed in; only under the shell. */
+export const useMember = (): Me => {
+  const me = useContext(MemberContext);
+  if (!me) throw new Error('useMember outside the shell');
+  return me;
+};
+
+export const useMayPlan = (): boolean => useMember().role !== 'assistant';
+
+/** How lengths are written on this device; shoes need the athlete's shoe. */
+export const useLengthStyle = (shoeM?: number | null): LengthStyle => {
+  const me = useMember();
+  const unit = useSettings((settings) => settings.unit) ?? me.club.unit;
+  return { unit, shoeM: shoeM ?? undefined };
+};

@@ -1,0 +1,33 @@
+import { LENGTH_UNITS, type LengthUnit } from '@gravek/core';
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+
+/** What one device prefers, apart from the club's settings. */
+type Settings = {
+  /** null: as the club has it */
+  unit: LengthUnit | null;
+  sun: boolean;
+  setUnit: (unit: LengthUnit | null) => void;
+  toggleSun: () => void;
+};
+
+export const useSettings = create<Settings>()(
+  persist(
+    (set) => ({
+      unit: null,
+      sun: false,
+      setUnit: (unit) => set({ unit }),
+      toggleSun: () => set(({ sun }) => ({ sun: !sun })),
+    }),
+    { name: 'gravek.settings' },
+  ),
+);
+
+export const UNIT_NAMES: Record<LengthUnit, string> = {
+  metric: 'Metres',
+  imperial: 'Feet and inches',
+  yards: 'Yards',
+  shoes: 'Shoe lengths',
+};
+
+export const UNITS = LENGTH_UNITS;

@@ -1,0 +1,91 @@
+import {
+  COMFORT,
+  formatLength,
+  speedParts,
+  type LengthStyle,
+  type StepCountComparison,
+} from '@gravek/core';
+import { Figure } from '../controls/Figure';
+import { FootWord } from '../drawing/FootPrint';
+
+/** Step counts side by side, the suggested one named with its reason. */
+export const CountTable = ({
+  comparison,
+  chosen,
+  tolerance,
+  style,
+  onSteps,
+}: {
+  comparison: StepCountComparison;
+  chosen: number;
+  tolerance: number;
+  style: LengthStyle;
+  onSteps: (steps: number) => void;
+}) => (
+  <>
+    <table className="counts">
+      <caption className="visually-hidden">Step counts compared</caption>
+      <thead>
+        <tr>
+          <th>Steps</th>
+          <th>First foot</th>
+          <th>Most a step changes</th>
+          <th className="num">Speed in</th>
+          <th>
+            <span className="visually-hidden">Verdict</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {comparison.choices.map(({ steps, result }) => (
+          <tr key={steps} className={steps === chosen ? 'chosen' : undefined}>
+            <td>
+              <button
+                type="button"
+                className="count-press figure"
+                aria-current={steps === chosen || undefined}
+                aria-label={`Plan with ${steps} steps`}
+                onClick={() => onSteps(steps)}
+              >
+                {steps}
+              </button>
+            </td>
+            <td>
+              <FootWord foot={result.startFoot} />
+            </td>
+            {result.feasible ? (
+              <>
+                <td>
+                  <div className="adjust">
+                    <div className="bar" aria-hidden="true">
+                      <span
+                        className={result.maxAdjust <= COMFORT ? 'easy' : undefined}
+                        style={{
+                          width: `${Math.min(100, (100 * result.maxAdjust) / Math.max(tolerance, 0.001))}%`,
+                        }}
+                      />
+                    </div>
+                    <Figure parts={[{ figure: (result.maxAdjust * 100).toFixed(1), unit: '%' }]} />
+                  </div>
+                </td>
+                <td className="num">
+                  <Figure parts={[speedParts(result.endSpeedMps, style.unit)]} />
+                </td>
+                <td>{steps === comparison.recommended && <strong>suggested</strong>}</td>
+              </>
+            ) : (
+              <td colSpan={3} className="quiet small-text">
+                {result.reason === 'wrong-foot' && 'arrives on the other foot'}
+                {result.reason === 'too-long' &&
+                  `needs longer steps: reaches ${formatLength(result.maxDistanceM, style)}`}
+                {result.reason === 'too-short' &&
+                  `needs shorter steps: from ${formatLength(result.minDistanceM, style)}`}
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+    <p className="small-text quiet mt-2 mb-0">{comparison.reason}</p>
+  </>
+);

@@ -1,0 +1,232 @@
+import {
+  athleteFields,
+  athleteUpdate,
+  type Athlete,
+  type AthleteFields,
+  type AthleteUpdate,
+} from '@gravek/contract';
+import { check } from '@gravek/contract';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import { useNavigate } from 'react-router';
+import { v7 as uuid } from 'uuid';
+import { api, ApiProblem, fieldsOf, sentenceOf } from '../api/client';
+import { useAthletes, useWrite } from '../api/queries';
+import { useLengthStyle } from '../app/member';
+import { Conflict, DraftBack } from '../controls/Conflict';
+import { useDraft } from '../controls/draft';
+import { Field } from '../controls/Field';
+import { numberOrNull } from '../controls/form';
+import { LengthInput } from '../controls/LengthInput';
+import { tell } from '../controls/toasts';
+
+type Draft = Omit<AthleteFields, 'positions' | 'birthYear'> & {
+  id: string;
+  positions: string;
+  birthYear: string;
+  version: number;
+};
+
+const draftOf = (athlete: Athlete | undefined): Draft => ({
+  id: athlete?.id ?? uuid(),
+  name: athlete?.name ?? '',
+  squad: athlete?.squad ?? '',
+  hand: athlete?.hand ?? 'right',
+  takeoffFoot: athlete?.takeoffFoot ?? 'left',
+  shoeM: athlete?.shoeM ?? null,
+  heightM: athlete?.heightM ?? null,
+  birthYear: athlete?.birthYear?.toString() ?? '',
+  positions: athlete?.positions.join(', ') ?? '',
+  version: athlete?.version ?? 1,
+});
+
+const positionsOf = (text: string): string[] => [
+  ...new Set(
+    text
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean),
+  ),
+];
+
+/** Add an athlete, or change one. */
+export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: () => void }) => {
+  const [draft, setDraft, discard, found] = useDraft<Draft>(
+    `athlete.${athlete?.id ?? 'new'}`,
+    draftOf(athlete),
+  );
+  const [messages, setMessages] = useState<Record<string, string>>({});
+  const [unread, setUnread] = useState<Record<string, string | null>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const style = useLengthStyle();
+  const navigate = useNavigate();
+  const squads = [...new Set((useAthletes().data ?? []).map((one) => one.squad))];
+  const save = useWrite(
+    (body: AthleteFields & { version: number }) =>
+      athlete
+        ? api.put<Athlete>(`/athletes/${athlete.id}`, body)
+        : api.post<Athlete>('/athletes', { ...body, id: draft.id }),
+    'athletes',
+    'reps',
+  );
+  const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change });
+
+  const submit = async (): Promise<void> => {
+    const { id: _id, ...rest } = draft;
+    const body = {
+      ...rest,
+      birthYear: numberOrNull(draft.birthYear),
+      positions: positionsOf(draft.positions),
+    };
+    const checked = check(athlete ? athleteUpdate : athleteFields, body);
+    const wrong = Object.fromEntries(
+      Object.entries(unread).filter((entry): entry is [string, string] => entry[1] !== null),
+    );
+    if (!checked.ok || Object.keys(wrong).length > 0) {
+      setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
+      return;
+    }
+    setMessages({});
+    try {
+      const saved = await save.mutateAsync(checked.value as AthleteUpdate);
+      discard();
+      tell(athlete ? `${saved.name} is saved.` : `${saved.name} is in the club.`);
+      onClose();
+      if (!athlete) void navigate(`/athletes/${saved.id}`);
+    } catch (error) {
+      setMessages(fieldsOf(error));
+      setProblem(sentenceOf(error));
+      if (error instanceof ApiProblem && error.status === 409) {
+        const current = error.problem.current as Athlete;
+        setProblem(
+          `${sentenceOf(error)} Save again to put yours over it; it now has the name ${current.name} and squad ${current.squad}.`,
+        );
+        set({ version: current.version });
+      }
+    }
+  };
+
+  const messageOf = (field: string): string | undefined =>
+    unread[field] ?? messages[field] ?? undefined;
+  return (
+    <Modal show onHide={onClose} aria-labelledby="athlete-form">
+      <Form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="athlete-form" className="h5 mb-0 text-reset">
+            {athlete ? `Change ${athlete.name}` : 'Add athlete'}
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stack">
+          {found && <DraftBack onDrop={() => discard(draftOf(athlete))} />}
+          <Conflict problem={problem} />
+          <Field label="Name" message={messageOf('name')}>
+            <Form.Control
+              value={draft.name}
+              autoComplete="off"
+              onChange={(event) => set({ name: event.target.value })}
+            />
+          </Field>
+          <div className="set-editor">
+            <div className="span-6">
+              <Field label="Squad" message={messageOf('squad')}>
+                <Form.Control
+                  value={draft.squad}
+                  list="squads"
+                  onChange={(event) => set({ squad: event.target.value })}
+                />
+              </Field>
+              <datalist id="squads">
+                {squads.map((one) => (
+                  <option key={one} value={one} />
+                ))}
+              </datalist>
+            </div>
+            <div className="span-6">
+              <Field
+                label="Positions"
+                message={messageOf('positions')}
+                hint="Separate with commas."
+              >
+                <Form.Control
+                  value={draft.positions}
+                  onChange={(event) => set({ positions: event.target.value })}
+                />
+              </Field>
+            </div>
+            <div className="span-6">
+              <Field label="Dominant hand" message={messageOf('hand')}>
+                <Form.Select
+                  value={draft.hand}
+                  onChange={(event) => set({ hand: event.target.value as Draft['hand'] })}
+                >
+                  <option value="right">right</option>
+                  <option value="left">left</option>
+                </Form.Select>
+              </Field>
+            </div>
+            <div className="span-6">
+              <Field label="Take-off foot" message={messageOf('takeoffFoot')}>
+                <Form.Select
+                  value={draft.takeoffFoot}
+                  onChange={(event) =>
+                    set({ takeoffFoot: event.target.value as Draft['takeoffFoot'] })
+                  }
+                >
+                  <option value="left">left</option>
+                  <option value="right">right</option>
+                </Form.Select>
+              </Field>
+            </div>
+            <div className="span-4">
+              <Field label="Height" message={messageOf('heightM')}>
+                <LengthInput
+                  valueM={draft.heightM}
+                  style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
+                  optional
+                  onLength={(heightM) => set({ heightM })}
+                  onMessage={(message) => setUnread({ ...unread, heightM: message })}
+                />
+              </Field>
+            </div>
+            <div className="span-4">
+              <Field label="Shoe, heel to toe" message={messageOf('shoeM')}>
+                <LengthInput
+                  valueM={draft.shoeM}
+                  style={{ unit: style.unit, small: true }}
+                  optional
+                  onLength={(shoeM) => set({ shoeM })}
+                  onMessage={(message) => setUnread({ ...unread, shoeM: message })}
+                />
+              </Field>
+            </div>
+            <div className="span-4">
+              <Field label="Birth year" message={messageOf('birthYear')}>
+                <Form.Control
+                  value={draft.birthYear}
+                  inputMode="numeric"
+                  onChange={(event) => set({ birthYear: event.target.value })}
+                />
+              </Field>
+            </div>
+          </div>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="outline-dark" onClick={onClose}>
+            Close
+          </Button>
+          <Button type="submit" disabled={save.isPending}>
+            {save.isPending ? 'Saving …' : 'Save'}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+};

@@ -1,0 +1,234 @@
+import { currentModel } from '@gravek/core';
+import type { Athlete } from '@gravek/contract';
+import { holding } from '@gravek/library';
+import {
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type SortingState,
+} from '@tanstack/react-table';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
+import { useAthletes } from '../api/queries';
+import { useLengthStyle, useMayPlan, useMember } from '../app/member';
+import { PageHead } from '../app/Shell';
+import { Length } from '../controls/Figure';
+import { Empty, Loaded } from '../controls/Notice';
+import { Segments } from '../controls/Segments';
+import { FootWord } from '../drawing/FootPrint';
+import { AthleteForm } from './AthleteForm';
+
+type Row = Athlete & { topM: number; measured: boolean; until: string | null };
+
+const ALL = 'All';
+
+const useColumns = (): ColumnDef<Row>[] => {
+  const style = useLengthStyle();
+  const { unit } = style;
+  return useMemo(() => {
+    const own = unit === 'shoes' ? 'metric' : unit;
+    return [
+      {
+        accessorKey: 'name',
+        header: 'Name',
+        cell: ({ row }) => (
+          <Link className="row-link" to={`/athletes/${row.original.id}`}>
+            {row.original.name}
+          </Link>
+        ),
+      },
+      { accessorKey: 'squad', header: 'Squad' },
+      {
+        id: 'positions',
+        header: 'Position',
+        accessorFn: (row) => row.positions.join(', '),
+      },
+      { accessorKey: 'hand', header: 'Hand' },
+      {
+        accessorKey: 'takeoffFoot',
+        header: 'Takes off from',
+        cell: ({ row }) => <FootWord foot={row.original.takeoffFoot} />,
+      },
+      {
+        accessorKey: 'heightM',
+        header: 'Height',
+        meta: { number: true },
+        cell: ({ row }) =>
+          row.original.heightM === null ? (
+            '–'
+          ) : (
+            <Length m={row.original.heightM} style={{ unit: own }} />
+          ),
+      },
+      {
+        accessorKey: 'topM',
+        header: 'Full step',
+        meta: { number: true },
+        cell: ({ row }) => <Length m={row.original.topM} style={{ unit: own }} />,
+      },
+      {
+        accessorKey: 'measured',
+        header: 'Known from',
+        cell: ({ row }) =>
+          row.original.measured ? (
+            <span>measured run</span>
+          ) : (
+            <span className="tag tag-estimate">estimate</span>
+          ),
+      },
+      {
+        accessorKey: 'until',
+        header: 'Restricted',
+        cell: ({ row }) =>
+          row.original.until && <span className="tag">until {row.original.until}</span>,
+      },
+    ];
+  }, [unit]);
+};
+
+const Roster = ({ athletes }: { athletes: Athlete[] }) => {
+  const { today } = useMember();
+  const [search, setSearch] = useState('');
+  const [squad, setSquad] = useState(ALL);
+  const [away, setAway] = useState(false);
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }]);
+  const squads = useMemo(
+    () => [ALL, ...[...new Set(athletes.map((one) => one.squad))].sort()],
+    [athletes],
+  );
+  const rows = useMemo(
+    () =>
+      athletes
+        .filter((one) => one.archived === away && (squad === ALL || one.squad === squad))
+        .map((one): Row => {
+          const { model, source } = currentModel(one);
+          const held = holding(one.restrictions, today);
+          return {
+            ...one,
+            topM: model.topLengthM,
+            measured: source === 'measured',
+            until: held[0]?.until ?? null,
+          };
+        }),
+    [athletes, away, squad, today],
+  );
+  const table = useReactTable({
+    data: rows,
+    columns: useColumns(),
+    state: { sorting, globalFilter: search },
+    onSortingChange: setSorting,
+    onGlobalFilterChange: setSearch,
+    globalFilterFn: (row, _column, text: string) =>
+      `${row.original.name} ${row.original.squad} ${row.original.positions.join(' ')}`
+        .toLowerCase()
+        .includes(text.trim().toLowerCase()),
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const shown = table.getRowModel().rows;
+  return (
+    <div className="stack">
+      <div className="row-line">
+        <Form.Control
+          style={{ maxWidth: 280 }}
+          type="search"
+          placeholder="Search name, squad, position"
+          aria-label="Search athletes"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
+        <Segments
+          label="Squad"
+          options={squads.map((value) => ({ value, label: value }))}
+          value={squad}
+          onChoose={setSquad}
+        />
+        <Form.Check
+          type="switch"
+          id="archived"
+          label="Archived"
+          checked={away}
+          onChange={(event) => setAway(event.target.checked)}
+        />
+        <span className="quiet small-text ms-auto">{shown.length} athletes</span>
+      </div>
+      {shown.length === 0 ? (
+        <Empty title={away ? 'Nobody is archived here.' : 'Nobody matches.'}>
+          Change the search or the squad.
+        </Empty>
+      ) : (
+        <div className="table-scroll">
+          <table className="grid-table">
+            <thead>
+              {table.getHeaderGroups().map((group) => (
+                <tr key={group.id}>
+                  {group.headers.map((header) => {
+                    const sorted = header.column.getIsSorted();
+                    return (
+                      <th
+                        key={header.id}
+                        aria-sort={
+                          sorted ? (sorted === 'asc' ? 'ascending' : 'descending') : undefined
+                        }
+                        className={header.column.columnDef.meta ? 'num' : undefined}
+                      >
+                        <button type="button" onClick={header.column.getToggleSortingHandler()}>
+                          {flexRender(header.column.columnDef.header, header.getContext())}
+                          {sorted === 'asc' && <ArrowUp size={13} aria-hidden />}
+                          {sorted === 'desc' && <ArrowDown size={13} aria-hidden />}
+                        </button>
+                      </th>
+                    );
+                  })}
+                </tr>
+              ))}
+            </thead>
+            <tbody>
+              {shown.map((row) => (
+                <tr key={row.id}>
+                  {row.getVisibleCells().map((cell) => (
+                    <td key={cell.id} className={cell.column.columnDef.meta ? 'num' : undefined}>
+                      {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </div>
+  );
+};
+
+export const Athletes = () => {
+  const athletes = useAthletes();
+  const mayPlan = useMayPlan();
+  const [adding, setAdding] = useState(false);
+  return (
+    <>
+      <PageHead title="Athletes" over="Who they are and how they step">
+        {mayPlan && <Button onClick={() => setAdding(true)}>Add athlete</Button>}
+      </PageHead>
+      <Loaded query={athletes} what="Getting the athletes …">
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No athletes yet.">
+              Add the first one; a name, a squad and the take-off foot are enough.
+            </Empty>
+          ) : (
+            <Roster athletes={list} />
+          )
+        }
+      </Loaded>
+      {adding && <AthleteForm onClose={() => setAdding(false)} />}
+    </>
+  );
+};

@@ -1,0 +1,268 @@
+import { fitStepModel, modelLengthM, type LengthStyle } from '@gravek/core';
+import { SOURCES, type Athlete, type Source, type Trial } from '@gravek/contract';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import { v7 as uuid } from 'uuid';
+import { api, fieldsOf, sentenceOf } from '../api/client';
+import { useWrite } from '../api/queries';
+import { useLengthStyle, useMember } from '../app/member';
+import { Conflict, DraftBack } from '../controls/Conflict';
+import { useDraft } from '../controls/draft';
+import { Field } from '../controls/Field';
+import { Length } from '../controls/Figure';
+import { Segments } from '../controls/Segments';
+import { tell } from '../controls/toasts';
+import { FitChart } from '../drawing/FitChart';
+import { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
+
+type Draft = {
+  id: string;
+  takenOn: string;
+  source: Source;
+  clock: Clock;
+  rows: TypedStep[];
+};
+
+const SOURCE_NAMES: Record<Source, string> = {
+  other: 'somebody else',
+  device: 'a device',
+  self: 'the athlete',
+};
+
+const emptyRows = (): TypedStep[] => Array.from({ length: 12 }, () => ({ length: '', time: '' }));
+
+const Preview = ({ steps, style }: { steps: Trial['steps']; style: LengthStyle }) => {
+  const fit = fitStepModel({ trials: [{ steps }] });
+  const odd = fit.steps.filter((step) => step.outlier);
+  return (
+    <div className="stack">
+      <div>
+        Full step <Length m={fit.topLengthM} style={style} />, fits within{' '}
+        <Length m={fit.lengthRmsM} style={{ ...style, small: true }} />.
+        {odd.map((step) => (
+          <span key={step.k} className="d-block">
+            Step {step.k} is far from the others (expected about{' '}
+            <Length m={modelLengthM(fit, step.k)} style={style} />
+            ); check it.
+          </span>
+        ))}
+      </div>
+      <FitChart fit={fit} style={style} />
+    </div>
+  );
+};
+
+/** A measured run, typed step by step or pasted as two columns; it is fitted as it comes in. */
+export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () => void }) => {
+  const { today } = useMember();
+  const style = useLengthStyle(athlete.shoeM);
+  const fresh: Draft = {
+    id: uuid(),
+    takenOn: today,
+    source: 'other',
+    clock: 'each',
+    rows: emptyRows(),
+  };
+  const [draft, setDraft, discard, found] = useDraft<Draft>(`trial.${athlete.id}`, fresh);
+  const [shown, setShown] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [served, setServed] = useState<Record<string, string>>({});
+  const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change });
+  const read = readSteps(draft.rows, draft.clock, style);
+  // While rows are still being typed, only what is filled in wrong is pointed out.
+  const messages = read.ok
+    ? {}
+    : Object.fromEntries(
+        Object.entries(read.messages).filter(([cell]) => {
+          const [column, n] = cell.split('.') as ['length' | 'time', string];
+          return shown || draft.rows[Number(n)]![column].trim() !== '';
+        }),
+      );
+  const save = useWrite(
+    (body: unknown) => api.post<Athlete>(`/athletes/${athlete.id}/trials`, body),
+    'athletes',
+    'reps',
+  );
+
+  const setRow = (n: number, change: Partial<TypedStep>): void => {
+    const rows = draft.rows.map((row, i) => (i === n ? { ...row, ...change } : row));
+    if (n === rows.length - 1 && rows.length < 60) rows.push({ length: '', time: '' });
+    set({ rows });
+  };
+
+  const paste = (event: React.ClipboardEvent, n: number): void => {
+    const text = event.clipboardData.getData('text');
+    if (!/[\n\t]/.test(text.trim())) return;
+    event.preventDefault();
+    const rows = readPaste(text);
+    if (typeof rows === 'string') {
+      setProblem(rows);
+      return;
+    }
+    setProblem(null);
+    const all = [...draft.rows.slice(0, n), ...rows];
+    while (all.length < 12) all.push({ length: '', time: '' });
+    set({ rows: all.slice(0, 60) });
+  };
+
+  const submit = async (): Promise<void> => {
+    setShown(true);
+    if (!read.ok) return;
+    try {
+      await save.mutateAsync({
+        id: draft.id,
+        athleteId: athlete.id,
+        takenOn: draft.takenOn,
+        source: draft.source,
+        note: '',
+        steps: read.steps,
+      });
+      discard();
+      tell('The run is measured; plans can be solved with it.');
+      onClose();
+    } catch (error) {
+      setServed(fieldsOf(error));
+      setProblem(sentenceOf(error));
+    }
+  };
+
+  return (
+    <Modal show onHide={onClose} size="xl" aria-labelledby="trial-form">
+      <Form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="trial-form" className="h5 mb-0 text-reset">
+            Measured run of {athlete.name}
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          {found && <DraftBack onDrop={() => discard(fresh)} />}
+          <Conflict problem={problem} />
+          <div className="columns" style={{ gridTemplateColumns: 'minmax(280px, 5fr) 7fr' }}>
+            <div className="stack">
+              <div className="set-editor">
+                <div className="span-6">
+                  <Field label="Day" message={served.takenOn}>
+                    <Form.Control
+                      type="date"
+                      value={draft.takenOn}
+                      max={today}
+                      onChange={(event) => set({ takenOn: event.target.value })}
+                    />
+                  </Field>
+                </div>
+                <div className="span-6">
+                  <Field label="Counted by">
+                    <Form.Select
+                      value={draft.source}
+                      onChange={(event) => set({ source: event.target.value as Source })}
+                    >
+                      {[...SOURCES].reverse().map((source) => (
+                        <option key={source} value={source}>
+                          {SOURCE_NAMES[source]}
+                        </option>
+                      ))}
+                    </Form.Select>
+                  </Field>
+                </div>
+              </div>
+              <div className="row-line">
+                <span className="small-text quiet">Times are</span>
+                <Segments
+                  label="Times are"
+                  value={draft.clock}
+                  onChoose={(clock) => set({ clock })}
+                  options={[
+                    { value: 'each', label: 'each step' },
+                    { value: 'running', label: 'a running clock' },
+                  ]}
+                />
+              </div>
+              <div className="step-inputs">
+                <span className="small-text quiet">Step</span>
+                <span className="small-text quiet">Length</span>
+                <span className="small-text quiet">Time, s</span>
+                {draft.rows.map((row, n) => (
+                  <StepRow
+                    key={n}
+                    n={n}
+                    row={row}
+                    messages={messages}
+                    onChange={(change) => setRow(n, change)}
+                    onPaste={(event) => paste(event, n)}
+                  />
+                ))}
+              </div>
+            </div>
+            <div className="stack">
+              {read.ok ? (
+                <Preview steps={read.steps} style={style} />
+              ) : (
+                <div className="empty">
+                  <strong>Type the steps, or paste two columns into the first row.</strong>
+                  From a standing start: tape from toe to toe, and the time of each step. Four or
+                  more; ten or more show where the build-up ends. The fit is drawn here as you type.
+                </div>
+              )}
+            </div>
+          </div>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="outline-dark" onClick={onClose}>
+            Close
+          </Button>
+          <Button type="submit" disabled={save.isPending}>
+            {save.isPending ? 'Saving …' : 'Save the run'}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+};
+
+const StepRow = ({
+  n,
+  row,
+  messages,
+  onChange,
+  onPaste,
+}: {
+  n: number;
+  row: TypedStep;
+  messages: Record<string, string>;
+  onChange: (change: Partial<TypedStep>) => void;
+  onPaste: (event: React.ClipboardEvent) => void;
+}) => {
+  const cell = (column: keyof TypedStep, name: string) => (
+    <div className={messages[`${column}.${n}`] ? 'has-message' : undefined}>
+      <Form.Control
+        aria-label={`${name} of step ${n + 1}`}
+        aria-invalid={messages[`${column}.${n}`] ? true : undefined}
+        inputMode={column === 'time' ? 'decimal' : 'text'}
+        autoComplete="off"
+        value={row[column]}
+        onChange={(event) => onChange({ [column]: event.target.value })}
+        onPaste={onPaste}
+      />
+      {messages[`${column}.${n}`] && (
+        <div className="field-message" role="alert">
+          {messages[`${column}.${n}`]}
+        </div>
+      )}
+    </div>
+  );
+  return (
+    <>
+      <span className="figure">{n + 1}</span>
+      {cell('length', 'Length')}
+      {cell('time', 'Time')}
+    </>
+  );
+};

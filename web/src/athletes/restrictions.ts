@@ -1,0 +1,8 @@
+import type { RestrictionKind } from '@gravek/contract';
+
+export const RESTRICTION_NAMES: Record<RestrictionKind, string> = {
+  'no-jumping': 'no jumping',
+  'no-contact': 'no contact',
+  'no-sprinting': 'no sprinting',
+  reduced: 'reduced volume',
+};

@@ -1,0 +1,309 @@
+import { CUE_SCHOOLS, type CueSchool } from '@gravek/core';
+import {
+  clubUpdate,
+  memberInput,
+  ROLES,
+  type Club as ClubRow,
+  type Member,
+  type MemberInput,
+  type Role,
+} from '@gravek/contract';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
+import { v7 as uuid } from 'uuid';
+import { api, sentenceOf } from '../api/client';
+import { useMembers, useWrite } from '../api/queries';
+import { useMember } from '../app/member';
+import { UNIT_NAMES, UNITS, useSettings } from '../app/settings';
+import { PageHead } from '../app/Shell';
+import { Field } from '../controls/Field';
+import { checkedBy, showProblem } from '../controls/form';
+import { Loaded } from '../controls/Notice';
+import { tell } from '../controls/toasts';
+
+const SCHOOLS: Record<CueSchool, { name: string; reason: string }> = {
+  'root-cause': {
+    name: 'root cause',
+    reason: 'Cue the fault that brings about the others; they fade with it.',
+  },
+  'first-phase': {
+    name: 'first phase',
+    reason: 'Cue the earliest fault; what comes later rests on it.',
+  },
+  'most-frequent': {
+    name: 'most frequent',
+    reason: 'Cue what shows most, weighed by how grave it is.',
+  },
+};
+
+const ROLE_NAMES: Record<Role, string> = {
+  owner: 'owner: everything',
+  coach: 'coach: plans, people, sessions',
+  assistant: 'assistant: runs sessions, logs reps',
+};
+
+const zones = (own: string): string[] => [
+  ...new Set([own, 'UTC', ...Intl.supportedValuesOf('timeZone')]),
+];
+
+const Settings = ({ club }: { club: ClubRow }) => {
+  const { role } = useMember();
+  const { register, handleSubmit, setError, watch, formState } = useForm<ClubRow>({
+    resolver: checkedBy<ClubRow>(clubUpdate),
+    values: club,
+    resetOptions: { keepDirtyValues: true },
+  });
+  const { errors } = formState;
+  const save = useWrite((body: ClubRow) => api.put<ClubRow>('/club', body), 'me');
+  return (
+    <Form
+      noValidate
+      className="panel stack"
+      onSubmit={(event) =>
+        void handleSubmit(async (values) => {
+          try {
+            await save.mutateAsync({ ...values, version: club.version });
+            tell('The club is saved.');
+          } catch (error) {
+            showProblem(error, setError);
+          }
+        })(event)
+      }
+    >
+      <h2 className="mb-0">For everybody in the club</h2>
+      {errors.root && (
+        <div className="field-message" role="alert">
+          {errors.root.message}
+        </div>
+      )}
+      <fieldset disabled={role !== 'owner'} className="stack">
+        <Field label="Name" message={errors.name?.message}>
+          <Form.Control {...register('name')} />
+        </Field>
+        <Field label="Lengths in" message={errors.unit?.message}>
+          <Form.Select {...register('unit')}>
+            {UNITS.map((unit) => (
+              <option key={unit} value={unit}>
+                {UNIT_NAMES[unit]}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+        <Field
+          label="Which fault gets the one cue"
+          message={errors.cueSchool?.message}
+          hint={SCHOOLS[watch('cueSchool')].reason}
+        >
+          <Form.Select {...register('cueSchool')}>
+            {CUE_SCHOOLS.map((school) => (
+              <option key={school} value={school}>
+                {SCHOOLS[school].name}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+        <Field label="Time zone" message={errors.timeZone?.message}>
+          <Form.Select {...register('timeZone')}>
+            {zones(club.timeZone).map((zone) => (
+              <option key={zone}>{zone}</option>
+            ))}
+          </Form.Select>
+        </Field>
+        <Button type="submit" className="align-self-start" disabled={save.isPending}>
+          Save
+        </Button>
+      </fieldset>
+    </Form>
+  );
+};
+
+const AddMember = ({ onDone }: { onDone: () => void }) => {
+  const { register, handleSubmit, setError, formState } = useForm<MemberInput>({
+    resolver: checkedBy<MemberInput>(memberInput),
+    defaultValues: { id: uuid(), person: '', email: '', role: 'assistant', password: '' },
+  });
+  const { errors } = formState;
+  const add = useWrite((body: MemberInput) => api.post<Member[]>('/members', body), 'club');
+  return (
+    <Form
+      noValidate
+      className="stack mt-3"
+      onSubmit={(event) =>
+        void handleSubmit(async (values) => {
+          try {
+            await add.mutateAsync(values);
+            tell(`${values.person} can sign in now.`);
+            onDone();
+          } catch (error) {
+            showProblem(error, setError);
+          }
+        })(event)
+      }
+    >
+      {errors.root && (
+        <div className="field-message" role="alert">
+          {errors.root.message}
+        </div>
+      )}
+      <Field label="Name" message={errors.person?.message}>
+        <Form.Control {...register('person')} />
+      </Field>
+      <Field label="E-mail" message={errors.email?.message}>
+        <Form.Control type="email" autoComplete="off" {...register('email')} />
+      </Field>
+      <Field label="Role" message={errors.role?.message}>
+        <Form.Select {...register('role')}>
+          {ROLES.map((role) => (
+            <option key={role} value={role}>
+              {ROLE_NAMES[role]}
+            </option>
+          ))}
+        </Form.Select>
+      </Field>
+      <Field
+        label="First password"
+        message={errors.password?.message}
+        hint="At least 10 characters; tell it in person."
+      >
+        <Form.Control type="password" autoComplete="new-password" {...register('password')} />
+      </Field>
+      <div className="row-line">
+        <Button type="submit" disabled={add.isPending}>
+          Add
+        </Button>
+        <Button variant="outline-dark" onClick={onDone}>
+          Close
+        </Button>
+      </div>
+    </Form>
+  );
+};
+
+const People = () => {
+  const { role } = useMember();
+  const members = useMembers();
+  const [adding, setAdding] = useState(false);
+  const change = useWrite(
+    ({ id, role: next }: { id: string; role: Role }) => api.put(`/members/${id}`, { role: next }),
+    'club',
+    'me',
+  );
+  const remove = useWrite((id: string) => api.remove(`/members/${id}`), 'club');
+  const tried = (work: Promise<unknown>): void =>
+    void work.catch((error: unknown) => tell(sentenceOf(error)));
+  return (
+    <section className="panel" aria-label="People">
+      <h2>People</h2>
+      <Loaded query={members} what="Getting the people …">
+        {(list) => (
+          <ul className="list-plain">
+            {list.map((one) => (
+              <li key={one.id} className="row-line">
+                <div>
+                  <strong>{one.person}</strong>
+                  {one.you && <span className="quiet"> (you)</span>}
+                  <div className="quiet small-text">{one.email}</div>
+                </div>
+                <span className="ms-auto row-line">
+                  {role === 'owner' ? (
+                    <>
+                      <Form.Select
+                        size="sm"
+                        style={{ width: 'auto' }}
+                        aria-label={`Role of ${one.person}`}
+                        value={one.role}
+                        onChange={(event) =>
+                          tried(
+                            change.mutateAsync({ id: one.id, role: event.target.value as Role }),
+                          )
+                        }
+                      >
+                        {ROLES.map((option) => (
+                          <option key={option}>{option}</option>
+                        ))}
+                      </Form.Select>
+                      {!one.you && (
+                        <Button
+                          size="sm"
+                          variant="link"
+                          onClick={() => {
+                            if (
+                              window.confirm(
+                                `${one.person} can then no longer sign in to this club. Go on?`,
+                              )
+                            ) {
+                              tried(remove.mutateAsync(one.id));
+                            }
+                          }}
+                        >
+                          Remove
+                        </Button>
+                      )}
+                    </>
+                  ) : (
+                    one.role
+                  )}
+                </span>
+              </li>
+            ))}
+          </ul>
+        )}
+      </Loaded>
+      {role === 'owner' &&
+        (adding ? (
+          <AddMember onDone={() => setAdding(false)} />
+        ) : (
+          <Button variant="outline-dark" className="mt-2" onClick={() => setAdding(true)}>
+            Add somebody
+          </Button>
+        ))}
+    </section>
+  );
+};
+
+const Device = ({ club }: { club: ClubRow }) => {
+  const { unit, setUnit, sun, toggleSun } = useSettings();
+  return (
+    <section className="panel stack" aria-label="On this device">
+      <h2 className="mb-0">On this device</h2>
+      <Field label="Lengths in">
+        <Form.Select
+          value={unit ?? ''}
+          onChange={(event) => setUnit(UNITS.find((one) => one === event.target.value) ?? null)}
+        >
+          <option value="">as the club: {UNIT_NAMES[club.unit].toLowerCase()}</option>
+          {UNITS.map((one) => (
+            <option key={one} value={one}>
+              {UNIT_NAMES[one]}
+            </option>
+          ))}
+        </Form.Select>
+      </Field>
+      <Form.Check
+        type="switch"
+        id="sun"
+        label="Sun look: black on white, heavy lines"
+        checked={sun}
+        onChange={toggleSun}
+      />
+    </section>
+  );
+};
+
+export const Club = () => {
+  const { club } = useMember();
+  return (
+    <>
+      <PageHead over="Club" title={club.name} />
+      <div className="columns">
+        <Settings club={club} />
+        <div className="stack">
+          <Device club={club} />
+          <People />
+        </div>
+      </div>
+    </>
+  );
+};

@@ -1,0 +1,57 @@
+import { useEffect, useState } from 'react';
+import Form from 'react-bootstrap/Form';
+
+type Props = {
+  value: number;
+  /** what one unit of the value is on screen: 100 for a percentage */
+  scale?: number;
+  decimals?: number;
+  onNumber: (value: number) => void;
+  onMessage: (message: string | null) => void;
+  id?: string;
+  'aria-label'?: string;
+  'aria-describedby'?: string;
+  'aria-invalid'?: boolean;
+  width?: string;
+};
+
+/** A figure typed by hand; a comma is as good as a point, and what cannot be read stays to be mended. */
+export const NumberInput = ({
+  value,
+  scale = 1,
+  decimals = 1,
+  onNumber,
+  onMessage,
+  width,
+  ...rest
+}: Props) => {
+  const written = String(Number((value * scale).toFixed(decimals)));
+  const [text, setText] = useState(written);
+  const [editing, setEditing] = useState(false);
+  useEffect(() => {
+    if (!editing) setText(written);
+  }, [editing, written]);
+  const read = (typed: string): number => {
+    const tidy = typed.trim().replace(',', '.').replace('%', '').trim();
+    return /^-?\d*\.?\d+$|^-?\d+\.$/.test(tidy) ? Number(tidy) / scale : NaN;
+  };
+  return (
+    <Form.Control
+      {...rest}
+      style={width ? { width } : undefined}
+      inputMode="decimal"
+      autoComplete="off"
+      value={text}
+      onFocus={() => setEditing(true)}
+      onChange={(event) => {
+        setText(event.target.value);
+        const number = read(event.target.value);
+        onMessage(Number.isNaN(number) ? 'Write a number.' : null);
+        if (!Number.isNaN(number)) onNumber(number);
+      }}
+      onBlur={() => {
+        if (!Number.isNaN(read(text))) setEditing(false);
+      }}
+    />
+  );
+};

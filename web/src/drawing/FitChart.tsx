@@ -1,0 +1,129 @@
+import {
+  modelCadenceSpm,
+  modelLengthM,
+  type StepModelFit,
+  type LengthStyle,
+  lengthParts,
+} from '@gravek/core';
+import { extent } from 'd3-array';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import { useWidth } from './useWidth';
+
+const HEIGHT = 210;
+const MARGIN = { left: 46, right: 12, top: 14, bottom: 30 };
+
+type Mark = { k: number; value: number; outlier: boolean };
+
+const Panel = ({
+  title,
+  marks,
+  curve,
+  write,
+}: {
+  title: string;
+  marks: readonly Mark[];
+  curve: (k: number) => number;
+  write: (value: number) => string;
+}) => {
+  const [ref, width] = useWidth<HTMLDivElement>(420);
+  const last = Math.max(...marks.map((mark) => mark.k));
+  const ks = Array.from({ length: (last - 1) * 8 + 1 }, (_, i) => 1 + i / 8);
+  const [low = 0, high = 1] = extent([...marks.map((m) => m.value), ...ks.map(curve)]);
+  const x = scaleLinear([0.6, last + 0.4], [MARGIN.left, width - MARGIN.right]);
+  const y = scaleLinear([low, high], [HEIGHT - MARGIN.bottom - 8, MARGIN.top + 6]).nice(4);
+  const path = line<number>(
+    (k) => x(k),
+    (k) => y(curve(k)),
+  )(ks);
+  const odd = marks.filter((mark) => mark.outlier).length;
+  return (
+    <div ref={ref}>
+      <h2>{title}</h2>
+      <svg
+        className="chart"
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label={`${title}: ${marks.length} measured steps and the fitted curve${odd ? `, ${odd} far from it` : ''}`}
+      >
+        {y.ticks(4).map((tick) => (
+          <g key={tick}>
+            <line
+              x1={MARGIN.left}
+              x2={width - MARGIN.right}
+              y1={y(tick)}
+              y2={y(tick)}
+              stroke="var(--rule)"
+            />
+            <text x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end">
+              {write(tick)}
+            </text>
+          </g>
+        ))}
+        {Array.from({ length: last }, (_, i) => i + 1)
+          .filter((k) => last <= 16 || k % 5 === 0 || k === 1)
+          .map((k) => (
+            <text key={k} x={x(k)} y={HEIGHT - 10} textAnchor="middle">
+              {k}
+            </text>
+          ))}
+        <path d={path ?? ''} fill="none" stroke="var(--mark)" strokeWidth="2.2" />
+        {marks.map((mark, i) =>
+          mark.outlier ? (
+            <g key={i} stroke="var(--clay)" strokeWidth="2.4">
+              <path
+                d={`M${x(mark.k) - 5},${y(mark.value) - 5} l10,10 m0,-10 l-10,10`}
+                fill="none"
+              />
+              <text
+                x={x(mark.k) + (mark.k > last * 0.7 ? -9 : 9)}
+                y={y(mark.value) + 4}
+                textAnchor={mark.k > last * 0.7 ? 'end' : 'start'}
+                stroke="none"
+                className="strong"
+              >
+                step {mark.k}: check
+              </text>
+            </g>
+          ) : (
+            <circle
+              key={i}
+              cx={x(mark.k)}
+              cy={y(mark.value)}
+              r="3.6"
+              fill="var(--ink)"
+              fillOpacity="0.75"
+            />
+          ),
+        )}
+      </svg>
+    </div>
+  );
+};
+
+/** Measured steps with the fitted curve through them: lengths and cadence by step number. */
+export const FitChart = ({ fit, style }: { fit: StepModelFit; style: LengthStyle }) => (
+  <div className="fit-charts">
+    <Panel
+      title="Step length by step"
+      marks={fit.steps.map((step) => ({ k: step.k, value: step.lengthM, outlier: step.outlier }))}
+      curve={(k) => modelLengthM(fit, k)}
+      write={(value) =>
+        lengthParts(value, { unit: style.unit === 'shoes' ? 'metric' : style.unit })
+          .map(({ figure, unit }) => figure + (unit === '′' || unit === '″' ? unit : ` ${unit}`))
+          .join('')
+      }
+    />
+    <Panel
+      title="Cadence by step, steps/min"
+      marks={fit.steps.map((step) => ({
+        k: step.k,
+        value: step.cadenceSpm,
+        outlier: step.outlier,
+      }))}
+      curve={(k) => modelCadenceSpm(fit, k)}
+      write={(value) => String(Math.round(value))}
+    />
+  </div>
+);

@@ -1,0 +1,201 @@
+import {
+  FOOT_M,
+  formatLength,
+  lengthParts,
+  YARD_M,
+  type LengthStyle,
+  type SolvedStep,
+  type StraightPlan,
+} from '@gravek/core';
+import { scaleLinear } from 'd3-scale';
+import { FootPrint } from './FootPrint';
+import { useWidth } from './useWidth';
+
+const HEIGHT = 178;
+const LEFT = 34;
+const RIGHT = 26;
+const LINE_Y = 86;
+const TAPE_Y = 144;
+const FLAG_Y = 6;
+
+/** What one mark of the tape is worth, and which of them carry a number. */
+const tapeUnit = (style: LengthStyle): { sizeM: number; minor: number[]; name: string } => {
+  if (style.unit === 'imperial') return { sizeM: FOOT_M, minor: [1, 5, 10], name: 'ft' };
+  if (style.unit === 'yards') return { sizeM: YARD_M, minor: [1, 5, 10], name: 'yd' };
+  if (style.unit === 'shoes' && style.shoeM) {
+    return { sizeM: style.shoeM, minor: [1, 5, 10, 20], name: 'shoes' };
+  }
+  return { sizeM: 1, minor: [0.2, 1, 2, 5], name: 'm' };
+};
+
+/** The first spacing whose marks stand far enough apart. */
+const spacing = (steps: readonly number[], pixels: number, apart: number): number =>
+  steps.find((step) => step * pixels >= apart) ?? steps.at(-1)!;
+
+const shortText = (lengthM: number, style: LengthStyle): string => {
+  if (style.unit === 'shoes' && style.shoeM) return (lengthM / style.shoeM).toFixed(1);
+  if (style.unit === 'metric' || style.unit === 'shoes') return lengthM.toFixed(2);
+  return lengthParts(lengthM, { unit: 'imperial' })
+    .map(({ figure, unit }) => figure + unit)
+    .join(' ');
+};
+
+/** Of the labels on one side, those that have room; the last steps matter most. */
+const withRoom = (
+  steps: readonly SolvedStep[],
+  x: (step: SolvedStep) => number,
+  room: number,
+): Set<number> => {
+  const shown = new Set<number>();
+  for (const foot of ['left', 'right'] as const) {
+    let edge = Infinity;
+    for (const step of [...steps].reverse().filter((one) => one.foot === foot)) {
+      if (edge - x(step) >= room) {
+        shown.add(step.n);
+        edge = x(step);
+      }
+    }
+  }
+  return shown;
+};
+
+const isEnding = (step: SolvedStep): boolean => step.role !== 'build';
+
+const Flag = ({ x, label, filled }: { x: number; label: string; filled: boolean }) => {
+  const width = label.length * 6.4 + 20;
+  const color = filled ? 'var(--ink)' : 'var(--mark)';
+  return (
+    <g>
+      <line x1={x} x2={x} y1={FLAG_Y} y2={TAPE_Y} stroke={color} strokeWidth="1.8" />
+      <path
+        d={`M${x},${FLAG_Y} h${width} l-7,8.5 l7,8.5 h${-width} z`}
+        fill={filled ? color : 'var(--surface)'}
+        stroke={color}
+        strokeWidth="1.6"
+      />
+      <text
+        className="flag-label"
+        x={x + 7}
+        y={FLAG_Y + 12.5}
+        style={{ fill: filled ? 'var(--surface)' : color }}
+      >
+        {label}
+      </text>
+    </g>
+  );
+};
+
+/** The run-up to scale, target at the right: prints, tape in the coach's units, marks. */
+export const Strip = ({
+  plan,
+  style,
+  shoeM,
+  target,
+}: {
+  plan: StraightPlan;
+  style: LengthStyle;
+  shoeM: number;
+  target: string;
+}) => {
+  const [ref, width] = useWidth<HTMLDivElement>(1100);
+  const x = scaleLinear([plan.distanceM, 0], [LEFT, width - RIGHT]);
+  const pixels = (width - LEFT - RIGHT) / plan.distanceM;
+  const steps = plan.steps;
+  const closest = Math.min(...steps.map((step) => step.lengthM));
+  const print = Math.max(13, Math.min(34, shoeM * pixels * 1.9, closest * pixels * 1.7));
+  const imperial = style.unit === 'imperial' || style.unit === 'yards';
+  const shown = withRoom(steps, (step) => x(step.toTargetM), imperial ? 52 : 34);
+  const tape = tapeUnit(style);
+  const marks = plan.distanceM / tape.sizeM;
+  const minor = spacing(tape.minor, tape.sizeM * pixels, 9);
+  const numbered = spacing([1, 2, 5, 10, 20, 50, 100], tape.sizeM * pixels, 64);
+  const ticks = Array.from({ length: Math.floor(marks / minor + 1e-9) + 1 }, (_, i) => i * minor);
+  const summary = `${steps.length} steps over ${formatLength(plan.distanceM, style)} to the ${target}, ${steps[0]!.foot} foot first`;
+
+  return (
+    <div ref={ref}>
+      <svg className="strip" width={width} height={HEIGHT} role="img" aria-label={summary}>
+        <line
+          x1={LEFT}
+          x2={width - RIGHT}
+          y1={LINE_Y}
+          y2={LINE_Y}
+          stroke="var(--rule)"
+          strokeWidth="2"
+          strokeDasharray="2 6"
+        />
+        <line
+          x1={LEFT - 22}
+          x2={width - RIGHT}
+          y1={TAPE_Y}
+          y2={TAPE_Y}
+          stroke="var(--ink)"
+          strokeWidth="2"
+        />
+        {ticks.map((tick) => {
+          const big = Math.abs(tick / numbered - Math.round(tick / numbered)) < 1e-9;
+          const at = x(tick * tape.sizeM);
+          return (
+            <g key={tick}>
+              <line
+                x1={at}
+                x2={at}
+                y1={TAPE_Y}
+                y2={TAPE_Y + (big ? 13 : 6)}
+                stroke="var(--ink)"
+                strokeWidth={big ? 1.8 : 1}
+              />
+              {big && (
+                <text className="tick-label" x={at} y={TAPE_Y + 28} textAnchor="middle">
+                  {tick}
+                  {tick === 0 ? ` ${tape.name}` : ''}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        <Flag x={LEFT} label="start" filled />
+        {plan.checkMarks.map((mark) => (
+          <Flag
+            key={mark.stepsOut}
+            x={x(mark.toTargetM)}
+            label={`${mark.stepsOut} out`}
+            filled={false}
+          />
+        ))}
+        <rect x={width - RIGHT} y={38} width="9" height={TAPE_Y - 37} fill="var(--ink)" />
+        <text className="flag-label" x={width - RIGHT + 9} y={FLAG_Y + 12.5} textAnchor="end">
+          {target}
+        </text>
+        {steps.map((step) => {
+          const at = x(step.toTargetM);
+          const left = step.foot === 'left';
+          return (
+            <g key={step.n} className={isEnding(step) ? 'ending' : undefined}>
+              <FootPrint
+                x={at}
+                y={left ? LINE_Y - 17 : LINE_Y + 17}
+                length={print}
+                foot={step.foot}
+                color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
+              />
+              {shown.has(step.n) && (
+                <text
+                  className="length"
+                  x={at - print / 2}
+                  y={left ? LINE_Y - 33 : LINE_Y + 42}
+                  textAnchor="middle"
+                  stroke="var(--surface)"
+                  strokeWidth="5"
+                  paintOrder="stroke"
+                >
+                  {shortText(step.lengthM, style)}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+    </div>
+  );
+};

@@ -1,0 +1,60 @@
+import { Link } from 'react-router';
+import { useSessions } from '../api/queries';
+import { useMayPlan, useMember } from '../app/member';
+import { PageHead } from '../app/Shell';
+import { Empty, Loaded } from '../controls/Notice';
+import { dayName, shift } from '../sessions/dates';
+import { sessionReps } from '../sessions/load';
+
+/** Which session to run: today's, or one of the days around it. */
+export const RunChoice = () => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const sessions = useSessions(shift(today, -2), shift(today, 2));
+  return (
+    <>
+      <PageHead title="Run" over="The field screen, for a phone in one hand" />
+      <Loaded query={sessions} what="Getting the sessions …">
+        {(list) => {
+          const open = list.filter((one) => !one.archived);
+          if (open.length === 0) {
+            return (
+              <Empty title="No session around today.">
+                {mayPlan && (
+                  <Link className="btn btn-primary" to="/sessions/new">
+                    Plan one for today
+                  </Link>
+                )}
+              </Empty>
+            );
+          }
+          return (
+            <ul className="list-plain" style={{ maxWidth: 640 }}>
+              {open.map((one) => (
+                <li key={one.id} className="row-line">
+                  <div>
+                    <strong>{one.title}</strong>
+                    <div className="quiet small-text">
+                      {one.date === today ? 'today' : dayName(one.date)}, {one.logged} of{' '}
+                      {sessionReps(one)} reps
+                    </div>
+                  </div>
+                  <Link
+                    className={
+                      one.date === today
+                        ? 'btn btn-primary ms-auto'
+                        : 'btn btn-outline-dark ms-auto'
+                    }
+                    to={`/run/${one.id}`}
+                  >
+                    {one.logged > 0 ? 'Resume' : 'Run'}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          );
+        }}
+      </Loaded>
+    </>
+  );
+};

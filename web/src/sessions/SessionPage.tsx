@@ -1,0 +1,399 @@
+import {
+  check,
+  sessionInput,
+  type Approach,
+  type Athlete,
+  type DrillSet,
+  type Session,
+  type SessionInput,
+} from '@gravek/contract';
+import { barredBy, movementOf } from '@gravek/library';
+import { ChevronDown, ChevronUp } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { v7 as uuid } from 'uuid';
+import { api, ApiProblem, fieldsOf, sentenceOf } from '../api/client';
+import { useApproaches, useAthletes, useSession, useWrite } from '../api/queries';
+import { useLengthStyle, useMayPlan, useMember } from '../app/member';
+import { PageHead } from '../app/Shell';
+import { Conflict, DraftBack } from '../controls/Conflict';
+import { useDraft } from '../controls/draft';
+import { Field } from '../controls/Field';
+import { Figure, Labelled } from '../controls/Figure';
+import { Empty, Loaded } from '../controls/Notice';
+import { tell } from '../controls/toasts';
+import { dayName } from './dates';
+import { DrillSetEditor } from './DrillSetEditor';
+import { drillSetTime, minutes, repsOf } from './load';
+
+type Draft = SessionInput & { version: number | null };
+
+const REST = { sets: 2, reps: 4, sides: ['own'] as DrillSet['sides'], restS: 60, setRestS: 180 };
+
+const newSet = (
+  approach: Approach | undefined,
+  people: readonly Athlete[],
+  date: string,
+): DrillSet => ({
+  id: uuid(),
+  approachId: approach?.id ?? '',
+  athleteIds: people
+    .filter(
+      (one) =>
+        approach?.athleteIds.includes(one.id) &&
+        !one.archived &&
+        !barredBy(movementOf(approach.movement), one.restrictions, date),
+    )
+    .map((one) => one.id),
+  ...REST,
+});
+
+const draftOf = ({ id, date, title, place, drillSets, version }: Session): Draft => ({
+  id,
+  date,
+  title,
+  place,
+  drillSets,
+  version,
+});
+
+const Builder = ({
+  session,
+  approaches,
+  athletes,
+}: {
+  session: Session | null;
+  approaches: Approach[];
+  athletes: Athlete[];
+}) => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const navigate = useNavigate();
+  const style = useLengthStyle();
+  const [query, setQuery] = useSearchParams();
+  const usable = approaches.filter((one) => !one.archived);
+  const toAdd = usable.find((one) => one.id === query.get('add'));
+  const date = query.get('day') ?? today;
+  const fresh: Draft = {
+    id: uuid(),
+    date,
+    title: `Session of ${dayName(date, 'd MMMM')}`,
+    place: '',
+    drillSets: toAdd ? [] : usable[0] ? [newSet(usable[0], athletes, date)] : [],
+    version: null,
+  };
+  const [draft, setDraft, discard, found] = useDraft<Draft>(
+    `session.${session?.id ?? 'new'}`,
+    session ? draftOf(session) : fresh,
+  );
+  const [messages, setMessages] = useState<Record<string, string>>({});
+  const [typed, setTyped] = useState<Record<string, string | null>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const [theirs, setTheirs] = useState<Session | null>(null);
+  const save = useWrite(
+    (body: object) =>
+      draft.version === null
+        ? api.post<Session>('/sessions', body)
+        : api.put<Session>(`/sessions/${draft.id}`, body),
+    'sessions',
+    'approaches',
+    'reps',
+  );
+  const archive = useWrite(
+    (archived: boolean) => api.put(`/sessions/${draft.id}/archived`, { archived }),
+    'sessions',
+  );
+
+  // Sent here by the planner: the approach waits to be put in as a drill set.
+  const pending =
+    toAdd && !draft.drillSets.some((set) => set.approachId === toAdd.id) ? toAdd : null;
+  const addSet = (approach: Approach | undefined): void =>
+    setDraft({ ...draft, drillSets: [...draft.drillSets, newSet(approach, athletes, draft.date)] });
+  const setSet = (i: number, change: Partial<DrillSet>): void =>
+    setDraft({
+      ...draft,
+      drillSets: draft.drillSets.map((set, j) => (j === i ? { ...set, ...change } : set)),
+    });
+  const move = (i: number, by: number): void => {
+    const sets = [...draft.drillSets];
+    const [set] = sets.splice(i, 1);
+    sets.splice(i + by, 0, set!);
+    setDraft({ ...draft, drillSets: sets });
+  };
+  const takeOut = (i: number): void => {
+    const before = draft;
+    setDraft({ ...draft, drillSets: draft.drillSets.filter((_, j) => j !== i) });
+    tell('The drill set is taken out.', () => setDraft(before));
+  };
+
+  const submit = async (thenRun: boolean): Promise<void> => {
+    setProblem(null);
+    const { version, ...body } = draft;
+    const checked = check(sessionInput, body);
+    const wrong = Object.fromEntries(
+      Object.entries(typed).filter((entry): entry is [string, string] => entry[1] !== null),
+    );
+    if (!checked.ok || Object.keys(wrong).length > 0) {
+      setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
+      setProblem('Mend the fields that are marked, then save.');
+      return;
+    }
+    setMessages({});
+    try {
+      const stored = await save.mutateAsync(version === null ? body : { ...body, version });
+      discard(draftOf(stored));
+      setTheirs(null);
+      if (query.has('add')) setQuery({}, { replace: true });
+      tell(`${stored.title} is saved.`);
+      if (thenRun) void navigate(`/run/${stored.id}`);
+      else if (!session) void navigate(`/sessions/${stored.id}`, { replace: true });
+    } catch (error) {
+      setMessages(fieldsOf(error));
+      setProblem(sentenceOf(error));
+      if (error instanceof ApiProblem && error.status === 409) {
+        setTheirs(error.problem.current as Session);
+      }
+    }
+  };
+
+  const putAway = async (): Promise<void> => {
+    try {
+      await archive.mutateAsync(true);
+      tell(`${draft.title} is put away.`, () => void archive.mutateAsync(false));
+      void navigate('/sessions');
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+
+  const sets = draft.drillSets;
+  const times = sets.map((set) =>
+    drillSetTime(
+      set,
+      approaches.find((one) => one.id === set.approachId),
+    ),
+  );
+  const total = times.reduce((sum, one) => sum + (one?.totalS ?? 0), 0);
+  const idle = times.filter((one) => one !== null);
+  return (
+    <>
+      <PageHead
+        over={draft.version === null ? 'New session' : dayName(draft.date, 'EEEE d MMMM')}
+        title={draft.title || 'Session'}
+      >
+        {session && !session.archived && (
+          <Link
+            className={mayPlan ? 'btn btn-outline-dark' : 'btn btn-primary'}
+            to={`/run/${session.id}`}
+          >
+            {session.logged > 0 ? 'Resume' : 'Run'}
+          </Link>
+        )}
+        {mayPlan && (
+          <>
+            {session && (
+              <Button variant="outline-dark" onClick={() => void putAway()}>
+                Put away
+              </Button>
+            )}
+            <Button disabled={save.isPending} onClick={() => void submit(false)}>
+              {save.isPending ? 'Saving …' : 'Save'}
+            </Button>
+          </>
+        )}
+      </PageHead>
+      <div className="figures-row mb-3">
+        <Labelled label="About">
+          <Figure parts={[{ figure: String(Math.round(total / 60)), unit: 'min' }]} big />
+        </Labelled>
+        <Labelled label="Athletes">
+          <Figure
+            parts={[
+              { figure: String(new Set(sets.flatMap((set) => set.athleteIds)).size), unit: '' },
+            ]}
+            big
+          />
+        </Labelled>
+        <Labelled label="Reps">
+          <Figure
+            parts={[{ figure: String(sets.reduce((sum, set) => sum + repsOf(set), 0)), unit: '' }]}
+            big
+          />
+        </Labelled>
+        {idle.length > 0 && (
+          <Labelled label="Each stands still">
+            <Figure
+              parts={[
+                {
+                  figure: String(
+                    Math.round(
+                      (100 * idle.reduce((sum, one) => sum + one.idleFraction, 0)) / idle.length,
+                    ),
+                  ),
+                  unit: '%',
+                },
+              ]}
+              big
+            />
+          </Labelled>
+        )}
+      </div>
+      <div className="stack">
+        <Conflict
+          problem={problem}
+          {...(theirs && {
+            onTheirs: () => {
+              discard(draftOf(theirs));
+              setTheirs(null);
+              setProblem(null);
+            },
+            onMine: () => {
+              setDraft({ ...draft, version: theirs.version });
+              setTheirs(null);
+              setProblem('Yours stays; press Save to put it over theirs.');
+            },
+          })}
+        />
+        {found && <DraftBack onDrop={() => discard(session ? draftOf(session) : fresh)} />}
+        <fieldset disabled={!mayPlan} className="stack">
+          <div className="set-editor panel">
+            <div className="span-3">
+              <Field label="Day" message={messages.date}>
+                <Form.Control
+                  type="date"
+                  value={draft.date}
+                  onChange={(event) => setDraft({ ...draft, date: event.target.value })}
+                />
+              </Field>
+            </div>
+            <div className="span-6">
+              <Field label="Name" message={messages.title}>
+                <Form.Control
+                  value={draft.title}
+                  onChange={(event) => setDraft({ ...draft, title: event.target.value })}
+                />
+              </Field>
+            </div>
+            <div className="span-3">
+              <Field label="Place" message={messages.place}>
+                <Form.Control
+                  value={draft.place}
+                  onChange={(event) => setDraft({ ...draft, place: event.target.value })}
+                />
+              </Field>
+            </div>
+          </div>
+          {usable.length === 0 && (
+            <Empty title="A drill set needs an approach.">
+              <Link className="btn btn-primary" to="/approaches/new">
+                Plan a run-up
+              </Link>
+            </Empty>
+          )}
+          {messages.drillSets && (
+            <div className="field-message" role="alert">
+              {messages.drillSets}
+            </div>
+          )}
+          {sets.map((set, i) => (
+            <section key={set.id} className="panel" aria-label={`Drill set ${i + 1}`}>
+              <div className="row-line mb-2">
+                <h2 className="mb-0">Drill set {i + 1}</h2>
+                {times[i] && (
+                  <span className="quiet small-text">
+                    about {minutes(times[i].totalS)}, a rep every{' '}
+                    <span className="figure">{Math.round(times[i].cycleS)}</span> s for each
+                  </span>
+                )}
+                <span className="ms-auto d-flex gap-1">
+                  <Button
+                    size="sm"
+                    variant="outline-dark"
+                    aria-label={`Drill set ${i + 1} earlier`}
+                    disabled={i === 0}
+                    onClick={() => move(i, -1)}
+                  >
+                    <ChevronUp size={16} />
+                  </Button>
+                  <Button
+                    size="sm"
+                    variant="outline-dark"
+                    aria-label={`Drill set ${i + 1} later`}
+                    disabled={i === sets.length - 1}
+                    onClick={() => move(i, 1)}
+                  >
+                    <ChevronDown size={16} />
+                  </Button>
+                  <Button size="sm" variant="outline-dark" onClick={() => takeOut(i)}>
+                    Take out
+                  </Button>
+                </span>
+              </div>
+              <DrillSetEditor
+                set={set}
+                index={i}
+                date={draft.date}
+                approaches={usable}
+                athletes={athletes}
+                style={style}
+                messages={{ ...messages, ...typed }}
+                onSet={(change) => setSet(i, change)}
+                onMessage={(path, message) =>
+                  setTyped((before) => ({ ...before, [path]: message }))
+                }
+              />
+            </section>
+          ))}
+          {mayPlan && usable.length > 0 && (
+            <div className="row-line">
+              {pending && <Button onClick={() => addSet(pending)}>Add {pending.name}</Button>}
+              <Button
+                variant="outline-dark"
+                onClick={() =>
+                  addSet(
+                    usable.find((one) => !sets.some((set) => set.approachId === one.id)) ??
+                      usable[0],
+                  )
+                }
+              >
+                Add a drill set
+              </Button>
+              <Button
+                className="ms-auto"
+                variant="outline-dark"
+                disabled={save.isPending}
+                onClick={() => void submit(true)}
+              >
+                Save and run
+              </Button>
+            </div>
+          )}
+        </fieldset>
+      </div>
+    </>
+  );
+};
+
+export const SessionPage = () => {
+  const { id = 'new' } = useParams();
+  const session = useSession(id === 'new' ? undefined : id);
+  const approaches = useApproaches();
+  const athletes = useAthletes();
+  const ready = (found: Session | null) => (
+    <Loaded query={approaches} what="Getting the approaches …">
+      {(plans) => (
+        <Loaded query={athletes} what="Getting the athletes …">
+          {(people) => <Builder key={id} session={found} approaches={plans} athletes={people} />}
+        </Loaded>
+      )}
+    </Loaded>
+  );
+  if (id === 'new') return ready(null);
+  return (
+    <Loaded query={session} what="Getting the session …">
+      {(found) => ready(found)}
+    </Loaded>
+  );
+};

@@ -1,0 +1,109 @@
+import type { Approach, Session } from '@gravek/contract';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
+import { useApproaches, useSessions } from '../api/queries';
+import { useMayPlan, useMember } from '../app/member';
+import { PageHead } from '../app/Shell';
+import { Loaded } from '../controls/Notice';
+import { dayName, shift, weekOf } from './dates';
+import { drillSetTime, minutes, sessionReps } from './load';
+
+const Card = ({ session, approaches }: { session: Session; approaches: Approach[] }) => {
+  const byId = new Map(approaches.map((one) => [one.id, one]));
+  const seconds = session.drillSets.reduce(
+    (sum, set) => sum + (drillSetTime(set, byId.get(set.approachId))?.totalS ?? 0),
+    0,
+  );
+  const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
+  return (
+    <Link className="session-card" to={`/sessions/${session.id}`}>
+      <div className="session-title">{session.title}</div>
+      <div className="quiet small-text">{session.place}</div>
+      <ul className="list-unstyled small-text mb-1 mt-1">
+        {session.drillSets.map((set) => (
+          <li key={set.id}>{byId.get(set.approachId)?.name}</li>
+        ))}
+      </ul>
+      <div className="small-text">
+        <span className="figure">{people}</span> athletes,{' '}
+        <span className="figure">{session.logged}</span> of{' '}
+        <span className="figure">{sessionReps(session)}</span> reps
+      </div>
+      <div className="quiet small-text">about {minutes(seconds)}</div>
+    </Link>
+  );
+};
+
+export const Sessions = () => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const [day, setDay] = useState(today);
+  const days = weekOf(day);
+  const sessions = useSessions(days[0]!, days[6]!);
+  const approaches = useApproaches();
+  return (
+    <>
+      <PageHead title="Sessions" over={`Week of ${dayName(days[0]!, 'd MMMM')}`}>
+        <Button
+          variant="outline-dark"
+          aria-label="Week before"
+          onClick={() => setDay(shift(day, -7))}
+        >
+          <ChevronLeft size={18} />
+        </Button>
+        <Button variant="outline-dark" onClick={() => setDay(today)}>
+          This week
+        </Button>
+        <Button
+          variant="outline-dark"
+          aria-label="Week after"
+          onClick={() => setDay(shift(day, 7))}
+        >
+          <ChevronRight size={18} />
+        </Button>
+        {mayPlan && (
+          <Link
+            className="btn btn-primary"
+            to={`/sessions/new?day=${days.includes(today) ? today : days[0]}`}
+          >
+            Plan a session
+          </Link>
+        )}
+      </PageHead>
+      <Loaded query={sessions} what="Getting the week …">
+        {(list) => (
+          <div className="week">
+            {days.map((one) => {
+              const own = list.filter((session) => session.date === one && !session.archived);
+              return (
+                <section
+                  key={one}
+                  className={one === today ? 'week-day today' : 'week-day'}
+                  aria-label={dayName(one)}
+                >
+                  <div className={one === today ? 'fw-bold' : 'quiet'}>
+                    {dayName(one)}
+                    {one === today && ', today'}
+                  </div>
+                  {own.map((session) => (
+                    <Card key={session.id} session={session} approaches={approaches.data ?? []} />
+                  ))}
+                  {own.length === 0 &&
+                    (mayPlan ? (
+                      <Link className="small-text quiet" to={`/sessions/new?day=${one}`}>
+                        free, plan one
+                      </Link>
+                    ) : (
+                      <span className="small-text quiet">free</span>
+                    ))}
+                </section>
+              );
+            })}
+          </div>
+        )}
+      </Loaded>
+    </>
+  );
+};

@@ -1,0 +1,46 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
+
+declare const process: { env: Record<string, string | undefined> };
+
+export default defineConfig({
+  plugins: [
+    react(),
+    VitePWA({
+      // The pages must open on a field without network; the data they need is kept in IndexedDB.
+      registerType: 'autoUpdate',
+      injectRegister: false,
+      manifest: {
+        name: 'Gravek',
+        short_name: 'Gravek',
+        description: 'Plans run-ups, runs drill sets, tracks faults.',
+        display: 'standalone',
+        background_color: '#f4efe4',
+        theme_color: '#1c2621',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/],
+      },
+    }),
+  ],
+  build: {
+    // The content security policy allows no data: address for fonts and styles.
+    assetsInlineLimit: 0,
+    target: 'es2022',
+  },
+  server: {
+    proxy: { '/api': { target: process.env.GRAVEK_API ?? 'http://127.0.0.1:5180' } },
+  },
+  css: {
+    preprocessorOptions: {
+      scss: {
+        quietDeps: true,
+        silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'],
+      },
+    },
+  },
+});
