@@ -53,8 +53,9 @@ export const checkModel = (model: StepModel): StepModel => {
 type Point = { k: number; value: number };
 type Curve = { first: number; top: number; rate: number; squares: number };
 
-/** Best first and top for a given rate: value = first·e + top·(1 − e) is linear in both. */
-const fitAtRate = (points: readonly Point[], rate: number): Curve => {
+/** Best first and top for a given rate (its logarithm, kept within bounds): value = first·e + top·(1 − e) is linear in both. */
+const fitAtRate = (points: readonly Point[], logRate: number): Curve => {
+  const rate = Math.min(RATE_MAX, Math.max(RATE_MIN, Math.exp(logRate)));
   let ee = 0;
   let eo = 0;
   let oo = 0;
@@ -84,7 +85,7 @@ const LOG_HIGH = Math.log(RATE_MAX);
 
 /** Golden-section search for the best rate between two log rates. */
 const narrow = (points: readonly Point[], from: number, to: number, rounds: number): Curve => {
-  const at = (logRate: number): Curve => fitAtRate(points, Math.exp(logRate));
+  const at = (logRate: number): Curve => fitAtRate(points, logRate);
   let a = from;
   let b = to;
   let c = b - GOLDEN * (b - a);
@@ -118,7 +119,7 @@ const fitCurve = (points: readonly Point[]): Curve => {
   let best = 0;
   let bestSquares = Infinity;
   for (let i = 0; i <= GRID; i += 1) {
-    const { squares } = fitAtRate(points, Math.exp(LOG_LOW + i * step));
+    const { squares } = fitAtRate(points, LOG_LOW + i * step);
     if (squares < bestSquares) {
       best = i;
       bestSquares = squares;
@@ -138,8 +139,9 @@ export type FittedStep = {
   /** measured minus fitted */
   lengthErrorM: number;
   cadenceErrorSpm: number;
-  /** far from the curve compared with the other steps: measured wrong, or a stumble */
-  outlier: boolean;
+  /** length or cadence far from the curve compared with the other steps: a slip, or a stumble */
+  oddLength: boolean;
+  oddCadence: boolean;
 };
 
 export type StepModelFit = StepModel & {
@@ -247,7 +249,8 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
       ...step,
       lengthErrorM: lengthErrors[i]!,
       cadenceErrorSpm: cadenceErrors[i]!,
-      outlier: (oddLength[i] ?? false) || (oddCadence[i] ?? false),
+      oddLength: oddLength[i] ?? false,
+      oddCadence: oddCadence[i] ?? false,
     })),
     stillBuilding: Math.exp(-(longest - 1) / length.rate) > 0.12,
   };
@@ -275,6 +278,16 @@ export const estimateStepModel = (heightM: number): StepModel => {
   };
 };
 
+/** Whether a fit describes steps that can be planned with; a few odd readings can throw it far out. */
+const isUsable = (model: StepModel): boolean => {
+  try {
+    checkModel(model);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
 /** Trials older than this before the newest one no longer describe the athlete. */
 const TRIALS_WITHIN_DAYS = 180;
 const USUAL_HEIGHT_M = 1.7;
@@ -288,7 +301,7 @@ export type CurrentModel = {
 
 /**
  * The model to plan an athlete by: fitted to the measured runs of the half-year up to the newest one,
- * else estimated from height.
+ * else estimated from height. A fit that no feet could run leaves the estimate in place.
  *
  * @throws {RangeError} as `fitStepModel` and `estimateStepModel`
  */
@@ -306,9 +319,15 @@ export const currentModel = (athlete: {
     trials: trials.filter((_, i) => newest - days[i]! <= TRIALS_WITHIN_DAYS),
   });
   const { firstLengthM, topLengthM, lengthRate, firstCadenceSpm, topCadenceSpm, cadenceRate } = fit;
-  return {
-    model: { firstLengthM, topLengthM, lengthRate, firstCadenceSpm, topCadenceSpm, cadenceRate },
-    source: 'measured',
-    fit,
+  const model = {
+    firstLengthM,
+    topLengthM,
+    lengthRate,
+    firstCadenceSpm,
+    topCadenceSpm,
+    cadenceRate,
   };
+  return isUsable(model)
+    ? { model, source: 'measured', fit }
+    : { model: estimateStepModel(heightM ?? USUAL_HEIGHT_M), source: 'estimate', fit };
 };

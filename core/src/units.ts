@@ -77,10 +77,10 @@ export const formatLength = (lengthM: number, style: LengthStyle): string =>
     .join(' ');
 
 /** Speed as figure and unit: metres or feet a second. */
-export const speedParts = (speedMps: number, unit: LengthUnit): FigurePart =>
+export const speedParts = (speedMps: number, unit: LengthUnit, decimals = 1): FigurePart =>
   unit === 'metric' || unit === 'shoes'
-    ? { figure: speedMps.toFixed(1), unit: 'm/s' }
-    : { figure: (speedMps / FOOT_M).toFixed(1), unit: 'ft/s' };
+    ? { figure: speedMps.toFixed(decimals), unit: 'm/s' }
+    : { figure: (speedMps / FOOT_M).toFixed(decimals), unit: 'ft/s' };
 
 export type ParsedLength = { ok: true; lengthM: number } | { ok: false; message: string };
 

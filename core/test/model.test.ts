@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  currentModel,
   estimateStepModel,
+  solveStraight,
   fitStepModel,
   modelCadenceSpm,
   modelLengthM,
@@ -89,7 +91,7 @@ describe('fitStepModel', () => {
       lengthM: step.lengthM + (i % 2 ? 0.01 : -0.012) + (i === 6 ? 0.5 : 0),
     }));
     const fit = fitStepModel({ trials: [{ steps }] });
-    expect(fit.steps.filter((step) => step.outlier).map((step) => step.k)).toEqual([7]);
+    expect(fit.steps.filter((step) => step.oddLength).map((step) => step.k)).toEqual([7]);
   });
 
   it('says when the top is only extrapolated', () => {
@@ -122,5 +124,38 @@ describe('estimateStepModel', () => {
     expect(tall.topLengthM).toBeGreaterThan(short.topLengthM);
     expect(short.topLengthM).toBeGreaterThan(short.firstLengthM);
     expect(() => estimateStepModel(17)).toThrow('heightM');
+  });
+});
+
+describe('currentModel', () => {
+  it('can be planned with, whatever steps were measured', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            lengthM: fc.double({ min: 0.05, max: 4, noNaN: true }),
+            intervalS: fc.double({ min: 0.08, max: 2, noNaN: true }),
+          }),
+          { minLength: 4, maxLength: 16 },
+        ),
+        (steps) => {
+          const { model } = currentModel({
+            trials: [{ takenOn: '2031-05-01', steps }],
+            heightM: 1.8,
+          });
+          const plan = solveStraight({ model, takeoffFoot: 'left', steps: 10 });
+          expect(plan.feasible).toBe(true);
+        },
+      ),
+    );
+  });
+
+  it('forgets runs of long ago once there is a newer one', () => {
+    const old = { takenOn: '2030-05-01', steps: run({ ...truth, topLengthM: 1.5 }, 12) };
+    const now = { takenOn: '2031-05-01', steps: run(truth, 12) };
+    const both = currentModel({ trials: [now, old], heightM: null });
+    expect(both.source).toBe('measured');
+    expect(both.model.topLengthM).toBeCloseTo(2.2, 3);
+    expect(currentModel({ trials: [], heightM: null }).source).toBe('estimate');
   });
 });

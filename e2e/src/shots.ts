@@ -41,6 +41,7 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await page.goto(`${address}/run`);
       await page
+        .getByRole('main')
         .getByRole('link', { name: /^(Run|Resume)$/ })
         .first()
         .click();

@@ -52,6 +52,9 @@ export const asProblem = (error: unknown): ProblemError | null => {
   if (error instanceof pg.DatabaseError && error.code === FOREIGN_KEY) {
     return problem(422, 'Something that this points to is not there any more.');
   }
+  // What passed the door and still cannot be computed; core names the field.
+  if (error instanceof RangeError)
+    return problem(422, `That cannot be computed: ${error.message}.`);
   const type = (error as { type?: string } | null)?.type;
   if (type === 'entity.too.large') return refused(413, 'That is too much at once.');
   if (type === 'entity.parse.failed') return problem(400, 'That could not be read.');

@@ -1,4 +1,5 @@
-import type { DrillSet, Session, SessionInput } from '@gravek/contract';
+import type { Session, SessionInput } from '@gravek/contract';
+import { barredBy, movementOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { approaches, solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
@@ -77,7 +78,7 @@ export const session = async (trx: Trx, id: string): Promise<Session | undefined
 /** Reasons why a drill set cannot be as asked, by field. */
 const faultsOf = async (
   trx: Trx,
-  drillSets: readonly DrillSet[],
+  { drillSets, date }: Pick<SessionInput, 'drillSets' | 'date'>,
   before: Session | undefined,
 ): Promise<Record<string, string>> => {
   const plans = new Map(
@@ -105,6 +106,13 @@ const faultsOf = async (
       } else if (person.archived && !already.has(athleteId)) {
         fields[`drillSets[${i}].athleteIds`] =
           `${person.name} is archived; take them out or bring them back first.`;
+      } else if (plans.has(set.approachId) && !already.has(athleteId)) {
+        const movement = movementOf(plans.get(set.approachId)!.movement);
+        const barred = barredBy(movement, person.restrictions, date);
+        if (barred) {
+          fields[`drillSets[${i}].athleteIds`] =
+            `${person.name} is restricted until ${barred.until} and cannot run this.`;
+        }
       }
     }
   });
@@ -123,7 +131,7 @@ export const storeDrillSets = async (
   before: Session | undefined,
 ): Promise<void> => {
   const drillSets = input.drillSets;
-  const fields = await faultsOf(trx, drillSets, before);
+  const fields = await faultsOf(trx, input, before);
   if (Object.keys(fields).length > 0) throw badInput(fields);
 
   const kept = new Set(drillSets.map((set) => set.id));

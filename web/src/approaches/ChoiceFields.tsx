@@ -141,7 +141,7 @@ export const ChoiceFields = ({
           })
         }
       >
-        <option value="any">whichever arrives right</option>
+        <option value="any">whichever arrives</option>
         <option value="left">left</option>
         <option value="right">right</option>
       </Form.Select>
@@ -174,18 +174,18 @@ export const ChoiceFields = ({
               {
                 scale: 100,
                 decimals: 1,
-                width: '3.8rem',
+                width: '3.2rem',
                 name: 'Second-last step longer by, per cent',
               },
             )}
-            <span className="small-text quiet">% longer</span>
+            <span className="small-text quiet">% more,</span>
             {number(
               'ending.shorter',
               ending.shorter,
               (shorter) => onChoices({ ending: { ...ending, shorter } }),
-              { scale: 100, decimals: 1, width: '3.8rem', name: 'Last step shorter by, per cent' },
+              { scale: 100, decimals: 1, width: '3.2rem', name: 'Last step shorter by, per cent' },
             )}
-            <span className="small-text quiet">% shorter</span>
+            <span className="small-text quiet">% less</span>
           </div>
           {note('ending.longer')}
           {note('ending.shorter')}

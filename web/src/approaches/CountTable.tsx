@@ -5,19 +5,22 @@ import {
   type LengthStyle,
   type StepCountComparison,
 } from '@gravek/core';
-import { Figure } from '../controls/Figure';
+import { Figure, Length } from '../controls/Figure';
 import { FootWord } from '../drawing/FootPrint';
 
 /** Step counts side by side, the suggested one named with its reason. */
 export const CountTable = ({
   comparison,
   chosen,
+  free,
   tolerance,
   style,
   onSteps,
 }: {
   comparison: StepCountComparison;
   chosen: number;
+  /** the start mark follows from the count */
+  free: boolean;
   tolerance: number;
   style: LengthStyle;
   onSteps: (steps: number) => void;
@@ -29,7 +32,7 @@ export const CountTable = ({
         <tr>
           <th>Steps</th>
           <th>First foot</th>
-          <th>Most a step changes</th>
+          <th>{free ? 'Start mark' : 'Most a step changes'}</th>
           <th className="num">Speed in</th>
           <th>
             <span className="visually-hidden">Verdict</span>
@@ -56,20 +59,26 @@ export const CountTable = ({
             {result.feasible ? (
               <>
                 <td>
-                  <div className="adjust">
-                    <div className="bar" aria-hidden="true">
-                      <span
-                        className={result.maxAdjust <= COMFORT ? 'easy' : undefined}
-                        style={{
-                          width: `${Math.min(100, (100 * result.maxAdjust) / Math.max(tolerance, 0.001))}%`,
-                        }}
+                  {free ? (
+                    <Length m={result.distanceM} style={style} />
+                  ) : (
+                    <div className="adjust">
+                      <div className="bar" aria-hidden="true">
+                        <span
+                          className={result.maxAdjust <= COMFORT ? 'easy' : undefined}
+                          style={{
+                            width: `${Math.min(100, (100 * result.maxAdjust) / Math.max(tolerance, 0.001))}%`,
+                          }}
+                        />
+                      </div>
+                      <Figure
+                        parts={[{ figure: (result.maxAdjust * 100).toFixed(1), unit: '%' }]}
                       />
                     </div>
-                    <Figure parts={[{ figure: (result.maxAdjust * 100).toFixed(1), unit: '%' }]} />
-                  </div>
+                  )}
                 </td>
                 <td className="num">
-                  <Figure parts={[speedParts(result.endSpeedMps, style.unit)]} />
+                  <Figure parts={[speedParts(result.endSpeedMps, style.unit, 2)]} />
                 </td>
                 <td>{steps === comparison.recommended && <strong>suggested</strong>}</td>
               </>

@@ -419,6 +419,7 @@ const Editor = ({
             <CountTable
               comparison={comparison}
               chosen={choices.steps}
+              free={choices.distanceM === null}
               tolerance={choices.tolerance}
               style={style}
               onSteps={(steps) => mayPlan && setChoices({ steps })}

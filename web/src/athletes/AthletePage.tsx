@@ -45,7 +45,7 @@ const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void
       tell(sentenceOf(error));
     }
   };
-  const odd = fit?.steps.filter((step) => step.outlier).length ?? 0;
+  const odd = fit?.steps.filter((step) => step.oddLength || step.oddCadence).length ?? 0;
   return (
     <section className="panel stack" aria-label="Steps">
       <div className="row-line">

@@ -35,7 +35,7 @@ const emptyRows = (): TypedStep[] => Array.from({ length: 12 }, () => ({ length:
 
 const Preview = ({ steps, style }: { steps: Trial['steps']; style: LengthStyle }) => {
   const fit = fitStepModel({ trials: [{ steps }] });
-  const odd = fit.steps.filter((step) => step.outlier);
+  const odd = fit.steps.filter((step) => step.oddLength || step.oddCadence);
   return (
     <div className="stack">
       <div>

@@ -107,7 +107,7 @@ export const FitChart = ({ fit, style }: { fit: StepModelFit; style: LengthStyle
   <div className="fit-charts">
     <Panel
       title="Step length by step"
-      marks={fit.steps.map((step) => ({ k: step.k, value: step.lengthM, outlier: step.outlier }))}
+      marks={fit.steps.map((step) => ({ k: step.k, value: step.lengthM, outlier: step.oddLength }))}
       curve={(k) => modelLengthM(fit, k)}
       write={(value) =>
         lengthParts(value, { unit: style.unit === 'shoes' ? 'metric' : style.unit })
@@ -120,7 +120,7 @@ export const FitChart = ({ fit, style }: { fit: StepModelFit; style: LengthStyle
       marks={fit.steps.map((step) => ({
         k: step.k,
         value: step.cadenceSpm,
-        outlier: step.outlier,
+        outlier: step.oddCadence,
       }))}
       curve={(k) => modelCadenceSpm(fit, k)}
       write={(value) => String(Math.round(value))}

@@ -102,7 +102,7 @@ export const Strip = ({
   const pixels = (width - LEFT - RIGHT) / plan.distanceM;
   const steps = plan.steps;
   const closest = Math.min(...steps.map((step) => step.lengthM));
-  const print = Math.max(13, Math.min(34, shoeM * pixels * 1.9, closest * pixels * 1.7));
+  const print = Math.max(13, Math.min(34, shoeM * pixels * 3, closest * pixels * 1.6));
   const imperial = style.unit === 'imperial' || style.unit === 'yards';
   const shown = withRoom(steps, (step) => x(step.toTargetM), imperial ? 52 : 34);
   const tape = tapeUnit(style);
@@ -182,9 +182,9 @@ export const Strip = ({
               {shown.has(step.n) && (
                 <text
                   className="length"
-                  x={at - print / 2}
-                  y={left ? LINE_Y - 33 : LINE_Y + 42}
-                  textAnchor="middle"
+                  x={step.n === steps.length ? at - 4 : at - print / 2}
+                  y={left ? LINE_Y - 34 : LINE_Y + 43}
+                  textAnchor={step.n === steps.length ? 'end' : 'middle'}
                   stroke="var(--surface)"
                   strokeWidth="5"
                   paintOrder="stroke"

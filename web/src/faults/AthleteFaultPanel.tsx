@@ -8,6 +8,8 @@ import { RateChart } from '../drawing/RateChart';
 import { StateMark } from '../drawing/StateMark';
 import { usePicture } from './usePicture';
 
+const SHOWN = 5;
+
 /** Worth a chart: live now, or with a story to tell. */
 const matters = ({ trend, seen }: FaultPicture): boolean =>
   trend.now.rate >= LIVE_RATE || trend.state === 'clearing' || trend.state === 'back' || seen >= 10;
@@ -21,7 +23,7 @@ const InMovement = ({ picture }: { picture: AthleteFaults }) => {
   const [all, setAll] = useState(false);
   const movement = movementOf(picture.movement);
   const { cue } = picture;
-  const main = picture.faults.filter(matters);
+  const main = picture.faults.filter(matters).slice(0, SHOWN);
   const shown = all ? picture.faults : main;
   const cued = cue && picture.faults.find((one) => one.code === cue.fault.code);
   return (

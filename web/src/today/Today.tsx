@@ -15,6 +15,7 @@ import { drillSetTime, minutes, sessionReps } from '../sessions/load';
 
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
+const DUE_SHOWN = 8;
 
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
   const approaches = useApproaches().data ?? [];
@@ -105,18 +106,14 @@ const Cues = ({
                     <Link className="row-link" to={`/athletes/${one.id}`}>
                       {one.name}
                     </Link>
+                    {state && <StateMark state={state} />}
                     <strong className="ms-auto text-end">
                       {own?.cue?.fault.cue ?? (
                         <span className="quiet">no cue: {own ? 'let it run' : 'watch first'}</span>
                       )}
                     </strong>
                   </div>
-                  {own?.cue && (
-                    <div className="row-line small-text quiet">
-                      <span>{own.cue.reason}</span>
-                      <span className="ms-auto">{state && <StateMark state={state} />}</span>
-                    </div>
-                  )}
+                  {own?.cue && <div className="small-text quiet">{own.cue.reason}</div>}
                 </li>
               );
             })}
@@ -130,16 +127,20 @@ const Cues = ({
 const Due = ({ athletes }: { athletes: Athlete[] }) => {
   const { today } = useMember();
   const now = dayNumber('today', today);
-  const due = athletes.flatMap((one) => {
-    if (one.archived) return [];
-    if (currentModel(one).source === 'estimate') return [{ one, what: 'never measured' }];
-    const days = now - dayNumber('takenOn', one.trials[0]!.takenOn);
-    return days > RETEST_DAYS ? [{ one, what: `measured ${Math.floor(days / 7)} weeks ago` }] : [];
-  });
+  const due = [...athletes]
+    .sort((a, b) => a.trials.length - b.trials.length)
+    .flatMap((one) => {
+      if (one.archived) return [];
+      if (currentModel(one).source === 'estimate') return [{ one, what: 'never measured' }];
+      const days = now - dayNumber('takenOn', one.trials[0]!.takenOn);
+      return days > RETEST_DAYS
+        ? [{ one, what: `measured ${Math.floor(days / 7)} weeks ago` }]
+        : [];
+    });
   if (due.length === 0) return <span className="quiet">Everybody is measured.</span>;
   return (
     <ul className="list-plain">
-      {due.map(({ one, what }) => (
+      {due.slice(0, DUE_SHOWN).map(({ one, what }) => (
         <li key={one.id} className="row-line">
           <Link className="row-link" to={`/athletes/${one.id}`}>
             {one.name}
@@ -147,6 +148,7 @@ const Due = ({ athletes }: { athletes: Athlete[] }) => {
           <span className="quiet ms-auto">{what}</span>
         </li>
       ))}
+      {due.length > DUE_SHOWN && <li className="quiet">and {due.length - DUE_SHOWN} more</li>}
     </ul>
   );
 };

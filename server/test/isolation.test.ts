@@ -1,0 +1,284 @@
+import type { Router } from 'express';
+import { sql } from 'kysely';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { clubRouter, type Route } from '../src/http/route';
+import { ROUTES } from '../src/routes';
+import { CLUB_TABLES } from '../src/database/migrations/0001_foundation';
+import { inClub } from '../src/database/connect';
+import {
+  aRep,
+  anApproach,
+  anAthlete,
+  aSession,
+  coachIn,
+  contentsOf,
+  furnish,
+  openStage,
+  stranger,
+  type Coach,
+  type Stage,
+} from './setup';
+
+let stage: Stage;
+let home: Coach;
+let other: Coach;
+let nobody: Coach;
+let own: Awaited<ReturnType<typeof furnish>>;
+let memberId: string;
+let trialId: string;
+let restrictionId: string;
+
+beforeAll(async () => {
+  stage = await openStage();
+  home = await coachIn(stage);
+  other = await coachIn(stage);
+  nobody = stranger(stage);
+  own = await furnish(home);
+  memberId = (await home.get('/members')).body[0].id as string;
+  trialId = uuid();
+  restrictionId = uuid();
+  await home.post(`/athletes/${own.athlete.id}/trials`, trial()).expect(200);
+  await home.post(`/athletes/${own.athlete.id}/restrictions`, restriction()).expect(200);
+});
+
+afterAll(() => stage.close());
+
+const trial = () => ({
+  id: trialId,
+  athleteId: own.athlete.id,
+  takenOn: '2031-05-01',
+  source: 'other',
+  note: '',
+  steps: [1.2, 1.5, 1.7, 1.8, 1.9, 2].map((lengthM) => ({ lengthM, intervalS: 0.25 })),
+});
+const restriction = () => ({
+  id: restrictionId,
+  athleteId: own.athlete.id,
+  kind: 'reduced',
+  from: '2031-05-01',
+  until: '2031-06-01',
+  note: '',
+});
+
+type Try = { path: string; body?: object };
+
+/**
+ * For every route, a request that would reach into the home club. A route that is added must be added
+ * here; the test below fails until it is.
+ */
+const reaching = (): Record<string, Try> => ({
+  'get /me': { path: '/me' },
+  'put /club': {
+    path: '/club',
+    body: { name: 'Taken', unit: 'metric', cueSchool: 'root-cause', timeZone: 'UTC', version: 7 },
+  },
+  'get /members': { path: '/members' },
+  'post /members': {
+    path: '/members',
+    body: { id: memberId, person: 'X', email: home.email, role: 'owner', password: 'x'.repeat(12) },
+  },
+  'put /members/:id': { path: `/members/${memberId}`, body: { role: 'assistant' } },
+  'delete /members/:id': { path: `/members/${memberId}` },
+  'get /athletes': { path: '/athletes' },
+  'post /athletes': {
+    path: '/athletes',
+    body: { ...anAthlete({ id: own.athlete.id }), name: 'Mine' },
+  },
+  'get /athletes/:id': { path: `/athletes/${own.athlete.id}` },
+  'put /athletes/:id': {
+    path: `/athletes/${own.athlete.id}`,
+    body: { ...own.athlete, name: 'Mine', version: 1 },
+  },
+  'put /athletes/:id/archived': {
+    path: `/athletes/${own.athlete.id}/archived`,
+    body: { archived: true },
+  },
+  'get /athletes/:id/export': { path: `/athletes/${own.athlete.id}/export` },
+  'delete /athletes/:id': { path: `/athletes/${own.athlete.id}` },
+  'post /athletes/:id/trials': {
+    path: `/athletes/${own.athlete.id}/trials`,
+    body: { ...trial(), id: uuid() },
+  },
+  'put /athletes/:id/trials/:trialId/removed': {
+    path: `/athletes/${own.athlete.id}/trials/${trialId}/removed`,
+    body: { removed: true },
+  },
+  'post /athletes/:id/restrictions': {
+    path: `/athletes/${own.athlete.id}/restrictions`,
+    body: { ...restriction(), id: uuid() },
+  },
+  'put /athletes/:id/restrictions/:restrictionId/removed': {
+    path: `/athletes/${own.athlete.id}/restrictions/${restrictionId}/removed`,
+    body: { removed: true },
+  },
+  'get /athletes/:id/faults': { path: `/athletes/${own.athlete.id}/faults` },
+  'get /approaches': { path: '/approaches' },
+  'post /approaches': { path: '/approaches', body: anApproach([own.athlete.id]) },
+  'get /approaches/:id': { path: `/approaches/${own.approach.id}` },
+  'put /approaches/:id': {
+    path: `/approaches/${own.approach.id}`,
+    body: { ...own.approach, name: 'Mine', version: 1 },
+  },
+  'put /approaches/:id/archived': {
+    path: `/approaches/${own.approach.id}/archived`,
+    body: { archived: true },
+  },
+  'get /sessions': { path: '/sessions?from=2031-01-01&to=2031-12-31' },
+  'post /sessions': { path: '/sessions', body: aSession(own.approach.id, [own.athlete.id]) },
+  'get /sessions/:id': { path: `/sessions/${own.session.id}` },
+  'put /sessions/:id': {
+    path: `/sessions/${own.session.id}`,
+    body: { ...own.session, title: 'Mine', version: 1 },
+  },
+  'put /sessions/:id/archived': {
+    path: `/sessions/${own.session.id}/archived`,
+    body: { archived: true },
+  },
+  'get /sessions/:id/run': { path: `/sessions/${own.session.id}/run` },
+  'post /reps': { path: '/reps', body: { reps: [aRep(own.session, { rep: 2 })] } },
+  'get /faults': { path: '/faults' },
+});
+
+const nameOf = (route: Route): string => `${route.method} ${route.path}`;
+
+const ask = (who: Coach, { method, path, body }: Try & { method: Route['method'] }) =>
+  ({
+    get: () => who.get(path),
+    post: () => who.post(path, body),
+    put: () => who.put(path, body ?? {}),
+    delete: () => who.remove(path),
+  })[method]();
+
+describe('every route of the API', () => {
+  it('is tried here, and none is served that is not declared', () => {
+    expect(Object.keys(reaching()).sort()).toEqual(ROUTES.map(nameOf).sort());
+    const stack = (clubRouter(stage.db, ROUTES) as Router).stack;
+    expect(stack.filter((layer) => layer.route)).toHaveLength(ROUTES.length);
+  });
+
+  it.each(ROUTES.map((route) => [nameOf(route), route] as const))(
+    '%s: nobody gets in, another club finds and changes nothing',
+    async (name, { method }) => {
+      const attempt = { ...reaching()[name]!, method };
+      const before = await contentsOf(stage, home.clubId);
+
+      const shut = await ask(nobody, attempt);
+      expect(shut.status).toBe(401);
+      expect(shut.type).toBe('application/problem+json');
+
+      // A club of its own for every try, so that what one try made is not found by the next.
+      const answer = await ask(await coachIn(stage), attempt);
+      expect(answer.status).not.toBe(500);
+      const said = JSON.stringify(answer.body);
+      for (const secret of [
+        own.athlete.name,
+        own.approach.name,
+        own.session.title,
+        home.clubId,
+        home.email,
+      ]) {
+        // What was sent along may come back; what is stored may not.
+        if (!JSON.stringify(attempt.body ?? {}).includes(secret))
+          expect(said).not.toContain(secret);
+      }
+      if (
+        !['get /me', 'post /athletes', 'get /members'].includes(name) &&
+        /:/.test(name) &&
+        method === 'get'
+      ) {
+        expect(said === '{"items":[],"next":null}' || answer.status === 404).toBe(true);
+      }
+      expect(await contentsOf(stage, home.clubId)).toBe(before);
+    },
+  );
+
+  it('reports changes to members of the club only', async () => {
+    const hear = async (who: Coach, ms: number): Promise<string> => {
+      const { headers } = await who.get('/me');
+      void headers;
+      const stop = AbortSignal.timeout(ms);
+      const cookie = (
+        who.agent as unknown as {
+          jar: { getCookies: (at: object) => { toValueString: () => string } };
+        }
+      ).jar
+        .getCookies({ domain: '127.0.0.1', path: '/', secure: false, script: false })
+        .toValueString();
+      let heard = '';
+      try {
+        const stream = await fetch(`${stage.address}/api/changes`, {
+          headers: { cookie },
+          signal: stop,
+        });
+        if (!stream.ok) return String(stream.status);
+        for await (const part of stream.body!.pipeThrough(new TextDecoderStream())) heard += part;
+      } catch {
+        // the time is over
+      }
+      return heard;
+    };
+    const listening = Promise.all([hear(home, 2500), hear(other, 2500), hear(nobody, 2500)]);
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    await home.put(`/athletes/${own.athlete.id}/archived`, { archived: false }).expect(200);
+    const [athome, elsewhere, shut] = await listening;
+    expect(athome).toContain('data: athletes');
+    expect(elsewhere).toContain(': here');
+    expect(elsewhere).not.toContain('data:');
+    expect(shut).toBe('401');
+  });
+});
+
+describe('row-level security', () => {
+  it('shows nothing to a query that forgot the club', async () => {
+    for (const table of [...CLUB_TABLES, 'club', 'account'] as const) {
+      const rows = await stage.db.selectFrom(table).selectAll().execute();
+      expect(rows, table).toEqual([]);
+    }
+  });
+
+  it('covers every table that has a club', async () => {
+    const { rows } = await sql<{ name: string; secured: boolean }>`
+      select c.relname as name, c.relrowsecurity as secured from pg_class c
+      join pg_attribute a on a.attrelid = c.oid and a.attname = 'club_id'
+      where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace`.execute(stage.owner);
+    expect(rows.length).toBe(CLUB_TABLES.length);
+    expect(rows.filter((row) => !row.secured)).toEqual([]);
+  });
+
+  it('lets no row be written into or pointed at another club', async () => {
+    const into = inClub(stage.db, other, (trx) =>
+      trx
+        .insertInto('athlete')
+        .values({
+          club_id: home.clubId,
+          id: uuid(),
+          name: 'Planted',
+          squad: 'X',
+          hand: 'left',
+          takeoff_foot: 'left',
+          shoe_m: null,
+          height_m: null,
+          birth_year: null,
+          positions: [],
+        })
+        .execute(),
+    );
+    await expect(into).rejects.toThrow(/row-level security/);
+    const across = inClub(stage.db, other, (trx) =>
+      trx
+        .insertInto('measurement')
+        .values({
+          id: uuid(),
+          athlete_id: own.athlete.id,
+          kind: 'trial',
+          taken_on: '2031-01-01',
+          source: 'self',
+          note: '',
+          payload: '{"steps":[]}',
+        })
+        .execute(),
+    );
+    await expect(across).rejects.toThrow(/foreign key/);
+  });
+});

@@ -1,0 +1,81 @@
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { ROUTES } from '../src/routes';
+import {
+  aRep,
+  anAthlete,
+  coachIn,
+  furnish,
+  openStage,
+  PASSWORD,
+  stranger,
+  type Coach,
+  type Stage,
+} from './setup';
+
+let stage: Stage;
+let owner: Coach;
+let coach: Coach;
+let assistant: Coach;
+let own: Awaited<ReturnType<typeof furnish>>;
+
+beforeAll(async () => {
+  stage = await openStage();
+  owner = await coachIn(stage);
+  coach = await coachIn(stage, 'coach', owner.clubId);
+  assistant = await coachIn(stage, 'assistant', owner.clubId);
+  own = await furnish(owner);
+});
+afterAll(() => stage.close());
+
+it('lets an assistant log reps and see, not change plans, people or settings', async () => {
+  await assistant.post('/reps', { reps: [aRep(own.session, { rep: 2 })] }).expect(200);
+  await assistant.get(`/sessions/${own.session.id}/run`).expect(200);
+  const writes = ROUTES.filter((route) => route.method !== 'get' && route.path !== '/reps');
+  expect(writes.length).toBeGreaterThan(10);
+  for (const { method, path } of writes) {
+    const at = path.replace(/:\w+/g, own.athlete.id);
+    const answer =
+      method === 'post'
+        ? await assistant.post(at)
+        : method === 'put'
+          ? await assistant.put(at, {})
+          : await assistant.remove(at);
+    expect(answer.status, `${method} ${path}`).toBe(403);
+  }
+});
+
+it('keeps people and settings for the owner', async () => {
+  await coach.post('/athletes', anAthlete()).expect(200);
+  await coach.remove(`/athletes/${own.athlete.id}`).expect(403);
+  await coach.put('/club', {}).expect(403);
+  await coach.post('/members', {}).expect(403);
+});
+
+it('adds a member who can sign in, once, and never leaves a club without an owner', async () => {
+  const body = {
+    id: uuid(),
+    person: 'Nils Farrow',
+    email: 'nils@club.invalid',
+    role: 'coach',
+    password: PASSWORD,
+  };
+  await owner.post('/members', body).expect(200);
+  const again = await owner.post('/members', body).expect(200);
+  expect(
+    (again.body as { email: string }[]).filter((one) => one.email === body.email),
+  ).toHaveLength(1);
+  const twice = await owner.post('/members', { ...body, id: uuid() });
+  expect(twice.body.fields).toHaveProperty('email');
+  const nils = stranger(stage);
+  await nils.post('/sign-in', { email: body.email, password: PASSWORD }).expect(204);
+  expect((await nils.get('/me')).body.role).toBe('coach');
+
+  const members = (await owner.get('/members')).body as { id: string; you: boolean }[];
+  const self = members.find((one) => one.you)!;
+  expect((await owner.put(`/members/${self.id}`, { role: 'coach' })).status).toBe(422);
+  expect((await owner.remove(`/members/${self.id}`)).status).toBe(422);
+
+  await owner.remove(`/members/${body.id}`).expect(200);
+  expect((await nils.get('/me')).status).toBe(401);
+});

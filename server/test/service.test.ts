@@ -1,0 +1,145 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { createServer } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import { makeSeason } from '@gravek/demo';
+import { sql } from 'kysely';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadClubFile } from '../src/clubFile/load';
+import { checkRole, connect } from '../src/database/connect';
+import { migrate } from '../src/database/migrate';
+import { coachIn, openStage, stranger, type Stage } from './setup';
+
+let stage: Stage;
+beforeAll(async () => {
+  stage = await openStage({ demo: true });
+});
+afterAll(() => stage.close());
+
+describe('the database', () => {
+  it('migrates twice without harm, and refuses one made by a newer version', async () => {
+    await expect(migrate(stage.ownerUrl)).resolves.toBe(0);
+    await sql`insert into kysely_migration (name, timestamp) values ('9999_later', 'x')`.execute(
+      stage.owner,
+    );
+    await expect(migrate(stage.ownerUrl)).rejects.toThrow(/newer Gravek/);
+    await sql`delete from kysely_migration where name = '9999_later'`.execute(stage.owner);
+  });
+
+  it('is not served with a role that row-level security does not hold back', async () => {
+    const { db } = connect(stage.ownerUrl);
+    await expect(checkRole(db)).rejects.toThrow(/row-level security/);
+    await db.destroy();
+    await expect(checkRole(stage.db)).resolves.toBeUndefined();
+  });
+});
+
+describe('a club file', () => {
+  it('that is wrong is refused whole, with the place', async () => {
+    const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
+    await expect(loadClubFile(stage.db, '{')).rejects.toThrow('cannot be read as JSON');
+    const newer = JSON.stringify({ ...season, version: 99 });
+    await expect(loadClubFile(stage.db, newer)).rejects.toThrow('newer Gravek');
+    const bad = JSON.stringify({ ...season, athletes: [{ ...season.athletes[0], heightM: 9 }] });
+    await expect(loadClubFile(stage.db, bad)).rejects.toThrow('athletes[0].heightM');
+    const dangling = JSON.stringify({ ...season, athletes: season.athletes.slice(1) });
+    await expect(loadClubFile(stage.db, dangling)).rejects.toThrow();
+    expect((await stranger(stage).get('/door')).body).toEqual({ demo: true, empty: true });
+  });
+
+  it('of the demo loads whole, and is entered with one press', async () => {
+    const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
+    await loadClubFile(stage.db, JSON.stringify(season));
+    const visitor = stranger(stage);
+    await visitor.post('/demo-entry').expect(204);
+    const roster = (await visitor.get('/athletes')).body.items as unknown[];
+    expect(roster).toHaveLength(season.athletes.length);
+    const counts = (await visitor.get('/faults')).body.items as { reps: number }[];
+    const standing = season.reps.filter(
+      (rep) => rep.outcome === 'clean' || rep.outcome === 'fault',
+    );
+    expect(counts.reduce((sum, one) => sum + one.reps, 0)).toBe(standing.length);
+  });
+});
+
+describe('the server process', () => {
+  const main = fileURLToPath(new URL('../src/main.ts', import.meta.url));
+  const start = (env: Record<string, string>, command = 'serve') => {
+    const child = spawn(process.execPath, ['--import', 'tsx', main, command], {
+      env: {
+        ...process.env,
+        SESSION_SECRET: 'for tests only',
+        DATABASE_URL: stage.appUrl,
+        LOG_LEVEL: 'info',
+        ...env,
+      },
+    });
+    let said = '';
+    child.stdout.on('data', (part) => (said += String(part)));
+    child.stderr.on('data', (part) => (said += String(part)));
+    return { child, said: () => said, ended: once(child, 'exit') };
+  };
+  const freePort = async (): Promise<number> => {
+    const probe = createServer().listen(0, '127.0.0.1');
+    await once(probe, 'listening');
+    const { port } = probe.address() as { port: number };
+    probe.close();
+    return port;
+  };
+  const answering = async (port: number): Promise<void> => {
+    for (let i = 0; i < 100; i += 1) {
+      const ok = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+        (answer) => answer.ok,
+        () => false,
+      );
+      if (ok) return;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error('did not come up');
+  };
+
+  it('ends requests under way when told to stop, and logs nobody’s name', async () => {
+    const port = await freePort();
+    const { child, said, ended } = start({ PORT: String(port) });
+    await answering(port);
+    const coach = await coachIn(stage);
+    const address = `http://127.0.0.1:${port}`;
+    const entry = await fetch(`${address}/api/sign-in`, {
+      method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
+      body: JSON.stringify({ email: coach.email, password: 'long enough for anybody' }),
+    });
+    expect(entry.status).toBe(204);
+    // Password hashing keeps this one under way while the server is told to stop.
+    const underWay = fetch(`${address}/api/sign-in`, {
+      method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
+      body: JSON.stringify({ email: coach.email, password: 'wrong in any case' }),
+    });
+    await new Promise((resolve) => setTimeout(resolve, 15));
+    child.kill('SIGTERM');
+    expect((await underWay).status).toBe(401);
+    expect(await ended).toEqual([0, null]);
+    expect(said()).toContain('/api/sign-in');
+    expect(said()).not.toContain(coach.email);
+    expect(said()).not.toContain('wrong in any case');
+  });
+
+  it('says in a line what stands in its way', async () => {
+    const taken = createServer().listen(0, '127.0.0.1');
+    await once(taken, 'listening');
+    const { port } = taken.address() as { port: number };
+    const busy = start({ PORT: String(port) });
+    expect(await busy.ended).toEqual([1, null]);
+    expect(busy.said()).toContain(`Port ${port} is taken`);
+    taken.close();
+
+    const lost = start({ DATABASE_URL: 'postgres://nobody@127.0.0.1:1/none' }, 'prepare');
+    expect(await lost.ended).toEqual([1, null]);
+    expect(lost.said()).toContain('The database cannot be reached');
+
+    const strong = start({ DATABASE_URL: stage.ownerUrl });
+    expect(await strong.ended).toEqual([1, null]);
+    expect(strong.said()).toContain('row-level security does not hold back');
+  });
+});

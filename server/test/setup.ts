@@ -1,0 +1,279 @@
+import { randomBytes } from 'node:crypto';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { Athlete, ApproachInput, Rep, SessionInput } from '@gravek/contract';
+import { Kysely, PostgresDialect, sql } from 'kysely';
+import pg from 'pg';
+import { pino } from 'pino';
+import supertest from 'supertest';
+import { v7 as uuid } from 'uuid';
+import { createApp } from '../src/app';
+import { listenForChanges, type Changes } from '../src/changes/listen';
+import { connect, inClub, type Db } from '../src/database/connect';
+import { migrate } from '../src/database/migrate';
+import type { Tables } from '../src/database/tables';
+import { hashPassword } from '../src/signIn/password';
+
+const superUrl = process.env.TEST_DATABASE_URL;
+if (!superUrl) {
+  throw new Error('TEST_DATABASE_URL is not set; `npm test` starts a cluster and sets it.');
+}
+
+const withPath = (url: string, name: string, user?: string, password?: string): string => {
+  const made = new URL(url);
+  made.pathname = `/${name}`;
+  if (user) made.username = user;
+  if (password) made.password = password;
+  return made.toString();
+};
+
+const asSuper = async (text: string): Promise<void> => {
+  const client = new pg.Client({ connectionString: superUrl });
+  await client.connect();
+  await client.query(text);
+  await client.end();
+};
+
+export type Stage = {
+  db: Db;
+  /** as the role that owns the tables: sees every club */
+  owner: Kysely<Tables>;
+  appUrl: string;
+  ownerUrl: string;
+  address: string;
+  origin: string;
+  stopping: AbortController;
+  close: () => Promise<void>;
+};
+
+/** A database of its own with the application on a port of its own. */
+export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const password = randomBytes(12).toString('hex');
+  await asSuper(`
+    do $$ begin
+      if not exists (select from pg_roles where rolname = 'gravek_app') then
+        create role gravek_app nologin;
+      end if;
+    end $$;
+    create role ${name}_owner login password '${password}';
+    create role ${name}_app login password '${password}' in role gravek_app;`);
+  await asSuper(`create database ${name} owner ${name}_owner`);
+  const ownerUrl = withPath(superUrl, name, `${name}_owner`, password);
+  const appUrl = withPath(superUrl, name, `${name}_app`, password);
+  await migrate(ownerUrl);
+  const { db, pool } = connect(appUrl);
+  const log = pino({ level: 'error' });
+  const changes: Changes = listenForChanges(appUrl, log);
+  const stopping = new AbortController();
+  const app = createApp({
+    db,
+    pool,
+    changes,
+    log,
+    sessionSecret: 'for tests only',
+    demo,
+    webFolder: undefined,
+    stopping: stopping.signal,
+  });
+  const server: Server = createServer(app);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const owner = new Kysely<Tables>({
+    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: ownerUrl, max: 2 }) }),
+  });
+  return {
+    db,
+    owner,
+    appUrl,
+    ownerUrl,
+    address: origin,
+    origin,
+    stopping,
+    close: async () => {
+      stopping.abort();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await changes.close();
+      await db.destroy();
+      await owner.destroy();
+      await asSuper(`drop database ${name} with (force)`);
+      await asSuper(`drop role ${name}_owner; drop role ${name}_app;`);
+    },
+  };
+};
+
+export const PASSWORD = 'long enough for anybody';
+
+export type Coach = {
+  clubId: string;
+  accountId: string;
+  email: string;
+  agent: ReturnType<typeof supertest.agent>;
+  get: (path: string) => supertest.Test;
+  post: (path: string, body?: object) => supertest.Test;
+  put: (path: string, body: object) => supertest.Test;
+  remove: (path: string) => supertest.Test;
+};
+
+const talk = (stage: Stage, who: { clubId: string; accountId: string; email: string }): Coach => {
+  const agent = supertest.agent(stage.address);
+  const write = (test: supertest.Test): supertest.Test => test.set('origin', stage.origin);
+  return {
+    ...who,
+    agent,
+    get: (path) => agent.get(`/api${path}`),
+    post: (path, body = {}) => write(agent.post(`/api${path}`)).send(body),
+    put: (path, body) => write(agent.put(`/api${path}`)).send(body),
+    remove: (path) => write(agent.delete(`/api${path}`)),
+  };
+};
+
+export const stranger = (stage: Stage): Coach =>
+  talk(stage, { clubId: '', accountId: '', email: '' });
+
+/** A person with a role in a club, signed in; the club is made when none is named. */
+export const coachIn = async (
+  stage: Stage,
+  role: 'owner' | 'coach' | 'assistant' = 'owner',
+  clubId?: string,
+): Promise<Coach> => {
+  const who = { clubId: clubId ?? uuid(), accountId: uuid(), email: `${uuid()}@club.invalid` };
+  await inClub(stage.db, who, async (trx) => {
+    await trx
+      .insertInto('account')
+      .values({
+        id: who.accountId,
+        email: who.email,
+        person: `A ${role}`,
+        password_hash: await hashPassword(PASSWORD),
+      })
+      .execute();
+    if (!clubId) {
+      await trx
+        .insertInto('club')
+        .values({
+          id: who.clubId,
+          name: `Club ${who.clubId.slice(0, 8)}`,
+          unit: 'metric',
+          cue_school: 'root-cause',
+          time_zone: 'UTC',
+        })
+        .execute();
+    }
+    await trx
+      .insertInto('membership')
+      .values({ id: uuid(), account_id: who.accountId, role })
+      .execute();
+  });
+  const coach = talk(stage, who);
+  await coach.post('/sign-in', { email: who.email, password: PASSWORD }).expect(204);
+  return coach;
+};
+
+export const anAthlete = (change: Partial<Athlete> = {}) => ({
+  id: uuid(),
+  name: 'Ilse Marrow',
+  squad: 'Athletics',
+  hand: 'right',
+  takeoffFoot: 'left',
+  shoeM: 0.26,
+  heightM: 1.74,
+  birthYear: 2008,
+  positions: ['long jump'],
+  ...change,
+});
+
+export const anApproach = (athleteIds: string[], change: Partial<ApproachInput> = {}) => ({
+  id: uuid(),
+  name: 'Board, 12 steps',
+  movement: 'straight-run-up',
+  choices: {
+    target: 'board',
+    takeoffFoot: 'own',
+    startFoot: null,
+    steps: 12,
+    distanceM: null,
+    ending: { kind: 'penultimate', longer: 0.06, shorter: 0.05 },
+    absorb: 'early',
+    tolerance: 0.1,
+    speedFraction: 1,
+    checkMarks: [4],
+  },
+  athleteIds,
+  ...change,
+});
+
+export const aSession = (approachId: string, athleteIds: string[]): SessionInput => ({
+  id: uuid(),
+  date: '2031-05-14',
+  title: 'Run-ups',
+  place: 'Track',
+  drillSets: [
+    {
+      id: uuid(),
+      approachId,
+      athleteIds,
+      sets: 2,
+      reps: 3,
+      sides: ['own'],
+      restS: 60,
+      setRestS: 120,
+    },
+  ],
+});
+
+export const aRep = (session: SessionInput, change: Partial<Rep> = {}): Rep => ({
+  id: uuid(),
+  sessionId: session.id,
+  drillSetId: session.drillSets[0]!.id,
+  athleteId: session.drillSets[0]!.athleteIds[0]!,
+  set: 1,
+  side: 'own',
+  rep: 1,
+  outcome: 'clean',
+  voids: null,
+  faults: [],
+  cue: null,
+  at: '2031-05-14T10:00:00.000Z',
+  ...change,
+});
+
+/** A club with one of everything. */
+export const furnish = async (coach: Coach) => {
+  const athlete = anAthlete();
+  await coach.post('/athletes', athlete).expect(200);
+  const approach = anApproach([athlete.id]);
+  await coach.post('/approaches', approach).expect(200);
+  const session = aSession(approach.id, [athlete.id]);
+  await coach.post('/sessions', session).expect(200);
+  const rep = aRep(session, { outcome: 'fault', faults: ['reaches'] });
+  await coach.post('/reps', { reps: [rep] }).expect(200);
+  return { athlete, approach, session, rep };
+};
+
+/** Everything that a club holds, as text, to see whether anything has changed. */
+export const contentsOf = async (stage: Stage, clubId: string): Promise<string> => {
+  const tables = [
+    'membership',
+    'athlete',
+    'restriction',
+    'measurement',
+    'approach',
+    'athlete_approach',
+    'session',
+    'drill_set',
+    'drill_set_athlete',
+    'rep',
+    'rep_fault',
+  ];
+  const parts = await Promise.all(
+    tables.map(async (table) => {
+      const { rows } = await sql<{ all: string }>`
+        select coalesce(jsonb_agg(to_jsonb(t) order by to_jsonb(t)::text), '[]')::text as all
+        from ${sql.table(table)} t where club_id = ${clubId}`.execute(stage.owner);
+      return `${table}: ${rows[0]!.all}`;
+    }),
+  );
+  return parts.join('\n');
+};
