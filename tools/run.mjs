@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { say, Stop } from './say.mjs';
@@ -68,10 +68,38 @@ const digest = (files) => {
 
 const read = (file) => (existsSync(file) ? readFileSync(file, 'utf8') : '');
 
+/** One command of this checkout at a time does such work; the others wait for it, then look again. */
+const exclusively = async (work) => {
+  const lock = path.join(ROOT, '.gravek-lock');
+  for (;;) {
+    try {
+      writeFileSync(lock, String(process.pid), { flag: 'wx' });
+      break;
+    } catch (error) {
+      if (error.code !== 'EEXIST') throw error;
+      try {
+        process.kill(Number(read(lock)), 0);
+      } catch {
+        rmSync(lock, { force: true });
+      }
+      await new Promise((resolve) => setTimeout(resolve, 300));
+    }
+  }
+  try {
+    await work();
+  } finally {
+    rmSync(lock, { force: true });
+  }
+};
+
 /** Installs the packages when they are missing or the lock file has changed. */
 export const installPackages = async () => {
   const stamp = path.join(ROOT, 'node_modules', '.gravek-lock');
   const lock = digest(['package-lock.json']);
+  if (read(stamp) !== lock) await exclusively(() => install(stamp, lock));
+};
+
+const install = async (stamp, lock) => {
   if (read(stamp) === lock) return;
   say('Installing packages (npm ci) …');
   const { code, err } = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
@@ -94,6 +122,10 @@ export const buildWeb = async () => {
   const stamp = path.join(ROOT, 'web', 'dist', '.stamp');
   const sources = ['web', 'core/src', 'contract/src', 'library/src'].flatMap(filesUnder).sort();
   const now = digest([...sources, 'package-lock.json']);
+  if (read(stamp) !== now) await exclusively(() => build(stamp, now));
+};
+
+const build = async (stamp, now) => {
   if (read(stamp) === now) return;
   say('Building the web application …');
   await must('The build', 'npx', ['vite', 'build', '--logLevel', 'warn'], {

@@ -207,9 +207,9 @@ describe('step counts compared', () => {
       fc.property(models, fc.double({ min: 8, max: 35, noNaN: true }), (m, distanceM) => {
         const { choices, recommended } = compareStepCounts({ ...ask, model: m, distanceM }, 4, 24);
         const fits = choices.flatMap(({ steps, result }) =>
-          result.feasible ? [{ steps, ...result }] : [],
+          result.feasible ? [{ count: steps, ...result }] : [],
         );
-        const chosen = fits.find((plan) => plan.steps.length === recommended);
+        const chosen = fits.find((plan) => plan.count === recommended);
         if (fits.length === 0) {
           expect(recommended).toBeNull();
           return;
@@ -248,7 +248,7 @@ describe('braking', () => {
     const fixes = brakeFixes(close);
     expect(fixes.map((fix) => fix.change)).toEqual(['taper', 'speed']);
     for (const fix of fixes) expect(fix.plan.brake!.decelMps2).toBeLessThanOrEqual(4.5);
-    const [taper, speed] = fixes as [
+    const [taper, speed] = fixes as unknown as [
       { change: 'taper'; taperSteps: number },
       { change: 'speed'; speedFraction: number },
     ];

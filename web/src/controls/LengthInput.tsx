@@ -1,5 +1,5 @@
 import { formatLength, parseLength, type LengthStyle } from '@gravek/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 
 type Props = {
@@ -33,22 +33,17 @@ export const LengthInput = ({
   optional = false,
   ...rest
 }: Props) => {
-  const [text, setText] = useState(() => written(valueM, style));
-  const [editing, setEditing] = useState(false);
-  const { unit, shoeM, small } = style;
+  // null: nothing is being typed, and the value is shown as it is usually written
+  const [typed, setTyped] = useState<string | null>(null);
 
-  useEffect(() => {
-    if (!editing) setText(written(valueM, { unit, shoeM, small }));
-  }, [editing, valueM, unit, shoeM, small]);
-
-  const take = (typed: string): void => {
-    setText(typed);
-    if (optional && typed.trim() === '') {
+  const take = (text: string): void => {
+    setTyped(text);
+    if (optional && text.trim() === '') {
       onMessage(null);
       onLength(null);
       return;
     }
-    const read = parseLength(typed, style);
+    const read = parseLength(text, style);
     onMessage(read.ok ? null : read.message);
     if (read.ok) onLength(read.lengthM);
   };
@@ -56,13 +51,13 @@ export const LengthInput = ({
   return (
     <Form.Control
       {...rest}
-      value={text}
+      value={typed ?? written(valueM, style)}
       autoComplete="off"
-      onFocus={() => setEditing(true)}
       onChange={(event) => take(event.target.value)}
       onBlur={() => {
         // Text that could not be read stays, so that it can be mended.
-        if ((optional && text.trim() === '') || parseLength(text, style).ok) setEditing(false);
+        if (typed === null) return;
+        if ((optional && typed.trim() === '') || parseLength(typed, style).ok) setTyped(null);
       }}
     />
   );

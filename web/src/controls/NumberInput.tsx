@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 
 type Props = {
@@ -26,13 +26,9 @@ export const NumberInput = ({
   ...rest
 }: Props) => {
   const written = String(Number((value * scale).toFixed(decimals)));
-  const [text, setText] = useState(written);
-  const [editing, setEditing] = useState(false);
-  useEffect(() => {
-    if (!editing) setText(written);
-  }, [editing, written]);
-  const read = (typed: string): number => {
-    const tidy = typed.trim().replace(',', '.').replace('%', '').trim();
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = (text: string): number => {
+    const tidy = text.trim().replace(',', '.').replace('%', '').trim();
     return /^-?\d*\.?\d+$|^-?\d+\.$/.test(tidy) ? Number(tidy) / scale : NaN;
   };
   return (
@@ -41,16 +37,15 @@ export const NumberInput = ({
       style={width ? { width } : undefined}
       inputMode="decimal"
       autoComplete="off"
-      value={text}
-      onFocus={() => setEditing(true)}
+      value={typed ?? written}
       onChange={(event) => {
-        setText(event.target.value);
+        setTyped(event.target.value);
         const number = read(event.target.value);
         onMessage(Number.isNaN(number) ? 'Write a number.' : null);
         if (!Number.isNaN(number)) onNumber(number);
       }}
       onBlur={() => {
-        if (!Number.isNaN(read(text))) setEditing(false);
+        if (typed !== null && !Number.isNaN(read(typed))) setTyped(null);
       }}
     />
   );

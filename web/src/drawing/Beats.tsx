@@ -2,6 +2,7 @@ import type { StraightPlan } from '@gravek/core';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { withRoom } from './room';
 import { useWidth } from './useWidth';
 
 const HEIGHT = 116;
@@ -24,14 +25,7 @@ export const Beats = ({ plan }: { plan: StraightPlan }) => {
   const labelled = steps.filter(
     (step, i) => step.role !== 'build' || i % every === 0 || i === steps.length - 1,
   );
-  let edge = Infinity;
-  const shown = new Set(
-    [...labelled].reverse().flatMap((step) => {
-      if (edge - x(step.timeS) < 34) return [];
-      edge = x(step.timeS);
-      return [step.n];
-    }),
-  );
+  const shown = withRoom(labelled, (step) => x(step.timeS), 34);
   const seconds = x.ticks(Math.min(8, Math.max(2, Math.floor(totalTimeS * 2))));
   return (
     <div ref={ref}>
@@ -57,7 +51,7 @@ export const Beats = ({ plan }: { plan: StraightPlan }) => {
                 stroke={color}
                 strokeWidth="3"
               />
-              {shown.has(step.n) && (
+              {shown.has(step) && (
                 <text
                   className="quiet-label"
                   x={at}

@@ -9,6 +9,7 @@ import {
 } from '@gravek/core';
 import { scaleLinear } from 'd3-scale';
 import { FootPrint } from './FootPrint';
+import { withRoom } from './room';
 import { useWidth } from './useWidth';
 
 const HEIGHT = 178;
@@ -38,25 +39,6 @@ const shortText = (lengthM: number, style: LengthStyle): string => {
   return lengthParts(lengthM, { unit: 'imperial' })
     .map(({ figure, unit }) => figure + unit)
     .join(' ');
-};
-
-/** Of the labels on one side, those that have room; the last steps matter most. */
-const withRoom = (
-  steps: readonly SolvedStep[],
-  x: (step: SolvedStep) => number,
-  room: number,
-): Set<number> => {
-  const shown = new Set<number>();
-  for (const foot of ['left', 'right'] as const) {
-    let edge = Infinity;
-    for (const step of [...steps].reverse().filter((one) => one.foot === foot)) {
-      if (edge - x(step) >= room) {
-        shown.add(step.n);
-        edge = x(step);
-      }
-    }
-  }
-  return shown;
 };
 
 const isEnding = (step: SolvedStep): boolean => step.role !== 'build';
@@ -104,7 +86,15 @@ export const Strip = ({
   const closest = Math.min(...steps.map((step) => step.lengthM));
   const print = Math.max(13, Math.min(34, shoeM * pixels * 3, closest * pixels * 1.6));
   const imperial = style.unit === 'imperial' || style.unit === 'yards';
-  const shown = withRoom(steps, (step) => x(step.toTargetM), imperial ? 52 : 34);
+  const shown = new Set(
+    (['left', 'right'] as const).flatMap((foot) => [
+      ...withRoom(
+        steps.filter((step) => step.foot === foot),
+        (step) => x(step.toTargetM),
+        imperial ? 52 : 34,
+      ),
+    ]),
+  );
   const tape = tapeUnit(style);
   const marks = plan.distanceM / tape.sizeM;
   const minor = spacing(tape.minor, tape.sizeM * pixels, 9);
@@ -179,7 +169,7 @@ export const Strip = ({
                 foot={step.foot}
                 color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
               />
-              {shown.has(step.n) && (
+              {shown.has(step) && (
                 <text
                   className="length"
                   x={step.n === steps.length ? at - 4 : at - print / 2}

@@ -50,17 +50,14 @@ const useAwake = (): void => {
 
 /** Seconds until a moment, counting down; 0 once it has come. */
 const useSecondsTo = (atMs: number | null): number => {
-  const left = (): number =>
-    atMs === null ? 0 : Math.max(0, Math.ceil((atMs - Date.now()) / 1000));
-  const [seconds, setSeconds] = useState(left);
+  const [now, setNow] = useState(Date.now);
+  const over = atMs === null || now >= atMs;
   useEffect(() => {
-    setSeconds(left());
-    if (atMs === null) return undefined;
-    const timer = setInterval(() => setSeconds(left()), 250);
+    if (over) return undefined;
+    const timer = setInterval(() => setNow(Date.now()), 250);
     return () => clearInterval(timer);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `left` follows from atMs
-  }, [atMs]);
-  return seconds;
+  }, [over]);
+  return over ? 0 : Math.ceil((atMs - now) / 1000);
 };
 
 const clock = (seconds: number): string =>

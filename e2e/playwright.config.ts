@@ -1,0 +1,19 @@
+import { defineConfig } from '@playwright/test';
+import { LAUNCH } from './src/browser';
+
+export default defineConfig({
+  testDir: 'tests',
+  outputDir: '../test-results',
+  workers: 2,
+  fullyParallel: false,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: '../test-results/browser.json' }]],
+  use: {
+    browserName: 'chromium',
+    launchOptions: LAUNCH,
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'UTC',
+    screenshot: 'only-on-failure',
+  },
+});

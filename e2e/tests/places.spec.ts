@@ -1,0 +1,163 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from '../src/test';
+
+const follow = async (page: Page, place: string, link: string): Promise<void> => {
+  await page.goto(new URL(place, page.url()).toString());
+  await page.getByRole('link', { name: link, exact: true }).first().click();
+};
+
+const PLACES: [name: string, go: (page: Page) => Promise<void>, ready: RegExp | string][] = [
+  [
+    'Today',
+    (page) => page.goto(new URL('/', page.url()).toString()).then(() => undefined),
+    'One cue each, today',
+  ],
+  [
+    'Athletes',
+    (page) => page.goto(new URL('/athletes', page.url()).toString()).then(() => undefined),
+    'Mirela Dussault',
+  ],
+  ['an athlete', (page) => follow(page, '/athletes', 'Mirela Dussault'), 'The one cue'],
+  [
+    'Approaches',
+    (page) => page.goto(new URL('/approaches', page.url()).toString()).then(() => undefined),
+    'Long jump, 14 steps',
+  ],
+  [
+    'the planner',
+    (page) => follow(page, '/approaches', 'Long jump, 14 steps'),
+    'Step counts compared',
+  ],
+  [
+    'Sessions',
+    (page) => page.goto(new URL('/sessions', page.url()).toString()).then(() => undefined),
+    'Athletics: run-ups',
+  ],
+  ['a session', (page) => follow(page, '/', 'Change the session'), 'Drill set 1'],
+  [
+    'Faults',
+    (page) => page.goto(new URL('/faults', page.url()).toString()).then(() => undefined),
+    'Cue for the next session',
+  ],
+  [
+    'Club',
+    (page) => page.goto(new URL('/club', page.url()).toString()).then(() => undefined),
+    'Aldo Penhale',
+  ],
+];
+
+const serious = async (page: Page): Promise<string[]> => {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(' | ')}`);
+};
+
+for (const [name, go, ready] of PLACES) {
+  test(`${name}: no serious fault for axe in either look, and nothing wider than the screen`, async ({
+    signedIn: page,
+  }) => {
+    const broken: string[] = [];
+    page.on('pageerror', (error) => broken.push(error.message));
+    page.on('console', (line) => {
+      if (line.type() === 'error') broken.push(line.text());
+    });
+    await go(page);
+    await expect(page.getByText(ready).first()).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Sun look' }).click();
+    expect(await serious(page)).toEqual([]);
+    for (const width of [1280, 390]) {
+      await page.setViewportSize({ width, height: 844 });
+      const wide = await page.evaluate(
+        () => document.documentElement.scrollWidth - window.innerWidth,
+      );
+      expect(wide, `at ${width}`).toBeLessThanOrEqual(0);
+    }
+    expect(broken).toEqual([]);
+  });
+}
+
+test('the field screen: no serious fault for axe, everything within a thumb’s screen', async ({
+  signedIn: page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(new URL('/run', page.url()).toString());
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^(Run|Resume)$/ })
+    .first()
+    .click();
+  await expect(page.getByText('The one cue')).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  for (const name of [/^Clean$/, /^Undo/, /^Again$/, /^Skip$/]) {
+    const button = page.getByRole('button', { name });
+    await expect(button).toBeInViewport({ ratio: 1 });
+    expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(44);
+  }
+});
+
+test('dialogs: no serious fault for axe', async ({ signedIn: page }) => {
+  await follow(page, '/athletes', 'Odran Vask');
+  await page.getByRole('button', { name: 'Add a measured run' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.waitForTimeout(400);
+  expect(await serious(page)).toEqual([]);
+});
+
+test('a plan can be made by keyboard alone', async ({ signedIn: page }) => {
+  await page.goto(new URL('/approaches/new', page.url()).toString());
+  const name = page.getByLabel('Name of the approach');
+  await name.focus();
+  await page.keyboard.press('ControlOrMeta+A');
+  await page.keyboard.type('By keyboard');
+  for (let i = 0; i < 12; i += 1) {
+    await page.keyboard.press('Tab');
+    if (
+      await page
+        .getByLabel('Steps', { exact: true })
+        .evaluate((field) => field === document.activeElement)
+    )
+      break;
+  }
+  await expect(page.getByLabel('Steps', { exact: true })).toBeFocused();
+  await page.keyboard.type('10');
+  await expect(page.getByRole('img', { name: /^10 steps over/ })).toBeVisible();
+  const save = page.getByRole('button', { name: 'Save' });
+  for (
+    let i = 0;
+    i < 12 && !(await save.evaluate((one) => one === document.activeElement));
+    i += 1
+  ) {
+    await page.keyboard.press('Shift+Tab');
+  }
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('By keyboard is saved')).toBeVisible();
+});
+
+test('the roster searches, sorts and filters; archiving can be undone', async ({
+  signedIn: page,
+}) => {
+  await page.getByRole('link', { name: 'Athletes' }).click();
+  const rows = page.locator('tbody tr');
+  await expect(rows.first()).toBeVisible();
+  await page.getByRole('button', { name: 'Cricket' }).click();
+  await expect(rows).toHaveCount(4);
+  await page.getByRole('button', { name: 'All' }).click();
+  await page.getByLabel('Search athletes').fill('keeper');
+  await expect(rows).toHaveCount(2);
+  await page.getByLabel('Search athletes').fill('nobody at all');
+  await expect(page.getByText('Nobody matches.')).toBeVisible();
+  await page.getByLabel('Search athletes').fill('');
+  await page.getByRole('button', { name: 'Height' }).click();
+  await page.getByRole('button', { name: 'Height' }).click();
+  await expect(rows.first()).toContainText(/1\.(93|63)/);
+
+  await page.getByRole('link', { name: 'Petra Zellweg' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('button', { name: 'Archive' }).click();
+  await expect(page.getByText('Petra Zellweg is archived.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('archived')).toBeHidden();
+});

@@ -1,0 +1,108 @@
+import { once } from 'node:events';
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { dataFolder, freePort, runStart } from '../src/app';
+
+test.describe.configure({ mode: 'serial', timeout: 240_000 });
+
+const folder = dataFolder();
+const env = { GRAVEK_DATA: folder };
+let port: string;
+
+test.beforeAll(async () => {
+  port = String(await freePort());
+});
+
+test.afterAll(async () => {
+  // Joins whatever still runs on this folder, and stops it as the last one out.
+  const last = runStart(['--empty', '--port', String(await freePort())], env);
+  await last.up;
+  last.child.kill('SIGINT');
+  await last.ended;
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const roster = async (address: string): Promise<number> => {
+  const entry = await fetch(`${address}/api/demo-entry`, {
+    method: 'POST',
+    headers: { origin: address },
+  });
+  const cookie = entry.headers
+    .getSetCookie()
+    .map((one) => one.split(';')[0])
+    .join('; ');
+  const answer = await fetch(`${address}/api/athletes`, { headers: { cookie } });
+  return ((await answer.json()) as { items: unknown[] }).items.length;
+};
+
+test('a second start finds the first one running', async () => {
+  const first = runStart(['--port', port], env);
+  const address = await first.up;
+  const second = await runStart(['--port', port], env).ended;
+  expect(second.code).toBe(0);
+  expect(second.said).toContain('running already');
+  expect(await roster(address)).toBeGreaterThanOrEqual(24);
+  first.child.kill('SIGINT');
+  expect((await first.ended).code).toBe(0);
+});
+
+test('after a kill -9 of everything it comes up again with its data', async () => {
+  const first = runStart(['--port', port], env);
+  const address = await first.up;
+  const before = await roster(address);
+  const pid = Number(
+    readFileSync(path.join(folder, 'pg', 'postmaster.pid'), 'utf8').split('\n')[0],
+  );
+  first.child.kill('SIGKILL');
+  process.kill(pid, 'SIGKILL');
+  await first.ended;
+  // The server notices that its parent is gone.
+  await expect
+    .poll(() =>
+      fetch(`${address}/healthz`).then(
+        () => 'up',
+        () => 'down',
+      ),
+    )
+    .toBe('down');
+  const again = runStart(['--port', port], env);
+  expect(await roster(await again.up)).toBe(before);
+  expect(again.said()).not.toContain('Loading the demo');
+  again.child.kill('SIGINT');
+  await again.ended;
+});
+
+test('a taken port, a missing database and nonsense each get a sentence', async () => {
+  const other = createServer().listen(0, '127.0.0.1');
+  await once(other, 'listening');
+  const taken = String((other.address() as { port: number }).port);
+  const busy = await runStart(['--port', taken], env).ended;
+  expect(busy.code).toBe(1);
+  expect(busy.said).toContain(`Port ${taken} is taken by another program`);
+  other.close();
+
+  const nowhere = { ...env, DATABASE_URL: 'postgres://nobody:x@127.0.0.1:1/none' };
+  const lost = await runStart(['--port', port], nowhere).ended;
+  expect(lost.code).toBe(1);
+  expect(lost.said).toContain('The database cannot be reached');
+  expect(lost.said).not.toContain('    at ');
+
+  const odd = await runStart(['--port', 'eighty'], env).ended;
+  expect(odd.code).toBe(1);
+  expect(odd.said).toContain('--port takes a port number');
+});
+
+test('data of another PostgreSQL is left alone, with what to do', async () => {
+  const file = path.join(folder, 'pg', 'PG_VERSION');
+  const made = readFileSync(file, 'utf8');
+  writeFileSync(file, '9.6\n');
+  const before = readdirSync(path.join(folder, 'pg')).sort();
+  const old = await runStart(['--port', port], env).ended;
+  writeFileSync(file, made);
+  expect(old.code).toBe(1);
+  expect(old.said).toContain('was made by PostgreSQL 9.6');
+  expect(old.said).toContain('Nothing was changed');
+  expect(readdirSync(path.join(folder, 'pg')).sort()).toEqual(before);
+});
