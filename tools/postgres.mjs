@@ -183,8 +183,13 @@ export const startCluster = async (folder, { throwaway = false } = {}) => {
       '60',
       'start',
     ]);
-    // pg_ctl's child would hold a pipe open; its output goes to the log instead.
-    const { status } = spawnSync(command, args, { cwd: '/', stdio: 'ignore' });
+    // pg_ctl's child would hold a pipe open; its output goes to the log instead. After a kill -9 the
+    // old server's last processes may need a moment to go.
+    let status;
+    for (let attempt = 0; attempt < 12 && status !== 0; attempt += 1) {
+      if (attempt > 0) await new Promise((resolve) => setTimeout(resolve, 700));
+      ({ status } = spawnSync(command, args, { cwd: '/', stdio: 'ignore' }));
+    }
     if (status !== 0) {
       const tail = existsSync(log)
         ? readFileSync(log, 'utf8').trim().split('\n').slice(-6).join('\n')

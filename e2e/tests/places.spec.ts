@@ -144,7 +144,7 @@ test('the roster searches, sorts and filters; archiving can be undone', async ({
   await expect(rows.first()).toBeVisible();
   await page.getByRole('button', { name: 'Cricket' }).click();
   await expect(rows).toHaveCount(4);
-  await page.getByRole('button', { name: 'All' }).click();
+  await page.getByRole('button', { name: 'All', exact: true }).click();
   await page.getByLabel('Search athletes').fill('keeper');
   await expect(rows).toHaveCount(2);
   await page.getByLabel('Search athletes').fill('nobody at all');

@@ -144,6 +144,7 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     // The pages must be kept by the browser before the server goes.
     await page.evaluate(async () => void (await navigator.serviceWorker.ready));
     await app.stop();
+    await page.getByRole('button', { name: 'Other' }).click();
     await page.getByRole('button', { name: 'Looks for the mark' }).click();
     await page.getByRole('button', { name: 'Reaches on the last step' }).click();
     await page.getByRole('button', { name: 'Log 2 faults' }).click();

@@ -24,6 +24,7 @@ import { UNIT_NAMES, UNITS, useSettings } from '../app/settings';
 import { RESTRICTION_NAMES } from '../athletes/restrictions';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
+import { unread } from '../controls/form';
 import { Figure, Labelled, Length, Speed } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { NumberInput } from '../controls/NumberInput';
@@ -169,7 +170,7 @@ const Editor = ({
         : around(Math.min(60, Math.max(1, next.steps)))),
     });
   };
-  const messages = { ...served, ...choiceMessages(choices), ...typed };
+  const messages = { ...served, ...choiceMessages(choices), ...unread(typed) };
   const plan = solved?.result.feasible ? solved.result : null;
   const drawn = plan ?? solved?.nearby[0]?.plan ?? null;
   const changedElsewhere =

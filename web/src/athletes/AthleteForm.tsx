@@ -18,7 +18,7 @@ import { useLengthStyle } from '../app/member';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
-import { numberOrNull } from '../controls/form';
+import { numberOrNull, unread } from '../controls/form';
 import { LengthInput } from '../controls/LengthInput';
 import { tell } from '../controls/toasts';
 
@@ -58,7 +58,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
     draftOf(athlete),
   );
   const [messages, setMessages] = useState<Record<string, string>>({});
-  const [unread, setUnread] = useState<Record<string, string | null>>({});
+  const [typed, setTyped] = useState<Record<string, string | null>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const style = useLengthStyle();
   const navigate = useNavigate();
@@ -81,9 +81,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
       positions: positionsOf(draft.positions),
     };
     const checked = check(athlete ? athleteUpdate : athleteFields, body);
-    const wrong = Object.fromEntries(
-      Object.entries(unread).filter((entry): entry is [string, string] => entry[1] !== null),
-    );
+    const wrong = unread(typed);
     if (!checked.ok || Object.keys(wrong).length > 0) {
       setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
       return;
@@ -109,7 +107,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
   };
 
   const messageOf = (field: string): string | undefined =>
-    unread[field] ?? messages[field] ?? undefined;
+    typed[field] ?? messages[field] ?? undefined;
   return (
     <Modal show onHide={onClose} aria-labelledby="athlete-form">
       <Form
@@ -192,7 +190,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                   style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
                   optional
                   onLength={(heightM) => set({ heightM })}
-                  onMessage={(message) => setUnread({ ...unread, heightM: message })}
+                  onMessage={(message) => setTyped({ ...typed, heightM: message })}
                 />
               </Field>
             </div>
@@ -203,7 +201,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                   style={{ unit: style.unit, small: true }}
                   optional
                   onLength={(shoeM) => set({ shoeM })}
-                  onMessage={(message) => setUnread({ ...unread, shoeM: message })}
+                  onMessage={(message) => setTyped({ ...typed, shoeM: message })}
                 />
               </Field>
             </div>

@@ -16,7 +16,9 @@ export const RunChoice = () => {
       <PageHead title="Run" over="The field screen, for a phone in one hand" />
       <Loaded query={sessions} what="Getting the sessions …">
         {(list) => {
-          const open = list.filter((one) => !one.archived);
+          const open = list
+            .filter((one) => !one.archived)
+            .sort((a, b) => Number(b.date === today) - Number(a.date === today));
           if (open.length === 0) {
             return (
               <Empty title="No session around today.">

@@ -21,6 +21,7 @@ import { PageHead } from '../app/Shell';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
+import { unread } from '../controls/form';
 import { Figure, Labelled } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
@@ -132,9 +133,7 @@ const Builder = ({
     setProblem(null);
     const { version, ...body } = draft;
     const checked = check(sessionInput, body);
-    const wrong = Object.fromEntries(
-      Object.entries(typed).filter((entry): entry is [string, string] => entry[1] !== null),
-    );
+    const wrong = unread(typed);
     if (!checked.ok || Object.keys(wrong).length > 0) {
       setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
       setProblem('Mend the fields that are marked, then save.');
@@ -338,7 +337,7 @@ const Builder = ({
                 approaches={usable}
                 athletes={athletes}
                 style={style}
-                messages={{ ...messages, ...typed }}
+                messages={{ ...messages, ...unread(typed) }}
                 onSet={(change) => setSet(i, change)}
                 onMessage={(path, message) =>
                   setTyped((before) => ({ ...before, [path]: message }))
