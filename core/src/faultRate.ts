@@ -14,13 +14,24 @@ export type FaultRate = {
   beta: number;
 };
 
-const PRIOR = 0.5;
+/** Both parameters of the prior. */
+export const PRIOR = 0.5;
 export const HALF_LIFE_DAYS = 28;
 
-const checkCount = (where: string, count: { reps: number; faults: number }): void => {
+/** @throws {RangeError} when reps or faults are no counts */
+export const checkCount = (where: string, count: { reps: number; faults: number }): void => {
   whole(`${where}reps`, count.reps, { min: 0, max: 1e6 });
   whole(`${where}faults`, count.faults, { min: 0, max: count.reps });
 };
+
+/** Mean and 5–95 % interval of Beta(α, β). */
+export const posterior = (alpha: number, beta: number): FaultRate => ({
+  rate: alpha / (alpha + beta),
+  low: betaQuantile(0.05, alpha, beta),
+  high: betaQuantile(0.95, alpha, beta),
+  alpha,
+  beta,
+});
 
 /**
  * How often a fault shows: the Beta posterior from Beta(½, ½) with each session's reps weighted by
@@ -50,13 +61,7 @@ export const faultRate = (input: {
     alpha += weight * session.faults;
     beta += weight * (session.reps - session.faults);
   });
-  return {
-    rate: alpha / (alpha + beta),
-    low: betaQuantile(0.05, alpha, beta),
-    high: betaQuantile(0.95, alpha, beta),
-    alpha,
-    beta,
-  };
+  return posterior(alpha, beta);
 };
 
 /** Nodes and weights of 16-point Gauss–Legendre quadrature on [−1, 1], positive half. */

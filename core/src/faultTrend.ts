@@ -1,7 +1,9 @@
 import { dayNumber } from './days';
 import {
-  faultRate,
+  checkCount,
   HALF_LIFE_DAYS,
+  posterior,
+  PRIOR,
   probImproved,
   type FaultRate,
   type SessionCount,
@@ -66,23 +68,30 @@ export const faultTrend = (
   let cleared = false;
   let wasCleared = false;
   let lastDay = -Infinity;
+  let alpha = PRIOR;
+  let beta = PRIOR;
   counted.forEach((session, i) => {
     const { date, faults } = session;
     const day = dayNumber(`sessions[${i}].date`, date);
     if (day < lastDay) {
       throw new RangeError(`sessions[${i}].date must not be before the one before it`);
     }
+    checkCount(`sessions[${i}].`, session);
+    // What was known before fades by the days between: the same weights as `faultRate` gives.
+    const fade = lastDay === -Infinity ? 1 : 0.5 ** ((day - lastDay) / halfLifeDays);
+    alpha = PRIOR + fade * (alpha - PRIOR) + faults;
+    beta = PRIOR + fade * (beta - PRIOR) + session.reps - faults;
     lastDay = day;
     reps += session.reps;
     cuedRun = session.cued ? cuedRun + 1 : 0;
-    const rate = faultRate({ sessions: counted.slice(0, i + 1), onDate: date, halfLifeDays });
+    const rate = posterior(alpha, beta);
     points.push({ date, reps: session.reps, faults, ...rate });
     wasCleared ||= cleared;
     if (rate.high < LIVE_RATE) lowSince ??= day;
     else lowSince = null;
     cleared = lowSince !== null && day - lowSince >= STAYS_AWAY_DAYS;
   });
-  const now = points.at(-1) ?? faultRate({ sessions: [], onDate: '2000-01-01' });
+  const now = points.at(-1) ?? posterior(PRIOR, PRIOR);
   const improved = improvedAt(counted);
   const improvedBefore = improvedAt(counted.slice(0, -1));
 

@@ -53,33 +53,63 @@ export const checkModel = (model: StepModel): StepModel => {
 type Point = { k: number; value: number };
 type Curve = { first: number; top: number; rate: number; squares: number };
 
-/** Best first and top for a given rate (its logarithm, kept within bounds): value = first·e + top·(1 − e) is linear in both. */
-const fitAtRate = (points: readonly Point[], logRate: number): Curve => {
-  const rate = Math.min(RATE_MAX, Math.max(RATE_MIN, Math.exp(logRate)));
-  let ee = 0;
-  let eo = 0;
-  let oo = 0;
-  let ey = 0;
-  let oy = 0;
-  for (const { k, value } of points) {
-    const e = Math.exp(-(k - 1) / rate);
+const rateOf = (logRate: number): number =>
+  Math.min(RATE_MAX, Math.max(RATE_MIN, Math.exp(logRate)));
+
+/** What is left of the way to the top at each point, e^(−(k−1)/rate). */
+const leftToTop = (points: readonly Point[], rate: number): number[] =>
+  points.map(({ k }) => Math.exp(-(k - 1) / rate));
+
+/** Sums of the normal equations for value = first·e + top·(1 − e), linear in first and top. */
+type Sums = { ee: number; eo: number; oo: number; ey: number; oy: number; yy: number };
+
+const sumsOf = (points: readonly Point[], left: readonly number[]): Sums => {
+  const sums = { ee: 0, eo: 0, oo: 0, ey: 0, oy: 0, yy: 0 };
+  for (let i = 0; i < points.length; i += 1) {
+    const e = left[i]!;
     const o = 1 - e;
-    ee += e * e;
-    eo += e * o;
-    oo += o * o;
-    ey += e * value;
-    oy += o * value;
+    const y = points[i]!.value;
+    sums.ee += e * e;
+    sums.eo += e * o;
+    sums.oo += o * o;
+    sums.ey += e * y;
+    sums.oy += o * y;
+    sums.yy += y * y;
   }
+  return sums;
+};
+
+const without = (sums: Sums, e: number, y: number): Sums => {
+  const o = 1 - e;
+  return {
+    ee: sums.ee - e * e,
+    eo: sums.eo - e * o,
+    oo: sums.oo - o * o,
+    ey: sums.ey - e * y,
+    oy: sums.oy - o * y,
+    yy: sums.yy - y * y,
+  };
+};
+
+const solveSums = ({ ee, eo, oo, ey, oy }: Sums): { first: number; top: number } => {
   const det = ee * oo - eo * eo;
-  const first = (ey * oo - oy * eo) / det;
-  const top = (oy * ee - ey * eo) / det;
+  return { first: (ey * oo - oy * eo) / det, top: (oy * ee - ey * eo) / det };
+};
+
+/** Best first and top for a given rate (its logarithm, kept within bounds). */
+const fitAtRate = (points: readonly Point[], logRate: number): Curve => {
+  const rate = rateOf(logRate);
+  const left = leftToTop(points, rate);
+  const { first, top } = solveSums(sumsOf(points, left));
   let squares = 0;
-  for (const { k, value } of points) squares += (value - buildUp(first, top, rate, k)) ** 2;
+  for (let i = 0; i < points.length; i += 1) {
+    squares += (points[i]!.value - first * left[i]! - top * (1 - left[i]!)) ** 2;
+  }
   return { first, top, rate, squares };
 };
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
-const GRID = 48;
+const GRID = 32;
 const LOG_LOW = Math.log(RATE_MIN);
 const LOG_HIGH = Math.log(RATE_MAX);
 
@@ -172,18 +202,28 @@ const farOut = (errors: readonly number[], floors: readonly number[]): boolean[]
   return errors.map((e, i) => Math.abs(e) > Math.max(OUTLIER_SPREADS * spread, floors[i]!));
 };
 
+const LEFT_OUT_GRID = 16;
+
 /**
  * Residual of each point from the curve fitted to all the others: a step that bends the whole curve
- * towards itself hides in plain residuals. The rate is sought near that of the full fit.
+ * towards itself hides in plain residuals. The rate is sought on a grid near that of the full fit;
+ * leaving a point out takes its share from the sums.
  */
 const leftOutErrors = (points: readonly Point[], rate: number): number[] => {
-  const from = Math.max(LOG_LOW, Math.log(rate) - 1);
-  const to = Math.min(LOG_HIGH, Math.log(rate) + 1);
-  return points.map((point, i) => {
-    const others = points.filter((_, j) => j !== i);
-    const curve = narrow(others, from, to, 10);
-    return point.value - buildUp(curve.first, curve.top, curve.rate, point.k);
-  });
+  const best = points.map(() => ({ squares: Infinity, error: 0 }));
+  for (let g = 0; g <= LEFT_OUT_GRID; g += 1) {
+    const left = leftToTop(points, rateOf(Math.log(rate) - 1 + (2 * g) / LEFT_OUT_GRID));
+    const all = sumsOf(points, left);
+    points.forEach(({ value }, i) => {
+      const sums = without(all, left[i]!, value);
+      const { first, top } = solveSums(sums);
+      const squares = sums.yy - first * sums.ey - top * sums.oy;
+      if (squares < best[i]!.squares) {
+        best[i] = { squares, error: value - first * left[i]! - top * (1 - left[i]!) };
+      }
+    });
+  }
+  return best.map(({ error }) => error);
 };
 
 const rms = (errors: readonly number[]): number =>

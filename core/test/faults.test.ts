@@ -123,6 +123,16 @@ describe('faultTrend', () => {
     expect(stateOf(...rows(false))).toBe('steady');
   });
 
+  it('stands after each session where faultRate puts it', () => {
+    const rows = history([0, 20, 9], [3, 12, 4], [11, 30, 2], [11, 6, 5]);
+    faultTrend(rows).points.forEach((point, i) => {
+      const { rate, low, high } = faultRate({ sessions: rows.slice(0, i + 1), onDate: point.date });
+      expect(point.rate).toBeCloseTo(rate, 12);
+      expect(point.low).toBeCloseTo(low, 12);
+      expect(point.high).toBeCloseTo(high, 12);
+    });
+  });
+
   it('passes over sessions without reps and refuses dates out of order', () => {
     expect(faultTrend(history([0, 10, 5], [2, 0, 0])).points).toHaveLength(1);
     expect(() => faultTrend(history([4, 10, 5], [2, 10, 5]))).toThrow('sessions[1].date');

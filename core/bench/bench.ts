@@ -1,0 +1,126 @@
+import {
+  arcLanes,
+  cadencePlan,
+  chooseCue,
+  compareStepCounts,
+  cushion,
+  faultRate,
+  faultTrend,
+  fitStepModel,
+  modelCadenceSpm,
+  modelLengthM,
+  nearbyPlans,
+  parseLength,
+  probImproved,
+  runState,
+  solveCurve,
+  solveStraight,
+  turnOrder,
+  type StraightFailure,
+} from '../src';
+
+/** How long each computation takes for 20 steps: median and 95th percentile of single calls, ms. */
+const model = {
+  firstLengthM: 1.22,
+  topLengthM: 2.26,
+  lengthRate: 3.1,
+  firstCadenceSpm: 208,
+  topCadenceSpm: 250,
+  cadenceRate: 2.4,
+};
+const ask = {
+  model,
+  takeoffFoot: 'left',
+  steps: 20,
+  distanceM: 42,
+  absorb: 'early',
+  tolerance: 0.1,
+} as const;
+const steps = Array.from({ length: 20 }, (_, i) => ({
+  lengthM: modelLengthM(model, i + 1) + (i % 3) * 0.01,
+  intervalS: 60 / modelCadenceSpm(model, i + 1),
+}));
+const sessions = Array.from({ length: 20 }, (_, i) => ({
+  date: new Date(Date.UTC(2031, 0, 1 + 3 * i)).toISOString().slice(0, 10),
+  reps: 8,
+  faults: i % 5,
+  cued: true,
+}));
+const far = { ...ask, distanceM: 60 };
+const set = {
+  drillSetId: 's',
+  athleteIds: ['a', 'b', 'c', 'd', 'e', 'f'],
+  sets: 3,
+  reps: 8,
+  sides: ['own' as const],
+  restS: 60,
+  setRestS: 120,
+};
+const log = turnOrder(set)
+  .slice(0, 100)
+  .map((turn, i) => ({ ...turn, id: `r${i}`, outcome: 'clean' as const, atMs: i }));
+
+const cases: Record<string, () => unknown> = {
+  solveStraight: () => solveStraight(ask),
+  'compareStepCounts, 15 counts': () => compareStepCounts({ ...ask }, 8, 22),
+  nearbyPlans: () => nearbyPlans(far, solveStraight(far) as StraightFailure),
+  fitStepModel: () => fitStepModel({ trials: [{ steps }] }),
+  solveCurve: () =>
+    solveCurve({
+      side: 'right',
+      takeoff: { alongM: 0.5, outM: 0.95 },
+      takeoffAngleDeg: 25,
+      curveSteps: 5,
+      curveStepM: 1.82,
+      straightSteps: 15,
+      straightStepM: 1.88,
+      speedMps: 6.6,
+    }),
+  cushion: () =>
+    cushion({
+      depthM: 3.2,
+      attacker: { topSpeedMps: 7.6, tauS: 1.2 },
+      defender: {
+        reactionS: 0.2,
+        stepM: 0.16,
+        cadenceSpm: 420,
+        turnS: 0.22,
+        topSpeedMps: 7.5,
+        tauS: 1.05,
+      },
+      keepM: 0.3,
+      horizonS: 3,
+    }),
+  arcLanes: () => arcLanes({ depthM: 1.6, lanes: 5, spreadDeg: 60, shuffleStepM: 0.45 }),
+  cadencePlan: () => cadencePlan({ baselineSpm: 162, increasePct: 8, weeks: 6, speedMps: 3.4 }),
+  faultRate: () => faultRate({ sessions, onDate: '2031-03-01' }),
+  probImproved: () =>
+    probImproved({ before: { reps: 44, faults: 25 }, now: { reps: 20, faults: 5 } }),
+  'faultTrend, 20 sessions': () => faultTrend(sessions),
+  chooseCue: () =>
+    chooseCue({
+      faults: ['a', 'b', 'c', 'd', 'e', 'f'].map((code, i, all) => ({
+        code,
+        phase: i,
+        severity: 2,
+        rate: 0.4,
+        leadsTo: all.slice(i + 1, i + 3),
+        safety: false,
+      })),
+    }),
+  'runState, 144 turns, 100 logged': () => runState(set, log),
+  parseLength: () => parseLength(`40' 8 1/2"`, { unit: 'imperial' }),
+};
+
+const ROUNDS = 400;
+process.stdout.write(`${'one call, ms'.padEnd(36)}${'median'.padStart(9)}${'95 %'.padStart(9)}\n`);
+for (const [name, work] of Object.entries(cases)) {
+  for (let i = 0; i < 60; i += 1) work();
+  const times = Array.from({ length: ROUNDS }, () => {
+    const began = performance.now();
+    work();
+    return performance.now() - began;
+  }).sort((a, b) => a - b);
+  const at = (part: number): string => times[Math.floor(part * ROUNDS)]!.toFixed(3).padStart(9);
+  process.stdout.write(`${name.padEnd(36)}${at(0.5)}${at(0.95)}\n`);
+}

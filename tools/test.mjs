@@ -1,0 +1,69 @@
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { startCluster } from './postgres.mjs';
+import { buildWeb, installDebian, installPackages, ROOT, run } from './run.mjs';
+import { runMain, say, Stop } from './say.mjs';
+
+/** Everything that must hold: types, lint, unit and server tests, then the browser. */
+const results = path.join(ROOT, 'test-results');
+
+const step = async (name, command, args, options) => {
+  const began = Date.now();
+  say(`\n— ${name}`);
+  const { code } = await run(command, args, options);
+  say(
+    `— ${name}: ${code === 0 ? 'good' : 'FAILED'} after ${Math.round((Date.now() - began) / 1000)} s`,
+  );
+  return code === 0;
+};
+
+const read = (file) => {
+  const at = path.join(results, file);
+  return existsSync(at) ? JSON.parse(readFileSync(at, 'utf8')) : null;
+};
+
+await runMain(async () => {
+  await installPackages();
+  if (!existsSync('/usr/bin/chromium')) await installDebian('chromium', 'the browser tests');
+  rmSync(results, { recursive: true, force: true });
+  mkdirSync(results, { recursive: true });
+  const folder = mkdtempSync(path.join(tmpdir(), 'gravek-test-'));
+  // The postgres user must be able to pass through.
+  chmodSync(folder, 0o755);
+  const cluster = await startCluster(folder, { throwaway: true });
+  const outcome = [];
+  try {
+    outcome.push(await step('types', process.execPath, ['tools/types.mjs']));
+    outcome.push(await step('lint', 'npm', ['run', '--silent', 'lint']));
+    outcome.push(
+      await step(
+        'unit and server tests',
+        'npx',
+        [
+          'vitest',
+          'run',
+          '--reporter=default',
+          '--reporter=json',
+          `--outputFile.json=${results}/unit.json`,
+        ],
+        { env: { TEST_DATABASE_URL: cluster.superUrl } },
+      ),
+    );
+    await buildWeb();
+    outcome.push(
+      await step('browser tests', 'npx', ['playwright', 'test'], { cwd: path.join(ROOT, 'e2e') }),
+    );
+  } finally {
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+  const unit = read('unit.json');
+  const browser = read('browser.json');
+  if (!unit || !browser) throw new Stop('A test run left no result behind.');
+  const passed = unit.numPassedTests + browser.stats.expected + browser.stats.flaky;
+  const failed = unit.numFailedTests + browser.stats.unexpected;
+  const skipped = unit.numPendingTests + browser.stats.skipped;
+  say(`\n${passed} passed, ${failed} failed, ${skipped} skipped`);
+  if (outcome.includes(false)) throw new Stop('Not everything holds; see above.');
+});
