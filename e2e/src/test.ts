@@ -4,7 +4,6 @@ import { startApp, type App } from './app';
 /** Every worker has an application of its own, with the demo club. */
 export const test = base.extend<{ signedIn: Page }, { app: App }>({
   app: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures off the pattern
     async ({}, use) => {
       const app = await startApp();
       await use(app);

@@ -3,7 +3,6 @@ import { startApp, type App } from '../src/app';
 
 const test = base.extend<object, { empty: App }>({
   empty: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures off the pattern
     async ({}, use) => {
       const app = await startApp('--empty');
       await use(app);
