@@ -24,6 +24,8 @@ export const check = <S extends AnyObjectSchema>(
       value: schema.validateSync(value ?? {}, { abortEarly: false, stripUnknown: true }),
     };
   } catch (error) {
+    // Yup stumbles over keys that every object has, such as toString; nobody's form sends them.
+    if (error instanceof TypeError) return { ok: false, fields: { '': 'That could not be read.' } };
     if (!(error instanceof ValidationError)) throw error;
     const fields: Record<string, string> = {};
     for (const one of error.inner.length > 0 ? error.inner : [error]) {

@@ -37,11 +37,12 @@ const STRAY = 0.02;
 const ANSWER: Record<Course, number> = {
   clears: 0.68,
   fades: 0.88,
-  returns: 0.6,
+  returns: 0.45,
   stuck: 1,
   clicks: 1,
   steady: 1,
 };
+const SET_BELOW = 0.2;
 /** When some faults come back, and others give way at last. */
 const TURN_DAYS_AGO = 16;
 
@@ -61,7 +62,7 @@ const iso = (date: Date): string => formatISO(date, { representation: 'date' });
  * @param today midday of the day on which the demo is loaded
  * @param password of both demo accounts
  */
-export const makeSeason = (today: Date, password: string, seed = 0.42): ClubFile => {
+export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile => {
   const random = randomLcg(seed);
   const normal = (sd: number): number => randomNormal.source(random)(0, sd)();
   const id = (on: Date): string =>
@@ -229,9 +230,14 @@ export const makeSeason = (today: Date, password: string, seed = 0.42): ClubFile
       for (const [code, counts] of person.counts) {
         counts.push({ date: one.date, reps: day.reps, faults: day.faults.get(code) ?? 0 });
       }
-      const cue = cues.get(athleteId);
-      const told = cue ? person.story[cue] : undefined;
-      if (cue && told) person.own.set(cue, (person.own.get(cue) ?? 0) * ANSWER[told[0]]);
+      for (const [code, [course]] of Object.entries(person.story)) {
+        const rate = person.own.get(code) ?? 0;
+        const turned = daysAgo <= TURN_DAYS_AGO;
+        if (course === 'returns' && turned) continue;
+        if (cues.get(athleteId) === code) person.own.set(code, rate * ANSWER[course]);
+        // What has become rare goes by itself; the new habit has set.
+        else if (rate < SET_BELOW && ANSWER[course] < 1) person.own.set(code, rate / 2);
+      }
     }
   };
 
@@ -242,7 +248,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.42): ClubFile
       if (daysAgo === TURN_DAYS_AGO - (TURN_DAYS_AGO % 7) + every[0]!) {
         for (const person of people.filter((one) => one.squad === squad)) {
           for (const [code, [course, rate]] of Object.entries(person.story)) {
-            if (course === 'returns') person.own.set(code, rate * 1.25);
+            if (course === 'returns') person.own.set(code, rate * 1.5);
             if (course === 'clicks') person.own.set(code, rate * 0.12);
           }
         }

@@ -77,7 +77,7 @@ test('of two tabs that change the same plan the second is told, and nothing is o
   browser,
 }) => {
   await page.getByRole('link', { name: 'Approaches' }).click();
-  await page.getByRole('link', { name: 'First hurdle, 8 steps' }).click();
+  await page.getByRole('link', { name: 'First hurdle at 13.00, 8 steps' }).click();
   await expect(page.getByLabel('Speed, %')).toHaveValue('100');
   const address = page.url();
 

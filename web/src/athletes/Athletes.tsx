@@ -22,6 +22,7 @@ import { Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { FootWord } from '../drawing/FootPrint';
+import { dayName } from '../sessions/dates';
 import { AthleteForm } from './AthleteForm';
 
 type Row = Athlete & { topM: number; measured: boolean; until: string | null };
@@ -86,7 +87,9 @@ const useColumns = (): ColumnDef<Row>[] => {
         accessorKey: 'until',
         header: 'Restricted',
         cell: ({ row }) =>
-          row.original.until && <span className="tag">until {row.original.until}</span>,
+          row.original.until && (
+            <span className="tag">until {dayName(row.original.until, 'd MMM')}</span>
+          ),
       },
     ];
   }, [unit]);

@@ -107,7 +107,7 @@ const Cues = ({
                       {one.name}
                     </Link>
                     {state && <StateMark state={state} />}
-                    <strong className="ms-auto text-end">
+                    <strong className="cue-line">
                       {own?.cue?.fault.cue ?? (
                         <span className="quiet">no cue: {own ? 'let it run' : 'watch first'}</span>
                       )}
