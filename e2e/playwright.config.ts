@@ -3,7 +3,7 @@ import { LAUNCH } from './src/browser';
 
 export default defineConfig({
   testDir: 'tests',
-  outputDir: '../test-results',
+  outputDir: '../test-results/pages',
   workers: 2,
   fullyParallel: false,
   timeout: 120_000,
