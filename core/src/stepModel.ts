@@ -196,12 +196,6 @@ const median = (values: readonly number[]): number => {
   return sorted.length % 2 ? sorted[mid]! : (sorted[mid - 1]! + sorted[mid]!) / 2;
 };
 
-/** Which residuals lie far outside their own spread (median absolute deviation, scaled to sigma). */
-const farOut = (errors: readonly number[], floors: readonly number[]): boolean[] => {
-  const spread = 1.4826 * median(errors.map(Math.abs));
-  return errors.map((e, i) => Math.abs(e) > Math.max(OUTLIER_SPREADS * spread, floors[i]!));
-};
-
 const LEFT_OUT_GRID = 16;
 
 /**
@@ -224,6 +218,35 @@ const leftOutErrors = (points: readonly Point[], rate: number): number[] => {
     });
   }
   return best.map(({ error }) => error);
+};
+
+/**
+ * Points far from what the others say, worst first: the point that its others miss by most is an
+ * outlier when that is far outside the spread of the others about their own curve (median absolute
+ * deviation, scaled to sigma); then the rest is looked at again. At most a quarter of the points.
+ *
+ * @param floor part of a value that a tape or a stopwatch cannot tell
+ */
+const outliers = (points: readonly Point[], rate: number, floor: number): Set<Point> => {
+  const odd = new Set<Point>();
+  let kept = [...points];
+  while (kept.length > 5 && odd.size < Math.floor(points.length / 4)) {
+    const errors = leftOutErrors(kept, rate).map(Math.abs);
+    const worst = kept[errors.indexOf(Math.max(...errors))]!;
+    const others = kept.filter((point) => point !== worst);
+    const curve = narrow(others, Math.log(rate) - 1, Math.log(rate) + 1, 16);
+    const spread =
+      1.4826 *
+      median(
+        others.map(({ k, value }) =>
+          Math.abs(value - buildUp(curve.first, curve.top, curve.rate, k)),
+        ),
+      );
+    if (Math.max(...errors) <= Math.max(OUTLIER_SPREADS * spread, floor * worst.value)) break;
+    odd.add(worst);
+    kept = others;
+  }
+  return odd;
 };
 
 const rms = (errors: readonly number[]): number =>
@@ -261,19 +284,8 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
   const cadenceErrors = cadences.map(
     ({ k, value }) => value - buildUp(cadence.first, cadence.top, cadence.rate, k),
   );
-  const enough = flat.length > 5;
-  const oddLength = enough
-    ? farOut(
-        leftOutErrors(lengths, length.rate),
-        lengths.map((p) => p.value * LENGTH_FLOOR),
-      )
-    : [];
-  const oddCadence = enough
-    ? farOut(
-        leftOutErrors(cadences, cadence.rate),
-        cadences.map((p) => p.value * CADENCE_FLOOR),
-      )
-    : [];
+  const oddLengths = outliers(lengths, length.rate, LENGTH_FLOOR);
+  const oddCadences = outliers(cadences, cadence.rate, CADENCE_FLOOR);
   const longest = Math.max(...trials.map((trial) => trial.steps.length));
   return {
     firstLengthM: length.first,
@@ -289,8 +301,8 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
       ...step,
       lengthErrorM: lengthErrors[i]!,
       cadenceErrorSpm: cadenceErrors[i]!,
-      oddLength: oddLength[i] ?? false,
-      oddCadence: oddCadence[i] ?? false,
+      oddLength: oddLengths.has(lengths[i]!),
+      oddCadence: oddCadences.has(cadences[i]!),
     })),
     stillBuilding: Math.exp(-(longest - 1) / length.rate) > 0.12,
   };

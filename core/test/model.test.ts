@@ -94,6 +94,16 @@ describe('fitStepModel', () => {
     expect(fit.steps.filter((step) => step.oddLength).map((step) => step.k)).toEqual([7]);
   });
 
+  it.each([6, 7, 8, 12])('finds the slip among %i steps too', (n) => {
+    const steps = run(truth, n).map((step, i) => ({
+      lengthM: step.lengthM + (i % 2 ? 0.01 : -0.01) - (i === n - 2 ? 0.35 : 0),
+      intervalS: step.intervalS + (i % 3 ? 0.001 : -0.002),
+    }));
+    const { steps: fitted } = fitStepModel({ trials: [{ steps }] });
+    expect(fitted.filter((step) => step.oddLength).map((step) => step.k)).toEqual([n - 1]);
+    expect(fitted.filter((step) => step.oddCadence)).toEqual([]);
+  });
+
   it('says when the top is only extrapolated', () => {
     const slow = { ...truth, lengthRate: 7 };
     expect(fitStepModel({ trials: [{ steps: run(slow, 6) }] }).stillBuilding).toBe(true);

@@ -33,10 +33,7 @@ export const CountTable = ({
           <th>Steps</th>
           <th>First foot</th>
           <th>{free ? 'Start mark' : 'Most a step changes'}</th>
-          <th className="num">Speed in</th>
-          <th>
-            <span className="visually-hidden">Verdict</span>
-          </th>
+          <th className="num">End speed</th>
         </tr>
       </thead>
       <tbody>
@@ -52,6 +49,7 @@ export const CountTable = ({
               >
                 {steps}
               </button>
+              {steps === comparison.recommended && <div className="suggested">suggested</div>}
             </td>
             <td>
               <FootWord foot={result.startFoot} />
@@ -80,10 +78,9 @@ export const CountTable = ({
                 <td className="num">
                   <Figure parts={[speedParts(result.endSpeedMps, style.unit, 2)]} />
                 </td>
-                <td>{steps === comparison.recommended && <strong>suggested</strong>}</td>
               </>
             ) : (
-              <td colSpan={3} className="quiet small-text">
+              <td colSpan={2} className="quiet small-text">
                 {result.reason === 'wrong-foot' && 'arrives on the other foot'}
                 {result.reason === 'too-long' &&
                   `needs longer steps: reaches ${formatLength(result.maxDistanceM, style)}`}

@@ -6,6 +6,9 @@ import {
   type LengthUnit,
 } from '@gravek/core';
 
+/** Feet and inches carry their marks at the size of the figure, as everybody writes them. */
+const PRIMES = new Set(['′', '″']);
+
 type Props = { parts: readonly FigurePart[]; big?: boolean };
 
 /** A number with its unit set small. */
@@ -14,7 +17,7 @@ export const Figure = ({ parts, big = false }: Props) => (
     {parts.map(({ figure, unit }, i) => (
       <span key={i}>
         {figure}
-        {unit && <span className="unit">{unit}</span>}
+        {PRIMES.has(unit) ? `${unit} ` : unit && <span className="unit">{unit}</span>}
       </span>
     ))}
   </span>

@@ -43,22 +43,37 @@ const shortText = (lengthM: number, style: LengthStyle): string => {
 
 const isEnding = (step: SolvedStep): boolean => step.role !== 'build';
 
-const Flag = ({ x, label, filled }: { x: number; label: string; filled: boolean }) => {
-  const width = label.length * 6.4 + 20;
+const flagWidth = (label: string): number => label.length * 6.4 + 20;
+
+const Flag = ({
+  x,
+  label,
+  filled = false,
+  flipped = false,
+}: {
+  x: number;
+  label: string;
+  filled?: boolean;
+  /** flies to the left, where another flag stands close on the right */
+  flipped?: boolean;
+}) => {
+  const width = flagWidth(label);
   const color = filled ? 'var(--ink)' : 'var(--mark)';
+  const way = flipped ? -1 : 1;
   return (
     <g>
       <line x1={x} x2={x} y1={FLAG_Y} y2={TAPE_Y} stroke={color} strokeWidth="1.8" />
       <path
-        d={`M${x},${FLAG_Y} h${width} l-7,8.5 l7,8.5 h${-width} z`}
+        d={`M${x},${FLAG_Y} h${way * width} l${-7 * way},8.5 l${7 * way},8.5 h${-width * way} z`}
         fill={filled ? color : 'var(--surface)'}
         stroke={color}
         strokeWidth="1.6"
       />
       <text
         className="flag-label"
-        x={x + 7}
+        x={x + 7 * way}
         y={FLAG_Y + 12.5}
+        textAnchor={flipped ? 'end' : 'start'}
         style={{ fill: filled ? 'var(--surface)' : color }}
       >
         {label}
@@ -145,14 +160,15 @@ export const Strip = ({
           );
         })}
         <Flag x={LEFT} label="start" filled />
-        {plan.checkMarks.map((mark) => (
-          <Flag
-            key={mark.stepsOut}
-            x={x(mark.toTargetM)}
-            label={`${mark.stepsOut} out`}
-            filled={false}
-          />
-        ))}
+        {plan.checkMarks.map((mark) => {
+          const label = `${mark.stepsOut} out`;
+          const at = x(mark.toTargetM);
+          const flipped = plan.checkMarks.some((other) => {
+            const gap = x(other.toTargetM) - at;
+            return gap > 0 && gap < flagWidth(label) + 4;
+          });
+          return <Flag key={mark.stepsOut} x={at} label={label} flipped={flipped} />;
+        })}
         <rect x={width - RIGHT} y={38} width="9" height={TAPE_Y - 37} fill="var(--ink)" />
         <text className="flag-label" x={width - RIGHT + 9} y={FLAG_Y + 12.5} textAnchor="end">
           {target}
