@@ -20,8 +20,8 @@ export type AthleteInput = InferType<typeof athleteInput>;
 export const athleteUpdate = athleteFields.shape({ version: count('The version', 1, 2 ** 31 - 1) });
 export type AthleteUpdate = InferType<typeof athleteUpdate>;
 
-/** Puts a thing away, or back. */
-export const archived = object({ archived: boolean().strict().required() });
+/** Puts a thing away, or back: every removal but the last can be undone. */
+export const away = object({ away: boolean().strict().required() });
 
 export const RESTRICTION_KINDS = ['no-jumping', 'no-contact', 'no-sprinting', 'reduced'] as const;
 export type RestrictionKind = (typeof RESTRICTION_KINDS)[number];

@@ -60,7 +60,7 @@ test('reads in feet, yards and shoes, and the mirror swaps the feet', async ({
   const sheet = page.getByRole('region', { name: 'Setting out' });
   const unit = page.getByLabel('Write lengths in');
   await unit.selectOption('imperial');
-  await expect(sheet.getByText(/^\d+′\d+½?″$/).first()).toBeVisible();
+  await expect(sheet.getByText(/^\d+′ (\d+½?|½)″/).first()).toBeVisible();
   await unit.selectOption('yards');
   await expect(sheet.getByText(/yd/).first()).toBeVisible();
   await unit.selectOption('shoes');

@@ -90,9 +90,9 @@ const reaching = (): Record<string, Try> => ({
     path: `/athletes/${own.athlete.id}`,
     body: { ...own.athlete, name: 'Mine', version: 1 },
   },
-  'put /athletes/:id/archived': {
-    path: `/athletes/${own.athlete.id}/archived`,
-    body: { archived: true },
+  'put /athletes/:id/away': {
+    path: `/athletes/${own.athlete.id}/away`,
+    body: { away: true },
   },
   'get /athletes/:id/export': { path: `/athletes/${own.athlete.id}/export` },
   'delete /athletes/:id': { path: `/athletes/${own.athlete.id}` },
@@ -100,17 +100,17 @@ const reaching = (): Record<string, Try> => ({
     path: `/athletes/${own.athlete.id}/trials`,
     body: { ...trial(), id: uuid() },
   },
-  'put /athletes/:id/trials/:trialId/removed': {
-    path: `/athletes/${own.athlete.id}/trials/${trialId}/removed`,
-    body: { removed: true },
+  'put /athletes/:id/trials/:trialId/away': {
+    path: `/athletes/${own.athlete.id}/trials/${trialId}/away`,
+    body: { away: true },
   },
   'post /athletes/:id/restrictions': {
     path: `/athletes/${own.athlete.id}/restrictions`,
     body: { ...restriction(), id: uuid() },
   },
-  'put /athletes/:id/restrictions/:restrictionId/removed': {
-    path: `/athletes/${own.athlete.id}/restrictions/${restrictionId}/removed`,
-    body: { removed: true },
+  'put /athletes/:id/restrictions/:restrictionId/away': {
+    path: `/athletes/${own.athlete.id}/restrictions/${restrictionId}/away`,
+    body: { away: true },
   },
   'get /athletes/:id/faults': { path: `/athletes/${own.athlete.id}/faults` },
   'get /approaches': { path: '/approaches' },
@@ -120,9 +120,9 @@ const reaching = (): Record<string, Try> => ({
     path: `/approaches/${own.approach.id}`,
     body: { ...own.approach, name: 'Mine', version: 1 },
   },
-  'put /approaches/:id/archived': {
-    path: `/approaches/${own.approach.id}/archived`,
-    body: { archived: true },
+  'put /approaches/:id/away': {
+    path: `/approaches/${own.approach.id}/away`,
+    body: { away: true },
   },
   'get /sessions': { path: '/sessions?from=2031-01-01&to=2031-12-31' },
   'post /sessions': { path: '/sessions', body: aSession(own.approach.id, [own.athlete.id]) },
@@ -131,9 +131,9 @@ const reaching = (): Record<string, Try> => ({
     path: `/sessions/${own.session.id}`,
     body: { ...own.session, title: 'Mine', version: 1 },
   },
-  'put /sessions/:id/archived': {
-    path: `/sessions/${own.session.id}/archived`,
-    body: { archived: true },
+  'put /sessions/:id/away': {
+    path: `/sessions/${own.session.id}/away`,
+    body: { away: true },
   },
   'get /sessions/:id/run': { path: `/sessions/${own.session.id}/run` },
   'post /reps': { path: '/reps', body: { reps: [aRep(own.session, { rep: 2 })] } },
@@ -220,7 +220,7 @@ describe('every route of the API', () => {
     };
     const listening = Promise.all([hear(home, 2500), hear(other, 2500), hear(nobody, 2500)]);
     await new Promise((resolve) => setTimeout(resolve, 900));
-    await home.put(`/athletes/${own.athlete.id}/archived`, { archived: false }).expect(200);
+    await home.put(`/athletes/${own.athlete.id}/away`, { away: false }).expect(200);
     const [athome, elsewhere, shut] = await listening;
     expect(athome).toContain('data: athletes');
     expect(elsewhere).toContain(': here');

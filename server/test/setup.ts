@@ -10,6 +10,7 @@ import { v7 as uuid } from 'uuid';
 import { createApp } from '../src/app';
 import { listenForChanges, type Changes } from '../src/changes/listen';
 import { connect, inClub, type Db } from '../src/database/connect';
+import { CLUB_TABLES } from '../src/database/migrations/0001_foundation';
 import { migrate } from '../src/database/migrate';
 import type { Tables } from '../src/database/tables';
 import { hashPassword } from '../src/signIn/password';
@@ -79,9 +80,9 @@ export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  const owner = new Kysely<Tables>({
-    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: ownerUrl, max: 2 }) }),
-  });
+  const ownerPool = new pg.Pool({ connectionString: ownerUrl, max: 2 });
+  ownerPool.on('error', () => undefined);
+  const owner = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: ownerPool }) });
   return {
     db,
     owner,
@@ -254,21 +255,8 @@ export const furnish = async (coach: Coach) => {
 
 /** Everything that a club holds, as text, to see whether anything has changed. */
 export const contentsOf = async (stage: Stage, clubId: string): Promise<string> => {
-  const tables = [
-    'membership',
-    'athlete',
-    'restriction',
-    'measurement',
-    'approach',
-    'athlete_approach',
-    'session',
-    'drill_set',
-    'drill_set_athlete',
-    'rep',
-    'rep_fault',
-  ];
   const parts = await Promise.all(
-    tables.map(async (table) => {
+    CLUB_TABLES.map(async (table) => {
       const { rows } = await sql<{ all: string }>`
         select coalesce(jsonb_agg(to_jsonb(t) order by to_jsonb(t)::text), '[]')::text as all
         from ${sql.table(table)} t where club_id = ${clubId}`.execute(stage.owner);

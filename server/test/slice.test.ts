@@ -181,7 +181,7 @@ describe('sessions and the rep log', () => {
     });
     const away = anAthlete({ name: 'Gone Away' });
     await coach.post('/athletes', away).expect(200);
-    await coach.put(`/athletes/${away.id}/archived`, { archived: true }).expect(200);
+    await coach.put(`/athletes/${away.id}/away`, { away: true }).expect(200);
     const archived = await coach.post('/sessions', aSession(own.approach.id, [away.id]));
     expect(archived.body.fields['drillSets[0].athleteIds']).toContain('Gone Away is archived');
 
@@ -270,7 +270,7 @@ describe('sessions and the rep log', () => {
 
   it('goes on for an athlete archived in mid session, and keeps drill sets that have reps', async () => {
     const { session, athlete } = await furnish(coach);
-    await coach.put(`/athletes/${athlete.id}/archived`, { archived: true }).expect(200);
+    await coach.put(`/athletes/${athlete.id}/away`, { away: true }).expect(200);
     const receipt = (await coach.post('/reps', { reps: [aRep(session, { rep: 2 })] }))
       .body as RepReceipt;
     expect(receipt.stored).toHaveLength(1);

@@ -1,6 +1,7 @@
-import { approachInput, approachUpdate, archived } from '@gravek/contract';
+import { approachInput, approachUpdate } from '@gravek/contract';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
+import { awayRoute } from '../http/away';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle } from '../http/versioned';
@@ -90,19 +91,10 @@ export const approachRoutes = [
       return must(trx, id);
     },
   }),
-  route({
-    method: 'put',
-    path: '/approaches/:id/archived',
-    access: 'coach',
-    body: archived,
+  awayRoute({
+    path: '/approaches/:id/away',
+    table: 'approach',
     changes: 'approaches',
-    run: async ({ trx, params, body }) => {
-      await trx
-        .updateTable('approach')
-        .set({ archived_at: body.archived ? sql`coalesce(archived_at, now())` : null })
-        .where('id', '=', params.id!)
-        .execute();
-      return must(trx, params.id!);
-    },
+    answer: must,
   }),
 ];

@@ -1,14 +1,12 @@
 import {
-  archived,
   athleteInput,
   athleteUpdate,
   restrictionInput,
   trialInput,
   type Athlete,
 } from '@gravek/contract';
-import { sql } from 'kysely';
-import { object, boolean } from 'yup';
 import type { Trx } from '../database/connect';
+import { awayRoute } from '../http/away';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle } from '../http/versioned';
@@ -33,8 +31,6 @@ const readCursor = (text: string | undefined): RosterCursor | null => {
   }
   throw badInput({ after: 'That page of the list is not there.' });
 };
-
-const removed = object({ removed: boolean().strict().required() });
 
 export const athleteRoutes = [
   route({
@@ -88,21 +84,7 @@ export const athleteRoutes = [
       return numUpdatedRows > 0n ? current : settle('athlete', current, body);
     },
   }),
-  route({
-    method: 'put',
-    path: '/athletes/:id/archived',
-    access: 'coach',
-    body: archived,
-    changes: 'athletes',
-    run: async ({ trx, params, body }) => {
-      await trx
-        .updateTable('athlete')
-        .set({ archived_at: body.archived ? sql`coalesce(archived_at, now())` : null })
-        .where('id', '=', params.id!)
-        .execute();
-      return must(trx, params.id!);
-    },
-  }),
+  awayRoute({ path: '/athletes/:id/away', table: 'athlete', changes: 'athletes', answer: must }),
   route({
     method: 'get',
     path: '/athletes/:id/export',
@@ -158,21 +140,11 @@ export const athleteRoutes = [
       return must(trx, body.athleteId);
     },
   }),
-  route({
-    method: 'put',
-    path: '/athletes/:id/trials/:trialId/removed',
-    access: 'coach',
-    body: removed,
+  awayRoute({
+    path: '/athletes/:id/trials/:trialId/away',
+    table: 'measurement',
     changes: 'athletes',
-    run: async ({ trx, params, body }) => {
-      await trx
-        .updateTable('measurement')
-        .set({ removed_at: body.removed ? sql`now()` : null })
-        .where('id', '=', params.trialId!)
-        .where('athlete_id', '=', params.id!)
-        .execute();
-      return must(trx, params.id!);
-    },
+    answer: must,
   }),
   route({
     method: 'post',
@@ -198,20 +170,10 @@ export const athleteRoutes = [
       return must(trx, body.athleteId);
     },
   }),
-  route({
-    method: 'put',
-    path: '/athletes/:id/restrictions/:restrictionId/removed',
-    access: 'coach',
-    body: removed,
+  awayRoute({
+    path: '/athletes/:id/restrictions/:restrictionId/away',
+    table: 'restriction',
     changes: 'athletes',
-    run: async ({ trx, params, body }) => {
-      await trx
-        .updateTable('restriction')
-        .set({ removed_at: body.removed ? sql`now()` : null })
-        .where('id', '=', params.restrictionId!)
-        .where('athlete_id', '=', params.id!)
-        .execute();
-      return must(trx, params.id!);
-    },
+    answer: must,
   }),
 ];

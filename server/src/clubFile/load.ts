@@ -4,6 +4,8 @@ import { solveFor } from '../approaches/queries';
 import { athleteColumns } from '../athletes/queries';
 import { inClub, type Db, type Trx } from '../database/connect';
 import { StartFault } from '../database/migrate';
+import { repColumns } from '../reps/queries';
+import { drillSetColumns } from '../sessions/queries';
 import { hashPassword } from '../signIn/password';
 
 const CHUNK = 1_000;
@@ -17,22 +19,7 @@ const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
   await inChunks(reps, (part) =>
     trx
       .insertInto('rep')
-      .values(
-        part.map((rep) => ({
-          id: rep.id,
-          session_id: rep.sessionId,
-          drill_set_id: rep.drillSetId,
-          athlete_id: rep.athleteId,
-          set_no: rep.set,
-          side: rep.side,
-          rep_no: rep.rep,
-          outcome: rep.outcome,
-          voids: rep.voids,
-          cue: rep.cue,
-          at: rep.at,
-          logged_by: null,
-        })),
-      )
+      .values(part.map((rep) => repColumns(rep, null)))
       .execute(),
   );
   const faults = reps.flatMap((rep) => rep.faults.map((fault) => ({ rep_id: rep.id, fault })));
@@ -102,19 +89,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
   await inChunks(sets, (part) =>
     trx
       .insertInto('drill_set')
-      .values(
-        part.map((set) => ({
-          id: set.id,
-          session_id: set.sessionId,
-          position: set.position,
-          approach_id: set.approachId,
-          sets: set.sets,
-          reps: set.reps,
-          sides: set.sides,
-          rest_s: set.restS,
-          set_rest_s: set.setRestS,
-        })),
-      )
+      .values(part.map((set) => drillSetColumns(set, set.sessionId, set.position)))
       .execute(),
   );
   const people = sets.flatMap((set) =>

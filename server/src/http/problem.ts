@@ -31,7 +31,16 @@ export const send = (res: Response, { problem: body }: ProblemError): void => {
 };
 
 /** Error codes of PostgreSQL that mean it cannot be reached or is going away. */
-const UNREACHABLE = new Set(['57P01', '57P02', '57P03', '08006', '08001', '08003', '53300']);
+const UNREACHABLE = new Set([
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+  '53300',
+  '55000',
+]);
 const FOREIGN_KEY = '23503';
 
 const codeOf = (error: unknown): string =>

@@ -37,3 +37,19 @@ export const repsOf = async (trx: Trx, sessionId: string): Promise<Rep[]> => {
     at: row.at.toISOString(),
   }));
 };
+
+/** A rep as its row. */
+export const repColumns = (rep: Rep, loggedBy: string | null) => ({
+  id: rep.id,
+  session_id: rep.sessionId,
+  drill_set_id: rep.drillSetId,
+  athlete_id: rep.athleteId,
+  set_no: rep.set,
+  side: rep.side,
+  rep_no: rep.rep,
+  outcome: rep.outcome,
+  voids: rep.outcome === 'void' ? rep.voids : null,
+  cue: rep.cue,
+  at: rep.at,
+  logged_by: loggedBy,
+});

@@ -1,6 +1,7 @@
 import { repBatch, type Rep, type RepReceipt } from '@gravek/contract';
 import type { Trx } from '../database/connect';
 import { route } from '../http/route';
+import { repColumns } from './queries';
 
 /** Of some ids, those that a table of the club holds. */
 const present = async (
@@ -65,22 +66,7 @@ const store = async (trx: Trx, reps: readonly Rep[], accountId: string): Promise
   if (taken.length === 0) return receipt;
   const inserted = await trx
     .insertInto('rep')
-    .values(
-      taken.map((rep) => ({
-        id: rep.id,
-        session_id: rep.sessionId,
-        drill_set_id: rep.drillSetId,
-        athlete_id: rep.athleteId,
-        set_no: rep.set,
-        side: rep.side,
-        rep_no: rep.rep,
-        outcome: rep.outcome,
-        voids: rep.outcome === 'void' ? rep.voids : null,
-        cue: rep.cue,
-        at: rep.at,
-        logged_by: accountId,
-      })),
-    )
+    .values(taken.map((rep) => repColumns(rep, accountId)))
     .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
     .returning('id')
     .execute();

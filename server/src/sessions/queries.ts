@@ -1,4 +1,4 @@
-import type { Session, SessionInput } from '@gravek/contract';
+import type { DrillSet, Session, SessionInput } from '@gravek/contract';
 import { barredBy, movementOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { approaches, solveFor } from '../approaches/queries';
@@ -74,6 +74,19 @@ export const sessions = async (
 
 export const session = async (trx: Trx, id: string): Promise<Session | undefined> =>
   (await sessions(trx, { ids: [id] }))[0];
+
+/** A drill set as its row; its athletes have rows of their own. */
+export const drillSetColumns = (set: DrillSet, sessionId: string, position: number) => ({
+  id: set.id,
+  session_id: sessionId,
+  position,
+  approach_id: set.approachId,
+  sets: set.sets,
+  reps: set.reps,
+  sides: set.sides,
+  rest_s: set.restS,
+  set_rest_s: set.setRestS,
+});
 
 /** Reasons why a drill set cannot be as asked, by field. */
 const faultsOf = async (
@@ -151,18 +164,10 @@ export const storeDrillSets = async (
     await trx.deleteFrom('drill_set').where('id', 'in', gone).execute();
   }
   for (const [position, set] of drillSets.entries()) {
-    const columns = {
-      position,
-      approach_id: set.approachId,
-      sets: set.sets,
-      reps: set.reps,
-      sides: set.sides,
-      rest_s: set.restS,
-      set_rest_s: set.setRestS,
-    };
+    const columns = drillSetColumns(set, input.id, position);
     await trx
       .insertInto('drill_set')
-      .values({ id: set.id, session_id: input.id, ...columns })
+      .values(columns)
       .onConflict((conflict) =>
         conflict
           .columns(['club_id', 'id'])

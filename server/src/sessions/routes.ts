@@ -1,9 +1,9 @@
-import { archived, sessionInput, sessionUpdate, type RunBundle } from '@gravek/contract';
-import { sql } from 'kysely';
+import { sessionInput, sessionUpdate, type RunBundle } from '@gravek/contract';
 import { approaches } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { faultCounts } from '../faults/queries';
+import { awayRoute } from '../http/away';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle } from '../http/versioned';
@@ -77,21 +77,7 @@ export const sessionRoutes = [
       return must(trx, id);
     },
   }),
-  route({
-    method: 'put',
-    path: '/sessions/:id/archived',
-    access: 'coach',
-    body: archived,
-    changes: 'sessions',
-    run: async ({ trx, params, body }) => {
-      await trx
-        .updateTable('session')
-        .set({ archived_at: body.archived ? sql`coalesce(archived_at, now())` : null })
-        .where('id', '=', params.id!)
-        .execute();
-      return must(trx, params.id!);
-    },
-  }),
+  awayRoute({ path: '/sessions/:id/away', table: 'session', changes: 'sessions', answer: must }),
   route({
     method: 'get',
     path: '/sessions/:id/run',

@@ -3,12 +3,11 @@ import type { Approach } from '@gravek/contract';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { api, sentenceOf } from '../api/client';
-import { useApproaches, useAthletes, useWrite } from '../api/queries';
+import { useApproaches, useAthletes } from '../api/queries';
+import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan } from '../app/member';
 import { PageHead } from '../app/Shell';
 import { Empty, Loaded } from '../controls/Notice';
-import { tell } from '../controls/toasts';
 
 const startMarks = (approach: Approach, style: LengthStyle): string => {
   const marks = approach.solved.flatMap(({ result }) =>
@@ -26,10 +25,7 @@ const List = ({ list }: { list: Approach[] }) => {
   const style: LengthStyle = { unit: unit === 'shoes' ? 'metric' : unit };
   const mayPlan = useMayPlan();
   const athletes = useAthletes().data ?? [];
-  const bringBack = useWrite(
-    (id: string) => api.put(`/approaches/${id}/archived`, { archived: false }),
-    'approaches',
-  );
+  const putAway = usePutAway('approaches');
   const nameOf = new Map(athletes.map((one) => [one.id, one.name]));
   const shown = list.filter((one) => one.archived === away);
   return (
@@ -95,9 +91,7 @@ const List = ({ list }: { list: Approach[] }) => {
                           type="button"
                           className="btn btn-sm btn-outline-dark"
                           onClick={() =>
-                            void bringBack
-                              .mutateAsync(one.id)
-                              .catch((error: unknown) => tell(sentenceOf(error)))
+                            void putAway(`/approaches/${one.id}`, `${one.name} is back.`, false)
                           }
                         >
                           Bring back

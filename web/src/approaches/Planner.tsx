@@ -17,12 +17,13 @@ import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { api, ApiProblem, fieldsOf, sentenceOf } from '../api/client';
+import { api, fieldsOf } from '../api/client';
 import { useApproaches, useAthletes, useSessions, useWrite } from '../api/queries';
+import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../app/member';
 import { UNIT_NAMES, UNITS, useSettings } from '../app/settings';
 import { RESTRICTION_NAMES } from '../athletes/restrictions';
-import { Conflict, DraftBack } from '../controls/Conflict';
+import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { unread } from '../controls/form';
 import { Figure, Labelled, Length, Speed } from '../controls/Figure';
@@ -137,8 +138,10 @@ const Editor = ({
   const style = useLengthStyle(athlete.shoeM);
   const [typed, setTyped] = useState<Record<string, string | null>>({});
   const [served, setServed] = useState<Record<string, string>>({});
-  const [problem, setProblem] = useState<string | null>(null);
-  const [theirs, setTheirs] = useState<Approach | null>(null);
+  const conflict = useConflict<Approach>(
+    (theirs) => discard(draftOf(theirs)),
+    (version) => setDraft({ ...draft, version }),
+  );
   const save = useWrite(
     (body: object) =>
       draft.version === null
@@ -174,13 +177,16 @@ const Editor = ({
   const plan = solved?.result.feasible ? solved.result : null;
   const drawn = plan ?? solved?.nearby[0]?.plan ?? null;
   const changedElsewhere =
-    saved !== null && draft.version !== null && saved.version > draft.version && theirs === null;
+    conflict.shown.problem === null &&
+    saved !== null &&
+    draft.version !== null &&
+    saved.version > draft.version;
 
   const submit = async (): Promise<void> => {
-    setProblem(null);
+    conflict.clear();
     setServed({});
     if (Object.values(typed).some(Boolean) || Object.keys(choiceMessages(choices)).length > 0) {
-      setProblem('Mend the fields that are marked, then save.');
+      conflict.say('Mend the fields that are marked, then save.');
       return;
     }
     const athleteIds = draft.athleteIds.includes(athlete.id)
@@ -194,14 +200,13 @@ const Editor = ({
         athleteIds,
       });
       discard(draftOf(stored));
-      setTheirs(null);
       tell(
         `${stored.name} is saved, solved for ${stored.solved.length === 1 ? 'one athlete' : `${stored.solved.length} athletes`}.`,
       );
       if (!saved)
         void navigate(`/approaches/${stored.id}?athlete=${athlete.id}`, { replace: true });
     } catch (error) {
-      setProblem(sentenceOf(error));
+      conflict.show(error);
       setServed(
         Object.fromEntries(
           Object.entries(fieldsOf(error)).map(([path, text]) => [
@@ -210,24 +215,13 @@ const Editor = ({
           ]),
         ),
       );
-      if (error instanceof ApiProblem && error.status === 409) {
-        setTheirs(error.problem.current as Approach);
-      }
     }
   };
 
-  const archive = useWrite(
-    (archived: boolean) => api.put(`/approaches/${draft.id}/archived`, { archived }),
-    'approaches',
-  );
-  const putAway = async (): Promise<void> => {
-    try {
-      await archive.mutateAsync(true);
-      tell(`${draft.name} is put away.`, () => void archive.mutateAsync(false));
+  const putAway = usePutAway('approaches');
+  const leave = async (): Promise<void> => {
+    if (await putAway(`/approaches/${draft.id}`, `${draft.name} is put away.`))
       void navigate('/approaches');
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
   };
 
   const onPlan = athletes.filter((one) => draft.athleteIds.includes(one.id));
@@ -299,21 +293,7 @@ const Editor = ({
       </header>
 
       <div className="stack mb-2" style={{ gap: 8 }}>
-        <Conflict
-          problem={problem}
-          {...(theirs && {
-            onTheirs: () => {
-              discard(draftOf(theirs));
-              setTheirs(null);
-              setProblem(null);
-            },
-            onMine: () => {
-              setDraft({ ...draft, version: theirs.version });
-              setTheirs(null);
-              setProblem('Yours stays; press Save to put it over theirs.');
-            },
-          })}
-        />
+        <Conflict {...conflict.shown} />
         {changedElsewhere && (
           <div className="note" role="status">
             Somebody has saved this approach since you opened it.{' '}
@@ -458,7 +438,7 @@ const Editor = ({
               Print
             </Button>
             {saved && mayPlan && (
-              <Button variant="link" onClick={() => void putAway()}>
+              <Button variant="link" onClick={() => void leave()}>
                 Put away
               </Button>
             )}

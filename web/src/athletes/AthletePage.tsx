@@ -14,6 +14,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../api/client';
 import { useApproaches, useAthlete, useFaultCounts, useWrite } from '../api/queries';
+import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../app/member';
 import { PageHead } from '../app/Shell';
 import { Field } from '../controls/Field';
@@ -31,20 +32,7 @@ const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void
   const style = useLengthStyle(athlete.shoeM);
   const mayPlan = useMayPlan();
   const { model, source, fit } = currentModel(athlete);
-  const remove = useWrite(
-    ({ id, removed }: { id: string; removed: boolean }) =>
-      api.put(`/athletes/${athlete.id}/trials/${id}/removed`, { removed }),
-    'athletes',
-    'reps',
-  );
-  const takeOut = async (id: string): Promise<void> => {
-    try {
-      await remove.mutateAsync({ id, removed: true });
-      tell('The run is taken out.', () => void remove.mutateAsync({ id, removed: false }));
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
-  };
+  const putAway = usePutAway('athletes', 'reps');
   const odd = fit?.steps.filter((step) => step.oddLength || step.oddCadence).length ?? 0;
   return (
     <section className="panel stack" aria-label="Steps">
@@ -116,7 +104,12 @@ const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void
                   size="sm"
                   variant="link"
                   className="ms-auto"
-                  onClick={() => void takeOut(trial.id)}
+                  onClick={() =>
+                    void putAway(
+                      `/athletes/${athlete.id}/trials/${trial.id}`,
+                      'The run is taken out.',
+                    )
+                  }
                 >
                   Take out
                 </Button>
@@ -188,11 +181,7 @@ const Restrictions = ({ athlete }: { athlete: Athlete }) => {
     (body: Restriction) => api.post(`/athletes/${athlete.id}/restrictions`, body),
     'athletes',
   );
-  const lift = useWrite(
-    ({ id, removed }: { id: string; removed: boolean }) =>
-      api.put(`/athletes/${athlete.id}/restrictions/${id}/removed`, { removed }),
-    'athletes',
-  );
+  const putAway = usePutAway('athletes');
   const held = new Set(holding(athlete.restrictions, today));
   const submit = async (): Promise<void> => {
     try {
@@ -209,14 +198,6 @@ const Restrictions = ({ athlete }: { athlete: Athlete }) => {
     } catch (error) {
       const fields = fieldsOf(error);
       setMessages(Object.keys(fields).length > 0 ? fields : { until: sentenceOf(error) });
-    }
-  };
-  const end = async (id: string): Promise<void> => {
-    try {
-      await lift.mutateAsync({ id, removed: true });
-      tell('The restriction is lifted.', () => void lift.mutateAsync({ id, removed: false }));
-    } catch (error) {
-      tell(sentenceOf(error));
     }
   };
   return (
@@ -244,7 +225,12 @@ const Restrictions = ({ athlete }: { athlete: Athlete }) => {
                 size="sm"
                 variant="link"
                 className="ms-auto p-0"
-                onClick={() => void end(one.id)}
+                onClick={() =>
+                  void putAway(
+                    `/athletes/${athlete.id}/restrictions/${one.id}`,
+                    'The restriction is lifted.',
+                  )
+                }
               >
                 Lift
               </Button>
@@ -299,11 +285,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
   const navigate = useNavigate();
   const [open, setOpen] = useState<'form' | 'trial' | null>(null);
   const counts = useFaultCounts(athlete.id);
-  const archive = useWrite(
-    (archived: boolean) => api.put(`/athletes/${athlete.id}/archived`, { archived }),
-    'athletes',
-    'reps',
-  );
+  const putAway = usePutAway('athletes', 'reps');
   const remove = useWrite(
     () => api.remove(`/athletes/${athlete.id}`),
     'athletes',
@@ -311,17 +293,6 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
     'approaches',
   );
 
-  const putAway = async (archived: boolean): Promise<void> => {
-    try {
-      await archive.mutateAsync(archived);
-      tell(
-        archived ? `${athlete.name} is archived.` : `${athlete.name} is back.`,
-        () => void archive.mutateAsync(!archived),
-      );
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
-  };
   const deleteWholly = async (): Promise<void> => {
     const typed = window.prompt(
       `Everything held of ${athlete.name} goes: measures, plans and reps. This cannot be undone. Type the name to go on.`,
@@ -359,7 +330,17 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
             <Dropdown align="end">
               <Dropdown.Toggle variant="outline-dark">More</Dropdown.Toggle>
               <Dropdown.Menu>
-                <Dropdown.Item onClick={() => void putAway(!athlete.archived)}>
+                <Dropdown.Item
+                  onClick={() =>
+                    void putAway(
+                      `/athletes/${athlete.id}`,
+                      athlete.archived
+                        ? `${athlete.name} is back.`
+                        : `${athlete.name} is archived.`,
+                      !athlete.archived,
+                    )
+                  }
+                >
                   {athlete.archived ? 'Bring back' : 'Archive'}
                 </Dropdown.Item>
                 <Dropdown.Item

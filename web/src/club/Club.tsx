@@ -11,7 +11,6 @@ import {
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useForm } from 'react-hook-form';
 import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../api/client';
 import { useMembers, useWrite } from '../api/queries';
@@ -19,7 +18,8 @@ import { useMember } from '../app/member';
 import { UNIT_NAMES, UNITS, useSettings } from '../app/settings';
 import { PageHead } from '../app/Shell';
 import { Field } from '../controls/Field';
-import { checkedBy, showProblem } from '../controls/form';
+import { Conflict } from '../controls/Conflict';
+import { useCheckedForm } from '../controls/form';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 
@@ -50,34 +50,19 @@ const zones = (own: string): string[] => [
 
 const Settings = ({ club }: { club: ClubRow }) => {
   const { role } = useMember();
-  const { register, handleSubmit, setError, watch, formState } = useForm<ClubRow>({
-    resolver: checkedBy<ClubRow>(clubUpdate),
-    values: club,
-    resetOptions: { keepDirtyValues: true },
-  });
-  const { errors } = formState;
   const save = useWrite((body: ClubRow) => api.put<ClubRow>('/club', body), 'me');
+  const { register, watch, errors, busy, over, onSubmit } = useCheckedForm<ClubRow>(
+    clubUpdate,
+    { values: club, resetOptions: { keepDirtyValues: true } },
+    async (values) => {
+      await save.mutateAsync({ ...values, version: club.version });
+      tell('The club is saved.');
+    },
+  );
   return (
-    <Form
-      noValidate
-      className="panel stack"
-      onSubmit={(event) =>
-        void handleSubmit(async (values) => {
-          try {
-            await save.mutateAsync({ ...values, version: club.version });
-            tell('The club is saved.');
-          } catch (error) {
-            showProblem(error, setError);
-          }
-        })(event)
-      }
-    >
+    <Form noValidate className="panel stack" onSubmit={onSubmit}>
       <h2 className="mb-0">For everybody in the club</h2>
-      {errors.root && (
-        <div className="field-message" role="alert">
-          {errors.root.message}
-        </div>
-      )}
+      <Conflict problem={over} />
       <fieldset disabled={role !== 'owner'} className="stack">
         <Field label="Name" message={errors.name?.message}>
           <Form.Control {...register('name')} />
@@ -111,7 +96,7 @@ const Settings = ({ club }: { club: ClubRow }) => {
             ))}
           </Form.Select>
         </Field>
-        <Button type="submit" className="align-self-start" disabled={save.isPending}>
+        <Button type="submit" className="align-self-start" disabled={busy}>
           Save
         </Button>
       </fieldset>
@@ -120,33 +105,19 @@ const Settings = ({ club }: { club: ClubRow }) => {
 };
 
 const AddMember = ({ onDone }: { onDone: () => void }) => {
-  const { register, handleSubmit, setError, formState } = useForm<MemberInput>({
-    resolver: checkedBy<MemberInput>(memberInput),
-    defaultValues: { id: uuid(), person: '', email: '', role: 'assistant', password: '' },
-  });
-  const { errors } = formState;
   const add = useWrite((body: MemberInput) => api.post<Member[]>('/members', body), 'club');
+  const { register, errors, busy, over, onSubmit } = useCheckedForm<MemberInput>(
+    memberInput,
+    { defaultValues: { id: uuid(), person: '', email: '', role: 'assistant', password: '' } },
+    async (values) => {
+      await add.mutateAsync(values);
+      tell(`${values.person} can sign in now.`);
+      onDone();
+    },
+  );
   return (
-    <Form
-      noValidate
-      className="stack mt-3"
-      onSubmit={(event) =>
-        void handleSubmit(async (values) => {
-          try {
-            await add.mutateAsync(values);
-            tell(`${values.person} can sign in now.`);
-            onDone();
-          } catch (error) {
-            showProblem(error, setError);
-          }
-        })(event)
-      }
-    >
-      {errors.root && (
-        <div className="field-message" role="alert">
-          {errors.root.message}
-        </div>
-      )}
+    <Form noValidate className="stack mt-3" onSubmit={onSubmit}>
+      <Conflict problem={over} />
       <Field label="Name" message={errors.person?.message}>
         <Form.Control {...register('person')} />
       </Field>
@@ -170,7 +141,7 @@ const AddMember = ({ onDone }: { onDone: () => void }) => {
         <Form.Control type="password" autoComplete="new-password" {...register('password')} />
       </Field>
       <div className="row-line">
-        <Button type="submit" disabled={add.isPending}>
+        <Button type="submit" disabled={busy}>
           Add
         </Button>
         <Button variant="outline-dark" onClick={onDone}>

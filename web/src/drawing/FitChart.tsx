@@ -8,6 +8,7 @@ import {
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { GridLines } from './GridLines';
 import { useWidth } from './useWidth';
 
 const HEIGHT = 210;
@@ -47,20 +48,13 @@ const Panel = ({
         role="img"
         aria-label={`${title}: ${marks.length} measured steps and the fitted curve${odd ? `, ${odd} far from it` : ''}`}
       >
-        {y.ticks(4).map((tick) => (
-          <g key={tick}>
-            <line
-              x1={MARGIN.left}
-              x2={width - MARGIN.right}
-              y1={y(tick)}
-              y2={y(tick)}
-              stroke="var(--rule)"
-            />
-            <text x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end">
-              {write(tick)}
-            </text>
-          </g>
-        ))}
+        <GridLines
+          ticks={y.ticks(4)}
+          y={y}
+          from={MARGIN.left}
+          to={width - MARGIN.right}
+          write={write}
+        />
         {Array.from({ length: last }, (_, i) => i + 1)
           .filter((k) => last <= 16 || k % 5 === 0 || k === 1)
           .map((k) => (

@@ -2,6 +2,7 @@ import { LIVE_RATE, type TrendPoint } from '@gravek/core';
 import { scaleLinear, scaleUtc } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { format } from 'date-fns';
+import { GridLines } from './GridLines';
 import { useWidth } from './useWidth';
 
 const HEIGHT = 132;
@@ -39,20 +40,13 @@ export const RateChart = ({ name, points }: { name: string; points: readonly Tre
         role="img"
         aria-label={`${name}: ${percent(now.rate)} of reps, between ${percent(now.low)} and ${percent(now.high)}, over ${points.length} sessions`}
       >
-        {[0, 0.5, 1].map((tick) => (
-          <g key={tick}>
-            <line
-              x1={MARGIN.left}
-              x2={width - MARGIN.right}
-              y1={y(tick)}
-              y2={y(tick)}
-              stroke="var(--rule)"
-            />
-            <text x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end">
-              {percent(tick)}
-            </text>
-          </g>
-        ))}
+        <GridLines
+          ticks={[0, 0.5, 1]}
+          y={y}
+          from={MARGIN.left}
+          to={width - MARGIN.right}
+          write={percent}
+        />
         <line
           x1={MARGIN.left}
           x2={width - MARGIN.right}

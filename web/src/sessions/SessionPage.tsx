@@ -14,11 +14,12 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
-import { api, ApiProblem, fieldsOf, sentenceOf } from '../api/client';
+import { api, fieldsOf } from '../api/client';
 import { useApproaches, useAthletes, useSession, useWrite } from '../api/queries';
+import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../app/member';
 import { PageHead } from '../app/Shell';
-import { Conflict, DraftBack } from '../controls/Conflict';
+import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { unread } from '../controls/form';
@@ -91,8 +92,10 @@ const Builder = ({
   );
   const [messages, setMessages] = useState<Record<string, string>>({});
   const [typed, setTyped] = useState<Record<string, string | null>>({});
-  const [problem, setProblem] = useState<string | null>(null);
-  const [theirs, setTheirs] = useState<Session | null>(null);
+  const conflict = useConflict<Session>(
+    (theirs) => discard(draftOf(theirs)),
+    (version) => setDraft({ ...draft, version }),
+  );
   const save = useWrite(
     (body: object) =>
       draft.version === null
@@ -102,10 +105,7 @@ const Builder = ({
     'approaches',
     'reps',
   );
-  const archive = useWrite(
-    (archived: boolean) => api.put(`/sessions/${draft.id}/archived`, { archived }),
-    'sessions',
-  );
+  const putAway = usePutAway('sessions');
 
   // Sent here by the planner: the approach waits to be put in as a drill set.
   const pending =
@@ -130,41 +130,32 @@ const Builder = ({
   };
 
   const submit = async (thenRun: boolean): Promise<void> => {
-    setProblem(null);
+    conflict.clear();
     const { version, ...body } = draft;
     const checked = check(sessionInput, body);
     const wrong = unread(typed);
     if (!checked.ok || Object.keys(wrong).length > 0) {
       setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
-      setProblem('Mend the fields that are marked, then save.');
+      conflict.say('Mend the fields that are marked, then save.');
       return;
     }
     setMessages({});
     try {
       const stored = await save.mutateAsync(version === null ? body : { ...body, version });
       discard(draftOf(stored));
-      setTheirs(null);
       if (query.has('add')) setQuery({}, { replace: true });
       tell(`${stored.title} is saved.`);
       if (thenRun) void navigate(`/run/${stored.id}`);
       else if (!session) void navigate(`/sessions/${stored.id}`, { replace: true });
     } catch (error) {
       setMessages(fieldsOf(error));
-      setProblem(sentenceOf(error));
-      if (error instanceof ApiProblem && error.status === 409) {
-        setTheirs(error.problem.current as Session);
-      }
+      conflict.show(error);
     }
   };
 
-  const putAway = async (): Promise<void> => {
-    try {
-      await archive.mutateAsync(true);
-      tell(`${draft.title} is put away.`, () => void archive.mutateAsync(false));
+  const leave = async (): Promise<void> => {
+    if (await putAway(`/sessions/${draft.id}`, `${draft.title} is put away.`))
       void navigate('/sessions');
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
   };
 
   const sets = draft.drillSets;
@@ -193,7 +184,7 @@ const Builder = ({
         {mayPlan && (
           <>
             {session && (
-              <Button variant="outline-dark" onClick={() => void putAway()}>
+              <Button variant="outline-dark" onClick={() => void leave()}>
                 Put away
               </Button>
             )}
@@ -240,21 +231,7 @@ const Builder = ({
         )}
       </div>
       <div className="stack">
-        <Conflict
-          problem={problem}
-          {...(theirs && {
-            onTheirs: () => {
-              discard(draftOf(theirs));
-              setTheirs(null);
-              setProblem(null);
-            },
-            onMine: () => {
-              setDraft({ ...draft, version: theirs.version });
-              setTheirs(null);
-              setProblem('Yours stays; press Save to put it over theirs.');
-            },
-          })}
-        />
+        <Conflict {...conflict.shown} />
         {found && <DraftBack onDrop={() => discard(session ? draftOf(session) : fresh)} />}
         <fieldset disabled={!mayPlan} className="stack">
           <div className="set-editor panel">

@@ -2,48 +2,34 @@ import { firstClub, signIn, type FirstClub, type SignIn as SignInForm } from '@g
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useForm } from 'react-hook-form';
 import { api, sentenceOf } from '../api/client';
 import { queryClient, useDoor } from '../api/queries';
 import { Field } from '../controls/Field';
-import { checkedBy, showProblem } from '../controls/form';
+import { Conflict } from '../controls/Conflict';
+import { useCheckedForm } from '../controls/form';
 import { Failed } from '../controls/Notice';
 
 const entered = () => queryClient.resetQueries();
 
 const EnterForm = () => {
-  const { register, handleSubmit, setError, formState } = useForm<SignInForm>({
-    resolver: checkedBy<SignInForm>(signIn),
-    defaultValues: { email: '', password: '' },
-  });
-  const { errors, isSubmitting } = formState;
+  const { register, errors, busy, over, onSubmit } = useCheckedForm<SignInForm>(
+    signIn,
+    { defaultValues: { email: '', password: '' } },
+    async (values) => {
+      await api.post('/sign-in', values);
+      await entered();
+    },
+  );
   return (
-    <Form
-      noValidate
-      className="stack"
-      onSubmit={(event) =>
-        void handleSubmit(async (values) => {
-          try {
-            await api.post('/sign-in', values);
-            await entered();
-          } catch (error) {
-            showProblem(error, setError);
-          }
-        })(event)
-      }
-    >
-      {errors.root && (
-        <div className="field-message" role="alert">
-          {errors.root.message}
-        </div>
-      )}
+    <Form noValidate className="stack" onSubmit={onSubmit}>
+      <Conflict problem={over} />
       <Field label="E-mail" message={errors.email?.message}>
         <Form.Control type="email" autoComplete="username" {...register('email')} />
       </Field>
       <Field label="Password" message={errors.password?.message}>
         <Form.Control type="password" autoComplete="current-password" {...register('password')} />
       </Field>
-      <Button type="submit" disabled={isSubmitting}>
+      <Button type="submit" disabled={busy}>
         Sign in
       </Button>
     </Form>
@@ -51,45 +37,31 @@ const EnterForm = () => {
 };
 
 const FirstClubForm = () => {
-  const { register, handleSubmit, setError, formState } = useForm<FirstClub>({
-    resolver: checkedBy<FirstClub>(firstClub),
-    defaultValues: {
-      club: {
-        name: '',
-        unit: 'metric',
-        cueSchool: 'root-cause',
-        timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  const { register, errors, busy, over, onSubmit } = useCheckedForm<FirstClub>(
+    firstClub,
+    {
+      defaultValues: {
+        club: {
+          name: '',
+          unit: 'metric',
+          cueSchool: 'root-cause',
+          timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        },
+        person: '',
+        email: '',
+        password: '',
       },
-      person: '',
-      email: '',
-      password: '',
     },
-  });
-  const { errors, isSubmitting } = formState;
-  const messageAt = (path: string): string | undefined =>
-    (errors as Record<string, { message?: string }>)[path]?.message;
+    async (values) => {
+      await api.post('/first-club', values);
+      await entered();
+    },
+  );
   return (
-    <Form
-      noValidate
-      className="stack"
-      onSubmit={(event) =>
-        void handleSubmit(async (values) => {
-          try {
-            await api.post('/first-club', values);
-            await entered();
-          } catch (error) {
-            showProblem(error, setError);
-          }
-        })(event)
-      }
-    >
+    <Form noValidate className="stack" onSubmit={onSubmit}>
       <p className="mb-0">There is no club here yet. Make the first one; you will be its owner.</p>
-      {errors.root && (
-        <div className="field-message" role="alert">
-          {errors.root.message}
-        </div>
-      )}
-      <Field label="Club" message={messageAt('club.name') ?? errors.club?.name?.message}>
+      <Conflict problem={over} />
+      <Field label="Club" message={errors.club?.name?.message}>
         <Form.Control {...register('club.name')} />
       </Field>
       <Field label="Your name" message={errors.person?.message}>
@@ -101,7 +73,7 @@ const FirstClubForm = () => {
       <Field label="Password" message={errors.password?.message} hint="At least 10 characters.">
         <Form.Control type="password" autoComplete="new-password" {...register('password')} />
       </Field>
-      <Button type="submit" disabled={isSubmitting}>
+      <Button type="submit" disabled={busy}>
         Make the club
       </Button>
     </Form>

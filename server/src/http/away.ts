@@ -1,0 +1,40 @@
+import { away } from '@gravek/contract';
+import { sql } from 'kysely';
+import type { Trx } from '../database/connect';
+import { route, type Route, type Topic } from './route';
+
+type Archived = 'athlete' | 'approach' | 'session';
+type Removed = 'measurement' | 'restriction';
+
+/**
+ * A route that puts a row away or back, so that it can be undone; doing it twice is doing it once.
+ *
+ * @param path ends in /away; the row is the last of its parameters, and what is answered is of the first
+ */
+export const awayRoute = (declared: {
+  path: string;
+  table: Archived | Removed;
+  changes: Topic;
+  answer: (trx: Trx, id: string) => Promise<unknown>;
+}): Route => {
+  const names = [...declared.path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
+  const column =
+    declared.table === 'measurement' || declared.table === 'restriction'
+      ? 'removed_at'
+      : 'archived_at';
+  return route({
+    method: 'put',
+    path: declared.path,
+    access: 'coach',
+    body: away,
+    changes: declared.changes,
+    run: async ({ trx, params, body }) => {
+      const [owner, row] = [params[names[0]!]!, params[names.at(-1)!]!];
+      await sql`
+        update ${sql.table(declared.table)}
+        set ${sql.ref(column)} = ${body.away ? sql`coalesce(${sql.ref(column)}, now())` : sql`null`}
+        where id = ${row} ${owner === row ? sql`` : sql`and athlete_id = ${owner}`}`.execute(trx);
+      return declared.answer(trx, owner);
+    },
+  });
+};
