@@ -220,29 +220,35 @@ const leftOutErrors = (points: readonly Point[], rate: number): number[] => {
   return best.map(({ error }) => error);
 };
 
+/** Residuals of points from the best curve near a rate. */
+const residuals = (points: readonly Point[], rate: number): number[] => {
+  const curve = narrow(points, Math.log(rate) - 1, Math.log(rate) + 1, 16);
+  return points.map(({ k, value }) => value - buildUp(curve.first, curve.top, curve.rate, k));
+};
+
 /**
- * Points far from what the others say, worst first: the point that its others miss by most is an
- * outlier when that is far outside the spread of the others about their own curve (median absolute
- * deviation, scaled to sigma); then the rest is looked at again. At most a quarter of the points.
+ * Points far from what the others say, worst first: one is an outlier when it is far outside the
+ * spread of the others about their own curve (median absolute deviation, scaled to sigma); then the
+ * rest is looked at again. At most a quarter of the points.
+ *
+ * A point is measured by its studentised residual, √(e·e₋), with e from the curve through all and e₋
+ * from the curve through the others: the first step alone says where the curve begins, so that e₋ is
+ * large there without any slip.
  *
  * @param floor part of a value that a tape or a stopwatch cannot tell
+ * Source: deletion diagnostics of regression, e/√(1−h) with leverage h = 1 − e/e₋
  */
 const outliers = (points: readonly Point[], rate: number, floor: number): Set<Point> => {
   const odd = new Set<Point>();
   let kept = [...points];
   while (kept.length > 5 && odd.size < Math.floor(points.length / 4)) {
-    const errors = leftOutErrors(kept, rate).map(Math.abs);
-    const worst = kept[errors.indexOf(Math.max(...errors))]!;
+    const errors = residuals(kept, rate);
+    const sizes = leftOutErrors(kept, rate).map((e, i) => Math.sqrt(Math.abs(e * errors[i]!)));
+    const size = Math.max(...sizes);
+    const worst = kept[sizes.indexOf(size)]!;
     const others = kept.filter((point) => point !== worst);
-    const curve = narrow(others, Math.log(rate) - 1, Math.log(rate) + 1, 16);
-    const spread =
-      1.4826 *
-      median(
-        others.map(({ k, value }) =>
-          Math.abs(value - buildUp(curve.first, curve.top, curve.rate, k)),
-        ),
-      );
-    if (Math.max(...errors) <= Math.max(OUTLIER_SPREADS * spread, floor * worst.value)) break;
+    const spread = 1.4826 * median(residuals(others, rate).map(Math.abs));
+    if (size <= Math.max(OUTLIER_SPREADS * spread, floor * worst.value)) break;
     odd.add(worst);
     kept = others;
   }

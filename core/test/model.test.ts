@@ -104,6 +104,28 @@ describe('fitStepModel', () => {
     expect(fitted.filter((step) => step.oddCadence)).toEqual([]);
   });
 
+  it('accuses no step of an honest run, wherever the tape was a little off', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.double({ min: -0.02, max: 0.02, noNaN: true }),
+            fc.double({ min: -0.003, max: 0.003, noNaN: true }),
+          ),
+          { minLength: 8, maxLength: 16 },
+        ),
+        (noise) => {
+          const steps = run(truth, noise.length).map((step, i) => ({
+            lengthM: step.lengthM + noise[i]![0],
+            intervalS: step.intervalS + noise[i]![1],
+          }));
+          const { steps: fitted } = fitStepModel({ trials: [{ steps }] });
+          expect(fitted.filter((step) => step.oddLength || step.oddCadence)).toEqual([]);
+        },
+      ),
+    );
+  });
+
   it('says when the top is only extrapolated', () => {
     const slow = { ...truth, lengthRate: 7 };
     expect(fitStepModel({ trials: [{ steps: run(slow, 6) }] }).stillBuilding).toBe(true);

@@ -22,7 +22,7 @@ const signOut = async (): Promise<void> => {
   if (
     waiting > 0 &&
     !window.confirm(
-      `${waiting} reps wait to be sent. They stay on this device until you sign in again. Sign out?`,
+      `${waiting === 1 ? 'One rep waits' : `${waiting} reps wait`} to be sent. What waits stays on this device until you sign in again. Sign out?`,
     )
   ) {
     return;
