@@ -1,0 +1,105 @@
+import { faultRate } from '@gravek/core';
+import type { Rep } from '@gravek/contract';
+import { cueFor, movementOf } from '@gravek/library';
+import { describe, expect, it } from 'vitest';
+import { makeSeason } from '../src';
+
+/** The season must hold together, and hold the truth that the application is to find in it. */
+
+const movement = movementOf('straight-run-up');
+const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
+const reps = season.reps as Rep[];
+const dateOf = new Map(season.sessions.map((one) => [one.id, one.date]));
+
+describe('the season', () => {
+  it('points nowhere that is not there', () => {
+    const athletes = new Set(season.athletes.map((one) => one.id));
+    const approaches = new Set(season.approaches.map((one) => one.id));
+    const sets = new Map(
+      season.sessions.flatMap((one) =>
+        one.drillSets.map((set) => [set.id, { set, session: one.id }] as const),
+      ),
+    );
+    for (const { set } of sets.values()) expect(approaches.has(set.approachId)).toBe(true);
+    for (const rep of reps) {
+      const at = sets.get(rep.drillSetId)!;
+      expect(at.session).toBe(rep.sessionId);
+      expect(at.set.athleteIds).toContain(rep.athleteId);
+      expect(athletes.has(rep.athleteId)).toBe(true);
+      expect(rep.set).toBeLessThanOrEqual(at.set.sets);
+      expect(rep.rep).toBeLessThanOrEqual(at.set.reps);
+      expect(rep.at.slice(0, 10)).toBe(dateOf.get(rep.sessionId));
+    }
+  });
+
+  it('gives every row an id of its own, and every turn one answer', () => {
+    const ids = [season.athletes, season.approaches, season.sessions, season.trials, reps].flatMap(
+      (rows) => rows.map((row) => row.id),
+    );
+    expect(new Set(ids).size).toBe(ids.length);
+    const turns = reps.map((rep) => `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.rep}`);
+    expect(new Set(turns).size).toBe(turns.length);
+  });
+
+  it('has faults on fault reps only, and only those of the movement', () => {
+    const codes = new Set(movement.faults.map((fault) => fault.code));
+    for (const rep of reps) {
+      expect(rep.faults.length > 0).toBe(rep.outcome === 'fault');
+      for (const code of rep.faults) expect(codes.has(code)).toBe(true);
+    }
+  });
+
+  it('moves with the day it is loaded, and nothing else changes', () => {
+    const later = makeSeason(new Date('2031-07-02T12:00:00Z'), 'a password for tests');
+    expect(later.reps.length).toBe(season.reps.length);
+    expect(later.sessions.map((one) => one.title)).toEqual(season.sessions.map((one) => one.title));
+    expect(later.sessions.some((one) => one.date === '2031-07-02')).toBe(true);
+    expect(later.reps.map((rep) => rep.faults)).toEqual(season.reps.map((rep) => rep.faults));
+  });
+
+  it('was cued as the application would have cued it', () => {
+    const wrong: string[] = [];
+    for (const { id, name } of season.athletes) {
+      const own = reps.filter((rep) => rep.athleteId === id);
+      const sessions = [...new Set(own.map((rep) => rep.sessionId))];
+      sessions.forEach((sessionId, i) => {
+        const before = sessions.slice(0, i).map((one) => {
+          const ran = own.filter((rep) => rep.sessionId === one && rep.outcome !== 'skip');
+          return { date: dateOf.get(one)!, ran };
+        });
+        const seen = movement.faults.flatMap(({ code }) => {
+          const counts = before.map(({ date, ran }) => ({
+            date,
+            reps: ran.length,
+            faults: ran.filter((rep) => rep.faults.includes(code)).length,
+          }));
+          return counts.some((count) => count.faults > 0)
+            ? [{ code, rate: faultRate({ sessions: counts, onDate: dateOf.get(sessionId)! }).rate }]
+            : [];
+        });
+        const cue = cueFor(movement, 'root-cause', seen)?.fault.code ?? null;
+        const given = own.find((rep) => rep.sessionId === sessionId)!.cue;
+        if (given !== cue) wrong.push(`${name} ${dateOf.get(sessionId)}: ${given} for ${cue}`);
+      });
+    }
+    expect(wrong).toEqual([]);
+  });
+
+  it('has causes that lead to others: each link shows in the counts', () => {
+    const share = (list: Rep[], code: string): number =>
+      list.filter((rep) => rep.faults.includes(code)).length / Math.max(1, list.length);
+    let links = 0;
+    for (const cause of movement.faults) {
+      const shown = reps.filter((rep) => rep.faults.includes(cause.code));
+      if (shown.length < 60) continue;
+      const without = reps.filter(
+        (rep) => rep.outcome !== 'skip' && !rep.faults.includes(cause.code),
+      );
+      for (const next of cause.leadsTo) {
+        expect(share(shown, next), `${cause.code} → ${next}`).toBeGreaterThan(share(without, next));
+        links += 1;
+      }
+    }
+    expect(links).toBeGreaterThan(6);
+  });
+});
