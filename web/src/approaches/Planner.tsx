@@ -1,12 +1,10 @@
 import {
-  brakeFixes,
   compareStepCounts,
   currentModel,
   nearbyPlans,
   otherFoot,
   solveStraight,
   speedParts,
-  USUAL_BRAKING_MPS2,
   type NearbyPlan,
   type StraightInput,
   type StraightResult,
@@ -18,7 +16,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, fieldsOf } from '../api/client';
-import { useApproaches, useAthletes, useSessions, useWrite } from '../api/queries';
+import { useApproaches, useAthletes, useWrite } from '../api/queries';
 import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../app/member';
 import { UNIT_NAMES, UNITS, useSettings } from '../app/settings';
@@ -38,6 +36,8 @@ import { CountTable } from './CountTable';
 import { around, choiceMessages, draftOf, newDraft, type PlanDraft } from './draft';
 import { offer, whatChanges, whyNot, withOffer } from './explain';
 import { Sheet } from './Sheet';
+import { AddToSession } from './AddToSession';
+import { Brake } from './Brake';
 
 type Solved = {
   ask: StraightInput;
@@ -52,68 +52,6 @@ const solve = (choices: StraightChoices, athlete: Athlete): Solved | null => {
   const ask = straightAsk(choices, { takeoffFoot: athlete.takeoffFoot }, model);
   const result = solveStraight(ask);
   return { ask, result, nearby: result.feasible ? [] : nearbyPlans(ask, result) };
-};
-
-const Brake = ({
-  ask,
-  onChoices,
-}: {
-  ask: StraightInput;
-  onChoices: (change: Partial<StraightChoices>) => void;
-}) => {
-  const result = solveStraight(ask);
-  if (!result.feasible || !result.brake) return null;
-  const { decelMps2, entrySpeedMps, brakeZoneM } = result.brake;
-  const fixes = brakeFixes(ask);
-  return (
-    <div className={decelMps2 > USUAL_BRAKING_MPS2 ? 'note note-wrong' : 'note'}>
-      From {entrySpeedMps.toFixed(1)} m/s within {brakeZoneM.toFixed(1)} m asks for{' '}
-      <strong>{decelMps2.toFixed(1)} m/s²</strong> of braking; a usual limit is {USUAL_BRAKING_MPS2}
-      .{' '}
-      {decelMps2 > USUAL_BRAKING_MPS2 &&
-        fixes.length === 0 &&
-        'Shorten the approach or use more steps.'}
-      {fixes.map((fix) => (
-        <Button
-          key={fix.change}
-          size="sm"
-          variant="outline-dark"
-          className="me-2 mt-1"
-          onClick={() =>
-            onChoices(
-              fix.change === 'speed'
-                ? { speedFraction: fix.speedFraction }
-                : {
-                    ending: {
-                      ...(ask.ending as Extract<StraightInput['ending'], { kind: 'short' }>),
-                      taperSteps: fix.taperSteps,
-                    },
-                  },
-            )
-          }
-        >
-          {fix.change === 'speed'
-            ? `Close at ${Math.round(fix.speedFraction * 100)} %`
-            : `Shorten over ${fix.taperSteps} steps`}
-        </Button>
-      ))}
-    </div>
-  );
-};
-
-const AddToSession = ({ approachId, athleteId }: { approachId: string; athleteId: string }) => {
-  const { today } = useMember();
-  const sessions = useSessions(today, today);
-  const open = (sessions.data ?? []).find((one) => !one.archived);
-  const add = `add=${approachId}&athlete=${athleteId}`;
-  return (
-    <Link
-      className="btn btn-outline-dark"
-      to={open ? `/sessions/${open.id}?${add}` : `/sessions/new?${add}`}
-    >
-      {open ? 'Add to today’s session' : 'Add to a session'}
-    </Link>
-  );
 };
 
 const Editor = ({

@@ -1,126 +1,22 @@
-import { currentModel } from '@gravek/core';
-import {
-  RESTRICTION_KINDS,
-  type Athlete,
-  type Restriction,
-  type RestrictionKind,
-} from '@gravek/contract';
-import { holding } from '@gravek/library';
+import { type Athlete } from '@gravek/contract';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
-import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams } from 'react-router';
-import { v7 as uuid } from 'uuid';
-import { api, fieldsOf, sentenceOf } from '../api/client';
+import { api, sentenceOf } from '../api/client';
 import { useApproaches, useAthlete, useFaultCounts, useWrite } from '../api/queries';
 import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../app/member';
 import { PageHead } from '../app/Shell';
-import { Field } from '../controls/Field';
-import { Figure, Labelled, Length } from '../controls/Figure';
+import { Labelled, Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
-import { FitChart } from '../drawing/FitChart';
 import { FootWord } from '../drawing/FootPrint';
 import { AthleteFaultPanel } from '../faults/AthleteFaultPanel';
 import { AthleteForm } from './AthleteForm';
-import { RESTRICTION_NAMES } from './restrictions';
 import { TrialForm } from './TrialForm';
-
-const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void }) => {
-  const style = useLengthStyle(athlete.shoeM);
-  const mayPlan = useMayPlan();
-  const { model, source, fit } = currentModel(athlete);
-  const putAway = usePutAway('athletes', 'reps');
-  const odd = fit?.steps.filter((step) => step.oddLength || step.oddCadence).length ?? 0;
-  return (
-    <section className="panel stack" aria-label="Steps">
-      <div className="row-line">
-        <div className="figures-row">
-          <Labelled label="First step">
-            <Length m={model.firstLengthM} style={style} big />
-          </Labelled>
-          <Labelled label="Full step">
-            <Length m={model.topLengthM} style={style} big />
-          </Labelled>
-          <Labelled label="Full cadence">
-            <Figure
-              parts={[{ figure: String(Math.round(model.topCadenceSpm)), unit: 'steps/min' }]}
-              big
-            />
-          </Labelled>
-          {fit && (
-            <Labelled label="Fits within">
-              <Length m={fit.lengthRmsM} style={{ ...style, small: true }} big />
-            </Labelled>
-          )}
-        </div>
-        {mayPlan && (
-          <Button
-            className="ms-auto"
-            variant={fit ? 'outline-dark' : 'primary'}
-            onClick={onMeasure}
-          >
-            Add a measured run
-          </Button>
-        )}
-      </div>
-      {source === 'estimate' && (
-        <div className="note">
-          <span className="tag tag-estimate">estimate</span> These figures come from{' '}
-          {athlete.heightM ? 'body height' : 'a usual height'} and not from this athlete’s feet.
-          Measure a run of ten steps or more before trusting a plan to the centimetre.
-        </div>
-      )}
-      {fit && (
-        <>
-          <FitChart fit={fit} style={style} />
-          {(fit.stillBuilding || odd > 0) && (
-            <div className="note">
-              {odd > 0 &&
-                `${odd} ${odd === 1 ? 'step lies' : 'steps lie'} far from the curve; a slip of the tape, or a stumble. `}
-              {fit.stillBuilding &&
-                'The steps still grow at the end of the run, so the full step is a guess; measure more steps.'}
-            </div>
-          )}
-        </>
-      )}
-      {athlete.trials.length > 0 && (
-        <ul className="list-plain">
-          {athlete.trials.map((trial) => (
-            <li key={trial.id} className="row-line">
-              <span>{trial.takenOn}</span>
-              <span className="quiet">
-                {trial.steps.length} steps, counted by{' '}
-                {trial.source === 'device'
-                  ? 'a device'
-                  : trial.source === 'other'
-                    ? 'another'
-                    : 'the athlete'}
-              </span>
-              {mayPlan && (
-                <Button
-                  size="sm"
-                  variant="link"
-                  className="ms-auto"
-                  onClick={() =>
-                    void putAway(
-                      `/athletes/${athlete.id}/trials/${trial.id}`,
-                      'The run is taken out.',
-                    )
-                  }
-                >
-                  Take out
-                </Button>
-              )}
-            </li>
-          ))}
-        </ul>
-      )}
-    </section>
-  );
-};
+import { Restrictions } from './Restrictions';
+import { Steps } from './Steps';
 
 const Plans = ({ athlete }: { athlete: Athlete }) => {
   const approaches = useApproaches();
@@ -166,114 +62,6 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
           );
         }}
       </Loaded>
-    </section>
-  );
-};
-
-const Restrictions = ({ athlete }: { athlete: Athlete }) => {
-  const { today } = useMember();
-  const mayPlan = useMayPlan();
-  const [adding, setAdding] = useState(false);
-  const [kind, setKind] = useState<RestrictionKind>('reduced');
-  const [until, setUntil] = useState('');
-  const [messages, setMessages] = useState<Record<string, string>>({});
-  const add = useWrite(
-    (body: Restriction) => api.post(`/athletes/${athlete.id}/restrictions`, body),
-    'athletes',
-  );
-  const putAway = usePutAway('athletes');
-  const held = new Set(holding(athlete.restrictions, today));
-  const submit = async (): Promise<void> => {
-    try {
-      await add.mutateAsync({
-        id: uuid(),
-        athleteId: athlete.id,
-        kind,
-        from: today,
-        until,
-        note: '',
-      });
-      setAdding(false);
-      setMessages({});
-    } catch (error) {
-      const fields = fieldsOf(error);
-      setMessages(Object.keys(fields).length > 0 ? fields : { until: sentenceOf(error) });
-    }
-  };
-  return (
-    <section className="panel" aria-label="Restrictions">
-      <div className="row-line mb-1">
-        <h2 className="mb-0">Restrictions</h2>
-        {mayPlan && !adding && (
-          <Button size="sm" variant="link" className="ms-auto p-0" onClick={() => setAdding(true)}>
-            Add
-          </Button>
-        )}
-      </div>
-      {athlete.restrictions.length === 0 && !adding && <span className="quiet">None.</span>}
-      <ul className="list-plain">
-        {athlete.restrictions.map((one) => (
-          <li key={one.id} className="row-line">
-            <strong>{RESTRICTION_NAMES[one.kind]}</strong>
-            <span className={held.has(one) ? '' : 'quiet'}>
-              {one.from} to {one.until}
-              {held.has(one) ? '' : ', over'}
-            </span>
-            {one.note && <span className="quiet">{one.note}</span>}
-            {mayPlan && (
-              <Button
-                size="sm"
-                variant="link"
-                className="ms-auto p-0"
-                onClick={() =>
-                  void putAway(
-                    `/athletes/${athlete.id}/restrictions/${one.id}`,
-                    'The restriction is lifted.',
-                  )
-                }
-              >
-                Lift
-              </Button>
-            )}
-          </li>
-        ))}
-      </ul>
-      {adding && (
-        <Form
-          className="row-line mt-2"
-          noValidate
-          onSubmit={(event) => {
-            event.preventDefault();
-            void submit();
-          }}
-        >
-          <Field label="What" message={messages.kind}>
-            <Form.Select
-              value={kind}
-              onChange={(event) => setKind(event.target.value as RestrictionKind)}
-            >
-              {RESTRICTION_KINDS.map((one) => (
-                <option key={one} value={one}>
-                  {RESTRICTION_NAMES[one]}
-                </option>
-              ))}
-            </Form.Select>
-          </Field>
-          <Field label="Until" message={messages.until}>
-            <Form.Control
-              type="date"
-              value={until}
-              onChange={(event) => setUntil(event.target.value)}
-            />
-          </Field>
-          <Button type="submit" className="align-self-end">
-            Restrict
-          </Button>
-          <p className="quiet small-text mb-0">
-            Return to play needs the clearance of a licensed professional.
-          </p>
-        </Form>
-      )}
     </section>
   );
 };
