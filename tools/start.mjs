@@ -158,11 +158,22 @@ await runMain(async () => {
     if (log) say(`Data and log: ${folder}`);
     if (dev) {
       const webPort = port + 1;
-      vite = spawn('npx', ['vite', '--host', HOST, '--port', String(webPort), '--strictPort'], {
-        cwd: path.join(ROOT, 'web'),
-        env: { ...process.env, GRAVEK_API: address },
-        stdio: 'inherit',
-      });
+      vite = spawn(
+        process.execPath,
+        [
+          path.join(ROOT, 'node_modules/vite/bin/vite.js'),
+          '--host',
+          HOST,
+          '--port',
+          String(webPort),
+          '--strictPort',
+        ],
+        {
+          cwd: path.join(ROOT, 'web'),
+          env: { ...process.env, GRAVEK_API: address },
+          stdio: 'inherit',
+        },
+      );
       say(`http://${HOST}:${webPort}`);
     } else say(address);
   } catch (error) {
