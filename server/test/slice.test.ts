@@ -299,6 +299,15 @@ describe('what cannot be read', () => {
       .send('{"name":');
     expect(broken.status).toBe(400);
     expect(broken.body.title).toBe('That could not be read.');
+    // Keys that every object has made the checks stumble once.
+    for (const key of ['toString', 'constructor', '__proto__', 'hasOwnProperty']) {
+      const odd = await coach.agent
+        .post('/api/athletes')
+        .set('origin', stage.origin)
+        .set('content-type', 'application/json')
+        .send(`{"${key}":{}}`);
+      expect(odd.status, key).toBe(422);
+    }
     const huge = await coach.post('/athletes', { ...anAthlete(), name: 'x'.repeat(2_000_000) });
     expect(huge.status).toBe(413);
     expect((await coach.get('/nowhere')).status).toBe(404);
