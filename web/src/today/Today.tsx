@@ -65,7 +65,8 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
                 {approach?.name ?? 'Approach'}
               </Link>
               <span className="quiet">
-                {set.sets} × {set.reps}, {set.athleteIds.length} athletes
+                {set.sets} × {set.reps}, {set.athleteIds.length}{' '}
+                {set.athleteIds.length === 1 ? 'athlete' : 'athletes'}
               </span>
             </li>
           ))}
