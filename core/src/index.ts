@@ -38,6 +38,34 @@ export {
   type Side,
   type Turn,
 } from './runOrder';
+export { bodyOf, spanM, type Body, type BodyMeasure, type Handed } from './layout/body';
+export {
+  layOut,
+  LAYOUT_VERSION,
+  type Layout,
+  type LayoutChoices,
+  type OtherPath,
+  type PhaseSpan,
+} from './layout/layOut';
+export { mirrorLayout } from './layout/mirror';
+export { PART_KINDS, type Part } from './layout/part';
+export type { Mark, MarkKind } from './layout/phases';
+export { runLength, type RunAsk } from './layout/runUp';
+export {
+  BALL,
+  OTHERS,
+  pathOf,
+  SPAN_UNITS,
+  WAYS,
+  type OtherThing,
+  type PhaseKind,
+  type PhaseSteps,
+  type Sequence,
+  type SequencePhase,
+  type Span,
+  type SpanUnit,
+} from './layout/sequence';
+export { type Contact, type Footfall, type Place, type TrackPoint } from './layout/walker';
 export { attemptsForMakes, setDuration, type SetDuration } from './sets';
 export {
   arcFromChord,
@@ -60,6 +88,7 @@ export {
   type StraightPlan,
   type StraightResult,
 } from './solveStraight';
+export { checkRules, RULE_KINDS, type RuleBreak, type RuleSet, type StepRule } from './stepRules';
 export {
   brakeFixes,
   COMFORT,

@@ -3,7 +3,7 @@ import { footBefore, type Foot } from './feet';
 import { checkModel, modelLengthM, type StepModel } from './stepModel';
 
 const GRAVITY = 9.80665;
-const USUAL_UPRIGHT_GAP_M = 4.0;
+export const USUAL_UPRIGHT_GAP_M = 4.0;
 const toRad = (deg: number): number => (deg * Math.PI) / 180;
 const toDeg = (rad: number): number => (rad * 180) / Math.PI;
 

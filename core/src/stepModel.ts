@@ -348,7 +348,7 @@ const isUsable = (model: StepModel): boolean => {
 
 /** Trials older than this before the newest one no longer describe the athlete. */
 const TRIALS_WITHIN_DAYS = 180;
-const USUAL_HEIGHT_M = 1.7;
+export const USUAL_HEIGHT_M = 1.7;
 
 export type CurrentModel = {
   model: StepModel;

@@ -1,0 +1,66 @@
+import { number, oneOf } from '../check';
+import type { Foot } from '../feet';
+import { currentModel, USUAL_HEIGHT_M, type StepModel, type Trial } from '../stepModel';
+import { SPAN_UNITS, type Span } from './sequence';
+
+/** The athlete's own measures that lengths are counted in, metres. */
+export type Body = { model: StepModel; heightM: number; legM: number; shoeM: number };
+
+export type BodyMeasure = 'steps' | 'height' | 'leg' | 'shoe';
+
+/** Leg (to the hip joint) and foot as fractions of height: Drillis and Contini's segment lengths; a shoe adds a little. */
+export const LEG_OF_HEIGHT = 0.53;
+export const SHOE_OF_HEIGHT = 0.152 + 0.008;
+
+/**
+ * The measures of an athlete, those that were never taken filled in from body height, or from a usual
+ * height when that is missing too.
+ *
+ * @returns metres, and which of them are estimates
+ */
+export const bodyOf = (athlete: {
+  trials: readonly (Trial & { takenOn: string })[];
+  heightM: number | null;
+  legM: number | null;
+  shoeM: number | null;
+}): Body & { estimated: BodyMeasure[] } => {
+  const { model, source } = currentModel(athlete);
+  const heightM = athlete.heightM ?? USUAL_HEIGHT_M;
+  const estimated: BodyMeasure[] = [];
+  if (source === 'estimate') estimated.push('steps');
+  if (athlete.heightM === null) estimated.push('height');
+  if (athlete.legM === null) estimated.push('leg');
+  if (athlete.shoeM === null) estimated.push('shoe');
+  return {
+    model,
+    heightM,
+    legM: athlete.legM ?? LEG_OF_HEIGHT * heightM,
+    shoeM: athlete.shoeM ?? SHOE_OF_HEIGHT * heightM,
+    estimated,
+  };
+};
+
+/**
+ * Metres of a length that is counted in one of the athlete's measures.
+ *
+ * @throws {RangeError} when it is no length
+ */
+export const spanM = (span: Span, body: Body, field = 'span'): number => {
+  const value = number(`${field}.value`, span.value, { min: -100, max: 100 });
+  switch (oneOf(`${field}.of`, span.of, SPAN_UNITS)) {
+    case 'm':
+      return value;
+    case 'height':
+      return value * body.heightM;
+    case 'leg':
+      return value * body.legM;
+    case 'shoe':
+      return value * body.shoeM;
+    case 'first step':
+      return value * body.model.firstLengthM;
+    case 'top step':
+      return value * body.model.topLengthM;
+  }
+};
+
+export type Handed = { hand: Foot; takeoffFoot: Foot };

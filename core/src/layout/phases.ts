@@ -1,0 +1,426 @@
+import { otherFoot, type Foot } from '../feet';
+import { spanM, type Body } from './body';
+import type { PhaseKind, PhaseSteps, SequencePhase, Way } from './sequence';
+import {
+  between,
+  bothFeet,
+  contactAt,
+  moved,
+  nextFoot,
+  note,
+  sign,
+  stepOn,
+  toRad,
+  type Contact,
+  type Footfall,
+  type Place,
+  type Walker,
+} from './walker';
+
+export type MarkKind =
+  'start' | 'check' | 'target' | 'shorten' | 'curve' | 'box' | 'gap' | 'lane' | 'read' | 'take-off';
+
+/** A spot to set out on the ground. */
+export type Mark = Place & {
+  kind: MarkKind;
+  label: string;
+  /** the way through it, degrees */
+  headingDeg: number;
+  /** the step that it goes with */
+  n: number;
+};
+
+export type Ground = {
+  walker: Walker;
+  marks: Mark[];
+  body: Body;
+  /** fraction of full speed */
+  speed: number;
+};
+
+/** Between the lines that left and right foot run on, as a fraction of height. */
+const RUN_WIDTH_OF_HEIGHT = 0.1;
+/** Between feet that land from a jump, as a fraction of leg length. */
+const LANDING_WIDTH_OF_LEG = 0.4;
+
+const WAY_DEG: Record<Way, number> = { ahead: 0, right: 90, back: 180, left: -90 };
+
+export const runWidthM = (body: Body): number => RUN_WIDTH_OF_HEIGHT * body.heightM;
+
+export const mark = (
+  { marks, walker }: Ground,
+  kind: MarkKind,
+  label: string,
+  at: Place = walker.centre,
+): void => {
+  marks.push({
+    kind,
+    label,
+    besideM: at.besideM,
+    aheadM: at.aheadM,
+    headingDeg: walker.facingDeg,
+    n: walker.n,
+  });
+};
+
+type Of<K extends PhaseKind> = Extract<PhaseSteps, { kind: K }>;
+type Laying<K extends PhaseKind> = (ground: Ground, phase: SequencePhase, steps: Of<K>) => void;
+
+const stance: Laying<'stance'> = ({ walker, body }, phase, { width, depth, front }) => {
+  const widthM = spanM(width, body);
+  const depthM = front ? spanM(depth, body) : 0;
+  const first = walker.footfalls.length === 0;
+  for (const foot of bothFeet(walker)) {
+    const abreast = moved(walker.centre, walker.facingDeg + 90, (sign(foot) * widthM) / 2);
+    const at = front && foot !== front ? moved(abreast, walker.facingDeg, -depthM) : abreast;
+    const fall = contactAt(walker, phase.code, at, {
+      foot,
+      contact: 'stand',
+      intervalS: 0,
+      lengthM: first ? 0 : between(at, walker.feet[foot]),
+      advanceM: 0,
+      together: true,
+    });
+    fall.n = walker.n;
+  }
+  walker.last = front;
+  walker.run = 0;
+};
+
+const trigger: Laying<'trigger'> = (
+  { walker, body, speed },
+  phase,
+  { foot, way, step, intervalS },
+) => {
+  const lengthM = spanM(step, body);
+  const heading = walker.facingDeg + WAY_DEG[way];
+  const at = moved(walker.feet[foot], heading, lengthM);
+  walker.centre = moved(walker.centre, heading, lengthM / 2);
+  contactAt(walker, phase.code, at, {
+    foot,
+    contact: way === 'back' ? 'back' : 'step',
+    intervalS: intervalS / speed,
+    lengthM,
+    advanceM: lengthM / 2,
+  });
+};
+
+const curve: Laying<'curve'> = (ground, phase, { to, steps, turnDeg, step, cadenceSpm }) => {
+  const { walker, body, speed } = ground;
+  const lengthM = spanM(step, body) * Math.sqrt(speed);
+  const each = (sign(to) * turnDeg) / steps;
+  const half = toRad(Math.abs(each) / 2);
+  const chordM = half < 1e-9 ? lengthM : (lengthM * Math.sin(half)) / half;
+  mark(ground, 'curve', 'curve begins');
+  for (let i = 0; i < steps; i += 1) {
+    // Along the chord of each piece of the arc: half the turn before the step, half after it.
+    walker.facingDeg += each / 2;
+    const travelDeg = walker.facingDeg;
+    walker.facingDeg += each / 2;
+    stepOn(walker, phase.code, {
+      foot: nextFoot(walker, null),
+      contact: 'step',
+      intervalS: 60 / (cadenceSpm * Math.sqrt(speed)),
+      travelDeg,
+      advanceM: chordM,
+      lengthM,
+      widthM: runWidthM(body),
+    });
+    walker.run += 1;
+  }
+};
+
+const crossover: Laying<'crossover'> = ({ walker, body, speed }, phase, asked) => {
+  const { first, steps, step, grow, cadenceSpm, sideOnDeg, to } = asked;
+  const travelDeg = walker.facingDeg;
+  let lengthM = spanM(step, body);
+  walker.facingDeg = travelDeg + sign(to) * sideOnDeg;
+  for (let i = 0; i < steps; i += 1) {
+    const foot = nextFoot(walker, i === 0 ? first : null);
+    walker.centre = moved(walker.centre, travelDeg, lengthM);
+    const at = moved(walker.centre, travelDeg + 90, (sign(foot) * runWidthM(body)) / 2);
+    contactAt(walker, phase.code, at, {
+      foot,
+      contact: 'cross',
+      intervalS: 60 / (cadenceSpm * speed),
+      lengthM,
+      advanceM: lengthM,
+      toesDeg: travelDeg + (sign(to) * sideOnDeg) / 2,
+    });
+    lengthM *= grow;
+  }
+  walker.facingDeg = travelDeg;
+};
+
+const evenSteps = (
+  ground: Ground,
+  phase: SequencePhase,
+  asked: {
+    first: Foot | null;
+    steps: number;
+    lengthM: number;
+    intervalS: number;
+    way: Way;
+    widthM: number;
+    contact: Contact;
+  },
+): void => {
+  const { walker } = ground;
+  for (let i = 0; i < asked.steps; i += 1) {
+    stepOn(walker, phase.code, {
+      foot: nextFoot(walker, i === 0 ? asked.first : null),
+      contact: asked.contact,
+      intervalS: asked.intervalS,
+      travelDeg: walker.facingDeg + WAY_DEG[asked.way],
+      advanceM: asked.lengthM,
+      widthM: asked.widthM,
+    });
+  }
+};
+
+const short: Laying<'short'> = (ground, phase, asked) => {
+  const { walker, body, speed } = ground;
+  const lengthM = spanM(asked.step, body);
+  const from = walker.footfalls.at(-1);
+  const running = from?.contact === 'step' && from.lengthM > lengthM && lengthM > 0;
+  mark(ground, 'shorten', 'shorten here');
+  let left = asked.first;
+  for (let i = 1; running && i <= asked.taper; i += 1) {
+    const part = i / (asked.taper + 1);
+    const cadenceFrom = 60 / from.intervalS;
+    evenSteps(ground, phase, {
+      first: left,
+      steps: 1,
+      lengthM: from.lengthM * (lengthM / from.lengthM) ** part,
+      intervalS: 60 / (cadenceFrom + (asked.cadenceSpm * speed - cadenceFrom) * part),
+      way: 'ahead',
+      widthM: spanM(asked.width, body),
+      contact: 'step',
+    });
+    left = null;
+  }
+  evenSteps(ground, phase, {
+    first: left,
+    steps: asked.steps,
+    lengthM,
+    intervalS: 60 / (asked.cadenceSpm * speed),
+    way: 'ahead',
+    widthM: spanM(asked.width, body),
+    contact: 'short',
+  });
+  walker.run = 0;
+};
+
+const giveGround: Laying<'give-ground'> = (ground, phase, asked) => {
+  evenSteps(ground, phase, {
+    first: asked.first,
+    steps: asked.steps,
+    lengthM: spanM(asked.step, ground.body),
+    intervalS: 60 / (asked.cadenceSpm * ground.speed),
+    way: 'back',
+    widthM: spanM(asked.width, ground.body),
+    contact: 'back',
+  });
+  ground.walker.run = 0;
+};
+
+/** Lead foot out, trail foot after it; on an arc the body keeps its back to the centre. */
+const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
+  const { walker, body, speed } = ground;
+  const { to, steps, stopEvery, stopS } = asked;
+  const lengthM = spanM(asked.step, body);
+  const widthM = spanM(asked.width, body);
+  const radiusM = asked.arc ? spanM(asked.arc, body) : null;
+  const halfS = asked.intervalS / (2 * speed);
+  const heading = (): number => walker.facingDeg + sign(to) * 90;
+  for (let i = 0; i < steps; i += 1) {
+    if (stopEvery > 0 && i % stopEvery === 0) mark(ground, 'lane', `lane ${i / stopEvery + 1}`);
+    if (radiusM) walker.facingDeg += (sign(to) * (lengthM / radiusM) * 90) / Math.PI;
+    const lead = { foot: to, contact: 'shuffle', intervalS: halfS, lengthM } as const;
+    stepOn(walker, phase.code, {
+      ...lead,
+      travelDeg: heading(),
+      advanceM: lengthM / 2,
+      widthM: widthM + lengthM,
+    });
+    stepOn(walker, phase.code, {
+      ...lead,
+      foot: otherFoot(to),
+      travelDeg: heading(),
+      advanceM: lengthM / 2,
+      widthM,
+    });
+    if (radiusM) walker.facingDeg += (sign(to) * (lengthM / radiusM) * 90) / Math.PI;
+    if (stopEvery > 0 && (i + 1) % stopEvery === 0) {
+      walker.timeS += stopS;
+      note(walker);
+    }
+  }
+  if (stopEvery > 0 && steps % stopEvery === 0) {
+    mark(ground, 'lane', `lane ${steps / stopEvery + 1}`);
+  }
+  walker.run = 0;
+};
+
+const gaps: Laying<'gaps'> = (ground, phase, asked) => {
+  const { walker, body, speed } = ground;
+  const gapM = spanM(asked.gap, body);
+  for (let i = 0; i < asked.gaps; i += 1) {
+    mark(ground, 'gap', i === 0 ? 'start' : '');
+    evenSteps(ground, phase, {
+      first: i === 0 ? asked.first : null,
+      steps: asked.contacts,
+      lengthM: gapM / asked.contacts,
+      intervalS: 60 / (asked.cadenceSpm * speed),
+      way: asked.way,
+      widthM: asked.way === 'ahead' || asked.way === 'back' ? runWidthM(body) : 0.4 * body.legM,
+      contact: 'step',
+    });
+  }
+  mark(ground, 'gap', 'finish');
+  walker.run = 0;
+};
+
+/** A front pivot brings the free foot round ahead, a reverse one behind. */
+const pivot: Laying<'pivot'> = ({ walker, speed }, phase, { on, turn, turnDeg, intervalS }) => {
+  const side = turn === 'front' ? on : otherFoot(on);
+  const free = otherFoot(on);
+  const by = sign(side) * turnDeg;
+  const about = walker.feet[on];
+  const round = (at: Place): Place => {
+    const angle = toRad(by);
+    const [x, y] = [at.besideM - about.besideM, at.aheadM - about.aheadM];
+    return {
+      besideM: about.besideM + x * Math.cos(angle) + y * Math.sin(angle),
+      aheadM: about.aheadM - x * Math.sin(angle) + y * Math.cos(angle),
+    };
+  };
+  const at = round(walker.feet[free]);
+  const centre = round(walker.centre);
+  const advanceM = between(centre, walker.centre);
+  walker.centre = centre;
+  walker.facingDeg += by;
+  contactAt(walker, phase.code, at, {
+    foot: free,
+    contact: 'pivot',
+    intervalS: intervalS / speed,
+    lengthM: between(at, walker.feet[free]),
+    advanceM,
+  });
+  walker.run = 0;
+};
+
+const gather: Laying<'gather'> = (ground, phase, asked) => {
+  const { walker, body, speed } = ground;
+  const { feet, first, boxes } = asked;
+  const apartM = spanM(asked.apart, body);
+  const both = feet === 'together';
+  const intervalS = asked.intervalS / speed;
+  const common = { contact: 'gather', intervalS, travelDeg: walker.facingDeg } as const;
+  const one = stepOn(walker, phase.code, {
+    ...common,
+    foot: first,
+    advanceM: spanM(asked.ahead, body),
+    widthM: both ? apartM : runWidthM(body),
+  });
+  if (boxes) mark(ground, 'box', 'box 1', one);
+  const two = stepOn(walker, phase.code, {
+    ...common,
+    foot: otherFoot(first),
+    advanceM: both ? 0 : apartM,
+    widthM: both ? apartM : runWidthM(body),
+    ...(both ? { together: true, lengthM: one.lengthM } : {}),
+  });
+  if (boxes) mark(ground, 'box', 'box 2', two);
+  walker.run = 0;
+};
+
+/** The body leaves the ground from feet that are down already, flies, and lands. */
+const finish: Laying<'finish'> = (ground, phase, { from, flight, flightS, land }) => {
+  const { walker, body } = ground;
+  const leaving = (foot: Foot): Footfall | undefined =>
+    walker.footfalls.findLast((fall) => fall.foot === foot);
+  for (const foot of from === 'both' ? bothFeet(walker) : [from]) {
+    const fall = leaving(foot);
+    if (fall) fall.takeOff = true;
+  }
+  const flightM = spanM(flight, body);
+  const down: Foot[] = land === 'both' ? bothFeet(walker) : [land];
+  down.forEach((foot, i) => {
+    stepOn(walker, phase.code, {
+      foot,
+      contact: 'land',
+      intervalS: flightS,
+      travelDeg: walker.facingDeg,
+      advanceM: i === 0 ? flightM : 0,
+      lengthM: flightM,
+      widthM: land === 'both' ? LANDING_WIDTH_OF_LEG * body.legM : runWidthM(body),
+      together: i > 0,
+    });
+  });
+  walker.run = 0;
+};
+
+const hold: Laying<'hold'> = ({ walker }, _phase, { holdS }) => {
+  walker.timeS += holdS;
+  note(walker);
+  walker.run = 0;
+};
+
+const recover: Laying<'recover'> = (ground, phase, asked) => {
+  const root = Math.sqrt(ground.speed);
+  evenSteps(ground, phase, {
+    ...asked,
+    lengthM: spanM(asked.step, ground.body) * root,
+    intervalS: 60 / (asked.cadenceSpm * root),
+    widthM: runWidthM(ground.body),
+    contact: asked.way === 'back' ? 'back' : 'step',
+  });
+};
+
+const called: Laying<'called'> = ({ walker, body, speed }, phase, { calls }) => {
+  for (const call of calls) {
+    const { foot } = call;
+    const from = walker.feet[foot];
+    const aside = sign(call.to) * spanM(call.aside, body);
+    const at = moved(
+      moved(from, walker.facingDeg, spanM(call.ahead, body)),
+      walker.facingDeg + 90,
+      aside,
+    );
+    const still = walker.feet[otherFoot(foot)];
+    const centre = {
+      besideM: (at.besideM + still.besideM) / 2,
+      aheadM: (at.aheadM + still.aheadM) / 2,
+    };
+    const advanceM = between(centre, walker.centre);
+    walker.centre = centre;
+    walker.facingDeg += sign(call.turnTo) * call.turnDeg;
+    contactAt(walker, phase.code, at, {
+      foot,
+      contact: 'step',
+      intervalS: call.intervalS / speed,
+      lengthM: between(at, from),
+      advanceM,
+    });
+  }
+  walker.run = 0;
+};
+
+/** Every kind of step but the run-up itself, which the solvers may be asked for. */
+export const LAYING: { [K in Exclude<PhaseKind, 'build-up'>]: Laying<K> } = {
+  stance,
+  trigger,
+  curve,
+  crossover,
+  short,
+  'give-ground': giveGround,
+  shuffle,
+  gaps,
+  pivot,
+  gather,
+  finish,
+  hold,
+  recover,
+  called,
+};

@@ -1,0 +1,226 @@
+import type { Ending } from '../solveStraight';
+import type { Foot } from '../feet';
+
+export const SPAN_UNITS = ['m', 'height', 'leg', 'shoe', 'first step', 'top step'] as const;
+/** What a length is counted in: metres, or a measure of the athlete's own. */
+export type SpanUnit = (typeof SPAN_UNITS)[number];
+
+/** A length that grows with the athlete: so many times one of their own measures. */
+export type Span = { value: number; of: SpanUnit };
+
+export const WAYS = ['ahead', 'back', 'left', 'right'] as const;
+/** Which way the feet travel, seen from where the body faces. */
+export type Way = (typeof WAYS)[number];
+
+/** One called step: where that foot goes from where it stands, and how the body turns with it. */
+export type CalledStep = {
+  foot: Foot;
+  /** negative goes back */
+  ahead: Span;
+  aside: Span;
+  to: Foot;
+  turnDeg: number;
+  turnTo: Foot;
+  intervalS: number;
+};
+
+/** What a run-up arrives at: the straight solver is asked for it. */
+export type RunTarget = {
+  /** what the last foot lands on, as `board` */
+  name: string;
+  arrive: Foot;
+  ending: Extract<Ending, { kind: 'even' | 'penultimate' }>;
+};
+
+/** Take-off spot and angle at a bar: the curve solver is asked for them. */
+export type BarTarget = { alongM: number; outM: number; takeoffAngleDeg: number };
+
+/** The kinds of steps that a phase can hold, each with its parameters. */
+export type PhaseSteps =
+  | { kind: 'stance'; width: Span; depth: Span; front: Foot | null }
+  | { kind: 'trigger'; foot: Foot; way: Way; step: Span; intervalS: number }
+  | {
+      kind: 'build-up';
+      first: Foot | null;
+      steps: number;
+      /** takes more or fewer steps when the whole run-up does */
+      fill: boolean;
+      target: RunTarget | null;
+    }
+  | {
+      kind: 'curve';
+      to: Foot;
+      steps: number;
+      turnDeg: number;
+      step: Span;
+      cadenceSpm: number;
+      bar: BarTarget | null;
+    }
+  | {
+      kind: 'crossover';
+      first: Foot;
+      steps: number;
+      step: Span;
+      /** each step is so many times the one before */
+      grow: number;
+      cadenceSpm: number;
+      /** how far the body is turned from the way of travel, and to which side */
+      sideOnDeg: number;
+      to: Foot;
+    }
+  | {
+      kind: 'short';
+      first: Foot | null;
+      steps: number;
+      /** steps of the approach that shrink to the short length before it */
+      taper: number;
+      step: Span;
+      cadenceSpm: number;
+      width: Span;
+      /** what the last short step arrives at: the straight solver is asked for the whole approach */
+      target: { name: string; arrive: Foot } | null;
+    }
+  | {
+      kind: 'give-ground';
+      first: Foot | null;
+      steps: number;
+      step: Span;
+      cadenceSpm: number;
+      width: Span;
+    }
+  | {
+      kind: 'shuffle';
+      to: Foot;
+      steps: number;
+      step: Span;
+      /** time of one whole shuffle, both feet */
+      intervalS: number;
+      width: Span;
+      /** stops after every so many shuffles; 0 for none */
+      stopEvery: number;
+      stopS: number;
+      /** depth of the arc round a centre behind the body; null for a straight line */
+      arc: Span | null;
+    }
+  | {
+      kind: 'gaps';
+      gaps: number;
+      gap: Span;
+      contacts: number;
+      way: Way;
+      first: Foot;
+      cadenceSpm: number;
+    }
+  | { kind: 'pivot'; on: Foot; turn: 'front' | 'reverse'; turnDeg: number; intervalS: number }
+  | {
+      kind: 'gather';
+      feet: 'one-two' | 'together';
+      first: Foot;
+      /** way to the first foot of the gather */
+      ahead: Span;
+      /** one-two: on to the second foot; together: between the feet */
+      apart: Span;
+      intervalS: number;
+      /** each foot has its box on the ground */
+      boxes: boolean;
+    }
+  | {
+      kind: 'finish';
+      from: Foot | 'both';
+      flight: Span;
+      flightS: number;
+      land: Foot | 'both';
+    }
+  | { kind: 'hold'; holdS: number }
+  | { kind: 'recover'; first: Foot | null; steps: number; step: Span; way: Way; cadenceSpm: number }
+  | { kind: 'called'; calls: CalledStep[] };
+
+export type PhaseKind = PhaseSteps['kind'];
+
+export const BALL = ['gather', 'release', 'dribble'] as const;
+
+export type ReadOption = {
+  code: string;
+  /** the phase that this option goes on with */
+  to: string;
+  weight: number;
+};
+
+/** One phase of a sequence, as far as its footfalls go. */
+export type SequencePhase = {
+  code: string;
+  steps: PhaseSteps;
+  /** the body turns before the first step of the phase */
+  turn: { deg: number; to: Foot } | null;
+  /** what becomes of the ball: in hand from the first contact, gone with the last, or put down */
+  ball: (typeof BALL)[number] | null;
+  /** the phase after this one; null for the next in the list, 'end' for none */
+  then: string | null;
+  /** the way goes on by what is seen */
+  read: { options: readonly ReadOption[] } | null;
+};
+
+export const OTHERS = [
+  'opponent',
+  'teammate',
+  'ball',
+  'bar',
+  'line',
+  'goal',
+  'net',
+  'wall',
+] as const;
+
+/** Whoever or whatever the sequence is about, set out from its start or its end. */
+export type OtherThing = {
+  kind: (typeof OTHERS)[number];
+  name: string;
+  from: 'start' | 'end';
+  /** place in the frame of the start or end; negative lies behind */
+  ahead: Span;
+  aside: Span;
+  to: Foot;
+  /** length of a bar, line, net, wall or goal, metres; 0 for a point */
+  wideM: number;
+  moves: {
+    ahead: Span;
+    aside: Span;
+    to: Foot;
+    speedMps: number;
+    afterS: number;
+  } | null;
+};
+
+/**
+ * A movement as the engine sees it, written for one side: its own `left` and `right` hold for an athlete
+ * whose hand or take-off foot is `side`.
+ */
+export type Sequence = {
+  writtenFor: { by: 'hand' | 'take-off foot'; side: Foot };
+  phases: readonly SequencePhase[];
+  others: readonly OtherThing[];
+};
+
+/**
+ * The phases in the order in which they are gone through.
+ *
+ * @param reads phase code → code of the option taken; the first option where none is named
+ */
+export const pathOf = <P extends SequencePhase>(
+  phases: readonly P[],
+  reads: Readonly<Record<string, string>> = {},
+): P[] => {
+  const path: P[] = [];
+  let at = 0;
+  while (at >= 0 && at < phases.length) {
+    const phase = phases[at]!;
+    if (path.includes(phase)) break;
+    path.push(phase);
+    const options = phase.read?.options ?? [];
+    const taken = options.find((one) => one.code === reads[phase.code]) ?? options[0];
+    const next = taken?.to ?? phase.then;
+    if (next === 'end') break;
+    at = next === null ? at + 1 : phases.findIndex((one) => one.code === next);
+  }
+  return path;
+};
