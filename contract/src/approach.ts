@@ -3,12 +3,23 @@ import {
   type Absorb,
   type Ending,
   type Foot,
+  type Layout,
   type Side,
   type StepModel,
   type StraightInput,
   type StraightResult,
 } from '@gravek/core';
-import { array, lazy, object, type InferType, type MixedSchema, type ValidationError } from 'yup';
+import {
+  array,
+  lazy,
+  mixed,
+  object,
+  string,
+  type AnyObjectSchema,
+  type InferType,
+  type MixedSchema,
+  type ValidationError,
+} from 'yup';
 import { choice, count, distinct, figure, foot, id, name } from './fields';
 
 const ENDINGS = {
@@ -41,7 +52,7 @@ const absorb = lazy((value: unknown) =>
     : choice('what takes the correction', ['even', 'early'] as const),
 );
 
-export const TARGETS = ['board', 'line', 'box', 'hurdle', 'take-off spot'] as const;
+export const TARGETS = ['board', 'line', 'box', 'hurdle', 'take-off spot', 'opponent'] as const;
 
 /** What a coach chooses for a straight run-up; athletes bring their own steps. */
 export const straightChoices = object({
@@ -89,11 +100,52 @@ export type StraightChoices = Omit<InferType<typeof straightChoices>, 'ending' |
   absorb: Absorb;
 };
 
+/** Codes by code, such as the exit taken at each read. */
+const chosen = (what: string) =>
+  mixed<Record<string, string>>()
+    .required(`${what} are missing.`)
+    .test('codes', `${what} must be chosen by their codes.`, (value) => {
+      if (typeof value !== 'object' || Array.isArray(value)) return false;
+      const entries = Object.entries(value);
+      return (
+        entries.length <= 24 &&
+        entries.every(
+          ([key, code]) => key.length <= 60 && typeof code === 'string' && code.length <= 60,
+        )
+      );
+    });
+
+/** What a coach chooses for any other movement. */
+export const sequenceChoices = object({
+  kind: choice('a kind of plan', ['sequence'] as const),
+  /** phase → exit taken at its read */
+  reads: chosen('Exits'),
+  /** school → way of teaching */
+  schools: chosen('Ways of teaching'),
+  /** a drill by its code; null for the whole */
+  drill: string().strict().nullable().defined().max(60),
+  speedFraction: figure('The speed', 0.2, 1.1),
+  /** a rule set by its code or id; null for none */
+  ruleSet: string().strict().nullable().defined().max(60),
+});
+export type SequenceChoices = InferType<typeof sequenceChoices>;
+
+export type Choices = StraightChoices | SequenceChoices;
+
+export const isSequence = (choices: Choices): choices is SequenceChoices => 'kind' in choices;
+
+const anyChoices = lazy((value: unknown): AnyObjectSchema =>
+  (value as { kind?: unknown } | null)?.kind === 'sequence'
+    ? sequenceChoices.required()
+    : straightChoices.required(),
+);
+
 const approachFields = object({
   name: name('the approach’s name'),
-  movement: choice('a movement', ['straight-run-up'] as const),
+  /** code of a built-in movement, or id of one of the club's own */
+  movement: string().strict().required('Choose a movement.').max(60, 'Choose a movement.'),
   // Yup cannot infer what `lazy` gives, so the type is stated.
-  choices: straightChoices.required() as unknown as MixedSchema<StraightChoices>,
+  choices: anyChoices as unknown as MixedSchema<Choices>,
   athleteIds: distinct(id(), 60, 'Athletes'),
 });
 
@@ -112,7 +164,7 @@ export type SolvedApproach = {
   athleteId: string;
   model: StepModel;
   modelSource: ModelSource;
-  result: StraightResult;
+  result: StraightResult | Layout;
   solverVersion: number;
   solvedAt: string;
 };
@@ -120,8 +172,8 @@ export type SolvedApproach = {
 export type ApproachSummary = {
   id: string;
   name: string;
-  movement: ApproachInput['movement'];
-  choices: StraightChoices;
+  movement: string;
+  choices: Choices;
   athleteIds: string[];
   version: number;
   archived: boolean;

@@ -9,6 +9,8 @@ export const athleteFields = object({
   takeoffFoot: foot('the take-off foot'),
   shoeM: figure('The shoe length', 0.15, 0.4, ' m').nullable().defined(),
   heightM: figure('The height', 1, 2.3, ' m').nullable().defined(),
+  /** hip joint to the ground */
+  legM: figure('The leg length', 0.4, 1.4, ' m').nullable().default(null),
   birthYear: count('The birth year', 1920, 2100).nullable().defined(),
   positions: distinct(name('a position', 40), 8, 'Positions'),
 });

@@ -4,3 +4,6 @@ export * from './club';
 export * from './clubFile';
 export * from './problem';
 export * from './session';
+export * from './movement';
+export * from './phaseKinds';
+export * from './ruleSet';

@@ -1,7 +1,6 @@
 import { faultTrend, type CueSchool, type FaultTrend } from '@gravek/core';
-import type { FaultCount } from '@gravek/contract';
 import { cueFor, type Cue } from './cue';
-import type { Movement } from './movement';
+import type { FaultCount, Movement } from '@gravek/contract';
 
 export type FaultPicture = {
   code: string;

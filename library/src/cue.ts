@@ -1,5 +1,6 @@
 import { chooseCue, LIVE_RATE, type CueSchool } from '@gravek/core';
-import { faultOf, type Fault, type Movement } from './movement';
+import type { Fault, Movement } from '@gravek/contract';
+import { faultOf } from './movements';
 
 /** How often a fault of a movement shows, 0–1; faults that were never seen are left out. */
 export type SeenRate = { code: string; rate: number };

@@ -1,56 +1,6 @@
 import type { FaultCount } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
-import {
-  athleteFaults,
-  barredBy,
-  cueFor,
-  holding,
-  movementOf,
-  movementSchema,
-  MOVEMENTS,
-} from '../src';
-
-describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
-  '%s',
-  (_code, movement) => {
-    it('is whole: schema, phases, causes', async () => {
-      await expect(movementSchema.validate(movement, { strict: true })).resolves.toBeDefined();
-      const phases = movement.phases.map((phase) => phase.code);
-      const codes = movement.faults.map((fault) => fault.code);
-      expect(new Set(codes).size).toBe(codes.length);
-      expect(codes.length).toBeGreaterThanOrEqual(6);
-      for (const fault of movement.faults) {
-        expect(phases, fault.code).toContain(fault.phase);
-        for (const next of fault.leadsTo) expect(codes, fault.code).toContain(next);
-      }
-    });
-
-    it('has no fault that causes itself, however far round', () => {
-      const next = new Map(movement.faults.map((fault) => [fault.code, fault.leadsTo]));
-      const reaches = (from: string, seen = new Set<string>()): Set<string> => {
-        for (const to of next.get(from) ?? []) {
-          if (seen.has(to)) continue;
-          seen.add(to);
-          reaches(to, seen);
-        }
-        return seen;
-      };
-      for (const code of next.keys()) expect(reaches(code).has(code), code).toBe(false);
-    });
-
-    it('causes nothing that lies in an earlier phase', () => {
-      const place = new Map(movement.phases.map((phase, i) => [phase.code, i]));
-      const at = new Map(movement.faults.map((fault) => [fault.code, place.get(fault.phase)!]));
-      for (const fault of movement.faults.filter((one) => !one.safety)) {
-        for (const next of fault.leadsTo) {
-          expect(at.get(next)!, `${fault.code} → ${next}`).toBeGreaterThanOrEqual(
-            at.get(fault.code)!,
-          );
-        }
-      }
-    });
-  },
-);
+import { athleteFaults, barredBy, cueFor, holding, movementOf, whyBarred } from '../src';
 
 const runUp = movementOf('straight-run-up');
 
@@ -126,6 +76,12 @@ describe('restrictions', () => {
     expect(barredBy(runUp, [held], '2031-03-11')).toBeNull();
     expect(barredBy(runUp, [{ ...held, kind: 'no-contact' }], '2031-03-05')).toBeNull();
     expect(barredBy(runUp, [{ ...held, kind: 'reduced' }], '2031-03-05')).toBeNull();
+    const gaps = movementOf('gaps');
+    const reduced = { ...held, kind: 'reduced' as const };
+    expect(barredBy(gaps, [reduced], '2031-03-05')).toBe(reduced);
+    expect(whyBarred('Ada', reduced)).toBe(
+      'Ada is on reduced volume, and this works by many contacts; until 2031-03-10.',
+    );
     expect(holding([held], '2031-02-28')).toEqual([]);
   });
 });

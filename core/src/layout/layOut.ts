@@ -95,10 +95,16 @@ const layPhase = (ground: Ground, phase: SequencePhase): void => {
   );
 };
 
-/** What becomes of the ball in a phase shows at its first contact, or at its last when it leaves. */
+/**
+ * What becomes of the ball in a phase shows at its first contact, or at its last when it leaves; in a
+ * jump it leaves between take-off and landing, so it shows at the take-off.
+ */
 const markBall = (ground: Ground, phase: SequencePhase): void => {
-  const own = ground.walker.footfalls.filter((fall) => fall.phase === phase.code && fall.n > 0);
-  const at = phase.ball === 'release' ? own.at(-1) : own[0];
+  const { footfalls } = ground.walker;
+  const own = footfalls.filter((fall) => fall.phase === phase.code && fall.n > 0);
+  const leaves =
+    phase.steps.kind === 'finish' ? footfalls.findLast((fall) => fall.takeOff) : own.at(-1);
+  const at = phase.ball === 'release' ? leaves : own[0];
   if (phase.ball && at) at.ball = phase.ball;
 };
 

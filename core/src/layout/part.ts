@@ -35,7 +35,8 @@ const bounds = (layout: Layout, part: Part): [number, number] => {
     case 'phases': {
       const { from, to } = part as { from: string; to: string };
       const order = layout.phases.map((phase) => phase.code);
-      const range = order.slice(order.indexOf(from), order.indexOf(to) + 1);
+      const [first, end] = [order.indexOf(from), order.indexOf(to)];
+      const range = first < 0 || end < first ? [] : order.slice(first, end + 1);
       const own = layout.footfalls.filter((fall) => fall.n > 0 && range.includes(fall.phase));
       return own.length > 0 ? [own[0]!.n, own.at(-1)!.n] : [1, last];
     }

@@ -345,6 +345,12 @@ const finish: Laying<'finish'> = (ground, phase, { from, flight, flightS, land }
     if (fall) fall.takeOff = true;
   }
   const flightM = spanM(flight, body);
+  if (land === 'none') {
+    walker.centre = moved(walker.centre, walker.facingDeg, flightM);
+    walker.timeS += flightS;
+    note(walker);
+    return;
+  }
   const down: Foot[] = land === 'both' ? bothFeet(walker) : [land];
   down.forEach((foot, i) => {
     stepOn(walker, phase.code, {

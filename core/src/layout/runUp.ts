@@ -83,7 +83,7 @@ const straightAsked = (
         lengthM: spanM(end.step, ground.body),
         cadenceSpm: end.cadenceSpm,
       }
-    : last!.ending;
+    : { kind: 'penultimate', longer: last!.longer, shorter: last!.shorter };
   return {
     target: target.name,
     asked: {

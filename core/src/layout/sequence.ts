@@ -1,4 +1,3 @@
-import type { Ending } from '../solveStraight';
 import type { Foot } from '../feet';
 
 export const SPAN_UNITS = ['m', 'height', 'leg', 'shoe', 'first step', 'top step'] as const;
@@ -29,7 +28,9 @@ export type RunTarget = {
   /** what the last foot lands on, as `board` */
   name: string;
   arrive: Foot;
-  ending: Extract<Ending, { kind: 'even' | 'penultimate' }>;
+  /** how much longer the second-last and shorter the last step is; 0 for an even end */
+  longer: number;
+  shorter: number;
 };
 
 /** Take-off spot and angle at a bar: the curve solver is asked for them. */
@@ -129,7 +130,8 @@ export type PhaseSteps =
       from: Foot | 'both';
       flight: Span;
       flightS: number;
-      land: Foot | 'both';
+      /** none: it does not land on the feet */
+      land: Foot | 'both' | 'none';
     }
   | { kind: 'hold'; holdS: number }
   | { kind: 'recover'; first: Foot | null; steps: number; step: Span; way: Way; cadenceSpm: number }

@@ -1,0 +1,343 @@
+import {
+  BALL,
+  OTHERS,
+  PART_KINDS,
+  SPAN_UNITS,
+  type OtherThing,
+  type Part,
+  type PhaseSteps,
+  type Sequence,
+} from '@gravek/core';
+import {
+  array,
+  boolean,
+  lazy,
+  mixed,
+  number,
+  object,
+  string,
+  ValidationError,
+  type AnyObjectSchema,
+  type InferType,
+  type MixedSchema,
+} from 'yup';
+import { choice, count, distinct, figure, foot, id, name } from './fields';
+import { looseEnds } from './movementChecks';
+import { phaseSteps } from './phaseKinds';
+
+export const LOADS = ['jump', 'sprint', 'contact', 'volume'] as const;
+/** What a movement asks of the body; restrictions bar it by these. */
+export type Load = (typeof LOADS)[number];
+
+export const RUNGS = ['stand', 'walk', 'half', 'full', 'object', 'opponent'] as const;
+/** A step of a drill's ladder, slowest and simplest first. */
+export type Rung = (typeof RUNGS)[number];
+
+const code = (what: string) =>
+  string()
+    .strict()
+    .required(`${what} has no code.`)
+    .matches(
+      /^[a-z0-9][a-z0-9-]{0,59}$/,
+      `The code of ${what.toLowerCase()} may hold a–z, 0–9 and -.`,
+    );
+
+const words = (what: string, max = 300) => name(what, max);
+
+const list = (what: string, max: number, most = 80) =>
+  array(name(what, most)).required(`Give ${what}.`).max(max, `At most ${max} of them.`);
+
+const codes = (what: string) => distinct(string().strict().required().max(60), 30, what);
+
+const anyLength = object({
+  value: number().strict().required('A length is missing.').min(-60).max(60),
+  of: choice('what the length is counted in', SPAN_UNITS),
+});
+
+const readOption = object({
+  code: code('An exit'),
+  name: name('the exit’s name'),
+  /** what is seen when this is the right exit */
+  when: words('when this exit is right'),
+  to: string().strict().required('Say which phase this exit leads to.'),
+  weight: figure('The weight', 0, 100),
+});
+
+const phase = object({
+  code: code('A phase'),
+  name: name('the phase’s name', 60),
+  // Yup cannot infer what `lazy` gives, so the type is stated.
+  steps: phaseSteps as unknown as MixedSchema<PhaseSteps>,
+  turn: object({ deg: figure('The turn', 0, 360, '°'), to: foot('a side') })
+    .nullable()
+    .default(null),
+  ball: string()
+    .strict()
+    .oneOf([...BALL], 'Choose what becomes of the ball.')
+    .nullable()
+    .default(null),
+  /** code of the phase after this one, 'end', or null for the next in the list */
+  then: string().strict().nullable().default(null),
+  /** where the eyes are */
+  eyes: string().trim().max(120, 'Keep the eyes within 120 characters.').default(''),
+  checkpoints: array(
+    object({
+      look: name('what is looked at', 60),
+      right: words('what right looks like', 200),
+    }).required(),
+  )
+    .required('Checkpoints are missing.')
+    .max(12, 'At most 12 checkpoints.'),
+  read: object({
+    watch: words('what is watched'),
+    options: array(readOption.required()).required('A read needs exits.').max(12),
+  })
+    .nullable()
+    .default(null),
+});
+
+const fault = object({
+  code: code('A fault'),
+  name: name('the fault’s name', 60),
+  /** what is seen */
+  sees: words('what is seen'),
+  phase: string().strict().required('Choose the phase of the fault.'),
+  /** 1 small – 3 grave */
+  severity: count('The severity', 1, 3),
+  safety: boolean().strict().required(),
+  leadsTo: codes('Faults that it leads to'),
+  cue: words('the cue', 80),
+  drills: codes('Drills'),
+});
+
+const partCode = () => string().strict().required('Choose a phase.');
+const PARTS: Record<Part['kind'], AnyObjectSchema> = {
+  all: object({ kind: choice('a part', ['all']) }),
+  last: object({ kind: choice('a part', ['last']), steps: count('Steps', 1, 60) }),
+  steps: object({
+    kind: choice('a part', ['steps']),
+    from: count('The first step', 1, 60),
+    to: count('The last step', 1, 60),
+  }).test('order', function order(value) {
+    const { from, to } = value as unknown as { from: number; to: number };
+    return (
+      !(from > to) ||
+      this.createError({ path: `${this.path}.to`, message: 'The last step is before the first.' })
+    );
+  }),
+  phases: object({ kind: choice('a part', ['phases']), from: partCode(), to: partCode() }),
+  'until-read': object({ kind: choice('a part', ['until-read']) }),
+  hold: object({
+    kind: choice('a part', ['hold']),
+    step: count('The step to hold at', 1, 60),
+    holdS: figure('The hold', 0, 60, ' s'),
+  }),
+};
+
+const part = lazy((value: unknown): AnyObjectSchema => {
+  const kind = (value as { kind?: unknown } | null)?.kind;
+  return typeof kind === 'string' && Object.hasOwn(PARTS, kind)
+    ? PARTS[kind as Part['kind']].required()
+    : object({ kind: choice('a part', PART_KINDS) }).required();
+});
+
+const drill = object({
+  code: code('A drill'),
+  name: name('the drill’s name', 80),
+  how: words('how the drill goes', 500),
+  part: part as unknown as MixedSchema<Part>,
+  speedFraction: figure('The speed', 0.2, 1),
+  /** exit that the drill forces, by its code; null leaves the read open */
+  force: string().strict().nullable().default(null),
+  rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs').min(
+    1,
+    'A drill needs at least one rung.',
+  ),
+});
+
+const change = object({
+  phase: string().strict().required('Choose a phase.'),
+  set: mixed<Record<string, unknown>>()
+    .required('A change must set something.')
+    .test('plain', 'A change must set something.', (value) => typeof value === 'object'),
+});
+
+const school = object({
+  code: code('A school'),
+  question: words('the question the schools disagree on', 120),
+  options: array(
+    object({
+      code: code('A way of teaching'),
+      name: name('the way’s name'),
+      reason: words('the reason its coaches give'),
+      changes: array(change.required()).default([]),
+      skips: codes('Skipped phases').default([]),
+    }).required(),
+  )
+    .required('A school needs its ways.')
+    .min(2, 'A disagreement needs two ways at least.')
+    .max(4),
+});
+
+const other = object({
+  kind: choice('what it is', OTHERS),
+  name: name('its name', 40),
+  from: choice('from where it is set out', ['start', 'end'] as const),
+  ahead: anyLength.required(),
+  aside: anyLength.required(),
+  to: foot('a side'),
+  wideM: figure('Its width', 0, 60, ' m'),
+  moves: object({
+    ahead: anyLength.required(),
+    aside: anyLength.required(),
+    to: foot('a side'),
+    speedMps: figure('Its speed', 0.1, 60, ' m/s'),
+    afterS: figure('It starts after', 0, 30, ' s'),
+  })
+    .nullable()
+    .default(null),
+});
+
+const shape = object({
+  code: code('A movement'),
+  /** grows when the built-in content changes */
+  revision: count('The revision', 1, 100_000),
+  name: name('the movement’s name', 60),
+  summary: words('in a sentence what is planned', 300),
+  usedBy: list('who uses it', 20).min(1, 'Say who uses it.'),
+  /** situations in which a coach looks for it */
+  faces: list('what the athlete faces', 12),
+  loads: distinct(choice('a load', LOADS), LOADS.length, 'Loads'),
+  writtenFor: object({
+    by: choice('what decides the side', ['hand', 'take-off foot'] as const),
+    side: foot('the side it is written for'),
+  }).required(),
+  phases: array(phase.required())
+    .required('A movement needs phases.')
+    .min(1, 'A movement needs at least one phase.')
+    .max(24, 'At most 24 phases.'),
+  others: array(other.required()).default([]),
+  faults: array(fault.required())
+    .required('A movement needs faults.')
+    .min(1, 'A movement needs at least one fault to look for.')
+    .max(30, 'At most 30 faults.'),
+  drills: array(drill.required()).required('Drills are missing.').max(30, 'At most 30 drills.'),
+  schools: array(school.required()).default([]),
+  ruleSets: codes('Rule sets').default([]),
+  cautions: list('the cautions', 12, 200),
+});
+
+type Shape = InferType<typeof shape>;
+export type Movement = Omit<Shape, 'phases' | 'drills' | 'others'> & {
+  phases: (Omit<Shape['phases'][number], 'steps' | 'ball'> & {
+    steps: PhaseSteps;
+    ball: 'gather' | 'release' | 'dribble' | null;
+  })[];
+  drills: (Omit<Shape['drills'][number], 'part'> & { part: Part })[];
+  others: OtherThing[];
+};
+export type MovementPhase = Movement['phases'][number];
+export type Fault = Movement['faults'][number];
+export type Drill = Movement['drills'][number];
+export type School = Movement['schools'][number];
+
+const hasParts = (value: unknown): value is Movement =>
+  typeof value === 'object' &&
+  value !== null &&
+  ['phases', 'faults', 'drills', 'schools'].every((key) =>
+    Array.isArray((value as Record<string, unknown>)[key]),
+  );
+
+/** A movement: what is planned, what a coach looks at, phase by phase, and how it is taught. */
+export const movementSchema = shape.test('hangs-together', function hangsTogether(value):
+  true | ValidationError {
+  const movement = value as unknown;
+  // What is broken in itself is told by its own check; this one waits until it can look.
+  if (!hasParts(movement) || !shape.isValidSync(value)) return true;
+  const errors = Object.entries(looseEnds(movement)).map(([path, message]) =>
+    this.createError({ path: this.path ? `${this.path}.${path}` : path, message }),
+  );
+  return errors.length === 0 ? true : new ValidationError(errors, value, this.path || undefined);
+});
+
+/**
+ * The movement as taught by the chosen schools: their changes made, their skipped phases taken out.
+ *
+ * @param chosen school code → code of the way; the first way where none is named
+ */
+export const bySchools = (
+  movement: Movement,
+  chosen: Readonly<Record<string, string>> = {},
+): Movement => {
+  let phases = movement.phases;
+  for (const one of movement.schools) {
+    const option = one.options.find((it) => it.code === chosen[one.code]) ?? one.options[0];
+    if (!option) continue;
+    for (const change of option.changes) {
+      phases = phases.map((own) =>
+        own.code === change.phase
+          ? { ...own, steps: { ...own.steps, ...change.set } as PhaseSteps }
+          : own,
+      );
+    }
+    for (const skipped of option.skips) {
+      const at = phases.findIndex((own) => own.code === skipped);
+      const after = phases[at]?.then ?? phases[at + 1]?.code ?? 'end';
+      phases = phases
+        .map((own) => (own.then === skipped ? { ...own, then: after } : own))
+        .filter((own) => own.code !== skipped);
+    }
+  }
+  return phases === movement.phases ? movement : { ...movement, phases };
+};
+
+/** What the engine needs of a movement. */
+export const sequenceOf = ({ writtenFor, phases, others }: Movement): Sequence => ({
+  writtenFor,
+  phases,
+  others,
+});
+
+export const MOVEMENT_FILE_VERSION = 1;
+/** Longest movement file that is read, bytes. */
+export const MOVEMENT_FILE_MAX = 400_000;
+
+/** A movement by itself as one JSON document; see docs/file-format.md. */
+export const movementFile = object({
+  format: choice('the format', ['gravek-movement'] as const),
+  version: number()
+    .strict()
+    .required('The file does not say its version.')
+    .max(
+      MOVEMENT_FILE_VERSION,
+      'This file was made by a newer Gravek. Update Gravek, then read it in.',
+    ),
+  movement: movementSchema.required('The file holds no movement.'),
+});
+
+const basis = object({
+  code: string().strict().required().max(60),
+  revision: count('The revision', 1, 100_000),
+});
+
+export const movementInput = object({
+  id: id(),
+  /** the built-in movement that it was copied from, as it stood then */
+  basedOn: basis.nullable().defined(),
+  movement: movementSchema.required('The movement is missing.'),
+});
+
+export const movementUpdate = object({
+  version: count('The version', 1, 2 ** 31 - 1),
+  basedOn: basis.nullable().defined(),
+  movement: movementSchema.required('The movement is missing.'),
+});
+
+/** A movement of the club's own; its code is its id. */
+export type ClubMovement = {
+  id: string;
+  basedOn: { code: string; revision: number } | null;
+  movement: Movement;
+  version: number;
+  archived: boolean;
+};

@@ -1,0 +1,149 @@
+import type { Movement } from './movement';
+import { phaseSteps } from './phaseKinds';
+
+/** Codes by which each of some things leads to others, and the first way round that leads back. */
+const circleIn = (next: ReadonlyMap<string, readonly string[]>): string[] | null => {
+  const done = new Set<string>();
+  const walk = (at: string, way: string[]): string[] | null => {
+    if (way.includes(at)) return [...way.slice(way.indexOf(at)), at];
+    if (done.has(at)) return null;
+    for (const to of next.get(at) ?? []) {
+      const circle = walk(to, [...way, at]);
+      if (circle) return circle;
+    }
+    done.add(at);
+    return null;
+  };
+  for (const start of next.keys()) {
+    const circle = walk(start, []);
+    if (circle) return circle;
+  }
+  return null;
+};
+
+const exitsOf = (phases: Movement['phases'], i: number): string[] => {
+  const own = phases[i]!;
+  if (own.read) return own.read.options.map((one) => one.to);
+  if (own.then !== null) return own.then === 'end' ? [] : [own.then];
+  return phases[i + 1] ? [phases[i + 1]!.code] : [];
+};
+
+/**
+ * What does not hang together in a movement, though each piece is well-formed: path → sentence.
+ */
+export const looseEnds = (movement: Movement): Record<string, string> => {
+  const found: Record<string, string> = {};
+  const say = (path: string, text: string): void => {
+    found[path] ??= text;
+  };
+  const { phases, faults, drills, schools } = movement;
+  const phaseCodes = new Set(phases.map((one) => one.code));
+  const faultCodes = new Set(faults.map((one) => one.code));
+  const drillCodes = new Set(drills.map((one) => one.code));
+  const nameOf = (which: readonly { code: string; name: string }[], at: string): string =>
+    which.find((one) => one.code === at)?.name ?? at;
+  for (const [path, own] of [
+    ['phases', phases],
+    ['faults', faults],
+    ['drills', drills],
+    ['schools', schools],
+  ] as const) {
+    own.forEach((one, i) => {
+      if (own.findIndex((it) => it.code === one.code) !== i) {
+        say(`${path}[${i}].code`, `Two ${path} have the code ${one.code}.`);
+      }
+    });
+  }
+
+  phases.forEach((own, i) => {
+    if (own.then !== null && own.then !== 'end' && !phaseCodes.has(own.then)) {
+      say(`phases[${i}].then`, `There is no phase ${own.then} to go on with.`);
+    }
+    if (own.read && own.read.options.length < 2) {
+      say(
+        `phases[${i}].read`,
+        own.read.options.length === 0
+          ? 'A read without exits leads nowhere: give it two at least, or take the read out.'
+          : 'A read with one exit is no read: give it another, or take the read out.',
+      );
+    }
+    own.read?.options.forEach((option, o) => {
+      if (!phaseCodes.has(option.to)) {
+        say(`phases[${i}].read.options[${o}].to`, 'This exit leads to a phase that is not there.');
+      }
+    });
+  });
+  const next = new Map(phases.map((one, i) => [one.code, exitsOf(phases, i)]));
+  const round = circleIn(next);
+  if (round) {
+    const at = phases.findIndex((one) => one.code === round[0]);
+    say(
+      `phases[${at}].then`,
+      `The way never ends: ${round.map((one) => nameOf(phases, one)).join(' → ')}.`,
+    );
+  }
+  const reached = new Set<string>();
+  const reach = (at: string): void => {
+    if (reached.has(at)) return;
+    reached.add(at);
+    for (const to of next.get(at) ?? []) reach(to);
+  };
+  if (phases[0]) reach(phases[0].code);
+  phases.forEach((one, i) => {
+    if (!reached.has(one.code)) {
+      say(
+        `phases[${i}].name`,
+        `${one.name} is never reached: no phase or exit leads to it. Move it, or lead an exit to it.`,
+      );
+    }
+  });
+
+  faults.forEach((one, i) => {
+    if (!phaseCodes.has(one.phase)) {
+      say(`faults[${i}].phase`, 'Choose one of the movement’s phases.');
+    }
+    const gone = one.leadsTo.find((to) => !faultCodes.has(to));
+    if (gone) say(`faults[${i}].leadsTo`, `There is no fault ${gone} that it could lead to.`);
+    const missing = one.drills.find((it) => !drillCodes.has(it));
+    if (missing) say(`faults[${i}].drills`, `There is no drill ${missing}.`);
+  });
+  const causes = circleIn(new Map(faults.map((one) => [one.code, one.leadsTo])));
+  if (causes) {
+    const at = faults.findIndex((one) => one.code === causes[0]);
+    say(
+      `faults[${at}].leadsTo`,
+      `These faults cause each other in a circle: ${causes.map((one) => nameOf(faults, one)).join(' → ')}. Take one link out.`,
+    );
+  }
+
+  drills.forEach((one, i) => {
+    if (one.part.kind === 'phases') {
+      for (const end of ['from', 'to'] as const) {
+        if (!phaseCodes.has(one.part[end])) {
+          say(`drills[${i}].part.${end}`, 'Choose one of the movement’s phases.');
+        }
+      }
+    }
+    const exits = phases.flatMap((it) => it.read?.options.map((option) => option.code) ?? []);
+    if (one.force !== null && !exits.includes(one.force)) {
+      say(`drills[${i}].force`, `No read has an exit ${one.force}.`);
+    }
+  });
+
+  schools.forEach((one, i) => {
+    one.options.forEach((option, o) => {
+      const path = `schools[${i}].options[${o}]`;
+      const gone = option.skips.find((it) => !phaseCodes.has(it));
+      if (gone) say(`${path}.skips`, `There is no phase ${gone} to skip.`);
+      option.changes.forEach((it, c) => {
+        const at = phases.find((own) => own.code === it.phase);
+        if (!at) {
+          say(`${path}.changes[${c}].phase`, `There is no phase ${it.phase} to change.`);
+        } else if (!phaseSteps.isValidSync({ ...at.steps, ...it.set })) {
+          say(`${path}.changes[${c}].set`, `${at.name} cannot be changed like that.`);
+        }
+      });
+    });
+  });
+  return found;
+};

@@ -1,0 +1,403 @@
+import {
+  SPAN_UNITS,
+  type PhaseKind,
+  type PhaseSteps,
+  type Span,
+  type SpanUnit,
+} from '@gravek/core';
+import { array, boolean, lazy, mixed, number, object, string, type ISchema } from 'yup';
+import { choice, count, figure, name } from './fields';
+
+/** What one parameter of a phase may be; the form and the check are both made from it. */
+export type ParameterField =
+  /** a length: bounds in metres for a usual body */
+  | { type: 'span'; label: string; minM: number; maxM: number; maybe?: true }
+  | { type: 'count'; label: string; min: number; max: number }
+  | { type: 'figure'; label: string; min: number; max: number; unit: string }
+  | { type: 'choice'; label: string; options: readonly (readonly [string, string])[]; maybe?: true }
+  | { type: 'flag'; label: string }
+  | { type: 'text'; label: string }
+  | { type: 'group'; label: string; fields: ParameterFields }
+  | { type: 'list'; label: string; fields: ParameterFields; max: number };
+
+export type ParameterFields = Readonly<Record<string, ParameterField>>;
+
+const FEET = [
+  ['left', 'left'],
+  ['right', 'right'],
+] as const;
+const WAYS_NAMED = [
+  ['ahead', 'ahead'],
+  ['back', 'back'],
+  ['left', 'to the left'],
+  ['right', 'to the right'],
+] as const;
+
+const foot = (label: string): ParameterField => ({ type: 'choice', label, options: FEET });
+const maybeFoot = (label: string): ParameterField => ({
+  type: 'choice',
+  label,
+  options: FEET,
+  maybe: true,
+});
+const way = (label: string): ParameterField => ({ type: 'choice', label, options: WAYS_NAMED });
+const feetOrBoth = (label: string): ParameterField => ({
+  type: 'choice',
+  label,
+  options: [...FEET, ['both', 'both']],
+});
+const length = (label: string, minM = 0, maxM = 4): ParameterField => ({
+  type: 'span',
+  label,
+  minM,
+  maxM,
+});
+const cadence: ParameterField = {
+  type: 'figure',
+  label: 'Cadence',
+  min: 20,
+  max: 900,
+  unit: 'steps/min',
+};
+const seconds = (label: string, max = 5): ParameterField => ({
+  type: 'figure',
+  label,
+  min: 0.05,
+  max,
+  unit: 's',
+});
+const degrees = (label: string, max = 360): ParameterField => ({
+  type: 'figure',
+  label,
+  min: 0,
+  max,
+  unit: '°',
+});
+const steps = (label = 'Steps', min = 1): ParameterField => ({
+  type: 'count',
+  label,
+  min,
+  max: 40,
+});
+
+/** Every kind of step a phase can hold: what it is called, and its parameters. */
+export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: ParameterFields }>> = {
+  stance: {
+    name: 'Ready stance',
+    fields: {
+      width: length('Width', 0.05, 1.5),
+      depth: length('Depth', 0, 1.5),
+      front: maybeFoot('Front foot'),
+    },
+  },
+  trigger: {
+    name: 'Trigger step',
+    fields: {
+      foot: foot('Foot'),
+      way: way('Way'),
+      step: length('Step', 0, 1.5),
+      intervalS: seconds('Time', 2),
+    },
+  },
+  'build-up': {
+    name: 'Build-up',
+    fields: {
+      first: maybeFoot('First foot'),
+      steps: steps(),
+      fill: { type: 'flag', label: 'Takes more or fewer steps when the run-up does' },
+      target: {
+        type: 'group',
+        label: 'Arrives at a target',
+        fields: {
+          name: { type: 'text', label: 'Target' },
+          arrive: foot('Arrives with'),
+          longer: { type: 'figure', label: 'Second-last longer', min: 0, max: 0.3, unit: '' },
+          shorter: { type: 'figure', label: 'Last shorter', min: 0, max: 0.3, unit: '' },
+        },
+      },
+    },
+  },
+  curve: {
+    name: 'Curve',
+    fields: {
+      to: foot('Turns to the'),
+      steps: steps(),
+      turnDeg: degrees('Turn', 180),
+      step: length('Step', 0.1, 4),
+      cadenceSpm: cadence,
+      bar: {
+        type: 'group',
+        label: 'Runs to a bar',
+        fields: {
+          alongM: { type: 'figure', label: 'Inside the upright', min: -3, max: 3, unit: 'm' },
+          outM: { type: 'figure', label: 'Out from the bar', min: 0.2, max: 3, unit: 'm' },
+          takeoffAngleDeg: { type: 'figure', label: 'Take-off angle', min: 5, max: 60, unit: '°' },
+        },
+      },
+    },
+  },
+  crossover: {
+    name: 'Crossovers',
+    fields: {
+      first: foot('First foot'),
+      steps: steps(),
+      step: length('Step', 0.02, 3),
+      grow: { type: 'figure', label: 'Each step times', min: 0.5, max: 2, unit: '' },
+      cadenceSpm: cadence,
+      sideOnDeg: degrees('Body turned', 110),
+      to: foot('Turned to the'),
+    },
+  },
+  short: {
+    name: 'Short steps',
+    fields: {
+      first: maybeFoot('First foot'),
+      steps: steps(),
+      taper: { type: 'count', label: 'Steps to shorten over', min: 0, max: 20 },
+      step: length('Step', 0, 1.5),
+      cadenceSpm: cadence,
+      width: length('Width', 0, 1.5),
+      target: {
+        type: 'group',
+        label: 'Arrives at a target',
+        fields: { name: { type: 'text', label: 'Target' }, arrive: foot('Arrives with') },
+      },
+    },
+  },
+  'give-ground': {
+    name: 'Giving ground',
+    fields: {
+      first: maybeFoot('First foot'),
+      steps: steps(),
+      step: length('Step', 0.01, 1.5),
+      cadenceSpm: cadence,
+      width: length('Width', 0, 1.5),
+    },
+  },
+  shuffle: {
+    name: 'Shuffle',
+    fields: {
+      to: foot('To the'),
+      steps: steps('Shuffles'),
+      step: length('Step', 0.05, 2),
+      intervalS: seconds('Time of one'),
+      width: length('Width', 0.05, 1.5),
+      stopEvery: { type: 'count', label: 'Stop after every', min: 0, max: 20 },
+      stopS: { type: 'figure', label: 'Stop for', min: 0, max: 10, unit: 's' },
+      arc: { type: 'span', label: 'On an arc of depth', minM: 0.3, maxM: 15, maybe: true },
+    },
+  },
+  gaps: {
+    name: 'Gaps',
+    fields: {
+      gaps: steps('Gaps'),
+      gap: length('Gap', 0.1, 5),
+      contacts: { type: 'count', label: 'Contacts per gap', min: 1, max: 4 },
+      way: way('Way'),
+      first: foot('First foot'),
+      cadenceSpm: cadence,
+    },
+  },
+  pivot: {
+    name: 'Pivot',
+    fields: {
+      on: foot('On the'),
+      turn: {
+        type: 'choice',
+        label: 'Turn',
+        options: [
+          ['front', 'front'],
+          ['reverse', 'reverse'],
+        ],
+      },
+      turnDeg: degrees('Angle'),
+      intervalS: seconds('Time'),
+    },
+  },
+  gather: {
+    name: 'Gather and close',
+    fields: {
+      feet: {
+        type: 'choice',
+        label: 'Feet',
+        options: [
+          ['one-two', 'one, then the other'],
+          ['together', 'both together'],
+        ],
+      },
+      first: foot('First foot'),
+      ahead: length('To the first foot', 0, 3),
+      apart: length('Between the feet', 0, 2),
+      intervalS: seconds('Time of each', 2),
+      boxes: { type: 'flag', label: 'A marked box for each foot' },
+    },
+  },
+  finish: {
+    name: 'Finish',
+    fields: {
+      from: feetOrBoth('Takes off from'),
+      flight: length('Flight', 0, 10),
+      flightS: seconds('Time in the air', 2),
+      land: {
+        type: 'choice',
+        label: 'Lands on',
+        options: [...FEET, ['both', 'both'], ['none', 'not on the feet']],
+      },
+    },
+  },
+  hold: { name: 'Hold', fields: { holdS: seconds('Held for', 60) } },
+  recover: {
+    name: 'Go on',
+    fields: {
+      first: maybeFoot('First foot'),
+      steps: steps(),
+      step: length('Step', 0.05, 3),
+      way: way('Way'),
+      cadenceSpm: cadence,
+    },
+  },
+  called: {
+    name: 'Called steps',
+    fields: {
+      calls: {
+        type: 'list',
+        label: 'Calls',
+        max: 12,
+        fields: {
+          foot: foot('Foot'),
+          ahead: length('Ahead', -2, 2),
+          aside: length('Aside', 0, 2),
+          to: foot('To the'),
+          turnDeg: degrees('Body turns', 180),
+          turnTo: foot('Turns to the'),
+          intervalS: seconds('Time', 3),
+        },
+      },
+    },
+  },
+};
+
+/** A usual body, against which a length is held to see whether anybody could do it; metres. */
+const USUAL: Record<SpanUnit, number> = {
+  m: 1,
+  height: 1.75,
+  leg: 0.93,
+  shoe: 0.28,
+  'first step': 1.15,
+  'top step': 2.1,
+};
+
+export const usualM = ({ value, of }: Span): number => value * USUAL[of];
+
+const span = (field: Extract<ParameterField, { type: 'span' }>) => {
+  const schema = object({
+    value: number()
+      .strict()
+      .typeError(`${field.label} must be a number.`)
+      .required(`${field.label} is missing.`),
+    of: choice('what the length is counted in', SPAN_UNITS),
+  }).test('possible', function possible(value) {
+    const asked = value as unknown as Span | null;
+    if (!asked || typeof asked.value !== 'number' || !(asked.of in USUAL)) return true;
+    const metres = usualM(asked);
+    if (metres >= field.minM - 1e-9 && metres <= field.maxM + 1e-9) return true;
+    return this.createError({
+      path: `${this.path}.value`,
+      message: `${field.label} of ${asked.value} ${asked.of === 'm' ? 'm' : `× ${asked.of}`} cannot be: for a usual body it must lie between ${field.minM} and ${field.maxM} m.`,
+    });
+  });
+  return field.maybe
+    ? schema.nullable().default(null)
+    : schema.default(undefined).required(`${field.label} is missing.`);
+};
+
+const schemaOf = (field: ParameterField): ISchema<unknown> => {
+  switch (field.type) {
+    case 'span':
+      return span(field);
+    case 'count':
+      return count(field.label, field.min, field.max);
+    case 'figure':
+      return figure(field.label, field.min, field.max, field.unit && ` ${field.unit}`);
+    case 'choice': {
+      const values = field.options.map(([value]) => value);
+      return field.maybe
+        ? string()
+            .strict()
+            .oneOf(values, `Choose ${field.label.toLowerCase()}.`)
+            .nullable()
+            .default(null)
+        : choice(field.label.toLowerCase(), values);
+    }
+    case 'flag':
+      return boolean().strict().required(`${field.label}: yes or no.`);
+    case 'text':
+      return name(field.label.toLowerCase(), 40);
+    case 'group':
+      return object(shapeOf(field.fields)).nullable().default(null);
+    case 'list':
+      return array(object(shapeOf(field.fields)).required())
+        .required(`${field.label} are missing.`)
+        .min(1, 'At least one step must be called.')
+        .max(field.max, `At most ${field.max} of them.`);
+  }
+};
+
+const shapeOf = (fields: ParameterFields) =>
+  Object.fromEntries(
+    Object.entries(fields).map(([key, field]) => [key, schemaOf(field)]),
+  ) as Record<string, ReturnType<typeof mixed>>;
+
+const kinds = Object.keys(PHASE_KINDS) as PhaseKind[];
+
+const SCHEMAS = Object.fromEntries(
+  kinds.map((kind) => [
+    kind,
+    object({ kind: choice('a kind of step', [kind]), ...shapeOf(PHASE_KINDS[kind].fields) }),
+  ]),
+);
+
+/** The steps of a phase, by their kind. */
+export const phaseSteps = lazy((value: unknown) => {
+  const kind = (value as { kind?: unknown } | null)?.kind;
+  return (
+    (typeof kind === 'string' && Object.hasOwn(SCHEMAS, kind) && SCHEMAS[kind]) ||
+    object({ kind: choice('a kind of step', kinds) })
+  ).required('The steps of this phase are missing.');
+});
+
+const plainValue = (field: ParameterField): unknown => {
+  switch (field.type) {
+    case 'span':
+      return field.maybe
+        ? null
+        : { value: Math.max(field.minM, Math.min(0.5, field.maxM)), of: 'm' };
+    case 'count':
+      return Math.max(field.min, Math.min(2, field.max));
+    case 'figure':
+      return field.unit === 'steps/min'
+        ? 200
+        : Math.max(
+            field.min,
+            Math.min(field.unit === 's' ? 0.3 : field.unit === '' ? 1 : 30, field.max),
+          );
+    case 'choice':
+      return field.maybe ? null : field.options[0]![0];
+    case 'flag':
+      return false;
+    case 'text':
+      return 'mark';
+    case 'group':
+      return null;
+    case 'list':
+      return [plainValues(field.fields)];
+  }
+};
+
+/** Something to begin with for every parameter of a list. */
+export const plainValues = (fields: ParameterFields): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, plainValue(field)]));
+
+/** Steps of a kind with something to begin with. */
+export const plainSteps = (kind: PhaseKind): PhaseSteps =>
+  ({ kind, ...plainValues(PHASE_KINDS[kind].fields) }) as unknown as PhaseSteps;

@@ -1,0 +1,121 @@
+import {
+  layOut,
+  pathOf,
+  runLength,
+  type Body,
+  type Handed,
+  type Layout,
+  type LayoutChoices,
+  type RunAsk,
+  type Side,
+} from '@gravek/core';
+import {
+  bySchools,
+  sequenceOf,
+  usualM,
+  type Movement,
+  type MovementPhase,
+  type SequenceChoices,
+  type StraightChoices,
+} from '@gravek/contract';
+import { drillOf } from './movements';
+
+export type PlanChoices = Partial<
+  Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'speedFraction'>
+> & {
+  side?: Side;
+  run?: RunAsk;
+};
+
+/** The exits taken when a drill forces one of them. */
+const forced = (movement: Movement, exit: string | null): Record<string, string> => {
+  const phase = movement.phases.find((one) =>
+    one.read?.options.some((option) => option.code === exit),
+  );
+  return phase && exit !== null ? { [phase.code]: exit } : {};
+};
+
+/**
+ * A movement laid out for an athlete as the coach has chosen: schools, exits, a drill's part and speed.
+ *
+ * @throws {RangeError} naming what is out of range
+ */
+export const laidOut = (
+  movement: Movement,
+  athlete: Body & Handed,
+  choices: PlanChoices = {},
+): Layout => {
+  const taught = bySchools(movement, choices.schools);
+  const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
+  const asked: LayoutChoices = {
+    side: choices.side,
+    reads: { ...choices.reads, ...forced(taught, drill?.force ?? null) },
+    speedFraction: (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1),
+    part: drill?.part,
+    run: choices.run,
+  };
+  return layOut(sequenceOf(taught), athlete, {
+    ...asked,
+    speedFraction: Math.max(0.2, Math.min(1.1, asked.speedFraction!)),
+  });
+};
+
+/** The phases that are gone through under some choices. */
+export const phasesOn = (
+  movement: Movement,
+  choices: Pick<PlanChoices, 'reads' | 'schools'> = {},
+): MovementPhase[] => pathOf(bySchools(movement, choices.schools).phases, choices.reads);
+
+const TARGET_OF: Record<string, StraightChoices['target']> = {
+  board: 'board',
+  line: 'line',
+  opponent: 'opponent',
+  box: 'box',
+  hurdle: 'hurdle',
+};
+
+/**
+ * What to begin with when a movement is a run-up with a target on the ground, planned on the strip;
+ * null for every other movement.
+ */
+export const straightStart = (movement: Movement): StraightChoices | null => {
+  const path = phasesOn(movement);
+  const at = path.findIndex((phase) => phase.steps.kind === 'build-up');
+  const run = at < 0 ? [] : path.slice(at, at + runLength(path, at));
+  const end = run.at(-1)?.steps;
+  if ((end?.kind !== 'build-up' && end?.kind !== 'short') || !end.target) return null;
+  const running = run.reduce(
+    (sum, { steps }) => sum + (steps.kind === 'build-up' ? steps.steps : 0),
+    0,
+  );
+  return {
+    target: TARGET_OF[end.target.name] ?? 'line',
+    takeoffFoot: 'own',
+    startFoot: null,
+    steps: end.kind === 'short' ? running + end.steps + end.taper : running,
+    distanceM: null,
+    ending:
+      end.kind === 'short'
+        ? {
+            kind: 'short',
+            count: end.steps,
+            taperSteps: end.taper,
+            lengthM: Math.max(0.03, usualM(end.step)),
+            cadenceSpm: end.cadenceSpm,
+          }
+        : { kind: 'penultimate', longer: end.target.longer, shorter: end.target.shorter },
+    absorb: 'early',
+    tolerance: 0.08,
+    speedFraction: 1,
+    checkMarks: [],
+  };
+};
+
+export const sequenceStart = (): SequenceChoices => ({
+  kind: 'sequence',
+  reads: {},
+  schools: {},
+  drill: null,
+  speedFraction: 1,
+  ruleSet: null,
+});

@@ -1,0 +1,135 @@
+import type { Movement } from '@gravek/contract';
+import MiniSearch from 'minisearch';
+import { drillOf } from './movements';
+
+export type HitKind =
+  'movement' | 'position' | 'situation' | 'phase' | 'exit' | 'fault' | 'drill' | 'school';
+
+/** One place of a movement where the words were found. */
+export type Hit = { kind: HitKind; code: string; name: string; text: string };
+
+export type Found = {
+  movement: Movement;
+  /** best first, at most three */
+  hits: Hit[];
+  /** for a fault that was found: the drills against it */
+  drills: string[];
+};
+
+type Entry = Hit & { id: string; movement: string };
+
+const STOP = new Set(
+  'a an the and or of to in on at for from with by is are be his her their my he she they it as that this when who not no'.split(
+    ' ',
+  ),
+);
+
+/** Words without their endings, so that stops, stopped and stopping meet. */
+const stem = (term: string): string | null => {
+  const word = term.toLowerCase();
+  if (STOP.has(word)) return null;
+  if (word.length < 5) return word.replace(/([^s])s$/, '$1');
+  return word.replace(/(ing|ed|es|s)$/, '').replace(/([bdfgklmnprt])\1$/, '$1');
+};
+
+const entriesOf = (movement: Movement): Entry[] => {
+  const entry = (kind: HitKind, code: string, name: string, text: string): Entry => ({
+    id: `${movement.code}/${kind}/${code}`,
+    movement: movement.code,
+    kind,
+    code,
+    name,
+    text,
+  });
+  return [
+    entry('movement', movement.code, movement.name, movement.summary),
+    ...movement.usedBy.map((one) => entry('position', one, one, '')),
+    ...movement.faces.map((one) => entry('situation', one, one, '')),
+    ...movement.phases.map((one) =>
+      entry(
+        'phase',
+        one.code,
+        one.name,
+        one.checkpoints.map((it) => `${it.look}: ${it.right}`).join('. '),
+      ),
+    ),
+    ...movement.phases.flatMap((phase) =>
+      (phase.read?.options ?? []).map((one) =>
+        entry('exit', `${phase.code}.${one.code}`, one.name, one.when),
+      ),
+    ),
+    ...movement.faults.map((one) => entry('fault', one.code, one.name, `${one.sees} ${one.cue}`)),
+    ...movement.drills.map((one) => entry('drill', one.code, one.name, one.how)),
+    ...movement.schools.map((one) =>
+      entry(
+        'school',
+        one.code,
+        one.question,
+        one.options.map((it) => `${it.name}. ${it.reason}`).join(' '),
+      ),
+    ),
+  ];
+};
+
+/** What a coach looks for first weighs most: a fault that is seen, a position, a movement's name. */
+const WEIGHT: Record<HitKind, number> = {
+  movement: 1.3,
+  position: 1.4,
+  situation: 1.4,
+  fault: 1.3,
+  drill: 1,
+  phase: 0.8,
+  exit: 1.1,
+  school: 0.8,
+};
+
+export type Search = (words: string) => Found[];
+
+/**
+ * A search over everything the movements say, by what the coach has in mind: a position, what the
+ * athlete faces, what goes wrong.
+ *
+ * @returns a function from words to movements, best first; all of them for no words
+ */
+export const searchIn = (movements: readonly Movement[]): Search => {
+  const index = new MiniSearch<Entry>({
+    fields: ['name', 'text'],
+    storeFields: ['movement', 'kind', 'code', 'name', 'text'],
+    processTerm: stem,
+    searchOptions: {
+      boost: { name: 2 },
+      prefix: (term) => term.length > 2,
+      fuzzy: (term) => (term.length > 4 ? 0.2 : false),
+      boostDocument: (_id, _term, stored) => WEIGHT[stored!.kind as HitKind],
+    },
+  });
+  index.addAll(movements.flatMap(entriesOf));
+  return (words) => {
+    if (words.trim() === '')
+      return movements.map((movement) => ({ movement, hits: [], drills: [] }));
+    const asked = words.split(/\s+/).map(stem).filter(Boolean).length;
+    const grouped = new Map<string, { score: number; hits: Hit[] }>();
+    for (const result of index.search(words)) {
+      // An entry that holds all the words beats one that holds a single rare word.
+      const share = new Set(result.queryTerms).size / Math.max(1, asked);
+      const score = result.score * share;
+      const { kind, code, name, text, movement } = result as unknown as Entry;
+      const group = grouped.get(movement) ?? { score: 0, hits: [] };
+      grouped.set(movement, group);
+      group.score = Math.max(group.score, score);
+      group.hits.push({ kind, code, name, text });
+    }
+    return [...grouped]
+      .sort((a, b) => b[1].score - a[1].score)
+      .map(([code, { hits }]): Found => {
+        const movement = movements.find((one) => one.code === code)!;
+        const fault = hits.slice(0, 3).find((hit) => hit.kind === 'fault');
+        const drills = movement.faults.find((one) => one.code === fault?.code)?.drills ?? [];
+        return {
+          movement,
+          hits: hits.slice(0, 3),
+          drills: drills.map((one) => drillOf(movement, one)?.name ?? one),
+        };
+      });
+  };
+};

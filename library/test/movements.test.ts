@@ -1,0 +1,205 @@
+import { bodyOf, checkRules, mirrorLayout, pathOf, type Layout } from '@gravek/core';
+import { bySchools, movementSchema, type Movement } from '@gravek/contract';
+import { describe, expect, it } from 'vitest';
+import { drillOf, laidOut, MOVEMENTS, RULE_SETS, sequenceStart, straightStart } from '../src';
+
+const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
+  (['left', 'right'] as const).map((side) => ({
+    ...bodyOf({ trials: [], heightM, legM: null, shoeM: null }),
+    hand: side,
+    takeoffFoot: side,
+  })),
+);
+
+/** Every way to go through a movement: each exit of each read under each way of each school. */
+const waysOf = (movement: Movement) => {
+  const schools: Record<string, string>[] = [
+    {},
+    ...movement.schools.flatMap((one) =>
+      one.options.map((option) => ({ [one.code]: option.code })),
+    ),
+  ];
+  const reads: Record<string, string>[] = movement.phases
+    .filter((phase) => phase.read)
+    .reduce<Record<string, string>[]>(
+      (ways, phase) =>
+        ways.flatMap((way) =>
+          phase.read!.options.map((option) => ({ ...way, [phase.code]: option.code })),
+        ),
+      [{}],
+    );
+  return schools.flatMap((school) => reads.map((read) => ({ schools: school, reads: read })));
+};
+
+const isSound = ({ footfalls, track, totalTimeS }: Layout): void => {
+  let timeS = 0;
+  let n = 0;
+  for (const fall of footfalls) {
+    for (const figure of Object.values(fall)) {
+      if (typeof figure === 'number') expect(Number.isFinite(figure)).toBe(true);
+    }
+    expect(fall.timeS).toBeGreaterThanOrEqual(timeS);
+    expect([n, n + 1]).toContain(fall.n);
+    expect(fall.lengthM).toBeGreaterThanOrEqual(0);
+    expect(fall.lengthM).toBeLessThan(4.5);
+    expect(fall.speedMps).toBeLessThan(13);
+    timeS = fall.timeS;
+    n = fall.n;
+  }
+  expect(n).toBeGreaterThan(0);
+  expect(totalTimeS).toBeGreaterThanOrEqual(timeS);
+  expect(track.every((at) => Number.isFinite(at.besideM + at.aheadM + at.facingDeg))).toBe(true);
+};
+
+/** As a sheet has it: tenths of a millimetre, and a half turn is a half turn. */
+const rounded = (layout: Layout) =>
+  layout.footfalls.map((fall) =>
+    [
+      fall.foot,
+      fall.phase,
+      Math.round(fall.besideM * 1e4),
+      Math.round(fall.aheadM * 1e4),
+      Math.round(1e4 * Math.cos((fall.facingDeg * Math.PI) / 180)),
+      Math.round(1e4 * Math.sin((fall.facingDeg * Math.PI) / 180)),
+    ].map((value) => (value === 0 ? 0 : value)),
+  );
+
+it('holds all twenty movements, each once', () => {
+  expect(MOVEMENTS).toHaveLength(20);
+  expect(new Set(MOVEMENTS.map((one) => one.code)).size).toBe(20);
+  expect(new Set(MOVEMENTS.map((one) => one.name)).size).toBe(20);
+});
+
+it('says nothing twice: no two faults, drills, cues or checkpoints alike in text', () => {
+  const seen = new Map<string, string>();
+  for (const movement of MOVEMENTS) {
+    const texts = [
+      movement.summary,
+      ...movement.phases.flatMap((one) => one.checkpoints.map((it) => `${it.look}: ${it.right}`)),
+      ...movement.faults.flatMap((one) => [one.sees, one.cue]),
+      ...movement.drills.flatMap((one) => [one.name, one.how]),
+      ...movement.schools.flatMap((one) => one.options.map((it) => it.reason)),
+      ...movement.cautions,
+    ];
+    for (const text of texts) {
+      expect(seen.get(text.toLowerCase()), `${movement.code}: ${text}`).toBeUndefined();
+      seen.set(text.toLowerCase(), movement.code);
+    }
+  }
+});
+
+describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
+  '%s',
+  (_code, movement) => {
+    it('fits the schema: codes, causes without a circle, every phase reached, reads with exits', () => {
+      expect(() =>
+        movementSchema.validateSync(movement, { strict: true, abortEarly: false }),
+      ).not.toThrow();
+    });
+
+    it('is complete: phases looked at, faults, drills with rungs, cautions, rules', () => {
+      expect(movement.phases.length).toBeGreaterThanOrEqual(4);
+      for (const phase of movement.phases) {
+        expect(phase.checkpoints.length, phase.code).toBeGreaterThan(0);
+        expect(phase.eyes, phase.code).not.toBe('');
+      }
+      expect(movement.faults.length).toBeGreaterThanOrEqual(6);
+      expect(movement.faults.some((fault) => fault.leadsTo.length > 0)).toBe(true);
+      for (const fault of movement.faults)
+        expect(fault.drills.length, fault.code).toBeGreaterThan(0);
+      const used = new Set(movement.faults.flatMap((fault) => fault.drills));
+      expect(movement.drills.length).toBeGreaterThanOrEqual(5);
+      expect(movement.drills.filter((drill) => used.has(drill.code)).length).toBeGreaterThan(4);
+      expect(movement.schools.length).toBeGreaterThan(0);
+      expect(movement.cautions.length).toBeGreaterThanOrEqual(2);
+      for (const code of movement.ruleSets) {
+        expect(
+          RULE_SETS.some((one) => one.id === code),
+          code,
+        ).toBe(true);
+      }
+      if (movement.phases.some((phase) => phase.read)) {
+        expect(movement.faults.some((fault) => /wrong (exit|answer)/i.test(fault.name))).toBe(true);
+      }
+    });
+
+    it('causes nothing that lies in an earlier phase', () => {
+      const at = new Map(
+        movement.faults.map((fault) => [
+          fault.code,
+          movement.phases.findIndex((phase) => phase.code === fault.phase),
+        ]),
+      );
+      for (const fault of movement.faults.filter((one) => !one.safety)) {
+        for (const next of fault.leadsTo) {
+          expect(at.get(next)!, `${fault.code} → ${next}`).toBeGreaterThanOrEqual(
+            at.get(fault.code)!,
+          );
+        }
+      }
+    });
+
+    it('lays out for three bodies, both sides, every exit and school: sound and legal', () => {
+      const ways = waysOf(movement);
+      for (const body of bodies) {
+        for (const way of ways) {
+          for (const side of ['own', 'other'] as const) {
+            const layout = laidOut(movement, body, { ...way, side });
+            isSound(layout);
+            expect(layout.failure).toBeNull();
+            for (const code of movement.ruleSets) {
+              const broken = checkRules(
+                layout.footfalls,
+                RULE_SETS.find((one) => one.id === code)!,
+              );
+              expect(broken, `${code} ${JSON.stringify(way)}`).toEqual([]);
+            }
+          }
+        }
+      }
+    });
+
+    it('is for the left-hander what the right-hander sees in a mirror, feet swapped', () => {
+      const [left, right] = bodies as [(typeof bodies)[number], (typeof bodies)[number]];
+      for (const way of waysOf(movement)) {
+        const own = laidOut(movement, right, way);
+        expect(rounded(laidOut(movement, left, way))).toEqual(rounded(mirrorLayout(own)));
+        expect(rounded(laidOut(movement, left, { ...way, side: 'other' }))).toEqual(rounded(own));
+        expect(rounded(mirrorLayout(mirrorLayout(own)))).toEqual(rounded(own));
+      }
+    });
+
+    it('has drills that take a real part of it', () => {
+      for (const drill of movement.drills) {
+        const reads = Object.fromEntries(
+          movement.phases
+            .filter((phase) => phase.read?.options.some((one) => one.code === drill.force))
+            .map((phase) => [phase.code, drill.force!]),
+        );
+        const path = pathOf(bySchools(movement).phases, reads).map((phase) => phase.code);
+        if (drill.part.kind === 'phases') {
+          expect(path, drill.code).toContain(drill.part.from);
+          expect(path, drill.code).toContain(drill.part.to);
+          expect(path.indexOf(drill.part.to)).toBeGreaterThanOrEqual(path.indexOf(drill.part.from));
+        }
+        if (drill.part.kind === 'until-read') {
+          expect(movement.phases.some((phase) => phase.read)).toBe(true);
+        }
+        const layout = laidOut(movement, bodies[3]!, { drill: drill.code });
+        expect(layout.footfalls.length, drill.code).toBeGreaterThan(0);
+        expect(layout.totalTimeS).toBeGreaterThanOrEqual(0);
+        expect(drillOf(movement, drill.code)).toBe(drill);
+      }
+    });
+
+    it('gives a plan to begin with', () => {
+      const straight = straightStart(movement);
+      const runs = movement.phases.some(
+        ({ steps }) =>
+          (steps.kind === 'build-up' || steps.kind === 'short') && steps.target !== null,
+      );
+      expect(straight !== null).toBe(runs);
+      expect(sequenceStart().kind).toBe('sequence');
+    });
+  },
+);
