@@ -169,6 +169,10 @@ export type SolvedApproach = {
   solvedAt: string;
 };
 
+/** What the strip shows of a solved run-up, or null when the plan is another movement. */
+export const straightOf = ({ result }: Pick<SolvedApproach, 'result'>): StraightResult | null =>
+  'footfalls' in result ? null : result;
+
 export type ApproachSummary = {
   id: string;
   name: string;

@@ -10,7 +10,7 @@ export const athleteFields = object({
   shoeM: figure('The shoe length', 0.15, 0.4, ' m').nullable().defined(),
   heightM: figure('The height', 1, 2.3, ' m').nullable().defined(),
   /** hip joint to the ground */
-  legM: figure('The leg length', 0.4, 1.4, ' m').nullable().default(null),
+  legM: figure('The leg length', 0.4, 1.4, ' m').nullable().optional().strict(false).default(null),
   birthYear: count('The birth year', 1920, 2100).nullable().defined(),
   positions: distinct(name('a position', 40), 8, 'Positions'),
 });

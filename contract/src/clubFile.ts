@@ -1,11 +1,13 @@
 import { array, number, object, type InferType } from 'yup';
 import { athleteInput, restrictionInput, trialInput } from './athlete';
 import { approachInput } from './approach';
+import { movementInput } from './movement';
+import { ruleSetInput } from './ruleSet';
 import { clubSettings, memberInput } from './club';
 import { choice, id } from './fields';
 import { repInput, sessionInput } from './session';
 
-export const CLUB_FILE_VERSION = 1;
+export const CLUB_FILE_VERSION = 2;
 
 /** The account behind the demo's one-press entry. */
 export const DEMO_EMAIL = 'coach@demo.invalid';
@@ -23,6 +25,8 @@ export const clubFile = object({
   athletes: array(athleteInput.required()).required('The file holds no athletes.'),
   restrictions: array(restrictionInput.required()).required(),
   trials: array(trialInput.required()).required(),
+  movements: array(movementInput.required()).default([]),
+  ruleSets: array(ruleSetInput.required()).default([]),
   approaches: array(approachInput.required()).required(),
   sessions: array(sessionInput.required()).required(),
   reps: array(repInput.required()).required(),

@@ -72,12 +72,11 @@ const phase = object({
     .nullable()
     .default(null),
   ball: string()
-    .strict()
     .oneOf([...BALL], 'Choose what becomes of the ball.')
     .nullable()
     .default(null),
   /** code of the phase after this one, 'end', or null for the next in the list */
-  then: string().strict().nullable().default(null),
+  then: string().nullable().default(null),
   /** where the eyes are */
   eyes: string().trim().max(120, 'Keep the eyes within 120 characters.').default(''),
   checkpoints: array(
@@ -148,7 +147,7 @@ const drill = object({
   part: part as unknown as MixedSchema<Part>,
   speedFraction: figure('The speed', 0.2, 1),
   /** exit that the drill forces, by its code; null leaves the read open */
-  force: string().strict().nullable().default(null),
+  force: string().nullable().default(null),
   rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs').min(
     1,
     'A drill needs at least one rung.',

@@ -322,11 +322,7 @@ const schemaOf = (field: ParameterField): ISchema<unknown> => {
     case 'choice': {
       const values = field.options.map(([value]) => value);
       return field.maybe
-        ? string()
-            .strict()
-            .oneOf(values, `Choose ${field.label.toLowerCase()}.`)
-            .nullable()
-            .default(null)
+        ? string().oneOf(values, `Choose ${field.label.toLowerCase()}.`).nullable().default(null)
         : choice(field.label.toLowerCase(), values);
     }
     case 'flag':

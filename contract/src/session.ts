@@ -2,6 +2,7 @@ import { OUTCOMES, type Side } from '@gravek/core';
 import { array, object, string, type InferType } from 'yup';
 import type { Approach } from './approach';
 import type { Athlete } from './athlete';
+import type { Movement } from './movement';
 import { choice, count, day, distinct, id, name, note } from './fields';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
@@ -86,6 +87,8 @@ export type RunBundle = {
   athletes: Athlete[];
   reps: Rep[];
   counts: FaultCount[];
+  /** the club's own, beside the built-in ones */
+  movements: Movement[];
 };
 
 /** What one session showed of one athlete in one movement. */

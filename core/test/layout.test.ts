@@ -9,7 +9,6 @@ import {
   solveStraight,
   type Body,
   type Footfall,
-  type Handed,
   type Layout,
   type PhaseSteps,
   type Sequence,
@@ -19,7 +18,7 @@ import {
 
 const m = (value: number): Span => ({ value, of: 'm' });
 
-const athlete: Body & Handed = {
+const athlete: Body = {
   model: estimateStepModel(1.8),
   heightM: 1.8,
   legM: 0.95,

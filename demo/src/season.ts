@@ -284,6 +284,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       takeoffFoot: person.takeoffFoot,
       shoeM: person.shoeM,
       heightM: person.heightM,
+      legM: null,
       birthYear: year - person.age,
       positions: person.positions,
     })),
@@ -305,6 +306,8 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
         : [],
     ),
     trials,
+    movements: [],
+    ruleSets: [],
     approaches: approaches.map((approach) => ({
       id: approach.id,
       name: approach.name,

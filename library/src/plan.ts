@@ -3,7 +3,6 @@ import {
   pathOf,
   runLength,
   type Body,
-  type Handed,
   type Layout,
   type LayoutChoices,
   type RunAsk,
@@ -42,7 +41,7 @@ const forced = (movement: Movement, exit: string | null): Record<string, string>
  */
 export const laidOut = (
   movement: Movement,
-  athlete: Body & Handed,
+  athlete: Body,
   choices: PlanChoices = {},
 ): Layout => {
   const taught = bySchools(movement, choices.schools);

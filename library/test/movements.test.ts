@@ -5,9 +5,7 @@ import { drillOf, laidOut, MOVEMENTS, RULE_SETS, sequenceStart, straightStart } 
 
 const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
   (['left', 'right'] as const).map((side) => ({
-    ...bodyOf({ trials: [], heightM, legM: null, shoeM: null }),
-    hand: side,
-    takeoffFoot: side,
+    ...bodyOf({ trials: [], heightM, legM: null, shoeM: null, hand: side, takeoffFoot: side }),
   })),
 );
 

@@ -3,6 +3,7 @@ import { athleteRoutes } from './athletes/routes';
 import { clubRoutes } from './club/routes';
 import { faultRoutes } from './faults/routes';
 import type { Route } from './http/route';
+import { movementRoutes } from './movements/routes';
 import { repRoutes } from './reps/routes';
 import { sessionRoutes } from './sessions/routes';
 
@@ -10,6 +11,7 @@ import { sessionRoutes } from './sessions/routes';
 export const ROUTES: readonly Route[] = [
   ...clubRoutes,
   ...athleteRoutes,
+  ...movementRoutes,
   ...approachRoutes,
   ...sessionRoutes,
   ...repRoutes,

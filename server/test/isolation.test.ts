@@ -4,12 +4,14 @@ import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { clubRouter, type Route } from '../src/http/route';
 import { ROUTES } from '../src/routes';
-import { CLUB_TABLES } from '../src/database/migrations/0001_foundation';
+import { CLUB_TABLES } from '../src/database/clubTables';
 import { inClub } from '../src/database/connect';
 import {
   aRep,
   anApproach,
+  aMovement,
   anAthlete,
+  aRuleSet,
   aSession,
   coachIn,
   contentsOf,
@@ -113,6 +115,20 @@ const reaching = (): Record<string, Try> => ({
     body: { away: true },
   },
   'get /athletes/:id/faults': { path: `/athletes/${own.athlete.id}/faults` },
+  'get /movements': { path: '/movements' },
+  'post /movements': { path: '/movements', body: { ...aMovement(), id: own.movement.id } },
+  'put /movements/:id': {
+    path: `/movements/${own.movement.id}`,
+    body: { ...aMovement(), version: 1 },
+  },
+  'put /movements/:id/away': { path: `/movements/${own.movement.id}/away`, body: { away: true } },
+  'get /rule-sets': { path: '/rule-sets' },
+  'post /rule-sets': { path: '/rule-sets', body: { ...aRuleSet(), id: own.rules.id } },
+  'put /rule-sets/:id': {
+    path: `/rule-sets/${own.rules.id}`,
+    body: { ...aRuleSet(), version: 1 },
+  },
+  'put /rule-sets/:id/away': { path: `/rule-sets/${own.rules.id}/away`, body: { away: true } },
   'get /approaches': { path: '/approaches' },
   'post /approaches': { path: '/approaches', body: anApproach([own.athlete.id]) },
   'get /approaches/:id': { path: `/approaches/${own.approach.id}` },
@@ -175,6 +191,7 @@ describe('every route of the API', () => {
         own.athlete.name,
         own.approach.name,
         own.session.title,
+        own.movement.movement.name,
         home.clubId,
         home.email,
       ]) {

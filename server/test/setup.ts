@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { Athlete, ApproachInput, Rep, SessionInput } from '@gravek/contract';
+import type { Athlete, ApproachInput, Movement, Rep, SessionInput } from '@gravek/contract';
+import { movementOf } from '@gravek/library';
 import { Kysely, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -10,7 +11,7 @@ import { v7 as uuid } from 'uuid';
 import { createApp } from '../src/app';
 import { listenForChanges, type Changes } from '../src/changes/listen';
 import { connect, inClub, type Db } from '../src/database/connect';
-import { CLUB_TABLES } from '../src/database/migrations/0001_foundation';
+import { CLUB_TABLES } from '../src/database/clubTables';
 import { migrate } from '../src/database/migrate';
 import type { Tables } from '../src/database/tables';
 import { hashPassword } from '../src/signIn/password';
@@ -240,6 +241,24 @@ export const aRep = (session: SessionInput, change: Partial<Rep> = {}): Rep => (
   ...change,
 });
 
+/** The club's own copy of a built-in movement. */
+export const aMovement = (change: Partial<Movement> = {}) => {
+  const id = uuid();
+  const { code, revision, ...rest } = movementOf('give-ground');
+  return {
+    id,
+    basedOn: { code, revision },
+    movement: { ...rest, revision, code: id, name: `Mirror ${id.slice(-4)}`, ...change },
+  };
+};
+
+export const aRuleSet = () => ({
+  id: uuid(),
+  name: 'Our league',
+  note: '',
+  rules: [{ kind: 'most-steps', limit: 9 }],
+});
+
 /** A club with one of everything. */
 export const furnish = async (coach: Coach) => {
   const athlete = anAthlete();
@@ -250,7 +269,11 @@ export const furnish = async (coach: Coach) => {
   await coach.post('/sessions', session).expect(200);
   const rep = aRep(session, { outcome: 'fault', faults: ['reaches'] });
   await coach.post('/reps', { reps: [rep] }).expect(200);
-  return { athlete, approach, session, rep };
+  const movement = aMovement();
+  await coach.post('/movements', movement).expect(200);
+  const rules = aRuleSet();
+  await coach.post('/rule-sets', rules).expect(200);
+  return { athlete, approach, session, rep, movement, rules };
 };
 
 /** Everything that a club holds, as text, to see whether anything has changed. */

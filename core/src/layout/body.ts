@@ -3,8 +3,11 @@ import type { Foot } from '../feet';
 import { currentModel, USUAL_HEIGHT_M, type StepModel, type Trial } from '../stepModel';
 import { SPAN_UNITS, type Span } from './sequence';
 
-/** The athlete's own measures that lengths are counted in, metres. */
-export type Body = { model: StepModel; heightM: number; legM: number; shoeM: number };
+/** What decides whether a movement is seen in the mirror. */
+export type Handed = { hand: Foot; takeoffFoot: Foot };
+
+/** An athlete as the engine sees them: their own measures that lengths are counted in, metres. */
+export type Body = Handed & { model: StepModel; heightM: number; legM: number; shoeM: number };
 
 export type BodyMeasure = 'steps' | 'height' | 'leg' | 'shoe';
 
@@ -18,12 +21,14 @@ export const SHOE_OF_HEIGHT = 0.152 + 0.008;
  *
  * @returns metres, and which of them are estimates
  */
-export const bodyOf = (athlete: {
-  trials: readonly (Trial & { takenOn: string })[];
-  heightM: number | null;
-  legM: number | null;
-  shoeM: number | null;
-}): Body & { estimated: BodyMeasure[] } => {
+export const bodyOf = (
+  athlete: Handed & {
+    trials: readonly (Trial & { takenOn: string })[];
+    heightM: number | null;
+    legM: number | null;
+    shoeM: number | null;
+  },
+): Body & { estimated: BodyMeasure[] } => {
   const { model, source } = currentModel(athlete);
   const heightM = athlete.heightM ?? USUAL_HEIGHT_M;
   const estimated: BodyMeasure[] = [];
@@ -32,6 +37,8 @@ export const bodyOf = (athlete: {
   if (athlete.legM === null) estimated.push('leg');
   if (athlete.shoeM === null) estimated.push('shoe');
   return {
+    hand: athlete.hand,
+    takeoffFoot: athlete.takeoffFoot,
     model,
     heightM,
     legM: athlete.legM ?? LEG_OF_HEIGHT * heightM,
@@ -62,5 +69,3 @@ export const spanM = (span: Span, body: Body, field = 'span'): number => {
       return value * body.model.topLengthM;
   }
 };
-
-export type Handed = { hand: Foot; takeoffFoot: Foot };

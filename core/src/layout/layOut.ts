@@ -1,7 +1,7 @@
 import { number } from '../check';
 import type { Side } from '../runOrder';
 import type { StraightFailure } from '../solveStraight';
-import { spanM, type Body, type Handed } from './body';
+import { spanM, type Body } from './body';
 import { mirrorLayout } from './mirror';
 import { cutPart, type Part } from './part';
 import { LAYING, mark, runWidthM, type Ground, type Mark } from './phases';
@@ -123,7 +123,7 @@ const markBall = (ground: Ground, phase: SequencePhase): void => {
  */
 export const layOut = (
   sequence: Sequence,
-  athlete: Body & Handed,
+  athlete: Body,
   choices: LayoutChoices = {},
 ): Layout => {
   const speed = number('speedFraction', choices.speedFraction ?? 1, { min: 0.2, max: 1.1 });

@@ -1,15 +1,19 @@
-import { currentModel, SOLVER_VERSION, solveStraight } from '@gravek/core';
+import { bodyOf, LAYOUT_VERSION, SOLVER_VERSION, solveStraight } from '@gravek/core';
 import {
+  isSequence,
   straightAsk,
   type Approach,
-  type ApproachSummary,
+  type Athlete,
+  type Choices,
+  type Movement,
   type SolvedApproach,
-  type StraightChoices,
 } from '@gravek/contract';
+import { laidOut, straightStart } from '@gravek/library';
 import { sql } from 'kysely';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { badInput } from '../http/problem';
+import { movementsBy } from '../movements/queries';
 
 /** Approaches with what they were solved to, newest first. */
 export const approaches = async (
@@ -36,7 +40,7 @@ export const approaches = async (
     return {
       id: row.id,
       name: row.name,
-      movement: row.movement as ApproachSummary['movement'],
+      movement: row.movement,
       choices: row.choices,
       athleteIds: own.map((one) => one.athlete_id),
       version: row.version,
@@ -57,33 +61,61 @@ export const approaches = async (
 export const approach = async (trx: Trx, id: string): Promise<Approach | undefined> =>
   (await approaches(trx, { ids: [id] }))[0];
 
+/** What a plan comes to for one athlete, by their measures as they stand. */
+const solve = (movement: Movement, choices: Choices, person: Athlete) => {
+  const body = bodyOf(person);
+  return {
+    model: JSON.stringify(body.model),
+    model_source: body.estimated.includes('steps') ? ('estimate' as const) : ('measured' as const),
+    ...(isSequence(choices)
+      ? {
+          result: JSON.stringify(laidOut(movement, body, choices)),
+          solver_version: LAYOUT_VERSION,
+        }
+      : {
+          result: JSON.stringify(solveStraight(straightAsk(choices, person, body.model))),
+          solver_version: SOLVER_VERSION,
+        }),
+  };
+};
+
 /**
- * Solves an approach for athletes by their steps as they stand, and keeps what came out.
+ * The movement of a plan.
  *
- * @throws {ProblemError} when an athlete is not there
+ * @throws {ProblemError} when it is not there, or cannot be planned with such choices
+ */
+export const movementFor = async (trx: Trx, code: string, choices: Choices): Promise<Movement> => {
+  const movement = (await movementsBy(trx, [code]))(code);
+  if (!movement) {
+    throw badInput({ movement: 'This movement is not there any more; choose another.' });
+  }
+  if (!isSequence(choices) && !straightStart(movement)) {
+    throw badInput({ movement: 'This movement has no run-up to a target to solve.' });
+  }
+  return movement;
+};
+
+/**
+ * Solves an approach for athletes by their measures as they stand, and keeps what came out.
+ *
+ * @throws {ProblemError} when an athlete or the movement is not there
  */
 export const solveFor = async (
   trx: Trx,
-  approachId: string,
-  choices: StraightChoices,
+  { id: approachId, movement: code, choices }: { id: string; movement: string; choices: Choices },
   athleteIds: readonly string[],
 ): Promise<void> => {
   if (athleteIds.length === 0) return;
+  const movement = await movementFor(trx, code, choices);
   const found = new Map((await athletes(trx, { ids: athleteIds })).map((one) => [one.id, one]));
   const rows = athleteIds.map((athleteId, position) => {
     const person = found.get(athleteId);
     if (!person) throw badInput({ athleteIds: 'One of these athletes is not there any more.' });
-    const { model, source } = currentModel(person);
     return {
       approach_id: approachId,
       athlete_id: athleteId,
       position,
-      model: JSON.stringify(model),
-      model_source: source,
-      result: JSON.stringify(
-        solveStraight(straightAsk(choices, { takeoffFoot: person.takeoffFoot }, model)),
-      ),
-      solver_version: SOLVER_VERSION,
+      ...solve(movement, choices, person),
     };
   });
   await trx

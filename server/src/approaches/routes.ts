@@ -5,7 +5,7 @@ import { awayRoute } from '../http/away';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle } from '../http/versioned';
-import { approach, approaches, solveFor } from './queries';
+import { approach, approaches, movementFor, solveFor } from './queries';
 
 const must = async (trx: Trx, id: string) => {
   const found = await approach(trx, id);
@@ -39,6 +39,7 @@ export const approachRoutes = [
     body: approachInput,
     changes: 'approaches',
     run: async ({ trx, body }) => {
+      await movementFor(trx, body.movement, body.choices);
       const { numInsertedOrUpdatedRows } = await trx
         .insertInto('approach')
         .values({
@@ -49,7 +50,7 @@ export const approachRoutes = [
         })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
-      if (numInsertedOrUpdatedRows) await solveFor(trx, body.id, body.choices, body.athleteIds);
+      if (numInsertedOrUpdatedRows) await solveFor(trx, body, body.athleteIds);
       return must(trx, body.id);
     },
   }),
@@ -67,6 +68,7 @@ export const approachRoutes = [
     changes: 'approaches',
     run: async ({ trx, params, body }) => {
       const id = params.id!;
+      await movementFor(trx, body.movement, body.choices);
       const { numUpdatedRows } = await trx
         .updateTable('approach')
         .set({
@@ -87,7 +89,7 @@ export const approachRoutes = [
         .where('approach_id', '=', id)
         .$if(keep.length > 0, (query) => query.where('athlete_id', 'not in', keep))
         .execute();
-      await solveFor(trx, id, body.choices, keep);
+      await solveFor(trx, { ...body, id }, keep);
       return must(trx, id);
     },
   }),

@@ -8,6 +8,7 @@ export const athleteColumns = (fields: AthleteFields) => ({
   takeoff_foot: fields.takeoffFoot,
   shoe_m: fields.shoeM,
   height_m: fields.heightM,
+  leg_m: fields.legM,
   birth_year: fields.birthYear,
   positions: fields.positions,
 });
@@ -99,6 +100,7 @@ export const athletes = async (
     takeoffFoot: row.takeoff_foot as Athlete['takeoffFoot'],
     shoeM: row.shoe_m,
     heightM: row.height_m,
+    legM: row.leg_m,
     birthYear: row.birth_year,
     positions: row.positions,
     version: row.version,

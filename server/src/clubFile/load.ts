@@ -4,6 +4,7 @@ import { solveFor } from '../approaches/queries';
 import { athleteColumns } from '../athletes/queries';
 import { inClub, type Db, type Trx } from '../database/connect';
 import { StartFault } from '../database/migrate';
+import { movementColumns } from '../movements/queries';
 import { repColumns } from '../reps/queries';
 import { drillSetColumns } from '../sessions/queries';
 import { hashPassword } from '../signIn/password';
@@ -62,18 +63,30 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
       )
       .execute(),
   );
+  for (const one of file.movements) {
+    const { id } = one;
+    await trx
+      .insertInto('movement')
+      .values({ id, ...movementColumns(one) })
+      .execute();
+  }
+  for (const { id, name, note, rules } of file.ruleSets) {
+    await trx
+      .insertInto('rule_set')
+      .values({ id, name, note, rules: JSON.stringify(rules) })
+      .execute();
+  }
   for (const one of file.approaches) {
-    const choices = one.choices;
     await trx
       .insertInto('approach')
       .values({
         id: one.id,
         name: one.name,
         movement: one.movement,
-        choices: JSON.stringify(choices),
+        choices: JSON.stringify(one.choices),
       })
       .execute();
-    await solveFor(trx, one.id, choices, one.athleteIds);
+    await solveFor(trx, one, one.athleteIds);
   }
   await inChunks(file.sessions, (part) =>
     trx

@@ -1,5 +1,20 @@
-import type { MeasuredStep, Outcome, Side, StepModel, StraightResult } from '@gravek/core';
-import type { ModelSource, RestrictionKind, Role, Source, StraightChoices } from '@gravek/contract';
+import type {
+  Layout,
+  MeasuredStep,
+  Outcome,
+  Side,
+  StepModel,
+  StepRule,
+  StraightResult,
+} from '@gravek/core';
+import type {
+  Choices,
+  ModelSource,
+  Movement,
+  RestrictionKind,
+  Role,
+  Source,
+} from '@gravek/contract';
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 
 type Moment = ColumnType<Date, Date | string | undefined, Date | string>;
@@ -40,6 +55,7 @@ export type Tables = {
     takeoff_foot: string;
     shoe_m: number | null;
     height_m: number | null;
+    leg_m: number | null;
     birth_year: number | null;
     positions: string[];
     version: Generated<number>;
@@ -73,7 +89,7 @@ export type Tables = {
     id: string;
     name: string;
     movement: string;
-    choices: JSONColumnType<StraightChoices>;
+    choices: JSONColumnType<Choices>;
     version: Generated<number>;
     archived_at: MaybeMoment;
     saved_at: Moment;
@@ -85,7 +101,7 @@ export type Tables = {
     position: number;
     model: JSONColumnType<StepModel>;
     model_source: ModelSource;
-    result: JSONColumnType<StraightResult>;
+    result: JSONColumnType<StraightResult | Layout>;
     solver_version: number;
     solved_at: Moment;
   };
@@ -132,6 +148,25 @@ export type Tables = {
     at: Moment;
     logged_by: string | null;
     created_at: Moment;
+  };
+  movement: {
+    club_id: ClubId;
+    id: string;
+    based_on_code: string | null;
+    based_on_revision: number | null;
+    document: JSONColumnType<Movement>;
+    version: Generated<number>;
+    archived_at: MaybeMoment;
+    saved_at: Moment;
+  };
+  rule_set: {
+    club_id: ClubId;
+    id: string;
+    name: string;
+    note: string;
+    rules: JSONColumnType<StepRule[]>;
+    version: Generated<number>;
+    archived_at: MaybeMoment;
   };
   rep_fault: {
     club_id: ClubId;

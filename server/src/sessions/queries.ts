@@ -1,10 +1,11 @@
 import type { DrillSet, Session, SessionInput } from '@gravek/contract';
-import { barredBy, movementOf } from '@gravek/library';
+import { barredBy, whyBarred } from '@gravek/library';
 import { sql } from 'kysely';
 import { approaches, solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { badInput } from '../http/problem';
+import { movementsBy } from '../movements/queries';
 
 /** Sessions with their drill sets, earliest day first. */
 export const sessions = async (
@@ -106,6 +107,10 @@ const faultsOf = async (
       one,
     ]),
   );
+  const movementBy = await movementsBy(
+    trx,
+    [...plans.values()].map((one) => one.movement),
+  );
   const fields: Record<string, string> = {};
   drillSets.forEach((set, i) => {
     const already = new Set(before?.drillSets.find((one) => one.id === set.id)?.athleteIds);
@@ -120,11 +125,10 @@ const faultsOf = async (
         fields[`drillSets[${i}].athleteIds`] =
           `${person.name} is archived; take them out or bring them back first.`;
       } else if (plans.has(set.approachId) && !already.has(athleteId)) {
-        const movement = movementOf(plans.get(set.approachId)!.movement);
-        const barred = barredBy(movement, person.restrictions, date);
+        const movement = movementBy(plans.get(set.approachId)!.movement);
+        const barred = movement && barredBy(movement, person.restrictions, date);
         if (barred) {
-          fields[`drillSets[${i}].athleteIds`] =
-            `${person.name} is restricted until ${barred.until} and cannot run this.`;
+          fields[`drillSets[${i}].athleteIds`] = whyBarred(person.name, barred);
         }
       }
     }
@@ -192,6 +196,6 @@ export const storeDrillSets = async (
       .filter((set) => set.approachId === plan.id)
       .flatMap((set) => set.athleteIds);
     const missing = [...new Set(wanted)].filter((one) => !plan.athleteIds.includes(one));
-    await solveFor(trx, plan.id, plan.choices, missing);
+    await solveFor(trx, plan, missing);
   }
 };

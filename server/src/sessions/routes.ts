@@ -7,6 +7,7 @@ import { awayRoute } from '../http/away';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle } from '../http/versioned';
+import { clubMovements } from '../movements/queries';
 import { repsOf } from '../reps/queries';
 import { session, sessions, storeDrillSets } from './queries';
 
@@ -91,6 +92,7 @@ export const sessionRoutes = [
         athletes: await athletes(trx, { ids: athleteIds }),
         reps: await repsOf(trx, own.id),
         counts: await faultCounts(trx, { athleteIds }),
+        movements: (await clubMovements(trx)).map((one) => one.movement),
       };
     },
   }),

@@ -1,7 +1,7 @@
 import { sql, type Kysely } from 'kysely';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
-export const CLUB_TABLES = [
+export const FOUNDATION_TABLES = [
   'membership',
   'athlete',
   'restriction',
@@ -217,7 +217,7 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
     create index http_session_expire on http_session (expire);
   `.execute(db);
 
-  for (const table of CLUB_TABLES) {
+  for (const table of FOUNDATION_TABLES) {
     const own =
       table === 'membership'
         ? sql`club_id = gravek_club() or account_id = gravek_account()`

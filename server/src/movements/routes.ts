@@ -1,0 +1,122 @@
+import { movementInput, movementUpdate, ruleSetInput, ruleSetUpdate } from '@gravek/contract';
+import { sql } from 'kysely';
+import type { Trx } from '../database/connect';
+import { awayRoute } from '../http/away';
+import { notFound } from '../http/problem';
+import { route } from '../http/route';
+import { settle } from '../http/versioned';
+import { clubMovement, clubMovements, movementColumns, ruleSet, ruleSets } from './queries';
+
+const mustMovement = async (trx: Trx, id: string) => {
+  const found = await clubMovement(trx, id);
+  if (!found) throw notFound('movement');
+  return found;
+};
+
+const mustRuleSet = async (trx: Trx, id: string) => {
+  const found = await ruleSet(trx, id);
+  if (!found) throw notFound('rule set');
+  return found;
+};
+
+/** The code of a club's movement is its id, whatever the file or form said. */
+const own = <T extends { movement: object }>(body: T, id: string): T => ({
+  ...body,
+  movement: { ...body.movement, code: id },
+});
+
+export const movementRoutes = [
+  route({
+    method: 'get',
+    path: '/movements',
+    access: 'assistant',
+    run: async ({ trx }) => ({ items: await clubMovements(trx), next: null }),
+  }),
+  route({
+    method: 'post',
+    path: '/movements',
+    access: 'coach',
+    body: movementInput,
+    changes: 'movements',
+    run: async ({ trx, body }) => {
+      await trx
+        .insertInto('movement')
+        .values({ id: body.id, ...movementColumns(own(body, body.id)) })
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return mustMovement(trx, body.id);
+    },
+  }),
+  route({
+    method: 'put',
+    path: '/movements/:id',
+    access: 'coach',
+    body: movementUpdate,
+    changes: 'movements',
+    run: async ({ trx, params, body }) => {
+      const id = params.id!;
+      const asked = own(body, id);
+      const { numUpdatedRows } = await trx
+        .updateTable('movement')
+        .set({ ...movementColumns(asked), version: body.version + 1, saved_at: sql`now()` })
+        .where('id', '=', id)
+        .where('version', '=', body.version)
+        .executeTakeFirst();
+      if (numUpdatedRows === 0n) return settle('movement', await clubMovement(trx, id), asked);
+      return mustMovement(trx, id);
+    },
+  }),
+  awayRoute({
+    path: '/movements/:id/away',
+    table: 'movement',
+    changes: 'movements',
+    answer: mustMovement,
+  }),
+  route({
+    method: 'get',
+    path: '/rule-sets',
+    access: 'assistant',
+    run: async ({ trx }) => ({ items: await ruleSets(trx), next: null }),
+  }),
+  route({
+    method: 'post',
+    path: '/rule-sets',
+    access: 'coach',
+    body: ruleSetInput,
+    changes: 'movements',
+    run: async ({ trx, body }) => {
+      const { id, name, note, rules } = body;
+      await trx
+        .insertInto('rule_set')
+        .values({ id, name, note, rules: JSON.stringify(rules) })
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return mustRuleSet(trx, id);
+    },
+  }),
+  route({
+    method: 'put',
+    path: '/rule-sets/:id',
+    access: 'coach',
+    body: ruleSetUpdate,
+    changes: 'movements',
+    run: async ({ trx, params, body }) => {
+      const id = params.id!;
+      const { name, note, rules, version } = body;
+      const { numUpdatedRows } = await trx
+        .updateTable('rule_set')
+        .set({ name, note, rules: JSON.stringify(rules), version: version + 1 })
+        .where('id', '=', id)
+        .where('version', '=', version)
+        .executeTakeFirst();
+      if (numUpdatedRows === 0n) return settle('rule set', await ruleSet(trx, id), body);
+      return mustRuleSet(trx, id);
+    },
+  }),
+  awayRoute({
+    path: '/rule-sets/:id/away',
+    table: 'rule_set',
+    changes: 'movements',
+    answer: mustRuleSet,
+  }),
+];

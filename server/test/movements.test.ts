@@ -1,0 +1,206 @@
+import type { Layout } from '@gravek/core';
+import {
+  straightOf,
+  type Approach,
+  type ClubMovement,
+  type Problem,
+  type RunBundle,
+} from '@gravek/contract';
+import { movementOf, sequenceStart } from '@gravek/library';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  aMovement,
+  anApproach,
+  anAthlete,
+  aRep,
+  aRuleSet,
+  aSession,
+  coachIn,
+  contentsOf,
+  openStage,
+  type Coach,
+  type Stage,
+} from './setup';
+
+let stage: Stage;
+let coach: Coach;
+beforeAll(async () => {
+  stage = await openStage();
+  coach = await coachIn(stage);
+});
+afterAll(() => stage.close());
+
+describe('movements of the club', () => {
+  it('keeps a copy beside the built-in one, and changes it by version', async () => {
+    const own = aMovement();
+    const made = (await coach.post('/movements', own).expect(200)).body as ClubMovement;
+    expect(made.movement.code).toBe(own.id);
+    expect(made.basedOn).toEqual({
+      code: 'give-ground',
+      revision: movementOf('give-ground').revision,
+    });
+    expect((await coach.post('/movements', own).expect(200)).body).toEqual(made);
+
+    const changed = { ...made.movement, name: 'Our mirror' };
+    const body = { basedOn: made.basedOn, movement: changed, version: 1 };
+    const saved = (await coach.put(`/movements/${own.id}`, body).expect(200)).body as ClubMovement;
+    expect(saved).toMatchObject({ version: 2, movement: { name: 'Our mirror' } });
+    // the answer was lost: the same write again finds its own result
+    expect((await coach.put(`/movements/${own.id}`, body).expect(200)).body).toEqual(saved);
+    const late = { ...body, movement: { ...changed, name: 'Another' } };
+    const refused = await coach.put(`/movements/${own.id}`, late).expect(409);
+    expect((refused.body as Problem).current).toEqual(saved);
+
+    await coach.put(`/movements/${own.id}/away`, { away: true }).expect(200);
+    const list = (await coach.get('/movements')).body as { items: ClubMovement[] };
+    expect(list.items.find((one) => one.id === own.id)!.archived).toBe(true);
+  });
+
+  it.each<[string, (movement: ReturnType<typeof aMovement>['movement']) => void, string, RegExp]>([
+    [
+      'a circle of causes',
+      (one) =>
+        one.faults.find((fault) => fault.code === 'crosses-behind')!.leadsTo.push('eyes-high'),
+      'leadsTo',
+      /circle: .*Watches head or ball/,
+    ],
+    [
+      'a phase that is never reached',
+      (one) => {
+        one.phases.find((phase) => phase.code === 'give')!.read!.options.pop();
+      },
+      'phases[7].name',
+      /Sit down is never reached/,
+    ],
+    [
+      'an impossible length',
+      (one) => {
+        Object.assign(one.phases[1]!.steps, { step: { value: 9, of: 'leg' } });
+      },
+      'phases[1].steps.step.value',
+      /9 × leg cannot be/,
+    ],
+    [
+      'a read without exits',
+      (one) => {
+        one.phases.find((phase) => phase.code === 'give')!.read!.options = [];
+      },
+      'phases[2].read',
+      /read without exits/,
+    ],
+    [
+      'a kind of step that is none',
+      (one) => {
+        Object.assign(one.phases[1]!, { steps: { kind: 'toString' } });
+      },
+      'phases[1].steps.kind',
+      /Choose a kind of step/,
+    ],
+  ])('refuses %s at the spot, with nothing changed', async (_what, spoil, path, why) => {
+    const own = structuredClone(aMovement());
+    spoil(own.movement);
+    const before = await contentsOf(stage, coach.clubId);
+    const { fields } = (await coach.post('/movements', own).expect(422)).body as Problem;
+    const found = Object.entries(fields!).find(([key]) => key.includes(path));
+    expect(found, JSON.stringify(fields)).toBeDefined();
+    expect(found![1]).toMatch(why);
+    expect(await contentsOf(stage, coach.clubId)).toBe(before);
+  });
+
+  it('lets an assistant look and not change', async () => {
+    const assistant = await coachIn(stage, 'assistant', coach.clubId);
+    await assistant.get('/movements').expect(200);
+    await assistant.post('/movements', aMovement()).expect(403);
+    await assistant.post('/rule-sets', aRuleSet()).expect(403);
+  });
+});
+
+describe('plans of any movement', () => {
+  const plan = (athleteIds: string[], movement: string, change = {}) =>
+    anApproach(athleteIds, {
+      name: 'Mirror',
+      movement,
+      choices: { ...sequenceStart(), ...change },
+    });
+
+  it('lays it out for each athlete, the left-hander in the mirror, and stores what came out', async () => {
+    const right = anAthlete({ name: 'Right' });
+    const left = anAthlete({ name: 'Left', hand: 'left' });
+    for (const one of [right, left]) await coach.post('/athletes', one).expect(200);
+    const body = plan([right.id, left.id], 'give-ground', { reads: { give: 'left' } });
+    const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
+    const [one, two] = made.solved.map((it) => it.result as Layout);
+    expect(straightOf(made.solved[0]!)).toBeNull();
+    expect(one!.mirrored).toBe(false);
+    expect(two!.mirrored).toBe(true);
+    expect(one!.phases.map((phase) => phase.code)).toContain('run-left');
+    const [last, mirrored] = [one!.footfalls.at(-1)!, two!.footfalls.at(-1)!];
+    expect(mirrored.besideM).toBeCloseTo(-last.besideM, 9);
+    expect(mirrored.foot).not.toBe(last.foot);
+  });
+
+  it('flows into a session, its run and its fault counts, for a movement of the club too', async () => {
+    const athlete = anAthlete();
+    await coach.post('/athletes', athlete).expect(200);
+    const own = aMovement();
+    await coach.post('/movements', own).expect(200);
+    const body = plan([athlete.id], own.id);
+    await coach.post('/approaches', body).expect(200);
+    const session = aSession(body.id, [athlete.id]);
+    await coach.post('/sessions', session).expect(200);
+    await coach
+      .post('/reps', { reps: [aRep(session, { outcome: 'fault', faults: ['stands-up'] })] })
+      .expect(200);
+    const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
+    expect(bundle.movements.find((one) => one.code === own.id)!.name).toBe(own.movement.name);
+    expect(bundle.counts).toMatchObject([{ movement: own.id, faults: { 'stands-up': 1 } }]);
+  });
+
+  it('refuses a movement that is not there, and a run-up for one that has none', async () => {
+    const missing = await coach.post('/approaches', plan([], uuid())).expect(422);
+    expect((missing.body as Problem).fields!.movement).toContain('not there');
+    const bare = await coach
+      .post('/approaches', anApproach([], { movement: 'give-ground' }))
+      .expect(422);
+    expect((bare.body as Problem).fields!.movement).toContain('no run-up');
+    await coach.post('/approaches', anApproach([], { movement: 'close-and-shorten' })).expect(200);
+  });
+
+  it('keeps restricted athletes out and says why', async () => {
+    const athlete = anAthlete({ name: 'Mina Roe' });
+    await coach.post('/athletes', athlete).expect(200);
+    await coach
+      .post(`/athletes/${athlete.id}/restrictions`, {
+        id: uuid(),
+        athleteId: athlete.id,
+        kind: 'reduced',
+        from: '2031-05-01',
+        until: '2031-06-01',
+        note: '',
+      })
+      .expect(200);
+    const body = plan([], 'gaps');
+    await coach.post('/approaches', body).expect(200);
+    const refused = await coach.post('/sessions', aSession(body.id, [athlete.id])).expect(422);
+    expect((refused.body as Problem).fields!['drillSets[0].athleteIds']).toBe(
+      'Mina Roe is on reduced volume, and this works by many contacts; until 2031-06-01.',
+    );
+  });
+});
+
+describe('rule sets of the club', () => {
+  it('are added, changed by version and put away', async () => {
+    const own = aRuleSet();
+    await coach.post('/rule-sets', own).expect(200);
+    const { id, ...fields } = own;
+    const body = { ...fields, rules: [{ kind: 'take-off-feet', feet: 2 }], version: 1 };
+    const saved = await coach.put(`/rule-sets/${id}`, body).expect(200);
+    expect(saved.body).toMatchObject({ version: 2, rules: [{ kind: 'take-off-feet', feet: 2 }] });
+    await coach.put(`/rule-sets/${id}`, { ...body, name: 'Late' }).expect(409);
+    const bad = { ...own, id: uuid(), rules: [{ kind: 'take-off-feet', feet: 3 }] };
+    const refused = await coach.post('/rule-sets', bad).expect(422);
+    expect((refused.body as Problem).fields!['rules[0].feet']).toBeDefined();
+    await coach.put(`/rule-sets/${id}/away`, { away: true }).expect(200);
+  });
+});
