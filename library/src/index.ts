@@ -1,7 +1,16 @@
 export { athleteFaults, type AthleteFaults, type FaultPicture } from './athleteFaults';
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, movementOf, MOVEMENTS, phaseOf } from './movements';
-export { laidOut, phasesOn, sequenceStart, straightStart, type PlanChoices } from './plan';
+export {
+  laidOut,
+  outlineOf,
+  phasesOn,
+  sequenceStart,
+  solvePlan,
+  straightStart,
+  type Outline,
+  type PlanChoices,
+} from './plan';
 export { barredBy, holding, whyBarred, type DatedRestriction } from './restrictions';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';

@@ -2,16 +2,22 @@ import {
   layOut,
   pathOf,
   runLength,
+  solveStraight,
   type Body,
+  type Foot,
   type Layout,
   type LayoutChoices,
   type RunAsk,
   type Side,
+  type StraightResult,
 } from '@gravek/core';
 import {
   bySchools,
+  isSequence,
   sequenceOf,
+  straightAsk,
   usualM,
+  type Choices,
   type Movement,
   type MovementPhase,
   type SequenceChoices,
@@ -39,11 +45,7 @@ const forced = (movement: Movement, exit: string | null): Record<string, string>
  *
  * @throws {RangeError} naming what is out of range
  */
-export const laidOut = (
-  movement: Movement,
-  athlete: Body,
-  choices: PlanChoices = {},
-): Layout => {
+export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
   const taught = bySchools(movement, choices.schools);
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
   const asked: LayoutChoices = {
@@ -118,3 +120,67 @@ export const sequenceStart = (): SequenceChoices => ({
   speedFraction: 1,
   ruleSet: null,
 });
+
+/**
+ * What a plan comes to for an athlete: the run-up solved, or the sequence laid out.
+ *
+ * @param side other: all of it seen in a mirror, feet swapped
+ */
+export const solvePlan = (
+  movement: Movement,
+  choices: Choices,
+  athlete: Body,
+  side: Side = 'own',
+): StraightResult | Layout =>
+  isSequence(choices)
+    ? laidOut(movement, athlete, { ...choices, side })
+    : solveStraight(straightAsk(choices, athlete, athlete.model, side));
+
+/** What every screen tells of a plan, whatever its kind. */
+export type Outline = {
+  firstFoot: Foot;
+  lastFoot: Foot;
+  /** start mark to target, metres; null for a sequence that runs at no target */
+  startM: number | null;
+  totalTimeS: number;
+  /** feet that land together are one step */
+  steps: number;
+  contacts: { foot: Foot; timeS: number; special: boolean }[];
+  checkMarks: { stepsOut: number; toTargetM: number }[];
+};
+
+/** The outline of a plan, or null when it cannot be run. */
+export const outlineOf = (result: StraightResult | Layout): Outline | null => {
+  if ('footfalls' in result) {
+    const falls = result.footfalls.filter((fall) => fall.n > 0);
+    const [first, last] = [falls[0], falls.at(-1)];
+    if (!first || !last) return null;
+    return {
+      firstFoot: first.foot,
+      lastFoot: last.foot,
+      startM: null,
+      totalTimeS: result.totalTimeS,
+      steps: last.n,
+      contacts: falls.map((fall) => ({
+        foot: fall.foot,
+        timeS: fall.timeS,
+        special: fall.contact !== 'step',
+      })),
+      checkMarks: [],
+    };
+  }
+  if (!result.feasible) return null;
+  return {
+    firstFoot: result.startFoot,
+    lastFoot: result.steps.at(-1)!.foot,
+    startM: result.distanceM,
+    totalTimeS: result.totalTimeS,
+    steps: result.steps.length,
+    contacts: result.steps.map((step) => ({
+      foot: step.foot,
+      timeS: step.timeS,
+      special: step.role !== 'build',
+    })),
+    checkMarks: result.checkMarks,
+  };
+};

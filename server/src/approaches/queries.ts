@@ -1,14 +1,12 @@
-import { bodyOf, LAYOUT_VERSION, SOLVER_VERSION, solveStraight } from '@gravek/core';
+import { bodyOf, LAYOUT_VERSION, SOLVER_VERSION } from '@gravek/core';
 import {
   isSequence,
-  straightAsk,
   type Approach,
-  type Athlete,
   type Choices,
   type Movement,
   type SolvedApproach,
 } from '@gravek/contract';
-import { laidOut, straightStart } from '@gravek/library';
+import { solvePlan, straightStart } from '@gravek/library';
 import { sql } from 'kysely';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
@@ -61,24 +59,6 @@ export const approaches = async (
 export const approach = async (trx: Trx, id: string): Promise<Approach | undefined> =>
   (await approaches(trx, { ids: [id] }))[0];
 
-/** What a plan comes to for one athlete, by their measures as they stand. */
-const solve = (movement: Movement, choices: Choices, person: Athlete) => {
-  const body = bodyOf(person);
-  return {
-    model: JSON.stringify(body.model),
-    model_source: body.estimated.includes('steps') ? ('estimate' as const) : ('measured' as const),
-    ...(isSequence(choices)
-      ? {
-          result: JSON.stringify(laidOut(movement, body, choices)),
-          solver_version: LAYOUT_VERSION,
-        }
-      : {
-          result: JSON.stringify(solveStraight(straightAsk(choices, person, body.model))),
-          solver_version: SOLVER_VERSION,
-        }),
-  };
-};
-
 /**
  * The movement of a plan.
  *
@@ -111,11 +91,17 @@ export const solveFor = async (
   const rows = athleteIds.map((athleteId, position) => {
     const person = found.get(athleteId);
     if (!person) throw badInput({ athleteIds: 'One of these athletes is not there any more.' });
+    const body = bodyOf(person);
     return {
       approach_id: approachId,
       athlete_id: athleteId,
       position,
-      ...solve(movement, choices, person),
+      model: JSON.stringify(body.model),
+      model_source: body.estimated.includes('steps')
+        ? ('estimate' as const)
+        : ('measured' as const),
+      result: JSON.stringify(solvePlan(movement, choices, body)),
+      solver_version: isSequence(choices) ? LAYOUT_VERSION : SOLVER_VERSION,
     };
   });
   await trx

@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 const TOUCHED: Record<string, readonly string[]> = {
   club: ['me', 'club'],
   athletes: ['athletes', 'reps'],
+  movements: ['movements', 'reps'],
   approaches: ['approaches', 'reps'],
   sessions: ['sessions', 'reps'],
   reps: ['reps', 'sessions'],

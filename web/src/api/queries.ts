@@ -1,6 +1,8 @@
 import type {
   Approach,
   Athlete,
+  ClubMovement,
+  ClubRuleSet,
   Door,
   FaultCount,
   Me,
@@ -65,6 +67,13 @@ export const useAthletes = () =>
 
 export const useAthlete = (id: string) =>
   useQuery({ queryKey: ['athletes', id], queryFn: () => api.get<Athlete>(`/athletes/${id}`) });
+
+/** The club's own movements, those put away included. */
+export const useClubMovements = () =>
+  useQuery({ queryKey: ['movements', 'own'], queryFn: () => all<ClubMovement>('/movements') });
+
+export const useClubRuleSets = () =>
+  useQuery({ queryKey: ['movements', 'rules'], queryFn: () => all<ClubRuleSet>('/rule-sets') });
 
 export const useApproaches = () =>
   useQuery({ queryKey: ['approaches'], queryFn: () => all<Approach>('/approaches') });

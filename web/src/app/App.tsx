@@ -15,6 +15,15 @@ const Athletes = lazy(async () => ({ default: (await import('../athletes/Athlete
 const AthletePage = lazy(async () => ({
   default: (await import('../athletes/AthletePage')).AthletePage,
 }));
+const Movements = lazy(async () => ({
+  default: (await import('../movements/Movements')).Movements,
+}));
+const MovementPage = lazy(async () => ({
+  default: (await import('../movements/MovementPage')).MovementPage,
+}));
+const MovementEditor = lazy(async () => ({
+  default: (await import('../movements/MovementEditor')).MovementEditor,
+}));
 const Approaches = lazy(async () => ({
   default: (await import('../approaches/Approaches')).Approaches,
 }));
@@ -39,6 +48,9 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route index element={<Today />} />
           <Route path="athletes" element={<Athletes />} />
           <Route path="athletes/:id" element={<AthletePage />} />
+          <Route path="movements" element={<Movements />} />
+          <Route path="movements/:code" element={<MovementPage />} />
+          <Route path="movements/:code/edit" element={<MovementEditor />} />
           <Route path="approaches" element={<Approaches />} />
           <Route path="approaches/:id" element={<Planner />} />
           <Route path="sessions" element={<Sessions />} />

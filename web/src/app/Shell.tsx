@@ -10,6 +10,7 @@ import { useSettings } from './settings';
 const PLACES = [
   ['/', 'Today'],
   ['/athletes', 'Athletes'],
+  ['/movements', 'Movements'],
   ['/approaches', 'Approaches'],
   ['/sessions', 'Sessions'],
   ['/run', 'Run'],

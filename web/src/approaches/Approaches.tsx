@@ -1,5 +1,6 @@
 import { formatLength, type LengthStyle } from '@gravek/core';
-import type { Approach } from '@gravek/contract';
+import { isSequence, straightOf, type Approach } from '@gravek/contract';
+import { outlineOf } from '@gravek/library';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -8,11 +9,13 @@ import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan } from '../app/member';
 import { PageHead } from '../app/Shell';
 import { Empty, Loaded } from '../controls/Notice';
+import { useCatalogue } from '../movements/useCatalogue';
 
 const startMarks = (approach: Approach, style: LengthStyle): string => {
-  const marks = approach.solved.flatMap(({ result }) =>
-    result.feasible ? [result.distanceM] : [],
-  );
+  const marks = approach.solved.flatMap((one) => {
+    const result = straightOf(one);
+    return result?.feasible ? [result.distanceM] : [];
+  });
   if (marks.length === 0) return '–';
   const [low, high] = [Math.min(...marks), Math.max(...marks)];
   const write = (m: number): string => formatLength(m, style);
@@ -26,6 +29,7 @@ const List = ({ list }: { list: Approach[] }) => {
   const mayPlan = useMayPlan();
   const athletes = useAthletes().data ?? [];
   const putAway = usePutAway('approaches');
+  const catalogue = useCatalogue();
   const nameOf = new Map(athletes.map((one) => [one.id, one.name]));
   const shown = list.filter((one) => one.archived === away);
   return (
@@ -47,9 +51,9 @@ const List = ({ list }: { list: Approach[] }) => {
             <thead>
               <tr>
                 <th>Approach</th>
+                <th>Movement</th>
                 <th className="num">Steps</th>
                 <th>Start mark</th>
-                <th>To the</th>
                 <th>Athletes</th>
                 <th>Saved</th>
                 {away && mayPlan && <th />}
@@ -57,7 +61,11 @@ const List = ({ list }: { list: Approach[] }) => {
             </thead>
             <tbody>
               {shown.map((one) => {
-                const misfit = one.solved.filter(({ result }) => !result.feasible);
+                const misfit = one.solved.filter(({ result }) => !outlineOf(result));
+                const { choices } = one;
+                const steps = isSequence(choices)
+                  ? one.solved[0] && outlineOf(one.solved[0].result)?.steps
+                  : choices.steps;
                 return (
                   <tr key={one.id}>
                     <td>
@@ -65,16 +73,23 @@ const List = ({ list }: { list: Approach[] }) => {
                         {one.name}
                       </Link>
                     </td>
+                    <td>
+                      {catalogue.of(one.movement).name}
+                      {!isSequence(choices) && (
+                        <span className="quiet small-text">, to the {choices.target}</span>
+                      )}
+                    </td>
                     <td className="num">
-                      <span className="figure">{one.choices.steps}</span>
+                      <span className="figure">{steps ?? '–'}</span>
                     </td>
                     <td>
                       <span className="figure">{startMarks(one, style)}</span>{' '}
-                      <span className="quiet small-text">
-                        {one.choices.distanceM === null ? 'each their own' : 'fixed'}
-                      </span>
+                      {!isSequence(choices) && (
+                        <span className="quiet small-text">
+                          {choices.distanceM === null ? 'each their own' : 'fixed'}
+                        </span>
+                      )}
                     </td>
-                    <td>{one.choices.target}</td>
                     <td>
                       {one.athleteIds.map((id) => nameOf.get(id)?.split(' ')[0]).join(', ')}
                       {misfit.length > 0 && (
@@ -116,9 +131,14 @@ export const Approaches = () => {
     <>
       <PageHead title="Approaches" over="How many steps, how long, from where">
         {mayPlan && (
-          <Link className="btn btn-primary" to="/approaches/new">
-            Plan a run-up
-          </Link>
+          <>
+            <Link className="btn btn-outline-dark" to="/movements">
+              Plan another movement
+            </Link>
+            <Link className="btn btn-primary" to="/approaches/new">
+              Plan a run-up
+            </Link>
+          </>
         )}
       </PageHead>
       <Loaded query={approaches} what="Getting the approaches …">

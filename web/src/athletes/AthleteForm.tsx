@@ -36,6 +36,7 @@ const draftOf = (athlete: Athlete | undefined): Draft => ({
   hand: athlete?.hand ?? 'right',
   takeoffFoot: athlete?.takeoffFoot ?? 'left',
   shoeM: athlete?.shoeM ?? null,
+  legM: athlete?.legM ?? null,
   heightM: athlete?.heightM ?? null,
   birthYear: athlete?.birthYear?.toString() ?? '',
   positions: athlete?.positions.join(', ') ?? '',
@@ -183,7 +184,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                 </Form.Select>
               </Field>
             </div>
-            <div className="span-4">
+            <div className="span-3">
               <Field label="Height" message={messageOf('heightM')}>
                 <LengthInput
                   valueM={draft.heightM}
@@ -194,7 +195,18 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                 />
               </Field>
             </div>
-            <div className="span-4">
+            <div className="span-3">
+              <Field label="Leg, hip to floor" message={messageOf('legM')}>
+                <LengthInput
+                  valueM={draft.legM}
+                  style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
+                  optional
+                  onLength={(legM) => set({ legM })}
+                  onMessage={(message) => setTyped({ ...typed, legM: message })}
+                />
+              </Field>
+            </div>
+            <div className="span-3">
               <Field label="Shoe, heel to toe" message={messageOf('shoeM')}>
                 <LengthInput
                   valueM={draft.shoeM}
@@ -205,7 +217,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                 />
               </Field>
             </div>
-            <div className="span-4">
+            <div className="span-3">
               <Field label="Birth year" message={messageOf('birthYear')}>
                 <Form.Control
                   value={draft.birthYear}

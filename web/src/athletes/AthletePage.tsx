@@ -1,4 +1,5 @@
 import { type Athlete } from '@gravek/contract';
+import { outlineOf } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
@@ -8,7 +9,7 @@ import { useApproaches, useAthlete, useFaultCounts, useWrite } from '../api/quer
 import { usePutAway } from '../api/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../app/member';
 import { PageHead } from '../app/Shell';
-import { Labelled, Length } from '../controls/Figure';
+import { Figure, Labelled, Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { FootWord } from '../drawing/FootPrint';
@@ -40,17 +41,20 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
             <ul className="list-plain">
               {own.map((one) => {
                 const solved = one.solved.find((row) => row.athleteId === athlete.id)!;
+                const outline = outlineOf(solved.result);
                 return (
                   <li key={one.id} className="row-line">
                     <Link className="row-link" to={`/approaches/${one.id}?athlete=${athlete.id}`}>
                       {one.name}
                     </Link>
                     <span className="ms-auto">
-                      {solved.result.feasible ? (
-                        <Length m={solved.result.distanceM} style={style} />
-                      ) : (
-                        <span className="quiet">does not fit</span>
-                      )}{' '}
+                      {!outline && <span className="quiet">does not fit</span>}
+                      {outline &&
+                        (outline.startM === null ? (
+                          <Figure parts={[{ figure: String(outline.steps), unit: 'steps' }]} />
+                        ) : (
+                          <Length m={outline.startM} style={style} />
+                        ))}{' '}
                       {solved.modelSource === 'estimate' && (
                         <span className="tag tag-estimate">estimate</span>
                       )}

@@ -22,6 +22,7 @@ import { Conflict } from '../controls/Conflict';
 import { useCheckedForm } from '../controls/form';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
+import { RuleSets } from './RuleSets';
 
 const SCHOOLS: Record<CueSchool, { name: string; reason: string }> = {
   'root-cause': {
@@ -273,6 +274,7 @@ export const Club = () => {
         <div className="stack">
           <Device club={club} />
           <People />
+          <RuleSets />
         </div>
       </div>
     </>

@@ -6,7 +6,7 @@ export const Segments = <T extends string>({
   onChoose,
 }: {
   label: string;
-  options: readonly { value: T; label: string }[];
+  options: readonly { value: T; label: React.ReactNode }[];
   value: T;
   onChoose: (value: T) => void;
 }) => (

@@ -1,11 +1,12 @@
 import { LIVE_RATE } from '@gravek/core';
-import type { FaultCount } from '@gravek/contract';
-import { faultOf, movementOf, type AthleteFaults, type FaultPicture } from '@gravek/library';
+import type { FaultCount, Movement } from '@gravek/contract';
+import { drillFor, faultOf, type AthleteFaults, type FaultPicture } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Empty, Loaded } from '../controls/Notice';
 import { RateChart } from '../drawing/RateChart';
 import { StateMark } from '../drawing/StateMark';
+import { useCatalogue } from '../movements/useCatalogue';
 import { usePicture } from './usePicture';
 
 const SHOWN = 5;
@@ -19,10 +20,10 @@ const advice = (state: FaultPicture['trend']['state']): string | null =>
     ? 'The cue has not moved it in three sessions: change the words or the drill.'
     : null;
 
-const InMovement = ({ picture }: { picture: AthleteFaults }) => {
+const InMovement = ({ picture, movement }: { picture: AthleteFaults; movement: Movement }) => {
   const [all, setAll] = useState(false);
-  const movement = movementOf(picture.movement);
   const { cue } = picture;
+  const drill = cue && drillFor(movement, cue.fault);
   const main = picture.faults.filter(matters).slice(0, SHOWN);
   const shown = all ? picture.faults : main;
   const cued = cue && picture.faults.find((one) => one.code === cue.fault.code);
@@ -34,7 +35,11 @@ const InMovement = ({ picture }: { picture: AthleteFaults }) => {
           <>
             <div className="cue-words">{cue.fault.cue}</div>
             <div className="mt-1">{cue.reason}</div>
-            <div className="quiet small-text mt-1">Drill: {cue.fault.drill}</div>
+            {drill && (
+              <div className="quiet small-text mt-1">
+                Drill: {drill.name}. {drill.how}
+              </div>
+            )}
             {cued && advice(cued.trend.state) && (
               <div className="note small-text mt-2">{advice(cued.trend.state)}</div>
             )}
@@ -73,7 +78,8 @@ export const AthleteFaultPanel = ({
   athleteId: string;
   counts: readonly FaultCount[];
 }) => {
-  const picture = usePicture(counts);
+  const catalogue = useCatalogue();
+  const picture = usePicture(counts, catalogue.documents);
   return (
     <section className="panel" aria-label="Faults">
       <h2>Faults</h2>
@@ -90,9 +96,9 @@ export const AthleteFaultPanel = ({
               .map((one) => (
                 <div key={one.movement}>
                   <div className="quiet small-text mb-2">
-                    {movementOf(one.movement).name}: {one.reps} reps in {one.sessions} sessions
+                    {catalogue.of(one.movement).name}: {one.reps} reps in {one.sessions} sessions
                   </div>
-                  <InMovement picture={one} />
+                  <InMovement picture={one} movement={catalogue.of(one.movement)} />
                 </div>
               ))
           }

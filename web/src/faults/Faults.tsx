@@ -1,13 +1,15 @@
 import { LIVE_RATE, type FaultState } from '@gravek/core';
 import type { Athlete, FaultCount } from '@gravek/contract';
-import { movementOf, type AthleteFaults, type FaultPicture } from '@gravek/library';
+import type { AthleteFaults, FaultPicture } from '@gravek/library';
 import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { useAthletes, useFaultCounts } from '../api/queries';
 import { PageHead } from '../app/Shell';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { StateMark } from '../drawing/StateMark';
+import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
 import { usePicture } from './usePicture';
 
 const ALL = 'All';
@@ -49,17 +51,29 @@ const need = (one: AthleteFaults): number =>
     0,
   );
 
-const Squad = ({ athletes, pictures }: { athletes: Athlete[]; pictures: AthleteFaults[] }) => {
+const Squad = ({
+  athletes,
+  pictures,
+  catalogue,
+}: {
+  athletes: Athlete[];
+  pictures: AthleteFaults[];
+  catalogue: Catalogue;
+}) => {
   const [squad, setSquad] = useState(ALL);
+  const codes = [...new Set(pictures.map((one) => one.movement))];
+  const [chosen, setChosen] = useState(codes[0]!);
+  const code = codes.includes(chosen) ? chosen : codes[0]!;
   const nameOf = new Map(athletes.map((one) => [one.id, one]));
   const squads = [ALL, ...[...new Set(athletes.map((one) => one.squad))].sort()];
   const rows = pictures
+    .filter((one) => one.movement === code)
     .filter((one) => {
       const person = nameOf.get(one.athleteId);
       return person && !person.archived && (squad === ALL || person.squad === squad);
     })
     .sort((a, b) => need(b) - need(a));
-  const movement = movementOf(pictures[0]!.movement);
+  const movement = catalogue.of(code);
   return (
     <div className="stack">
       <div className="row-line">
@@ -69,6 +83,20 @@ const Squad = ({ athletes, pictures }: { athletes: Athlete[]; pictures: AthleteF
           value={squad}
           onChoose={setSquad}
         />
+        {codes.length > 1 && (
+          <Form.Select
+            aria-label="Movement"
+            style={{ width: 'auto' }}
+            value={code}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            {codes.map((one) => (
+              <option key={one} value={one}>
+                {catalogue.of(one).name}
+              </option>
+            ))}
+          </Form.Select>
+        )}
         <span className="row-line ms-auto small-text">
           {(['back', 'stuck', 'clearing', 'cleared', 'steady', 'new'] as const).map((state) => (
             <StateMark key={state} state={state} />
@@ -115,7 +143,8 @@ const Squad = ({ athletes, pictures }: { athletes: Athlete[]; pictures: AthleteF
 };
 
 const WithCounts = ({ athletes, counts }: { athletes: Athlete[]; counts: FaultCount[] }) => {
-  const picture = usePicture(counts);
+  const catalogue = useCatalogue();
+  const picture = usePicture(counts, catalogue.documents);
   if (counts.length === 0) {
     return (
       <Empty title="No reps yet.">
@@ -130,7 +159,7 @@ const WithCounts = ({ athletes, counts }: { athletes: Athlete[]; counts: FaultCo
   }
   return (
     <Loaded query={picture} what="Working out the rates …">
-      {(pictures) => <Squad athletes={athletes} pictures={pictures} />}
+      {(pictures) => <Squad athletes={athletes} pictures={pictures} catalogue={catalogue} />}
     </Loaded>
   );
 };

@@ -1,4 +1,4 @@
-import type { FaultCount } from '@gravek/contract';
+import type { FaultCount, Movement } from '@gravek/contract';
 import type { AthleteFaults } from '@gravek/library';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
@@ -24,15 +24,19 @@ const numberOf = (list: object): number => {
   return last;
 };
 
-/** How athletes stand, worked out beside the interface; undefined while it is at it. */
-export const usePicture = (counts: readonly FaultCount[] | undefined) => {
+/**
+ * How athletes stand, worked out beside the interface; undefined while it is at it.
+ *
+ * @param own the club's own movements
+ */
+export const usePicture = (counts: readonly FaultCount[] | undefined, own: readonly Movement[]) => {
   const { cueSchool } = useMember().club;
   return useQuery<AthleteFaults[]>({
-    queryKey: ['picture', cueSchool, counts && numberOf(counts)],
+    queryKey: ['picture', cueSchool, counts && numberOf(counts), numberOf(own)],
     enabled: counts !== undefined,
     staleTime: Infinity,
     gcTime: 60_000,
     placeholderData: keepPreviousData,
-    queryFn: () => theWorker().picture([...counts!], cueSchool),
+    queryFn: () => theWorker().picture([...counts!], cueSchool, [...own]),
   });
 };

@@ -32,6 +32,9 @@ const useAwake = (): void => {
   }, []);
 };
 
+/** A session kept by an older version holds none. */
+const NO_MOVEMENTS: RunBundle['movements'] = [];
+
 const Waiting = ({ clubId }: { clubId: string }) => {
   const sending = useSending((state) => state.state);
   const waiting =
@@ -71,7 +74,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
     () => bundle.counts.filter((count) => count.sessionId !== session.id),
     [bundle.counts, session.id],
   );
-  const picture = usePicture(before);
+  const picture = usePicture(before, bundle.movements ?? NO_MOVEMENTS);
   const firstOpen = run.states.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
   const current =

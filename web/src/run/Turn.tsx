@@ -1,12 +1,21 @@
-import { currentModel, solveStraight, type RunState, type StraightPlan } from '@gravek/core';
+import { bodyOf, type RunState } from '@gravek/core';
 import {
-  straightAsk,
+  isSequence,
   type Approach,
   type Athlete,
   type DrillSet,
+  type Fault,
+  type Movement,
   type RunBundle,
 } from '@gravek/contract';
-import { movementOf, type AthleteFaults, type Fault, type Movement } from '@gravek/library';
+import {
+  drillOf,
+  movementOf,
+  outlineOf,
+  solvePlan,
+  type AthleteFaults,
+  type Outline,
+} from '@gravek/library';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../app/member';
@@ -32,21 +41,25 @@ const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 
 /** The plan as stored for the athlete, or solved now when it was made after this phone last heard. */
-const planOf = (approach: Approach | undefined, athlete: Athlete, side: 'own' | 'other') => {
+const planOf = (
+  approach: Approach | undefined,
+  movement: Movement,
+  athlete: Athlete,
+  side: 'own' | 'other',
+): Outline | null => {
   if (!approach) return null;
   const stored = approach.solved.find((one) => one.athleteId === athlete.id);
-  const result =
+  const body = bodyOf(athlete);
+  return outlineOf(
     stored && side === 'own'
       ? stored.result
-      : solveStraight(
-          straightAsk(
-            approach.choices,
-            athlete,
-            stored?.model ?? currentModel(athlete).model,
-            side,
-          ),
-        );
-  return result.feasible ? result : null;
+      : solvePlan(
+          movement,
+          approach.choices,
+          { ...body, model: stored?.model ?? body.model },
+          side,
+        ),
+  );
 };
 
 /** Faults to offer: the cued one, then by how often, then by how grave. */
@@ -58,22 +71,22 @@ const likely = (movement: Movement, own: AthleteFaults | undefined): Fault[] => 
   });
 };
 
-const Rhythm = ({ plan }: { plan: StraightPlan }) => (
+const Rhythm = ({ plan }: { plan: Outline }) => (
   <svg
     viewBox="0 0 360 46"
     width="100%"
     height="46"
     role="img"
-    aria-label={`Rhythm of the plan: ${plan.steps.length} contacts in ${plan.totalTimeS.toFixed(1)} seconds`}
+    aria-label={`Rhythm of the plan: ${plan.contacts.length} contacts in ${plan.totalTimeS.toFixed(1)} seconds`}
   >
-    {plan.steps.map((step) => (
+    {plan.contacts.map((contact, i) => (
       <rect
-        key={step.n}
-        x={2 + (352 * step.timeS) / plan.totalTimeS}
-        y={step.foot === 'left' ? 0 : 18}
+        key={i}
+        x={2 + (352 * contact.timeS) / plan.totalTimeS}
+        y={contact.foot === 'left' ? 0 : 18}
         width="4"
-        height={step.foot === 'left' ? 46 : 28}
-        fill={step.role === 'build' ? 'var(--ink)' : 'var(--clay)'}
+        height={contact.foot === 'left' ? 46 : 28}
+        fill={contact.special ? 'var(--clay)' : 'var(--ink)'}
       />
     ))}
   </svg>
@@ -118,8 +131,15 @@ export const Turn = ({
   const approach = bundle.approaches.find((one) => one.id === set.approachId);
   const athlete = bundle.athletes.find((one) => one.id === up.athleteId)!;
   const style = useLengthStyle(athlete.shoeM);
-  const plan = useMemo(() => planOf(approach, athlete, up.side), [approach, athlete, up.side]);
-  const movement = movementOf(approach?.movement ?? 'straight-run-up');
+  const movement = movementOf(approach?.movement ?? 'straight-run-up', bundle.movements);
+  const plan = useMemo(
+    () => planOf(approach, movement, athlete, up.side),
+    [approach, movement, athlete, up.side],
+  );
+  const drill =
+    approach && isSequence(approach.choices) && approach.choices.drill
+      ? drillOf(movement, approach.choices.drill)
+      : undefined;
   const own = picture?.find(
     (one) => one.athleteId === athlete.id && one.movement === movement.code,
   );
@@ -145,13 +165,23 @@ export const Turn = ({
           <div className="quiet">
             {plan ? (
               <>
-                {plan.startFoot} foot first, from <Length m={plan.distanceM} style={style} />
+                {drill && `${drill.name}: `}
+                {plan.firstFoot} foot first
+                {plan.startM !== null && (
+                  <>
+                    , from <Length m={plan.startM} style={style} />
+                  </>
+                )}
               </>
             ) : (
               'no plan that fits; run by feel'
             )}
             {up.side === 'other' && plan && (
-              <strong className="d-block">other side: take off {plan.steps.at(-1)!.foot}</strong>
+              <strong className="d-block">
+                {plan.startM === null
+                  ? 'other side, mirrored'
+                  : `other side: take off ${plan.lastFoot}`}
+              </strong>
             )}
           </div>
         </div>
@@ -190,7 +220,7 @@ export const Turn = ({
           <Rhythm plan={plan} />
           <div className="row-line small-text quiet">
             <span>
-              {plan.steps.length} steps in {plan.totalTimeS.toFixed(1)} s
+              {plan.steps} steps in {plan.totalTimeS.toFixed(1)} s
             </span>
             {plan.checkMarks.map((mark) => (
               <span key={mark.stepsOut} className="ms-auto">

@@ -1,6 +1,6 @@
 import { runState, type LoggedRep, type Outcome, type RunState, type Turn } from '@gravek/core';
 import type { DrillSet, Rep, RunBundle } from '@gravek/contract';
-import { barredBy, movementOf } from '@gravek/library';
+import { barredBy, movementOf, whyBarred } from '@gravek/library';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { v7 as uuid } from 'uuid';
@@ -44,7 +44,7 @@ export type Run = {
 export const useRun = (bundle: RunBundle): Run => {
   const { club, today } = useMember();
   const { log, waiting } = useLog(bundle);
-  const { session, athletes, approaches } = bundle;
+  const { session, athletes, approaches, movements } = bundle;
 
   const away = useMemo(() => {
     const why = new Map<string, string>();
@@ -55,14 +55,17 @@ export const useRun = (bundle: RunBundle): Run => {
         if (!person) why.set(id, 'An athlete is not in the club any more.');
         else if (person.archived) why.set(id, `${person.name} was archived and is passed over.`);
         else if (approach) {
-          const barred = barredBy(movementOf(approach.movement), person.restrictions, today);
-          if (barred)
-            why.set(id, `${person.name} is restricted until ${barred.until} and is passed over.`);
+          const barred = barredBy(
+            movementOf(approach.movement, movements),
+            person.restrictions,
+            today,
+          );
+          if (barred) why.set(id, `${whyBarred(person.name, barred)} Passed over.`);
         }
       }
     }
     return why;
-  }, [session, athletes, approaches, today]);
+  }, [session, athletes, approaches, movements, today]);
 
   const states = useMemo(() => {
     const rows = log.map((rep): LoggedRep => ({ ...rep, atMs: Date.parse(rep.at) }));

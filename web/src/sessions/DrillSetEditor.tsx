@@ -1,22 +1,23 @@
+import { bodyOf, compareStepCounts, formatLength, type LengthStyle } from '@gravek/core';
 import {
-  compareStepCounts,
-  currentModel,
-  formatLength,
-  solveStraight,
-  type LengthStyle,
-} from '@gravek/core';
-import { straightAsk, type Approach, type Athlete, type DrillSet } from '@gravek/contract';
-import { barredBy, movementOf } from '@gravek/library';
+  isSequence,
+  straightAsk,
+  type Approach,
+  type Athlete,
+  type DrillSet,
+} from '@gravek/contract';
+import { barredBy, outlineOf, solvePlan, whyBarred } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
-import { RESTRICTION_NAMES } from '../athletes/restrictions';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { Segments } from '../controls/Segments';
+import type { Catalogue } from '../movements/useCatalogue';
 
 type Props = {
   set: DrillSet;
   index: number;
   date: string;
+  movements: Catalogue;
   approaches: readonly Approach[];
   athletes: readonly Athlete[];
   style: LengthStyle;
@@ -31,19 +32,25 @@ type SideChoice = keyof typeof SIDES;
 const sideChoice = (sides: readonly string[]): SideChoice =>
   sides.length === 2 ? 'both' : sides[0] === 'other' ? 'other' : 'own';
 
-/** Start mark of an athlete on an approach, or why there is none. */
+/** Where an athlete starts on an approach and with which foot, or why it cannot be run. */
 const fitOf = (
+  movements: Catalogue,
   approach: Approach,
   athlete: Athlete,
   style: LengthStyle,
 ): { mark: string; fits: boolean } => {
-  const { model, source } = currentModel(athlete);
-  const ask = straightAsk(approach.choices, { takeoffFoot: athlete.takeoffFoot }, model);
-  const result = solveStraight(ask);
-  if (result.feasible) {
-    const mark = formatLength(result.distanceM, style);
-    return { mark: source === 'estimate' ? `${mark}, estimate` : mark, fits: true };
+  const { choices } = approach;
+  const body = bodyOf(athlete);
+  const outline = outlineOf(solvePlan(movements.of(approach.movement), choices, body));
+  if (outline) {
+    const mark =
+      outline.startM === null
+        ? `${outline.firstFoot} foot first`
+        : formatLength(outline.startM, style);
+    return { mark: body.estimated.includes('steps') ? `${mark}, estimate` : mark, fits: true };
   }
+  if (isSequence(choices)) return { mark: 'no step to take', fits: false };
+  const ask = straightAsk(choices, body, body.model);
   const { recommended } = compareStepCounts({ ...ask, checkMarks: [] }, 1, 40);
   return {
     mark: recommended ? `does not fit; ${recommended} steps would` : 'does not fit',
@@ -56,6 +63,7 @@ export const DrillSetEditor = ({
   set,
   index,
   date,
+  movements,
   approaches,
   athletes,
   style,
@@ -71,7 +79,7 @@ export const DrillSetEditor = ({
     .map((one) => ({
       one,
       planned: approach?.athleteIds.includes(one.id) ?? false,
-      barred: approach ? barredBy(movementOf(approach.movement), one.restrictions, date) : null,
+      barred: approach ? barredBy(movements.of(approach.movement), one.restrictions, date) : null,
     }))
     .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
   const toggle = (id: string): void =>
@@ -94,7 +102,9 @@ export const DrillSetEditor = ({
   const pick = ({ one, barred: why }: (typeof people)[number]) => {
     const on = chosen.has(one.id);
     const fit =
-      approach && on ? fitOf(approach, one, { ...style, shoeM: one.shoeM ?? undefined }) : null;
+      approach && on
+        ? fitOf(movements, approach, one, { ...style, shoeM: one.shoeM ?? undefined })
+        : null;
     return (
       <button
         key={one.id}
@@ -131,7 +141,7 @@ export const DrillSetEditor = ({
                     (one) =>
                       next?.athleteIds.includes(one.id) &&
                       !one.archived &&
-                      !barredBy(movementOf(next.movement), one.restrictions, date),
+                      !barredBy(movements.of(next.movement), one.restrictions, date),
                   )
                   .map((one) => one.id),
               });
@@ -151,14 +161,14 @@ export const DrillSetEditor = ({
       <div className="span-2">{number('restS', 'Rest, s')}</div>
       <div className="span-2">{number('setRestS', 'Set rest, s')}</div>
       <div className="span-12 row-line">
-        <span className="form-label mb-0">Take-off from</span>
+        <span className="form-label mb-0">Side</span>
         <Segments
-          label="Take-off from"
+          label="Side"
           value={sideChoice(set.sides)}
           onChoose={(value) => onSet({ sides: [...SIDES[value]] })}
           options={[
-            { value: 'own', label: 'own foot' },
-            { value: 'other', label: 'other foot' },
+            { value: 'own', label: 'own side' },
+            { value: 'other', label: 'other side' },
             { value: 'both', label: 'both' },
           ]}
         />
@@ -174,7 +184,7 @@ export const DrillSetEditor = ({
         )}
         {barred.map(({ one, barred: why }) => (
           <div key={one.id} className="field-message">
-            {one.name} cannot run this until {why!.until}: {RESTRICTION_NAMES[why!.kind]}.
+            {whyBarred(one.name, why!)}
           </div>
         ))}
         {others.length > 0 && (

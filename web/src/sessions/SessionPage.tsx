@@ -7,7 +7,7 @@ import {
   type Session,
   type SessionInput,
 } from '@gravek/contract';
-import { barredBy, movementOf } from '@gravek/library';
+import { barredBy } from '@gravek/library';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -26,6 +26,7 @@ import { unread } from '../controls/form';
 import { Figure, Labelled } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
+import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
 import { dayName } from './dates';
 import { DrillSetEditor } from './DrillSetEditor';
 import { drillSetTime, minutes, repsOf } from './load';
@@ -35,6 +36,7 @@ type Draft = SessionInput & { version: number | null };
 const REST = { sets: 2, reps: 4, sides: ['own'] as DrillSet['sides'], restS: 60, setRestS: 180 };
 
 const newSet = (
+  movements: Catalogue,
   approach: Approach | undefined,
   people: readonly Athlete[],
   date: string,
@@ -46,7 +48,7 @@ const newSet = (
       (one) =>
         approach?.athleteIds.includes(one.id) &&
         !one.archived &&
-        !barredBy(movementOf(approach.movement), one.restrictions, date),
+        !barredBy(movements.of(approach.movement), one.restrictions, date),
     )
     .map((one) => one.id),
   ...REST,
@@ -74,6 +76,7 @@ const Builder = ({
   const mayPlan = useMayPlan();
   const navigate = useNavigate();
   const style = useLengthStyle();
+  const movements = useCatalogue();
   const [query, setQuery] = useSearchParams();
   const usable = approaches.filter((one) => !one.archived);
   const toAdd = usable.find((one) => one.id === query.get('add'));
@@ -83,7 +86,7 @@ const Builder = ({
     date,
     title: `Session of ${dayName(date, 'd MMMM')}`,
     place: '',
-    drillSets: toAdd ? [] : usable[0] ? [newSet(usable[0], athletes, date)] : [],
+    drillSets: toAdd ? [] : usable[0] ? [newSet(movements, usable[0], athletes, date)] : [],
     version: null,
   };
   const [draft, setDraft, discard, found] = useDraft<Draft>(
@@ -111,7 +114,10 @@ const Builder = ({
   const pending =
     toAdd && !draft.drillSets.some((set) => set.approachId === toAdd.id) ? toAdd : null;
   const addSet = (approach: Approach | undefined): void =>
-    setDraft({ ...draft, drillSets: [...draft.drillSets, newSet(approach, athletes, draft.date)] });
+    setDraft({
+      ...draft,
+      drillSets: [...draft.drillSets, newSet(movements, approach, athletes, draft.date)],
+    });
   const setSet = (i: number, change: Partial<DrillSet>): void =>
     setDraft({
       ...draft,
@@ -264,7 +270,7 @@ const Builder = ({
           {usable.length === 0 && (
             <Empty title="A drill set needs an approach.">
               <Link className="btn btn-primary" to="/approaches/new">
-                Plan a run-up
+                Plan a movement
               </Link>
             </Empty>
           )}
@@ -311,6 +317,7 @@ const Builder = ({
                 set={set}
                 index={i}
                 date={draft.date}
+                movements={movements}
                 approaches={usable}
                 athletes={athletes}
                 style={style}

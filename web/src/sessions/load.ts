@@ -1,5 +1,6 @@
 import { setDuration, type SetDuration } from '@gravek/core';
 import type { Approach, DrillSet, Session } from '@gravek/contract';
+import { outlineOf } from '@gravek/library';
 
 /** Getting on the mark before a rep and stepping aside after it, seconds. */
 const ON_AND_OFF_S = 4;
@@ -9,8 +10,8 @@ const USUAL_RUN_S = 3;
 /** How long a drill set takes in one lane, from the run times of its own plan. */
 export const drillSetTime = (set: DrillSet, approach: Approach | undefined): SetDuration | null => {
   if (set.athleteIds.length === 0 || set.sets < 1 || set.reps < 1) return null;
-  const runs = (approach?.solved ?? []).flatMap(({ result }) =>
-    result.feasible ? [result.totalTimeS] : [],
+  const runs = (approach?.solved ?? []).flatMap(
+    ({ result }) => outlineOf(result)?.totalTimeS ?? [],
   );
   const runS = runs.length > 0 ? runs.reduce((sum, s) => sum + s, 0) / runs.length : USUAL_RUN_S;
   try {

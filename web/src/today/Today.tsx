@@ -10,6 +10,7 @@ import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { StateMark } from '../drawing/StateMark';
 import { usePicture } from '../faults/usePicture';
+import { useCatalogue } from '../movements/useCatalogue';
 import { dayName } from '../sessions/dates';
 import { drillSetTime, minutes, sessionReps } from '../sessions/load';
 
@@ -89,7 +90,8 @@ const Cues = ({
   /** athletes of today's sessions, or everybody when there is none */
   up: ReadonlySet<string>;
 }) => {
-  const picture = usePicture(counts);
+  const { documents } = useCatalogue();
+  const picture = usePicture(counts, documents);
   if (counts.length === 0)
     return <span className="quiet">Cues come with the first logged reps.</span>;
   return (

@@ -1,0 +1,262 @@
+import {
+  compareStepCounts,
+  currentModel,
+  nearbyPlans,
+  otherFoot,
+  solveStraight,
+  speedParts,
+  type NearbyPlan,
+  type StraightInput,
+  type StraightResult,
+} from '@gravek/core';
+import {
+  straightAsk,
+  type Approach,
+  type Athlete,
+  type Movement,
+  type StraightChoices,
+} from '@gravek/contract';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useLengthStyle, useMayPlan } from '../app/member';
+import { unread } from '../controls/form';
+import { Figure, Labelled, Length, Speed } from '../controls/Figure';
+import { Empty } from '../controls/Notice';
+import { NumberInput } from '../controls/NumberInput';
+import { Beats } from '../drawing/Beats';
+import { FootWord } from '../drawing/FootPrint';
+import { Strip } from '../drawing/Strip';
+import { Brake } from './Brake';
+import { ChoiceFields } from './ChoiceFields';
+import { CountTable } from './CountTable';
+import { around, choiceMessages, newStrip, stripOf, type StripDraft } from './draft';
+import { offer, whatChanges, whyNot, withOffer } from './explain';
+import { PlanHead, PlanNotes } from './PlanHead';
+import { Sheet } from './Sheet';
+import { UnitAndPrint } from './UnitAndPrint';
+import { usePlan } from './usePlan';
+
+type Solved = {
+  ask: StraightInput;
+  result: StraightResult;
+  /** what works near an ask that does not */
+  nearby: NearbyPlan[];
+};
+
+const solve = (choices: StraightChoices, athlete: Athlete): Solved | null => {
+  if (Object.keys(choiceMessages(choices)).length > 0) return null;
+  const { model } = currentModel(athlete);
+  const ask = straightAsk(choices, { takeoffFoot: athlete.takeoffFoot }, model);
+  const result = solveStraight(ask);
+  return { ask, result, nearby: result.feasible ? [] : nearbyPlans(ask, result) };
+};
+
+/** A run-up to a target, planned on the strip. */
+export const StripPlanner = ({
+  movement,
+  saved,
+  start,
+  athletes,
+  first,
+}: {
+  movement: Movement;
+  saved: Approach | null;
+  /** what a new plan begins with */
+  start: StraightChoices;
+  athletes: Athlete[];
+  first: Athlete | undefined;
+}) => {
+  const mayPlan = useMayPlan();
+  const work = usePlan<StripDraft>(saved, newStrip(movement, start, first), stripOf);
+  const { draft, setDraft, served } = work;
+  const [athleteId, setAthleteId] = useState(first?.id ?? draft.athleteIds[0] ?? athletes[0]!.id);
+  const athlete = athletes.find((one) => one.id === athleteId) ?? athletes[0]!;
+  const style = useLengthStyle(athlete.shoeM);
+  const [typed, setTyped] = useState<Record<string, string | null>>({});
+
+  const { choices } = draft;
+  const solved = useMemo(() => solve(choices, athlete), [choices, athlete]);
+  const comparison = useMemo(() => {
+    if (!solved) return null;
+    const { steps: _steps, checkMarks: _marks, ...ask } = solved.ask;
+    return draft.to >= draft.from ? compareStepCounts(ask, draft.from, draft.to) : null;
+  }, [solved, draft.from, draft.to]);
+  const { source } = currentModel(athlete);
+
+  const setChoices = (change: Partial<StraightChoices>): void => {
+    const next = { ...choices, ...change };
+    const inRange =
+      change.steps === undefined || (change.steps >= draft.from && change.steps <= draft.to);
+    setDraft({
+      ...draft,
+      choices: next,
+      ...(inRange || !Number.isInteger(next.steps)
+        ? {}
+        : around(Math.min(60, Math.max(1, next.steps)))),
+    });
+  };
+  const messages = { ...served, ...choiceMessages(choices), ...unread(typed) };
+  const plan = solved?.result.feasible ? solved.result : null;
+  const drawn = plan ?? solved?.nearby[0]?.plan ?? null;
+  const wrong = (): boolean =>
+    Object.values(typed).some(Boolean) || Object.keys(choiceMessages(choices)).length > 0;
+  const target = choices.target;
+  return (
+    <>
+      <PlanHead
+        plan={{ ...work, rename: (name) => setDraft({ ...draft, name }) }}
+        athlete={athlete}
+        athletes={athletes}
+        saved={saved !== null}
+        onAthlete={setAthleteId}
+        onSave={() => void work.save(athlete.id, wrong())}
+      >
+        {plan && (
+          <>
+            <Labelled label="Start mark">
+              <Length m={plan.distanceM} style={style} big />
+            </Labelled>
+            <Labelled label="Steps">
+              <Figure parts={[{ figure: String(plan.steps.length), unit: '' }]} big />
+            </Labelled>
+            <Labelled label="First foot">
+              <span className="figure figure-big">{plan.startFoot}</span>
+            </Labelled>
+            <Labelled label={`On the ${target}`}>
+              <span className="figure figure-big">{plan.steps.at(-1)!.foot}</span>
+            </Labelled>
+            <Labelled label={`Speed at the ${target}`}>
+              <Speed mps={plan.endSpeedMps} unit={style.unit} big />
+            </Labelled>
+          </>
+        )}
+      </PlanHead>
+      <PlanNotes
+        plan={work}
+        athlete={athlete}
+        movement={movement}
+        estimated={
+          source === 'estimate'
+            ? `${athlete.name} was never measured; steps are taken from ${athlete.heightM ? 'body height' : 'a usual height'}.`
+            : null
+        }
+      />
+
+      <div className="strip-panel">
+        {solved && !solved.result.feasible && (
+          <div className="note note-wrong my-2" role="alert">
+            <strong>That cannot be run.</strong> {whyNot(solved.result, choices, style)}
+            <div className="row-line mt-2">
+              {solved.nearby.length > 0 ? 'These work:' : 'No plan nearby works either.'}
+              {solved.nearby.map((nearby) => (
+                <Button
+                  key={nearby.change}
+                  size="sm"
+                  variant="outline-dark"
+                  disabled={!mayPlan}
+                  onClick={() => setChoices(withOffer(choices, nearby))}
+                >
+                  {offer(nearby, style)}
+                </Button>
+              ))}
+            </div>
+          </div>
+        )}
+        {drawn ? (
+          <div style={plan ? undefined : { opacity: 0.4 }}>
+            <Strip plan={drawn} style={style} shoeM={athlete.shoeM ?? 0.28} target={target} />
+            <Beats plan={drawn} />
+          </div>
+        ) : (
+          <div className="empty" role="status">
+            <strong>Nothing to draw yet.</strong>
+            {Object.values(messages).find(Boolean) ??
+              'Mend the fields below and the run-up is drawn.'}
+          </div>
+        )}
+      </div>
+
+      <div className="planner-columns">
+        <section aria-label="The plan" className="no-print">
+          <h2>The plan</h2>
+          <ChoiceFields
+            choices={choices}
+            style={style}
+            naturalM={solved ? (solved.result.minDistanceM + solved.result.maxDistanceM) / 2 : null}
+            messages={messages}
+            onChoices={setChoices}
+            onMessage={(field, message) => setTyped((before) => ({ ...before, [field]: message }))}
+            disabled={!mayPlan}
+          />
+        </section>
+        <section aria-label="Step counts compared" className="no-print">
+          <div className="row-line mb-1">
+            <h2 className="mb-0">Step counts compared</h2>
+            <span className="ms-auto row-line small-text quiet" style={{ gap: 6 }}>
+              from
+              <NumberInput
+                aria-label="Compare from"
+                width="3.2rem"
+                decimals={0}
+                value={draft.from}
+                onNumber={(from) =>
+                  setDraft({ ...draft, from: Math.min(60, Math.max(1, Math.round(from))) })
+                }
+                onMessage={() => undefined}
+              />
+              to
+              <NumberInput
+                aria-label="Compare to"
+                width="3.2rem"
+                decimals={0}
+                value={draft.to}
+                onNumber={(to) =>
+                  setDraft({ ...draft, to: Math.min(60, Math.max(1, Math.round(to))) })
+                }
+                onMessage={() => undefined}
+              />
+            </span>
+          </div>
+          {comparison && comparison.choices.length > 0 ? (
+            <CountTable
+              comparison={comparison}
+              chosen={choices.steps}
+              free={choices.distanceM === null}
+              tolerance={choices.tolerance}
+              style={style}
+              onSteps={(steps) => mayPlan && setChoices({ steps })}
+            />
+          ) : (
+            <p className="quiet">Choose a range of counts that leaves room for the ending.</p>
+          )}
+          {plan && <div className="note mt-3">{whatChanges(plan, style)}</div>}
+          {solved && plan?.brake && (
+            <div className="mt-2">
+              <Brake ask={solved.ask} onChoices={setChoices} />
+            </div>
+          )}
+        </section>
+        <div className="stack">
+          {plan ? (
+            <Sheet plan={plan} style={style} target={target} />
+          ) : (
+            <Empty title="No sheet yet.">It follows as soon as the plan can be run.</Empty>
+          )}
+          <UnitAndPrint
+            athlete={athlete}
+            unit={style.unit}
+            onLeave={saved && mayPlan ? () => void work.leave() : undefined}
+          />
+          {plan && (
+            <p className="small-text quiet mb-0">
+              {plan.totalTimeS.toFixed(1)} s from the first push to the {target},{' '}
+              {speedParts(plan.endSpeedMps, style.unit).figure}{' '}
+              {speedParts(plan.endSpeedMps, style.unit).unit} on the last step. Mirrored, the{' '}
+              <FootWord foot={otherFoot(plan.startFoot)} /> foot goes first.
+            </p>
+          )}
+        </div>
+      </div>
+    </>
+  );
+};

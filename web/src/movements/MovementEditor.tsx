@@ -1,0 +1,342 @@
+import {
+  check,
+  movementSchema,
+  type ClubMovement,
+  type Drill,
+  type Fault,
+  type Movement,
+  type MovementPhase,
+  type School,
+  plainSteps,
+} from '@gravek/contract';
+import { laidOut } from '@gravek/library';
+import type { Layout, OtherThing } from '@gravek/core';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, fieldsOf } from '../api/client';
+import { useWrite } from '../api/queries';
+import { useLengthStyle, useMayPlan } from '../app/member';
+import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
+import { useDraft } from '../controls/draft';
+import { useHistory } from '../controls/history';
+import { Empty, Waiting } from '../controls/Notice';
+import { Segments } from '../controls/Segments';
+import { tell } from '../controls/toasts';
+import { UndoRedo } from '../controls/UndoRedo';
+import { PlanView } from '../drawing/PlanView';
+import { Items, Wrong } from './edit/Items';
+import { PhaseForm } from './edit/PhaseForm';
+import {
+  AboutForm,
+  DrillForm,
+  FaultForm,
+  freshWay,
+  OtherForm,
+  SchoolForm,
+} from './edit/TeachingForms';
+import { changed, freeCode, WorkContext } from './edit/work';
+import { useCatalogue } from './useCatalogue';
+import { bodyFor } from './usual';
+
+const PARTS = [
+  { value: 'phases', label: 'Phases', under: ['phases'] },
+  { value: 'faults', label: 'Faults', under: ['faults'] },
+  { value: 'drills', label: 'Drills', under: ['drills'] },
+  { value: 'schools', label: 'Schools', under: ['schools'] },
+  { value: 'others', label: 'Around it', under: ['others'] },
+  {
+    value: 'about',
+    label: 'About',
+    under: ['summary', 'usedBy', 'faces', 'loads', 'writtenFor', 'ruleSets', 'cautions'],
+  },
+] as const;
+type Part = (typeof PARTS)[number]['value'];
+
+type Draft = { movement: Movement; version: number };
+
+const draftOf = ({ movement, version }: ClubMovement): Draft => ({ movement, version });
+
+const freshPhase = (list: readonly MovementPhase[]): MovementPhase => ({
+  code: freeCode(list, 'phase'),
+  name: '',
+  steps: plainSteps('build-up'),
+  turn: null,
+  ball: null,
+  then: null,
+  eyes: '',
+  checkpoints: [],
+  read: null,
+});
+
+const Editor = ({ own }: { own: ClubMovement }) => {
+  const navigate = useNavigate();
+  const [draft, setDraft, discard, found] = useDraft<Draft>(`movement.${own.id}`, draftOf(own));
+  const { change, ...history } = useHistory(draft, setDraft);
+  const { movement } = draft;
+  const [part, setPart] = useState<Part>('phases');
+  const [served, setServed] = useState<Record<string, string>>({});
+  const style = useLengthStyle(null);
+  const body = useMemo(() => bodyFor(undefined), []);
+  const checked = useMemo(() => check(movementSchema, movement), [movement]);
+  const problems = useMemo(
+    () => ({ ...served, ...(checked.ok ? {} : checked.fields) }),
+    [served, checked],
+  );
+  // The drawing follows what can be drawn; what cannot leaves the last that could.
+  const laid = useMemo((): Layout | null => {
+    try {
+      return checked.ok ? laidOut(movement, body) : null;
+    } catch {
+      return null;
+    }
+  }, [checked, movement, body]);
+  const [lastLaid, setLastLaid] = useState<Layout | null>(laid);
+  if (laid && laid !== lastLaid) setLastLaid(laid);
+  const layout = laid ?? lastLaid;
+
+  const conflict = useConflict<ClubMovement>(
+    (theirs) => discard(draftOf(theirs)),
+    (version) => setDraft({ ...draft, version }),
+  );
+  const write = useWrite(
+    (sent: object) => api.put<ClubMovement>(`/movements/${own.id}`, sent),
+    'movements',
+    'approaches',
+    'reps',
+  );
+  const count = Object.keys(problems).length;
+  const save = async (): Promise<void> => {
+    conflict.clear();
+    setServed({});
+    if (!checked.ok) {
+      conflict.say(
+        count === 1
+          ? 'One thing must be mended first; it is marked below.'
+          : `${count} things must be mended first; they are marked below.`,
+      );
+      return;
+    }
+    try {
+      const stored = await write.mutateAsync({
+        basedOn: own.basedOn,
+        movement,
+        version: draft.version,
+      });
+      discard(draftOf(stored));
+      tell(`${stored.movement.name} is saved. Plans made of it change when they are saved again.`);
+      void navigate(`/movements/${own.id}`);
+    } catch (error) {
+      conflict.show(error);
+      setServed(
+        Object.fromEntries(
+          Object.entries(fieldsOf(error)).map(([path, text]) => [
+            path.replace(/^movement\./, ''),
+            text,
+          ]),
+        ),
+      );
+    }
+  };
+
+  const [firstPath, firstText] = Object.entries(problems)[0] ?? [];
+  const firstPart = PARTS.find(({ under }) =>
+    under.some((path) => firstPath === path || firstPath?.match(new RegExp(`^${path}[.[]`))),
+  );
+  return (
+    <WorkContext
+      value={{
+        movement,
+        problems,
+        body,
+        style,
+        change: (path, value) =>
+          change({ ...draft, movement: changed(movement, path, value) }, path),
+      }}
+    >
+      <header className="planner-head">
+        <div className="planner-title flex-grow-1">
+          <div className="quiet small-text">
+            The club’s own movement
+            {own.basedOn && ', copied from a built-in one'}
+          </div>
+          <Form.Control
+            aria-label="Name of the movement"
+            className="edit-name"
+            value={movement.name}
+            onChange={(event) =>
+              change({ ...draft, movement: { ...movement, name: event.target.value } }, 'name')
+            }
+          />
+          {problems.name && (
+            <div className="field-message" role="alert">
+              {problems.name}
+            </div>
+          )}
+        </div>
+        <div className="page-acts ms-auto d-flex gap-2">
+          <UndoRedo {...history} />
+          <Link className="btn btn-outline-dark" to={`/movements/${own.id}`}>
+            Leave
+          </Link>
+          <Button disabled={write.isPending} onClick={() => void save()}>
+            {write.isPending ? 'Saving …' : 'Save'}
+          </Button>
+        </div>
+      </header>
+      <div className="stack" style={{ gap: 8 }}>
+        <Conflict {...conflict.shown} />
+        {found && <DraftBack onDrop={() => discard(draftOf(own))} />}
+        {firstText && (
+          <div className="note note-wrong" role="status">
+            {firstPart && <strong>{firstPart.label}: </strong>}
+            {firstText}
+            {count > 1 && ` And ${count - 1} more.`}{' '}
+            {firstPart && firstPart.value !== part && (
+              <Button size="sm" variant="outline-dark" onClick={() => setPart(firstPart.value)}>
+                Go there
+              </Button>
+            )}
+          </div>
+        )}
+      </div>
+      {layout && (
+        <div className="strip-panel mt-2" style={laid ? undefined : { opacity: 0.4 }}>
+          <PlanView
+            layout={layout}
+            shoeM={body.shoeM}
+            maxHeight={230}
+            label={`${movement.name} as it stands, for a usual body`}
+          />
+        </div>
+      )}
+      <div className="mb-3 edit-parts">
+        <Segments
+          label="What to change"
+          value={part}
+          onChoose={setPart}
+          options={PARTS.map(({ value, label, under }) => ({
+            value,
+            label: (
+              <>
+                {label} <Wrong under={under} />
+              </>
+            ),
+          }))}
+        />
+      </div>
+      {part === 'phases' && (
+        <Items<MovementPhase>
+          at="phases"
+          one="phase"
+          nameOf={(item) => item.name}
+          fresh={freshPhase}
+        >
+          {(path) => <PhaseForm at={path} />}
+        </Items>
+      )}
+      {part === 'faults' && (
+        <Items<Fault>
+          at="faults"
+          one="fault"
+          nameOf={(item) => item.name}
+          fresh={(list) => ({
+            code: freeCode(list, 'fault'),
+            name: '',
+            sees: '',
+            phase: movement.phases[0]?.code ?? '',
+            severity: 2,
+            safety: false,
+            leadsTo: [],
+            cue: '',
+            drills: [],
+          })}
+        >
+          {(path) => <FaultForm at={path} />}
+        </Items>
+      )}
+      {part === 'drills' && (
+        <Items<Drill>
+          at="drills"
+          one="drill"
+          nameOf={(item) => item.name}
+          fresh={(list) => ({
+            code: freeCode(list, 'drill'),
+            name: '',
+            how: '',
+            part: { kind: 'all' },
+            speedFraction: 0.6,
+            force: null,
+            rungs: ['walk', 'half', 'full'],
+          })}
+        >
+          {(path) => <DrillForm at={path} />}
+        </Items>
+      )}
+      {part === 'schools' && (
+        <Items<School>
+          at="schools"
+          one="disagreement"
+          nameOf={(item) => item.question}
+          fresh={(list) => {
+            const first = freshWay([]);
+            return {
+              code: freeCode(list, 'school'),
+              question: '',
+              options: [first, freshWay([first])],
+            };
+          }}
+        >
+          {(path) => <SchoolForm at={path} />}
+        </Items>
+      )}
+      {part === 'others' && (
+        <Items<OtherThing>
+          at="others"
+          one="thing"
+          nameOf={(item) => item.name}
+          fresh={() => ({
+            kind: 'opponent',
+            name: 'opponent',
+            from: 'start',
+            ahead: { value: 2, of: 'm' },
+            aside: { value: 0, of: 'm' },
+            to: 'right',
+            wideM: 0,
+            moves: null,
+          })}
+        >
+          {(path) => <OtherForm at={path} />}
+        </Items>
+      )}
+      {part === 'about' && <AboutForm />}
+    </WorkContext>
+  );
+};
+
+/** Where a movement of the club's own is changed, all of it. */
+export const MovementEditor = () => {
+  const { code = '' } = useParams();
+  const catalogue = useCatalogue();
+  const mayPlan = useMayPlan();
+  if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
+  const own = catalogue.own.find((one) => one.id === code);
+  if (!own || !mayPlan) {
+    return (
+      <Empty
+        title={
+          own
+            ? 'Assistants do not change movements.'
+            : 'Only the club’s own movements can be changed.'
+        }
+      >
+        Copy a built-in one, then change the copy.{' '}
+        <Link className="btn btn-primary" to="/movements">
+          All movements
+        </Link>
+      </Empty>
+    );
+  }
+  return <Editor key={own.id} own={own} />;
+};

@@ -1,0 +1,368 @@
+import { checkRules } from '@gravek/core';
+import type { Athlete, ClubMovement, Movement, SequenceChoices } from '@gravek/contract';
+import {
+  barredBy,
+  drillOf,
+  faultOf,
+  laidOut,
+  MOVEMENTS,
+  phasesOn,
+  sequenceStart,
+  whyBarred,
+} from '@gravek/library';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api, sentenceOf } from '../api/client';
+import { useAthletes, useWrite } from '../api/queries';
+import { usePutAway } from '../api/usePutAway';
+import { useMayPlan, useMember } from '../app/member';
+import { PageHead } from '../app/Shell';
+import { Empty, Loaded, Waiting } from '../controls/Notice';
+import { Segments } from '../controls/Segments';
+import { tell } from '../controls/toasts';
+import { CauseChart } from '../drawing/CauseChart';
+import { PhaseBeats } from '../drawing/PhaseBeats';
+import { PlanView } from '../drawing/PlanView';
+import { PlayControls } from '../drawing/PlayControls';
+import { usePlayer } from '../drawing/player';
+import { Drills } from './Drills';
+import { movementFileText } from './file';
+import { Phases } from './Phases';
+import { ReadChoices } from './ReadChoices';
+import { RuleCheck } from './RuleCheck';
+import { Schools } from './Schools';
+import { useCatalogue, useRuleSets } from './useCatalogue';
+import { useAddMovement } from './useOwnMovement';
+import { bodyFor, estimatedNote } from './usual';
+
+/** A built-in movement has changed since it was copied: offered, never forced. */
+const UpdateOffer = ({ own }: { own: ClubMovement }) => {
+  const builtIn = MOVEMENTS.find((one) => one.code === own.basedOn?.code);
+  const write = useWrite(
+    (body: object) => api.put<ClubMovement>(`/movements/${own.id}`, body),
+    'movements',
+  );
+  if (!builtIn || !own.basedOn || builtIn.revision <= own.basedOn.revision) return null;
+  const basedOn = { code: builtIn.code, revision: builtIn.revision };
+  const settle = async (movement: Movement, said: string): Promise<void> => {
+    try {
+      const before = own.movement;
+      const stored = await write.mutateAsync({ basedOn, movement, version: own.version });
+      tell(said, () => {
+        void write
+          .mutateAsync({ basedOn: own.basedOn, movement: before, version: stored.version })
+          .catch((error: unknown) => tell(sentenceOf(error)));
+      });
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+  return (
+    <div className="note" role="status">
+      The built-in <Link to={`/movements/${builtIn.code}`}>{builtIn.name}</Link> has changed since
+      this copy was made.{' '}
+      <Button
+        size="sm"
+        variant="outline-dark"
+        disabled={write.isPending}
+        onClick={() =>
+          void settle(
+            { ...builtIn, code: own.id, name: own.movement.name },
+            'The built-in content is taken over.',
+          )
+        }
+      >
+        Take it over
+      </Button>{' '}
+      <Button
+        size="sm"
+        variant="outline-dark"
+        disabled={write.isPending}
+        onClick={() => void settle(own.movement, 'Yours stays as it is.')}
+      >
+        Keep ours
+      </Button>
+    </div>
+  );
+};
+
+const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undefined }) => {
+  const mayPlan = useMayPlan();
+  const navigate = useNavigate();
+  const { add, busy } = useAddMovement();
+  const putAway = usePutAway('movements');
+  const copy = async (): Promise<void> => {
+    try {
+      const stored = await add(movement, `${movement.name}, ours`.slice(0, 60));
+      tell(`${movement.name} is copied; the ${own ? 'other' : 'built-in'} one stays as it is.`);
+      void navigate(`/movements/${stored.id}/edit`);
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+  const save = (): void => {
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(
+      new Blob([movementFileText(movement)], { type: 'application/json' }),
+    );
+    link.download = `${movement.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.json`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 1_000);
+  };
+  return (
+    <>
+      {mayPlan && own && !own.archived && (
+        <>
+          <Button
+            variant="link"
+            onClick={() =>
+              void putAway(`/movements/${own.id}`, `${movement.name} is put away.`).then(
+                (done) => done && navigate('/movements'),
+              )
+            }
+          >
+            Put away
+          </Button>
+          <Link className="btn btn-outline-dark" to={`/movements/${own.id}/edit`}>
+            Change
+          </Link>
+        </>
+      )}
+      {mayPlan && own?.archived && (
+        <Button
+          variant="outline-dark"
+          onClick={() => void putAway(`/movements/${own.id}`, `${movement.name} is back.`, false)}
+        >
+          Bring back
+        </Button>
+      )}
+      <Button variant="outline-dark" onClick={save}>
+        Save as a file
+      </Button>
+      {mayPlan && (
+        <Button variant="outline-dark" disabled={busy} onClick={() => void copy()}>
+          {busy ? 'Copying …' : 'Copy and change'}
+        </Button>
+      )}
+    </>
+  );
+};
+
+const Shown = ({
+  movement,
+  own,
+  athletes,
+}: {
+  movement: Movement;
+  own: ClubMovement | undefined;
+  athletes: Athlete[];
+}) => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const [query] = useSearchParams();
+  const [athleteId, setAthleteId] = useState('');
+  const [side, setSide] = useState<'own' | 'other'>('own');
+  const [chosen, setChosen] = useState<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>>({
+    ...sequenceStart(),
+    drill: drillOf(movement, query.get('drill') ?? '')?.code ?? null,
+  });
+  const [phase, setPhase] = useState<string | null>(query.get('phase'));
+  const [fault, setFault] = useState<string>(
+    faultOf(movement, query.get('fault') ?? '')?.code ?? movement.faults[0]!.code,
+  );
+  const ruleSets = useRuleSets();
+  const athlete = athletes.find((one) => one.id === athleteId);
+  const body = useMemo(() => bodyFor(athlete), [athlete]);
+  const layout = useMemo(
+    () => laidOut(movement, body, { ...chosen, side }),
+    [movement, body, chosen, side],
+  );
+  const player = usePlayer(layout.totalTimeS);
+  const phases = phasesOn(movement, chosen);
+  const barred = athletes.flatMap((one) => {
+    const restriction = one.archived ? null : barredBy(movement, one.restrictions, today);
+    return restriction ? [{ one, restriction }] : [];
+  });
+  const broken = movement.ruleSets.flatMap((code) => {
+    const set = ruleSets.find((one) => one.id === code);
+    return set ? [{ set, breaks: checkRules(layout.footfalls, set) }] : [];
+  });
+  const note = estimatedNote(athlete, body.estimated);
+  const shown = faultOf(movement, fault);
+  return (
+    <>
+      <PageHead title={movement.name} over={movement.usedBy.join(', ')}>
+        <Acts movement={movement} own={own} />
+        {mayPlan && !own?.archived && (
+          <Link
+            className="btn btn-primary"
+            to={`/approaches/new?movement=${movement.code}${athleteId ? `&athlete=${athleteId}` : ''}`}
+          >
+            Plan it
+          </Link>
+        )}
+      </PageHead>
+      <div className="stack">
+        {own && <UpdateOffer own={own} />}
+        <p className="mb-0 lead-line">{movement.summary}</p>
+        <section className="strip-panel" aria-label="The plan">
+          <div className="plan-choices">
+            <label className="choice">
+              <span className="form-label">Lengths of</span>
+              <Form.Select value={athleteId} onChange={(event) => setAthleteId(event.target.value)}>
+                <option value="">a usual body</option>
+                {athletes
+                  .filter((one) => !one.archived)
+                  .map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.name}
+                    </option>
+                  ))}
+              </Form.Select>
+            </label>
+            <div className="choice">
+              <span className="form-label">Side</span>
+              <Segments
+                label="Side"
+                value={side}
+                onChoose={setSide}
+                options={[
+                  { value: 'own', label: 'own' },
+                  { value: 'other', label: 'other' },
+                ]}
+              />
+            </div>
+            <ReadChoices
+              movement={movement}
+              chosen={chosen}
+              onChoose={(change) => setChosen({ ...chosen, ...change })}
+            />
+            <label className="choice">
+              <span className="form-label">Part</span>
+              <Form.Select
+                value={chosen.drill ?? ''}
+                onChange={(event) => setChosen({ ...chosen, drill: event.target.value || null })}
+              >
+                <option value="">the whole</option>
+                {movement.drills.map((one) => (
+                  <option key={one.code} value={one.code}>
+                    {one.name}
+                  </option>
+                ))}
+              </Form.Select>
+            </label>
+          </div>
+          <PlanView
+            layout={layout}
+            player={player}
+            shoeM={body.shoeM}
+            phase={phase}
+            label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
+          />
+          <PhaseBeats layout={layout} phases={movement.phases} player={player} />
+          <div className="row-line">
+            <PlayControls layout={layout} phases={movement.phases} player={player} />
+            <span className="quiet small-text ms-auto">
+              <span className="figure">{layout.footfalls.at(-1)?.n ?? 0}</span> steps in{' '}
+              <span className="figure">{layout.totalTimeS.toFixed(1)}</span> s
+              {layout.mirrored && ', seen in the mirror'}
+            </span>
+          </div>
+          {note && <div className="quiet small-text mt-1">{note}</div>}
+        </section>
+        <div className="columns">
+          <Phases movement={movement} path={phases} chosen={phase} onChoose={setPhase} />
+          <div className="stack">
+            <section className="panel" aria-label="Mind">
+              <h2>Mind</h2>
+              <ul className="plain-points">
+                {movement.cautions.map((one) => (
+                  <li key={one}>{one}</li>
+                ))}
+              </ul>
+              <p className="quiet small-text mb-0">
+                Follow your governing body’s rules and qualified medical advice.
+              </p>
+            </section>
+            {barred.length > 0 && (
+              <section className="panel" aria-label="Not for">
+                <h2>Not for</h2>
+                <ul className="plain-points">
+                  {barred.map(({ one, restriction }) => (
+                    <li key={one.id}>{whyBarred(one.name, restriction)}</li>
+                  ))}
+                </ul>
+              </section>
+            )}
+            <RuleCheck checked={broken} />
+          </div>
+        </div>
+        <section className="panel" aria-label="What goes wrong">
+          <h2>What goes wrong, and what it brings about</h2>
+          <div className="cause-columns">
+            <CauseChart faults={movement.faults} chosen={fault} onChoose={setFault} />
+            {shown && (
+              <div className="cue-card" aria-live="polite">
+                <div className="figure-label">{shown.name}</div>
+                <div className="cue-words">{shown.cue}</div>
+                <div className="mt-1">{shown.sees}</div>
+                {shown.leadsTo.length > 0 && (
+                  <div className="small-text mt-1">
+                    Brings about:{' '}
+                    {shown.leadsTo
+                      .map((code) => faultOf(movement, code)?.name.toLowerCase())
+                      .join(', ')}
+                    .
+                  </div>
+                )}
+                <div className="small-text mt-1">
+                  Drill:{' '}
+                  {shown.drills.map((code, i) => (
+                    <span key={code}>
+                      {i > 0 && ', '}
+                      <a href={`#drill-${code}`}>{drillOf(movement, code)?.name}</a>
+                    </span>
+                  ))}
+                </div>
+              </div>
+            )}
+          </div>
+        </section>
+        <Drills
+          movement={movement}
+          shown={chosen.drill}
+          onShow={(drill) => {
+            setChosen({ ...chosen, drill });
+            document.getElementById('main')?.scrollIntoView({ block: 'start' });
+          }}
+        />
+        <Schools movement={movement} body={body} chosen={chosen} />
+      </div>
+    </>
+  );
+};
+
+export const MovementPage = () => {
+  const { code = '' } = useParams();
+  const catalogue = useCatalogue();
+  const athletes = useAthletes();
+  if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
+  const own = catalogue.own.find((one) => one.id === code);
+  const movement = own?.movement ?? MOVEMENTS.find((one) => one.code === code);
+  if (!movement) {
+    return (
+      <Empty title="This movement is not there any more.">
+        <Link className="btn btn-primary" to="/movements">
+          All movements
+        </Link>
+      </Empty>
+    );
+  }
+  return (
+    <Loaded query={athletes} what="Getting the athletes …">
+      {(people) => <Shown key={code} movement={movement} own={own} athletes={people} />}
+    </Loaded>
+  );
+};

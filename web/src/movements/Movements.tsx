@@ -1,0 +1,202 @@
+import type { Movement } from '@gravek/contract';
+import { laidOut, searchIn, type Found } from '@gravek/library';
+import { useMemo, useRef, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { sentenceOf } from '../api/client';
+import { useMayPlan } from '../app/member';
+import { PageHead } from '../app/Shell';
+import { Empty, Waiting } from '../controls/Notice';
+import { tell } from '../controls/toasts';
+import { PlanThumb } from '../drawing/PlanThumb';
+import { readMovementFile } from './file';
+import { useAddMovement } from './useOwnMovement';
+import { useCatalogue, type Catalogue } from './useCatalogue';
+import { bodyFor } from './usual';
+
+const KINDS: Record<string, string> = {
+  movement: '',
+  position: 'for',
+  situation: 'when',
+  phase: 'phase',
+  exit: 'exit',
+  fault: 'goes wrong',
+  drill: 'drill',
+  school: 'school',
+};
+
+const usual = bodyFor(undefined);
+
+const Row = ({ found, own }: { found: Found; own: boolean }) => {
+  const { movement, hits, drills } = found;
+  const layout = useMemo(() => laidOut(movement, usual), [movement]);
+  return (
+    <li className="movement-row">
+      <Link to={`/movements/${movement.code}`} className="movement-thumb" tabIndex={-1} aria-hidden>
+        <PlanThumb layout={layout} />
+      </Link>
+      <div>
+        <Link className="row-link movement-name" to={`/movements/${movement.code}`}>
+          {movement.name}
+        </Link>
+        {own && <span className="tag ms-2">the club’s own</span>}
+        <div>{movement.summary}</div>
+        <div className="quiet small-text">{movement.usedBy.join(', ')}</div>
+        {hits
+          .filter((hit) => hit.kind !== 'movement')
+          .map((hit) => (
+            <div key={hit.kind + hit.code} className="hit">
+              <span className="quiet">{KINDS[hit.kind]}</span>{' '}
+              <Link to={`/movements/${movement.code}?${hit.kind}=${hit.code}`}>{hit.name}</Link>
+              {hit.kind === 'fault' && drills.length > 0 && (
+                <span className="quiet"> → drill: {drills.join(', ')}</span>
+              )}
+            </div>
+          ))}
+      </div>
+    </li>
+  );
+};
+
+const distinct = (movements: readonly Movement[], pick: (one: Movement) => string[]): string[] =>
+  [...new Set(movements.flatMap(pick))].sort((a, b) => a.localeCompare(b));
+
+const Browse = ({ catalogue }: { catalogue: Catalogue }) => {
+  const [query, setQuery] = useSearchParams();
+  const words = query.get('find') ?? '';
+  const position = query.get('for') ?? '';
+  const facing = query.get('when') ?? '';
+  const set = (key: string, value: string): void =>
+    setQuery(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
+  const search = useMemo(() => searchIn(catalogue.all), [catalogue.all]);
+  const found = search(words).filter(
+    ({ movement }) =>
+      (!position || movement.usedBy.includes(position)) &&
+      (!facing || movement.faces.includes(facing)),
+  );
+  const own = new Set(catalogue.own.map((one) => one.id));
+  return (
+    <div className="stack">
+      <div className="finder">
+        <Form.Control
+          type="search"
+          size="lg"
+          aria-label="Find a movement"
+          placeholder="A position, what they face, what goes wrong …"
+          value={words}
+          onChange={(event) => set('find', event.target.value)}
+        />
+        <Form.Select
+          aria-label="Position"
+          value={position}
+          onChange={(event) => set('for', event.target.value)}
+        >
+          <option value="">Every position</option>
+          {distinct(catalogue.all, (one) => one.usedBy).map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </Form.Select>
+        <Form.Select
+          aria-label="What the athlete faces"
+          value={facing}
+          onChange={(event) => set('when', event.target.value)}
+        >
+          <option value="">Whatever they face</option>
+          {distinct(catalogue.all, (one) => one.faces).map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </Form.Select>
+      </div>
+      <div className="quiet small-text" role="status">
+        {found.length === 1 ? 'One movement' : `${found.length} movements`}
+      </div>
+      {found.length === 0 ? (
+        <Empty title="Nothing fits these words.">
+          Try what you see (“stops dead”), a position (“keeper”) or fewer words.{' '}
+          <Button variant="link" className="p-0 align-baseline" onClick={() => setQuery({})}>
+            Show all
+          </Button>
+        </Empty>
+      ) : (
+        <ul className="list-plain movement-list">
+          {found.map((one) => (
+            <Row key={one.movement.code} found={one} own={own.has(one.movement.code)} />
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+};
+
+const ReadIn = () => {
+  const file = useRef<HTMLInputElement>(null);
+  const { add, busy } = useAddMovement();
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = async (chosen: File): Promise<void> => {
+    setProblem(null);
+    const read = readMovementFile(await chosen.text());
+    if (!read.ok) {
+      setProblem(read.message);
+      return;
+    }
+    try {
+      const stored = await add(read.movement);
+      tell(`${stored.movement.name} is among the club’s own.`);
+      void navigate(`/movements/${stored.id}`);
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  return (
+    <>
+      <input
+        ref={file}
+        type="file"
+        accept="application/json,.json"
+        className="visually-hidden"
+        aria-label="Movement file"
+        tabIndex={-1}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = '';
+          if (chosen) void take(chosen);
+        }}
+      />
+      <Button variant="outline-dark" disabled={busy} onClick={() => file.current?.click()}>
+        {busy ? 'Reading …' : 'Read in a file'}
+      </Button>
+      {problem && (
+        <div className="note note-wrong w-100" role="alert">
+          {problem}
+        </div>
+      )}
+    </>
+  );
+};
+
+export const Movements = () => {
+  const catalogue = useCatalogue();
+  const mayPlan = useMayPlan();
+  return (
+    <>
+      <PageHead title="Movements" over="What is planned, what to look for, what to do about it">
+        {mayPlan && <ReadIn />}
+      </PageHead>
+      {catalogue.ready ? (
+        <Browse catalogue={catalogue} />
+      ) : (
+        <Waiting what="Getting the movements …" />
+      )}
+    </>
+  );
+};

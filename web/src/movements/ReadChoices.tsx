@@ -1,0 +1,88 @@
+import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
+import { phasesOn } from '@gravek/library';
+import Form from 'react-bootstrap/Form';
+
+type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
+
+const Read = ({
+  phase,
+  value,
+  disabled,
+  onChoose,
+}: {
+  phase: MovementPhase & { read: NonNullable<MovementPhase['read']> };
+  value: string | undefined;
+  disabled: boolean;
+  onChoose: (code: string) => void;
+}) => {
+  const taken = phase.read.options.find((one) => one.code === value) ?? phase.read.options[0];
+  return (
+    <label className="choice">
+      <span className="form-label">Read: {phase.read.watch}</span>
+      <Form.Select
+        value={taken?.code}
+        disabled={disabled}
+        onChange={(event) => onChoose(event.target.value)}
+      >
+        {phase.read.options.map((one) => (
+          <option key={one.code} value={one.code}>
+            {one.name}
+          </option>
+        ))}
+      </Form.Select>
+      <span className="small-text quiet">when {taken?.when}</span>
+    </label>
+  );
+};
+
+/** Which exit is taken at each read on the way, and by which school it is taught. */
+export const ReadChoices = ({
+  movement,
+  chosen,
+  disabled = false,
+  onChoose,
+}: {
+  movement: Movement;
+  chosen: Chosen;
+  disabled?: boolean;
+  onChoose: (change: Partial<Chosen>) => void;
+}) => {
+  const reads = phasesOn(movement, chosen).filter(
+    (phase): phase is Parameters<typeof Read>[0]['phase'] => phase.read !== null,
+  );
+  return (
+    <>
+      {reads.map((phase) => (
+        <Read
+          key={phase.code}
+          phase={phase}
+          value={chosen.reads[phase.code]}
+          disabled={disabled}
+          onChoose={(code) => onChoose({ reads: { ...chosen.reads, [phase.code]: code } })}
+        />
+      ))}
+      {movement.schools
+        .filter((one) =>
+          one.options.some((option) => option.changes.length > 0 || option.skips.length > 0),
+        )
+        .map((school) => (
+          <label key={school.code} className="choice">
+            <span className="form-label">{school.question}</span>
+            <Form.Select
+              value={chosen.schools[school.code] ?? school.options[0]?.code}
+              disabled={disabled}
+              onChange={(event) =>
+                onChoose({ schools: { ...chosen.schools, [school.code]: event.target.value } })
+              }
+            >
+              {school.options.map((one) => (
+                <option key={one.code} value={one.code}>
+                  {one.name}
+                </option>
+              ))}
+            </Form.Select>
+          </label>
+        ))}
+    </>
+  );
+};

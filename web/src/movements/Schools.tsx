@@ -1,0 +1,51 @@
+import type { Body } from '@gravek/core';
+import type { Movement, SequenceChoices } from '@gravek/contract';
+import { laidOut } from '@gravek/library';
+import { PlanThumb } from '../drawing/PlanThumb';
+
+/** Where coaches disagree: each way with its reason and what it does to the feet, side by side. */
+export const Schools = ({
+  movement,
+  body,
+  chosen,
+}: {
+  movement: Movement;
+  body: Body;
+  chosen: Pick<SequenceChoices, 'reads' | 'schools'>;
+}) =>
+  movement.schools.length > 0 && (
+    <section className="panel" aria-label="Schools">
+      <h2>Where coaches disagree</h2>
+      {movement.schools.map((school) => {
+        const drawn = school.options.some((one) => one.changes.length > 0 || one.skips.length > 0);
+        return (
+          <div key={school.code} className="school">
+            <strong>{school.question}</strong>
+            <div className="school-ways">
+              {school.options.map((option) => {
+                const layout = laidOut(movement, body, {
+                  reads: chosen.reads,
+                  schools: { ...chosen.schools, [school.code]: option.code },
+                });
+                return (
+                  <div key={option.code} className="school-way">
+                    <div className="figure-label">{option.name}</div>
+                    <p className="mb-1">{option.reason}</p>
+                    {drawn && (
+                      <>
+                        <PlanThumb layout={layout} />
+                        <div className="small-text quiet">
+                          <span className="figure">{layout.footfalls.at(-1)?.n ?? 0}</span> steps in{' '}
+                          <span className="figure">{layout.totalTimeS.toFixed(2)}</span> s
+                        </div>
+                      </>
+                    )}
+                  </div>
+                );
+              })}
+            </div>
+          </div>
+        );
+      })}
+    </section>
+  );

@@ -1,0 +1,322 @@
+import { SPAN_UNITS, spanM, type Foot, type Span } from '@gravek/core';
+import { plainValues, type ParameterField, type ParameterFields } from '@gravek/contract';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../../controls/Field';
+import { Length } from '../../controls/Figure';
+import { LengthInput } from '../../controls/LengthInput';
+import { NumberInput } from '../../controls/NumberInput';
+import { useAt, useWork } from './work';
+
+/** Fields of the editor, each for the value at one path of the movement. */
+type At = { at: string; label: string };
+
+export const TextAt = ({ at, label, hint }: At & { hint?: string }) => {
+  const { value, message, set } = useAt<string>(at);
+  return (
+    <Field label={label} message={message} {...(hint ? { hint } : {})}>
+      <Form.Control value={value} onChange={(event) => set(event.target.value)} />
+    </Field>
+  );
+};
+
+export const WordsAt = ({ at, label, rows = 2 }: At & { rows?: number }) => {
+  const { value, message, set } = useAt<string>(at);
+  return (
+    <Field label={label} message={message}>
+      <Form.Control
+        as="textarea"
+        rows={rows}
+        value={value}
+        onChange={(event) => set(event.target.value)}
+      />
+    </Field>
+  );
+};
+
+/** A list of short texts, one a line. */
+export const LinesAt = ({ at, label, rows = 3 }: At & { rows?: number }) => {
+  const { value, message, set } = useAt<string[]>(at);
+  const { problems } = useWork();
+  const inside = Object.entries(problems).find(([path]) => path.startsWith(`${at}[`))?.[1];
+  return (
+    <Field label={label} message={message ?? inside} hint="One a line.">
+      <Form.Control
+        as="textarea"
+        rows={rows}
+        value={value.join('\n')}
+        onChange={(event) => set(event.target.value === '' ? [] : event.target.value.split('\n'))}
+        onBlur={() => set(value.map((line) => line.trim()).filter(Boolean))}
+      />
+    </Field>
+  );
+};
+
+export const ChoiceAt = ({
+  at,
+  label,
+  options,
+  none,
+}: At & { options: readonly (readonly [string, string])[]; none?: string }) => {
+  const { value, message, set } = useAt<string | null>(at);
+  const gone = value !== null && !options.some(([code]) => code === value);
+  return (
+    <Field label={label} message={message}>
+      <Form.Select value={value ?? ''} onChange={(event) => set(event.target.value || null)}>
+        {none !== undefined && <option value="">{none}</option>}
+        {gone && <option value={value}>(gone)</option>}
+        {options.map(([code, name]) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </Form.Select>
+    </Field>
+  );
+};
+
+/** Text that is no number is kept as NaN, so that the one check says what is wrong with it. */
+export const NumberAt = ({
+  at,
+  label,
+  unit = '',
+  decimals = 2,
+  scale = 1,
+}: At & { unit?: string; decimals?: number; scale?: number }) => {
+  const { value, message, set } = useAt<number>(at);
+  return (
+    <Field label={unit ? `${label}, ${unit}` : label} message={message}>
+      <NumberInput
+        value={value}
+        scale={scale}
+        decimals={decimals}
+        onNumber={set}
+        onMessage={(text) => text !== null && set(NaN)}
+      />
+    </Field>
+  );
+};
+
+const UNIT_WORDS: Record<Span['of'], string> = {
+  m: 'fixed',
+  height: '× body height',
+  leg: '× leg length',
+  shoe: '× shoe',
+  'first step': '× first step',
+  'top step': '× longest step',
+};
+
+/** A length: fixed, or so many times one of the athlete's own measures. */
+export const SpanAt = ({ at, label }: At) => {
+  const { value, message, set } = useAt<Span>(at);
+  const { body, style, problems } = useWork();
+  const shown = message ?? problems[`${at}.value`];
+  const lengthM = spanM(value, body);
+  return (
+    <div>
+      <Field label={label} message={shown}>
+        {value.of === 'm' ? (
+          <LengthInput
+            valueM={value.value}
+            style={style}
+            onLength={(m) => m !== null && set({ ...value, value: m })}
+            onMessage={(text) => text !== null && set({ ...value, value: NaN })}
+          />
+        ) : (
+          <NumberInput
+            value={value.value}
+            decimals={3}
+            onNumber={(number) => set({ ...value, value: number })}
+            onMessage={(text) => text !== null && set({ ...value, value: NaN })}
+          />
+        )}
+      </Field>
+      <Form.Select
+        size="sm"
+        className="mt-1"
+        aria-label={`${label} is counted in`}
+        value={value.of}
+        onChange={(event) => {
+          const of = event.target.value as Span['of'];
+          const one = spanM({ value: 1, of }, body);
+          // The length stays what it was for the body that is drawn.
+          set({ of, value: Number.isFinite(lengthM) ? Number((lengthM / one).toFixed(3)) : 1 });
+        }}
+      >
+        {SPAN_UNITS.map((of) => (
+          <option key={of} value={of}>
+            {UNIT_WORDS[of]}
+          </option>
+        ))}
+      </Form.Select>
+      {value.of !== 'm' && Number.isFinite(lengthM) && (
+        <div className="small-text quiet">
+          here <Length m={lengthM} style={style} />
+        </div>
+      )}
+    </div>
+  );
+};
+
+export const FlagAt = ({ at, label }: At) => {
+  const { value, set } = useAt<boolean>(at);
+  return (
+    <Form.Check
+      type="switch"
+      id={at}
+      label={label}
+      checked={value}
+      onChange={() => set(!value)}
+      className="align-self-end"
+    />
+  );
+};
+
+/** Some of a list, pressed. */
+export const PicksAt = ({
+  at,
+  label,
+  options,
+  empty,
+}: At & { options: readonly (readonly [string, string])[]; empty?: string }) => {
+  const { value, message, set } = useAt<string[]>(at);
+  return (
+    <div role="group" aria-label={label}>
+      <div className="form-label">{label}</div>
+      {options.length === 0 && <div className="quiet small-text">{empty}</div>}
+      <div className="picks">
+        {options.map(([code, name]) => (
+          <button
+            key={code}
+            type="button"
+            className="pick"
+            aria-pressed={value.includes(code)}
+            onClick={() =>
+              set(value.includes(code) ? value.filter((one) => one !== code) : [...value, code])
+            }
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      {message && (
+        <div className="field-message" role="alert">
+          {message}
+        </div>
+      )}
+    </div>
+  );
+};
+
+/** A turn or an arrival that may be there or not. */
+export const MaybeAt = ({
+  at,
+  label,
+  fresh,
+  children,
+}: At & { fresh: () => unknown; children: React.ReactNode }) => {
+  const { value, message, set } = useAt<unknown>(at);
+  return (
+    <fieldset className="edit-group span-12">
+      <Form.Check
+        type="switch"
+        id={`${at}?`}
+        label={label}
+        checked={value !== null}
+        onChange={() => set(value === null ? fresh() : null)}
+      />
+      {value !== null && <div className="edit-grid">{children}</div>}
+      {message && (
+        <div className="field-message" role="alert">
+          {message}
+        </div>
+      )}
+    </fieldset>
+  );
+};
+
+export const FEET: readonly (readonly [Foot, string])[] = [
+  ['left', 'left'],
+  ['right', 'right'],
+];
+
+/** The field for one parameter of a phase, made from what the contract says of it. */
+export const ParameterAt = ({ at, field }: { at: string; field: ParameterField }) => {
+  const { value, set } = useAt<unknown>(at);
+  const { label } = field;
+  switch (field.type) {
+    case 'span':
+      return field.maybe ? (
+        <MaybeAt at={at} label={label} fresh={() => ({ value: field.minM * 3, of: 'm' })}>
+          <SpanAt at={at} label={label} />
+        </MaybeAt>
+      ) : (
+        <SpanAt at={at} label={label} />
+      );
+    case 'count':
+      return <NumberAt at={at} label={label} decimals={0} />;
+    case 'figure':
+      return <NumberAt at={at} label={label} unit={field.unit} decimals={3} />;
+    case 'choice':
+      return (
+        <ChoiceAt
+          at={at}
+          label={label}
+          options={field.options}
+          {...(field.maybe ? { none: 'whichever comes' } : {})}
+        />
+      );
+    case 'flag':
+      return <FlagAt at={at} label={label} />;
+    case 'text':
+      return <TextAt at={at} label={label} />;
+    case 'group':
+      return (
+        <MaybeAt at={at} label={label} fresh={() => plainValues(field.fields)}>
+          <ParametersAt at={at} fields={field.fields} />
+        </MaybeAt>
+      );
+    case 'list': {
+      const list = value as unknown[];
+      return (
+        <div className="span-12 stack">
+          {list.map((_, i) => (
+            <fieldset key={i} className="edit-group">
+              <legend>
+                {label.replace(/s$/, '')} {i + 1}{' '}
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() => set(list.filter((__, other) => other !== i))}
+                >
+                  Take out
+                </Button>
+              </legend>
+              <div className="edit-grid">
+                <ParametersAt at={`${at}[${i}]`} fields={field.fields} />
+              </div>
+            </fieldset>
+          ))}
+          {list.length < field.max && (
+            <Button
+              size="sm"
+              variant="outline-dark"
+              className="align-self-start"
+              onClick={() => set([...list, list.at(-1) ?? plainValues(field.fields)])}
+            >
+              Add a step
+            </Button>
+          )}
+        </div>
+      );
+    }
+  }
+};
+
+export const ParametersAt = ({ at, fields }: { at: string; fields: ParameterFields }) => (
+  <>
+    {Object.entries(fields).map(([key, field]) => (
+      <ParameterAt key={key} at={`${at}.${key}`} field={field} />
+    ))}
+  </>
+);

@@ -1,0 +1,164 @@
+import type { PhaseKind } from '@gravek/core';
+import { PHASE_KINDS, plainSteps, type MovementPhase } from '@gravek/contract';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../../controls/Field';
+import { ChoiceAt, FEET, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
+import { freeCode, useAt, useWork } from './work';
+
+const BALL = [
+  ['gather', 'taken in hand at its first contact'],
+  ['dribble', 'put down at its first contact'],
+  ['release', 'gone with its last contact'],
+] as const;
+
+/** Short lists inside a phase: rows that are added and taken out. */
+const Rows = <T,>({
+  at,
+  add,
+  fresh,
+  children,
+}: {
+  at: string;
+  add: string;
+  fresh: (list: readonly T[]) => T;
+  children: (path: string) => React.ReactNode;
+}) => {
+  const { value: list, message, set } = useAt<T[]>(at);
+  return (
+    <>
+      {list.map((_, i) => (
+        <div key={i} className="edit-row">
+          {children(`${at}[${i}]`)}
+          <Button
+            size="sm"
+            variant="link"
+            onClick={() => set(list.filter((__, other) => other !== i))}
+          >
+            Take out
+          </Button>
+        </div>
+      ))}
+      {message && (
+        <div className="field-message" role="alert">
+          {message}
+        </div>
+      )}
+      <Button
+        size="sm"
+        variant="outline-dark"
+        className="align-self-start"
+        onClick={() => set([...list, fresh(list)])}
+      >
+        {add}
+      </Button>
+    </>
+  );
+};
+
+const Read = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  const phases = movement.phases.map((one) => [one.code, one.name] as const);
+  const exits = movement.phases.flatMap((one) => one.read?.options ?? []);
+  return (
+    <MaybeAt
+      at={`${at}.read`}
+      label="Ends with a read: what is seen decides how it goes on"
+      fresh={() => ({
+        watch: '',
+        options: [1, 2].map((n) => ({
+          code: freeCode([...exits, ...(n === 2 ? exits.slice(0, 1) : [])], `exit-${n}`),
+          name: '',
+          when: '',
+          to: movement.phases.at(-1)!.code,
+          weight: 1,
+        })),
+      })}
+    >
+      <div className="span-12 stack">
+        <WordsAt at={`${at}.read.watch`} label="What is watched" rows={1} />
+        <Rows<NonNullable<MovementPhase['read']>['options'][number]>
+          at={`${at}.read.options`}
+          add="Add an exit"
+          fresh={() => ({
+            code: freeCode(exits, 'exit'),
+            name: '',
+            when: '',
+            to: movement.phases.at(-1)!.code,
+            weight: 1,
+          })}
+        >
+          {(path) => (
+            <div className="edit-grid">
+              <TextAt at={`${path}.name`} label="Exit" />
+              <TextAt at={`${path}.when`} label="Right when it" />
+              <ChoiceAt at={`${path}.to`} label="Goes on with" options={phases} />
+              <NumberAt at={`${path}.weight`} label="How often, when picked at random" />
+            </div>
+          )}
+        </Rows>
+      </div>
+    </MaybeAt>
+  );
+};
+
+/** Everything about one phase. */
+export const PhaseForm = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  const { value: phase } = useAt<MovementPhase>(at);
+  const steps = useAt<MovementPhase['steps']>(`${at}.steps`);
+  const others = movement.phases.filter((one) => one.code !== phase.code);
+  return (
+    <>
+      <div className="edit-grid">
+        <TextAt at={`${at}.name`} label="Name" />
+        <Field label="Kind of step" message={steps.message}>
+          <Form.Select
+            value={phase.steps.kind}
+            onChange={(event) => steps.set(plainSteps(event.target.value as PhaseKind))}
+          >
+            {Object.entries(PHASE_KINDS).map(([kind, { name }]) => (
+              <option key={kind} value={kind}>
+                {name}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+        <TextAt at={`${at}.eyes`} label="Eyes" />
+      </div>
+      <div className="edit-grid">
+        <ParametersAt at={`${at}.steps`} fields={PHASE_KINDS[phase.steps.kind].fields} />
+        <MaybeAt
+          at={`${at}.turn`}
+          label="The body turns before it"
+          fresh={() => ({ deg: 90, to: 'right' })}
+        >
+          <NumberAt at={`${at}.turn.deg`} label="Turn" unit="°" decimals={0} />
+          <ChoiceAt at={`${at}.turn.to`} label="To the" options={FEET} />
+        </MaybeAt>
+        <ChoiceAt at={`${at}.ball`} label="The ball" options={BALL} none="as it was" />
+        {!phase.read && (
+          <ChoiceAt
+            at={`${at}.then`}
+            label="Goes on with"
+            none="the next in the list"
+            options={[
+              ...others.map((one) => [one.code, one.name] as const),
+              ['end', 'nothing: it ends here'],
+            ]}
+          />
+        )}
+        <Read at={at} />
+      </div>
+      <h3>Look at</h3>
+      <Rows at={`${at}.checkpoints`} add="Add a checkpoint" fresh={() => ({ look: '', right: '' })}>
+        {(path) => (
+          <div className="edit-grid">
+            <TextAt at={`${path}.look`} label="What is looked at" />
+            <TextAt at={`${path}.right`} label="What right looks like" />
+          </div>
+        )}
+      </Rows>
+    </>
+  );
+};

@@ -1,0 +1,334 @@
+import { OTHERS, PART_KINDS, type OtherThing, type Part } from '@gravek/core';
+import { LOADS, PHASE_KINDS, RUNGS, type Drill, type School } from '@gravek/contract';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../../controls/Field';
+import { RUNG_NAMES } from '../Drills';
+import { useRuleSets } from '../useCatalogue';
+import {
+  ChoiceAt,
+  FEET,
+  FlagAt,
+  LinesAt,
+  MaybeAt,
+  NumberAt,
+  ParameterAt,
+  PicksAt,
+  SpanAt,
+  TextAt,
+  WordsAt,
+} from './At';
+import { freeCode, useAt, useWork } from './work';
+
+const named = (list: readonly { code: string; name: string }[]): [string, string][] =>
+  list.map((one) => [one.code, one.name]);
+
+export const FaultForm = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  const { value } = useAt<{ code: string }>(at);
+  return (
+    <>
+      <div className="edit-grid">
+        <TextAt at={`${at}.name`} label="Name" />
+        <ChoiceAt at={`${at}.phase`} label="Shows in" options={named(movement.phases)} />
+        <NumberAt at={`${at}.severity`} label="Severity, 1 small to 3 grave" decimals={0} />
+        <FlagAt at={`${at}.safety`} label="Can hurt somebody" />
+      </div>
+      <WordsAt at={`${at}.sees`} label="What is seen" />
+      <TextAt at={`${at}.cue`} label="Cue" hint="A few words, said before the next rep." />
+      <PicksAt
+        at={`${at}.leadsTo`}
+        label="Brings about"
+        options={named(movement.faults.filter((one) => one.code !== value.code))}
+        empty="There is no other fault yet."
+      />
+      <PicksAt
+        at={`${at}.drills`}
+        label="Drills against it"
+        options={named(movement.drills)}
+        empty="There is no drill yet."
+      />
+    </>
+  );
+};
+
+const PART_NAMES: Record<Part['kind'], string> = {
+  all: 'the whole',
+  last: 'the last steps',
+  steps: 'some steps',
+  phases: 'some phases',
+  'until-read': 'up to the first read',
+  hold: 'up to a step, and hold',
+};
+
+export const DrillForm = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  const { value: drill } = useAt<Drill>(at);
+  const part = useAt<Part>(`${at}.part`);
+  const phases = named(movement.phases);
+  const exits = movement.phases.flatMap((one) => named(one.read?.options ?? []));
+  const fresh = (kind: Part['kind']): Part => {
+    const [first, last] = [movement.phases[0]!.code, movement.phases.at(-1)!.code];
+    const parts: Record<Part['kind'], Part> = {
+      all: { kind: 'all' },
+      last: { kind: 'last', steps: 2 },
+      steps: { kind: 'steps', from: 1, to: 3 },
+      phases: { kind: 'phases', from: first, to: last },
+      'until-read': { kind: 'until-read' },
+      hold: { kind: 'hold', step: 1, holdS: 3 },
+    };
+    return parts[kind];
+  };
+  return (
+    <>
+      <div className="edit-grid">
+        <TextAt at={`${at}.name`} label="Name" />
+        <NumberAt at={`${at}.speedFraction`} label="Speed, % of full" scale={100} decimals={0} />
+        <Field label="Part" message={part.message}>
+          <Form.Select
+            value={drill.part.kind}
+            onChange={(event) => part.set(fresh(event.target.value as Part['kind']))}
+          >
+            {PART_KINDS.map((kind) => (
+              <option key={kind} value={kind}>
+                {PART_NAMES[kind]}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+        {drill.part.kind === 'last' && (
+          <NumberAt at={`${at}.part.steps`} label="How many" decimals={0} />
+        )}
+        {drill.part.kind === 'steps' && (
+          <>
+            <NumberAt at={`${at}.part.from`} label="From step" decimals={0} />
+            <NumberAt at={`${at}.part.to`} label="To step" decimals={0} />
+          </>
+        )}
+        {drill.part.kind === 'phases' && (
+          <>
+            <ChoiceAt at={`${at}.part.from`} label="From" options={phases} />
+            <ChoiceAt at={`${at}.part.to`} label="To" options={phases} />
+          </>
+        )}
+        {drill.part.kind === 'hold' && (
+          <>
+            <NumberAt at={`${at}.part.step`} label="Hold at step" decimals={0} />
+            <NumberAt at={`${at}.part.holdS`} label="For" unit="s" />
+          </>
+        )}
+        <ChoiceAt
+          at={`${at}.force`}
+          label="Exit at the read"
+          options={exits}
+          none="whichever is seen"
+        />
+      </div>
+      <WordsAt at={`${at}.how`} label="How it goes" rows={3} />
+      <PicksAt
+        at={`${at}.rungs`}
+        label="Ladder"
+        options={RUNGS.map((rung) => [rung, RUNG_NAMES[rung]] as const)}
+      />
+    </>
+  );
+};
+
+/** What one way of teaching changes in one phase: some of its parameters. */
+const Change = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  const { value, set, message } = useAt<{ phase: string; set: Record<string, unknown> }>(at);
+  const phase = movement.phases.find((one) => one.code === value.phase);
+  const fields = phase ? PHASE_KINDS[phase.steps.kind].fields : {};
+  const free = Object.entries(fields).filter(([key]) => !Object.hasOwn(value.set, key));
+  const wrong = useAt(`${at}.set`).message ?? message;
+  return (
+    <div className="edit-grid">
+      <ChoiceAt at={`${at}.phase`} label="Changes" options={named(movement.phases)} />
+      {Object.keys(value.set).flatMap((key) => {
+        const field = fields[key];
+        return field ? [<ParameterAt key={key} at={`${at}.set.${key}`} field={field} />] : [];
+      })}
+      {free.length > 0 && (
+        <Field label="Also change" message={wrong}>
+          <Form.Select
+            value=""
+            onChange={(event) => {
+              const key = event.target.value;
+              const now = (phase?.steps as Record<string, unknown> | undefined)?.[key];
+              set({ ...value, set: { ...value.set, [key]: now ?? null } });
+            }}
+          >
+            <option value="">choose …</option>
+            {free.map(([key, field]) => (
+              <option key={key} value={key}>
+                {field.label}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+      )}
+    </div>
+  );
+};
+
+export const SchoolForm = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  const { value: school, set } = useAt<School>(at);
+  return (
+    <>
+      <TextAt at={`${at}.question`} label="What they disagree on" />
+      {school.options.map((option, i) => {
+        const path = `${at}.options[${i}]`;
+        const put = (next: Partial<School['options'][number]>): void =>
+          set({
+            ...school,
+            options: school.options.map((one, o) => (o === i ? { ...one, ...next } : one)),
+          });
+        return (
+          <fieldset key={option.code} className="edit-group">
+            <legend>
+              Way {i + 1}
+              {i === 0 && ', the usual one'}{' '}
+              {school.options.length > 2 && (
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() =>
+                    set({ ...school, options: school.options.filter((_, o) => o !== i) })
+                  }
+                >
+                  Take out
+                </Button>
+              )}
+            </legend>
+            <TextAt at={`${path}.name`} label="Name" />
+            <WordsAt at={`${path}.reason`} label="The reason its coaches give" />
+            {option.changes.map((_, c) => (
+              <div key={c} className="edit-row">
+                <Change at={`${path}.changes[${c}]`} />
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() => put({ changes: option.changes.filter((__, o) => o !== c) })}
+                >
+                  Take out
+                </Button>
+              </div>
+            ))}
+            <Button
+              size="sm"
+              variant="outline-dark"
+              className="align-self-start my-1"
+              onClick={() =>
+                put({ changes: [...option.changes, { phase: movement.phases[0]!.code, set: {} }] })
+              }
+            >
+              Change a phase
+            </Button>
+            <PicksAt at={`${path}.skips`} label="Leaves out" options={named(movement.phases)} />
+          </fieldset>
+        );
+      })}
+      {school.options.length < 4 && (
+        <Button
+          size="sm"
+          variant="outline-dark"
+          className="align-self-start"
+          onClick={() => set({ ...school, options: [...school.options, freshWay(school.options)] })}
+        >
+          Add a way
+        </Button>
+      )}
+    </>
+  );
+};
+
+export const freshWay = (options: readonly { code: string }[]): School['options'][number] => ({
+  code: freeCode(options, 'way'),
+  name: '',
+  reason: '',
+  changes: [],
+  skips: [],
+});
+
+const ends = [
+  ['start', 'where the athlete starts'],
+  ['end', 'where the athlete ends'],
+] as const;
+
+export const OtherForm = ({ at }: { at: string }) => {
+  const { value } = useAt<OtherThing>(at);
+  const nowhere = { value: 0, of: 'm' } as const;
+  return (
+    <div className="edit-grid">
+      <TextAt at={`${at}.name`} label="Name" />
+      <ChoiceAt at={`${at}.kind`} label="What it is" options={OTHERS.map((one) => [one, one])} />
+      <ChoiceAt at={`${at}.from`} label="Set out from" options={ends} />
+      <SpanAt at={`${at}.ahead`} label="Ahead" />
+      <SpanAt at={`${at}.aside`} label="Aside" />
+      <ChoiceAt at={`${at}.to`} label="To the" options={FEET} />
+      <NumberAt at={`${at}.wideM`} label="Width, 0 for a point" unit="m" />
+      {value.wideM === 0 && (
+        <MaybeAt
+          at={`${at}.moves`}
+          label="It moves"
+          fresh={() => ({
+            ahead: nowhere,
+            aside: nowhere,
+            to: 'right',
+            speedMps: 3,
+            afterS: 0,
+          })}
+        >
+          <SpanAt at={`${at}.moves.ahead`} label="Ahead by" />
+          <SpanAt at={`${at}.moves.aside`} label="Aside by" />
+          <ChoiceAt at={`${at}.moves.to`} label="To the" options={FEET} />
+          <NumberAt at={`${at}.moves.speedMps`} label="Speed" unit="m/s" />
+          <NumberAt at={`${at}.moves.afterS`} label="Starts after" unit="s" />
+        </MaybeAt>
+      )}
+    </div>
+  );
+};
+
+const SIDES = [
+  ['hand', 'the dominant hand'],
+  ['take-off foot', 'the take-off foot'],
+] as const;
+
+const LOAD_NAMES: Record<(typeof LOADS)[number], string> = {
+  jump: 'jumping',
+  sprint: 'sprinting',
+  contact: 'contact',
+  volume: 'many reps',
+};
+
+/** What a coach finds the movement by, and what holds for all of it. */
+export const AboutForm = () => {
+  const ruleSets = useRuleSets();
+  return (
+    <div className="stack">
+      <WordsAt at="summary" label="In a sentence: what is planned" />
+      <div className="edit-grid">
+        <LinesAt at="usedBy" label="Used by" />
+        <LinesAt at="faces" label="What the athlete faces" />
+      </div>
+      <LinesAt at="cautions" label="Mind" rows={4} />
+      <div className="edit-grid">
+        <ChoiceAt at="writtenFor.by" label="The side is decided by" options={SIDES} />
+        <ChoiceAt at="writtenFor.side" label="It is written for the" options={FEET} />
+      </div>
+      <PicksAt
+        at="loads"
+        label="Asks of the body"
+        options={LOADS.map((load) => [load, LOAD_NAMES[load]] as const)}
+      />
+      <PicksAt
+        at="ruleSets"
+        label="Held to the step rules of"
+        options={ruleSets.map((one) => [one.id, one.name] as const)}
+      />
+    </div>
+  );
+};

@@ -1,0 +1,24 @@
+import type { ClubMovement, Movement } from '@gravek/contract';
+import { MOVEMENTS } from '@gravek/library';
+import { v7 as uuid } from 'uuid';
+import { api } from '../api/client';
+import { useWrite } from '../api/queries';
+
+/** Adds a movement to the club's own: a copy of a built-in one, or one from a file. */
+export const useAddMovement = () => {
+  const write = useWrite(
+    (body: object) => api.post<ClubMovement>('/movements', body),
+    'movements',
+    'reps',
+  );
+  const add = (movement: Movement, name = movement.name): Promise<ClubMovement> => {
+    const id = uuid();
+    const builtIn = MOVEMENTS.find((one) => one.code === movement.code);
+    return write.mutateAsync({
+      id,
+      basedOn: builtIn ? { code: builtIn.code, revision: movement.revision } : null,
+      movement: { ...movement, code: id, name },
+    });
+  };
+  return { add, busy: write.isPending };
+};

@@ -1,0 +1,35 @@
+import { bodyOf, type Body } from '@gravek/core';
+import type { Athlete } from '@gravek/contract';
+
+/** A right-hander of usual height, for looking at a movement before choosing an athlete. */
+const USUAL_BODY = bodyOf({
+  hand: 'right',
+  takeoffFoot: 'left',
+  trials: [],
+  heightM: null,
+  legM: null,
+  shoeM: null,
+});
+
+export const bodyFor = (athlete: Athlete | undefined): Body & { estimated: string[] } =>
+  athlete ? bodyOf(athlete) : USUAL_BODY;
+
+const NAMES: Record<string, string> = {
+  steps: 'step lengths',
+  height: 'height',
+  leg: 'leg length',
+  shoe: 'shoe',
+};
+
+/** Which measures the lengths are drawn from though nobody took them, as a sentence; null when all were. */
+export const estimatedNote = (
+  athlete: Athlete | undefined,
+  estimated: readonly string[],
+): string | null => {
+  if (!athlete) {
+    return 'Drawn for a usual body of 1.70 m; choose an athlete for their own lengths.';
+  }
+  if (estimated.length === 0) return null;
+  const names = estimated.map((one) => NAMES[one]).join(', ');
+  return `${athlete.name} was never measured for ${names}; ${estimated.length === 1 ? 'it is' : 'they are'} taken from ${estimated.includes('height') ? 'a usual height' : 'body height'}.`;
+};
