@@ -121,11 +121,7 @@ const markBall = (ground: Ground, phase: SequencePhase): void => {
  * @throws {RangeError} naming what is out of range
  * Source: plane geometry; step model and solvers as in their own files
  */
-export const layOut = (
-  sequence: Sequence,
-  athlete: Body,
-  choices: LayoutChoices = {},
-): Layout => {
+export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices = {}): Layout => {
   const speed = number('speedFraction', choices.speedFraction ?? 1, { min: 0.2, max: 1.1 });
   const path = pathOf(sequence.phases, choices.reads);
   const walker = newWalker(sequence.writtenFor.side);
