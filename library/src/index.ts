@@ -12,5 +12,6 @@ export {
   type PlanChoices,
 } from './plan';
 export { barredBy, holding, whyBarred, type DatedRestriction } from './restrictions';
+export { isMirrored, mirrorWords, toldTo } from './sides';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';

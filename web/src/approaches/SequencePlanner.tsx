@@ -1,6 +1,6 @@
 import { bodyOf, checkRules, type Layout, type LengthStyle } from '@gravek/core';
 import type { Approach, Athlete, Movement, SequenceChoices } from '@gravek/contract';
-import { laidOut, phasesOn } from '@gravek/library';
+import { laidOut, phasesOn, toldTo } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -131,7 +131,7 @@ const StepTable = ({
 
 /** Any movement but a run-up to a target, laid out for one athlete. */
 export const SequencePlanner = ({
-  movement,
+  movement: written,
   saved,
   athletes,
   first,
@@ -144,7 +144,7 @@ export const SequencePlanner = ({
   const mayPlan = useMayPlan();
   const work = usePlan<PlanDraft<SequenceChoices>>(
     saved,
-    newSequence(movement, first),
+    newSequence(written, first),
     sequenceOfPlan,
   );
   const { draft, setDraft, served } = work;
@@ -159,6 +159,7 @@ export const SequencePlanner = ({
     setDraft({ ...draft, choices: { ...choices, ...change } });
 
   const body = useMemo(() => bodyOf(athlete), [athlete]);
+  const movement = toldTo(written, body);
   const layout = useMemo(() => laidOut(movement, body, choices), [movement, body, choices]);
   const player = usePlayer(layout.totalTimeS);
   const steps = layout.footfalls.filter((fall) => fall.n > 0);

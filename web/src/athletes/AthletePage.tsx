@@ -180,7 +180,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
           <Restrictions athlete={athlete} />
         </div>
         <Loaded query={counts} what="Getting the reps …">
-          {(list) => <AthleteFaultPanel athleteId={athlete.id} counts={list} />}
+          {(list) => <AthleteFaultPanel athlete={athlete} counts={list} />}
         </Loaded>
       </div>
       {open === 'form' && <AthleteForm athlete={athlete} onClose={() => setOpen(null)} />}

@@ -1,6 +1,6 @@
 import { LIVE_RATE } from '@gravek/core';
-import type { FaultCount, Movement } from '@gravek/contract';
-import { drillFor, faultOf, type AthleteFaults, type FaultPicture } from '@gravek/library';
+import type { Athlete, FaultCount, Movement } from '@gravek/contract';
+import { drillFor, faultOf, toldTo, type AthleteFaults, type FaultPicture } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Empty, Loaded } from '../controls/Notice';
@@ -33,7 +33,7 @@ const InMovement = ({ picture, movement }: { picture: AthleteFaults; movement: M
         <div className="figure-label">The one cue</div>
         {cue ? (
           <>
-            <div className="cue-words">{cue.fault.cue}</div>
+            <div className="cue-words">{faultOf(movement, cue.fault.code)?.cue}</div>
             <div className="mt-1">{cue.reason}</div>
             {drill && (
               <div className="quiet small-text mt-1">
@@ -72,10 +72,10 @@ const InMovement = ({ picture, movement }: { picture: AthleteFaults; movement: M
 
 /** One athlete's faults: the cue with its reason first, then rate and band session by session. */
 export const AthleteFaultPanel = ({
-  athleteId,
+  athlete,
   counts,
 }: {
-  athleteId: string;
+  athlete: Athlete;
   counts: readonly FaultCount[];
 }) => {
   const catalogue = useCatalogue();
@@ -92,13 +92,16 @@ export const AthleteFaultPanel = ({
         <Loaded query={picture} what="Working out the rates …">
           {(list) =>
             list
-              .filter((one) => one.athleteId === athleteId)
+              .filter((one) => one.athleteId === athlete.id)
               .map((one) => (
                 <div key={one.movement}>
                   <div className="quiet small-text mb-2">
                     {catalogue.of(one.movement).name}: {one.reps} reps in {one.sessions} sessions
                   </div>
-                  <InMovement picture={one} movement={catalogue.of(one.movement)} />
+                  <InMovement
+                    picture={one}
+                    movement={toldTo(catalogue.of(one.movement), athlete)}
+                  />
                 </div>
               ))
           }

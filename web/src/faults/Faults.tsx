@@ -1,6 +1,6 @@
 import { LIVE_RATE, type FaultState } from '@gravek/core';
 import type { Athlete, FaultCount } from '@gravek/contract';
-import type { AthleteFaults, FaultPicture } from '@gravek/library';
+import { faultOf, toldTo, type AthleteFaults, type FaultPicture } from '@gravek/library';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -125,7 +125,13 @@ const Squad = ({
                     {nameOf.get(one.athleteId)!.name}
                   </Link>
                 </td>
-                <td>{one.cue ? one.cue.fault.cue : <span className="quiet">none needed</span>}</td>
+                <td>
+                  {one.cue ? (
+                    faultOf(toldTo(movement, nameOf.get(one.athleteId)!), one.cue.fault.code)?.cue
+                  ) : (
+                    <span className="quiet">none needed</span>
+                  )}
+                </td>
                 {movement.faults.map((fault) => (
                   <Cell key={fault.code} fault={one.faults.find((it) => it.code === fault.code)} />
                 ))}

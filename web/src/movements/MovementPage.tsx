@@ -8,6 +8,7 @@ import {
   MOVEMENTS,
   phasesOn,
   sequenceStart,
+  toldTo,
   whyBarred,
 } from '@gravek/library';
 import { useMemo, useState } from 'react';
@@ -151,7 +152,7 @@ const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undef
 };
 
 const Shown = ({
-  movement,
+  movement: written,
   own,
   athletes,
 }: {
@@ -166,15 +167,16 @@ const Shown = ({
   const [side, setSide] = useState<'own' | 'other'>('own');
   const [chosen, setChosen] = useState<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>>({
     ...sequenceStart(),
-    drill: drillOf(movement, query.get('drill') ?? '')?.code ?? null,
+    drill: drillOf(written, query.get('drill') ?? '')?.code ?? null,
   });
+  const athlete = athletes.find((one) => one.id === athleteId);
+  const body = useMemo(() => bodyFor(athlete), [athlete]);
+  const movement = toldTo(written, body, side);
   const [phase, setPhase] = useState<string | null>(query.get('phase'));
   const [fault, setFault] = useState<string>(
     faultOf(movement, query.get('fault') ?? '')?.code ?? movement.faults[0]!.code,
   );
   const ruleSets = useRuleSets();
-  const athlete = athletes.find((one) => one.id === athleteId);
-  const body = useMemo(() => bodyFor(athlete), [athlete]);
   const layout = useMemo(
     () => laidOut(movement, body, { ...chosen, side }),
     [movement, body, chosen, side],
@@ -194,7 +196,7 @@ const Shown = ({
   return (
     <>
       <PageHead title={movement.name} over={movement.usedBy.join(', ')}>
-        <Acts movement={movement} own={own} />
+        <Acts movement={written} own={own} />
         {mayPlan && !own?.archived && (
           <Link
             className="btn btn-primary"

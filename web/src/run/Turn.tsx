@@ -10,9 +10,11 @@ import {
 } from '@gravek/contract';
 import {
   drillOf,
+  faultOf,
   movementOf,
   outlineOf,
   solvePlan,
+  toldTo,
   type AthleteFaults,
   type Outline,
 } from '@gravek/library';
@@ -131,7 +133,11 @@ export const Turn = ({
   const approach = bundle.approaches.find((one) => one.id === set.approachId);
   const athlete = bundle.athletes.find((one) => one.id === up.athleteId)!;
   const style = useLengthStyle(athlete.shoeM);
-  const movement = movementOf(approach?.movement ?? 'straight-run-up', bundle.movements);
+  const movement = toldTo(
+    movementOf(approach?.movement ?? 'straight-run-up', bundle.movements),
+    athlete,
+    up.side,
+  );
   const plan = useMemo(
     () => planOf(approach, movement, athlete, up.side),
     [approach, movement, athlete, up.side],
@@ -205,7 +211,7 @@ export const Turn = ({
         <div className="figure-label">The one cue</div>
         <div className="cue-words">
           {own?.cue
-            ? own.cue.fault.cue
+            ? (faultOf(movement, own.cue.fault.code) ?? own.cue.fault).cue
             : own && own.reps >= 10
               ? 'Nothing to fix: let it run'
               : 'Watch first, say nothing'}

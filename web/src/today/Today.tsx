@@ -1,6 +1,6 @@
 import { currentModel, dayNumber } from '@gravek/core';
 import type { Athlete, DrillSet, FaultCount, Session } from '@gravek/contract';
-import { holding, type AthleteFaults } from '@gravek/library';
+import { faultOf, holding, toldTo, type AthleteFaults } from '@gravek/library';
 import { Link } from 'react-router';
 import { useApproaches, useAthletes, useFaultCounts, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../app/member';
@@ -90,8 +90,8 @@ const Cues = ({
   /** athletes of today's sessions, or everybody when there is none */
   up: ReadonlySet<string>;
 }) => {
-  const { documents } = useCatalogue();
-  const picture = usePicture(counts, documents);
+  const catalogue = useCatalogue();
+  const picture = usePicture(counts, catalogue.documents);
   if (counts.length === 0)
     return <span className="quiet">Cues come with the first logged reps.</span>;
   return (
@@ -102,6 +102,9 @@ const Cues = ({
           <ul className="list-plain">
             {rows.map((one) => {
               const own = list.find((it) => it.athleteId === one.id);
+              const cue =
+                own?.cue &&
+                faultOf(toldTo(catalogue.of(own.movement), one), own.cue.fault.code)?.cue;
               const state = own?.faults.find((it) => it.code === own.cue?.fault.code)?.trend.state;
               return (
                 <li key={one.id}>
@@ -111,7 +114,7 @@ const Cues = ({
                     </Link>
                     {state && <StateMark state={state} />}
                     <strong className="cue-line">
-                      {own?.cue?.fault.cue ?? (
+                      {cue ?? (
                         <span className="quiet">no cue: {own ? 'let it run' : 'watch first'}</span>
                       )}
                     </strong>
