@@ -1,3 +1,4 @@
+import { measure } from './measure';
 import {
   arcLanes,
   cadencePlan,
@@ -19,7 +20,7 @@ import {
   type StraightFailure,
 } from '../src';
 
-/** How long each computation takes for 20 steps: median and 95th percentile of single calls, ms. */
+/** How long each computation takes for 20 steps. */
 const model = {
   firstLengthM: 1.22,
   topLengthM: 2.26,
@@ -112,15 +113,4 @@ const cases: Record<string, () => unknown> = {
   parseLength: () => parseLength(`40' 8 1/2"`, { unit: 'imperial' }),
 };
 
-const ROUNDS = 400;
-process.stdout.write(`${'one call, ms'.padEnd(36)}${'median'.padStart(9)}${'95 %'.padStart(9)}\n`);
-for (const [name, work] of Object.entries(cases)) {
-  for (let i = 0; i < 60; i += 1) work();
-  const times = Array.from({ length: ROUNDS }, () => {
-    const began = performance.now();
-    work();
-    return performance.now() - began;
-  }).sort((a, b) => a - b);
-  const at = (part: number): string => times[Math.floor(part * ROUNDS)]!.toFixed(3).padStart(9);
-  process.stdout.write(`${name.padEnd(36)}${at(0.5)}${at(0.95)}\n`);
-}
+measure(cases);

@@ -25,6 +25,17 @@ const SHOTS: Shot[] = [
   { name: 'athlete', go: follow('/athletes', 'Odran Vask') },
   { name: 'approaches', go: open('/approaches') },
   { name: 'planner', go: follow('/approaches', 'Long jump, 14 steps') },
+  { name: 'movements', go: open('/movements?find=stops+dead') },
+  { name: 'movement', go: open('/movements/curved-run-up') },
+  {
+    name: 'movement-editor',
+    go: async (page) => {
+      await page.goto(`${address}/movements/give-ground`);
+      await page.getByRole('button', { name: 'Copy and change' }).click();
+      await page.getByRole('button', { name: 'Give ground', exact: true }).click();
+    },
+  },
+  { name: 'sequence-planner', go: open('/approaches/new?movement=post-footwork') },
   { name: 'sessions', go: open('/sessions') },
   {
     name: 'session',

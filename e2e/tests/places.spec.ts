@@ -30,6 +30,28 @@ const PLACES: [name: string, go: (page: Page) => Promise<void>, ready: RegExp | 
     'Step counts compared',
   ],
   [
+    'Movements',
+    (page) => page.goto(new URL('/movements', page.url()).toString()).then(() => undefined),
+    'Curved run-up to a bar',
+  ],
+  ['a movement', (page) => follow(page, '/movements', 'Corner fielder’s first step'), 'Look at'],
+  [
+    'a movement being changed',
+    async (page) => {
+      await follow(page, '/movements', 'Give-ground mirror');
+      await page.getByRole('button', { name: 'Copy and change' }).click();
+    },
+    'Kind of step',
+  ],
+  [
+    'the planner of a sequence',
+    (page) =>
+      page
+        .goto(new URL('/approaches/new?movement=jab-and-go', page.url()).toString())
+        .then(() => undefined),
+    'Step rules',
+  ],
+  [
     'Sessions',
     (page) => page.goto(new URL('/sessions', page.url()).toString()).then(() => undefined),
     'Athletics: run-ups',

@@ -110,7 +110,7 @@ export const newWalker = (side: Foot): Walker => ({
 
 export const note = (walker: Walker): void => {
   const { centre, timeS, facingDeg } = walker;
-  walker.track.push({ ...centre, timeS, facingDeg });
+  walker.track.push({ besideM: centre.besideM, aheadM: centre.aheadM, timeS, facingDeg });
 };
 
 /** Puts a foot down at a place and keeps the books. */
@@ -131,7 +131,8 @@ export const contactAt = (
   walker.feet[foot] = at;
   walker.last = foot;
   const fall: Footfall = {
-    ...at,
+    besideM: at.besideM,
+    aheadM: at.aheadM,
     n: walker.n,
     foot,
     headingDeg: turned(step.toesDeg ?? walker.facingDeg),

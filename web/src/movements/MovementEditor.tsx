@@ -7,9 +7,10 @@ import {
   type Movement,
   type MovementPhase,
   type School,
+  type SequenceChoices,
   plainSteps,
 } from '@gravek/contract';
-import { laidOut } from '@gravek/library';
+import { laidOut, sequenceStart } from '@gravek/library';
 import type { Layout, OtherThing } from '@gravek/core';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -37,6 +38,7 @@ import {
   SchoolForm,
 } from './edit/TeachingForms';
 import { changed, freeCode, WorkContext } from './edit/work';
+import { ReadChoices } from './ReadChoices';
 import { useCatalogue } from './useCatalogue';
 import { bodyFor } from './usual';
 
@@ -79,6 +81,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
   const [served, setServed] = useState<Record<string, string>>({});
   const style = useLengthStyle(null);
   const body = useMemo(() => bodyFor(undefined), []);
+  const [chosen, setChosen] = useState<Pick<SequenceChoices, 'reads' | 'schools'>>(sequenceStart);
   const checked = useMemo(() => check(movementSchema, movement), [movement]);
   const problems = useMemo(
     () => ({ ...served, ...(checked.ok ? {} : checked.fields) }),
@@ -87,11 +90,11 @@ const Editor = ({ own }: { own: ClubMovement }) => {
   // The drawing follows what can be drawn; what cannot leaves the last that could.
   const laid = useMemo((): Layout | null => {
     try {
-      return checked.ok ? laidOut(movement, body) : null;
+      return checked.ok ? laidOut(movement, body, chosen) : null;
     } catch {
       return null;
     }
-  }, [checked, movement, body]);
+  }, [checked, movement, body, chosen]);
   const [lastLaid, setLastLaid] = useState<Layout | null>(laid);
   if (laid && laid !== lastLaid) setLastLaid(laid);
   const layout = laid ?? lastLaid;
@@ -202,13 +205,24 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         )}
       </div>
       {layout && (
-        <div className="strip-panel mt-2" style={laid ? undefined : { opacity: 0.4 }}>
-          <PlanView
-            layout={layout}
-            shoeM={body.shoeM}
-            maxHeight={230}
-            label={`${movement.name} as it stands, for a usual body`}
-          />
+        <div className="strip-panel mt-2">
+          {laid && (
+            <div className="plan-choices">
+              <ReadChoices
+                movement={movement}
+                chosen={chosen}
+                onChoose={(change) => setChosen({ ...chosen, ...change })}
+              />
+            </div>
+          )}
+          <div style={laid ? undefined : { opacity: 0.4 }}>
+            <PlanView
+              layout={layout}
+              shoeM={body.shoeM}
+              maxHeight={230}
+              label={`${movement.name} ${laid ? 'as it stands' : 'as it last could be drawn'}, for a usual body: ${layout.footfalls.at(-1)?.n ?? 0} steps`}
+            />
+          </div>
         </div>
       )}
       <div className="mb-3 edit-parts">

@@ -1,17 +1,24 @@
-import { bodyOf, compareStepCounts, formatLength, type LengthStyle } from '@gravek/core';
+import {
+  bodyOf,
+  checkRules,
+  compareStepCounts,
+  formatLength,
+  type LengthStyle,
+} from '@gravek/core';
 import {
   isSequence,
   straightAsk,
   type Approach,
   type Athlete,
   type DrillSet,
+  type NamedRuleSet,
 } from '@gravek/contract';
-import { barredBy, outlineOf, solvePlan, whyBarred } from '@gravek/library';
+import { barredBy, laidOut, outlineOf, solvePlan, whyBarred } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { Segments } from '../controls/Segments';
-import type { Catalogue } from '../movements/useCatalogue';
+import { useRuleSets, type Catalogue } from '../movements/useCatalogue';
 
 type Props = {
   set: DrillSet;
@@ -58,6 +65,25 @@ const fitOf = (
   };
 };
 
+/** What the plan breaks of the step rules that it is held to, each with the athletes it is about. */
+const brokenRules = (
+  movements: Catalogue,
+  approach: Approach,
+  athletes: readonly Athlete[],
+  rules: NamedRuleSet | undefined,
+): { why: string; names: string[] }[] => {
+  const { choices, movement } = approach;
+  if (!isSequence(choices) || !rules) return [];
+  const found = new Map<string, string[]>();
+  for (const one of athletes) {
+    const { footfalls } = laidOut(movements.of(movement), bodyOf(one), choices);
+    for (const { why } of checkRules(footfalls, rules)) {
+      found.set(why, [...(found.get(why) ?? []), one.name.split(' ')[0]!]);
+    }
+  }
+  return [...found].map(([why, names]) => ({ why, names }));
+};
+
 /** One drill set: what is run, by whom, how often, with how much rest. */
 export const DrillSetEditor = ({
   set,
@@ -74,6 +100,17 @@ export const DrillSetEditor = ({
   const at = (field: string): string => `drillSets[${index}].${field}`;
   const approach = approaches.find((one) => one.id === set.approachId);
   const chosen = new Set(set.athleteIds);
+  const ruleSets = useRuleSets();
+  const held = approach && isSequence(approach.choices) ? approach.choices.ruleSet : null;
+  const rules = ruleSets.find((one) => one.id === held);
+  const broken = approach
+    ? brokenRules(
+        movements,
+        approach,
+        athletes.filter((one) => chosen.has(one.id)),
+        rules,
+      )
+    : [];
   const people = athletes
     .filter((one) => !one.archived || chosen.has(one.id))
     .map((one) => ({
@@ -174,6 +211,12 @@ export const DrillSetEditor = ({
         />
         {messages[at('sides')] && <span className="field-message">{messages[at('sides')]}</span>}
       </div>
+      {broken.length > 0 && (
+        <div className="span-12 note note-wrong" role="status">
+          <strong>{rules?.name}:</strong>{' '}
+          {broken.map(({ why, names }) => `${why} (${names.join(', ')})`).join(' ')}
+        </div>
+      )}
       <div className="span-12">
         <div className="form-label">Athletes, in the order of their turns</div>
         <div className="picks">{planned.map(pick)}</div>

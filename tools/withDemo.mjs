@@ -6,11 +6,15 @@ import { freePort } from './postgres.mjs';
 import { installDebian, installPackages, ROOT, run, TSX } from './run.mjs';
 import { runMain, Stop } from './say.mjs';
 
-/** Makes docs/screenshots anew from a fresh demo club. Names after `--` make only those. */
+/**
+ * Runs a script against a fresh demo club: `withDemo.mjs SCRIPT [ARGUMENT …]`. The script is given the
+ * address first.
+ */
+const [script, ...args] = process.argv.slice(2);
 await runMain(async () => {
   await installPackages();
-  if (!existsSync('/usr/bin/chromium')) await installDebian('chromium', 'the pictures');
-  const data = mkdtempSync(path.join(tmpdir(), 'gravek-shots-'));
+  if (!existsSync('/usr/bin/chromium')) await installDebian('chromium', 'the browser');
+  const data = mkdtempSync(path.join(tmpdir(), 'gravek-demo-'));
   chmodSync(data, 0o755);
   const port = await freePort();
   const app = spawn(process.execPath, ['tools/start.mjs', '--port', String(port)], {
@@ -26,12 +30,11 @@ await runMain(async () => {
     });
     const { code } = await run(process.execPath, [
       ...TSX,
-      'e2e/src/shots.ts',
+      script,
       `http://127.0.0.1:${port}`,
-      path.join(ROOT, 'docs/screenshots'),
-      ...process.argv.slice(2),
+      ...args,
     ]);
-    if (code !== 0) throw new Stop('The pictures could not be made.');
+    if (code !== 0) throw new Stop(`${script} did not get to its end.`);
   } finally {
     app.kill('SIGINT');
     await ended;

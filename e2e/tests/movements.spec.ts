@@ -1,0 +1,238 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { expect, test } from '../src/test';
+
+const copyOf = async (page: Page, code: string): Promise<void> => {
+  await page.goto(new URL(`/movements/${code}`, page.url()).toString());
+  await page.getByRole('button', { name: 'Copy and change' }).click();
+  await expect(page.getByLabel('Name of the movement')).toBeVisible();
+};
+
+const drawing = (page: Page) => page.getByRole('img', { name: /for a usual body|from above/ });
+
+test('what goes wrong finds the movement, the fault and its drill; the drawing plays phase by phase', async ({
+  signedIn: page,
+}) => {
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await page.getByLabel('Find a movement').fill('stops dead before the short steps');
+  const first = page.getByRole('main').getByRole('listitem').first();
+  await expect(first.getByRole('link', { name: 'Close and shorten' })).toBeVisible();
+  await expect(first.getByText(/→ drill: \w+/).first()).toBeVisible();
+  await first.locator('.hit a').first().click();
+  const cue = page.locator('.cue-card');
+  await expect(cue).toContainText('Drill:');
+  await page.getByRole('button', { name: 'Quarter' }).click();
+  await page.getByRole('button', { name: 'Play' }).click();
+  const passing = page.locator('.phase-now');
+  await expect(passing).toContainText('Sprint');
+  await expect(passing).toContainText(/[Ss]hort/, { timeout: 40_000 });
+
+  await page.getByLabel('Find a movement').isHidden();
+  await page.getByRole('region', { name: 'Drills' }).getByRole('button').first().click();
+  await expect(page.getByRole('button', { name: 'Show the whole' })).toBeVisible();
+});
+
+test('by position and by nothing that fits', async ({ signedIn: page }) => {
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await page.getByLabel('Position').selectOption('bar jumper');
+  await expect(page.getByText('One movement')).toBeVisible();
+  await page.getByLabel('Find a movement').fill('zzz');
+  await expect(page.getByText('Nothing fits these words.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await expect(page.getByText('20 movements')).toBeVisible();
+});
+
+test('a copy is changed and the drawing follows; the built-in one stays', async ({
+  signedIn: page,
+}) => {
+  await copyOf(page, 'give-ground');
+  await expect(drawing(page)).toHaveAccessibleName(/12 steps/);
+  await page.getByRole('button', { name: 'Give ground', exact: true }).click();
+  const steps = page.getByLabel('Steps', { exact: true });
+  await steps.fill('9');
+  await expect(drawing(page)).toHaveAccessibleName(/as it stands.*16 steps/);
+  await steps.fill('many');
+  await expect(page.getByText('Steps must be a whole number.').first()).toBeVisible();
+  await steps.fill('8');
+  await expect(drawing(page)).toHaveAccessibleName(/15 steps/);
+  await page.getByLabel('Name of the movement').fill('Give ground, long');
+  await page.reload();
+  await expect(page.getByText('What was typed and not saved is back.')).toBeVisible();
+  await expect(page.getByLabel('Name of the movement')).toHaveValue('Give ground, long');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Give ground, long' })).toBeVisible();
+  await expect(drawing(page)).toHaveAccessibleName(/15 steps/);
+  await page.goto(new URL('/movements/give-ground', page.url()).toString());
+  await expect(drawing(page)).toHaveAccessibleName(/12 steps/);
+});
+
+test('what does not hang together is refused at the spot, with the reason, and can be undone', async ({
+  signedIn: page,
+}) => {
+  await copyOf(page, 'give-ground');
+  const refused = page.getByRole('alert').filter({ hasText: 'must be mended first' });
+
+  await page.getByRole('button', { name: 'Give ground', exact: true }).click();
+  const step = page.getByLabel('Step', { exact: true });
+  await step.fill('40');
+  await expect(page.getByText(/Step of 40 × shoe cannot be/).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Phases 1 to mend$/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(refused).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/cannot be/)).toBeHidden();
+
+  for (let i = 0; i < 3; i += 1)
+    await page.getByRole('button', { name: 'Take out' }).first().click();
+  await expect(page.getByText(/A read without exits leads nowhere/).first()).toBeVisible();
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(page.getByText(/A read with/)).toBeHidden();
+
+  await page.getByRole('button', { name: 'Trigger step', exact: true }).click();
+  await page.getByLabel('Goes on with').selectOption('nothing: it ends here');
+  await expect(page.getByText('Give ground is never reached').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+
+  await page.getByRole('button', { name: /^Faults/ }).click();
+  await page.getByRole('button', { name: 'Turns too soon', exact: true }).first().click();
+  await page
+    .getByRole('group', { name: 'Brings about' })
+    .getByRole('button', { name: 'Lines up too near or too far', exact: true })
+    .click();
+  await expect(page.getByText(/cause each other in a circle: .* → /).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(refused).toBeVisible();
+});
+
+test('a movement goes out as a file and comes in again; broken files change nothing', async ({
+  signedIn: page,
+}) => {
+  await page.goto(new URL('/movements/wall-switches', page.url()).toString());
+  const coming = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  const text = await readFile(await (await coming).path(), 'utf8');
+  const file = JSON.parse(text) as {
+    version: number;
+    movement: { name: string; phases: object[] };
+  };
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await expect(page.getByText(/^\d+ movements$/)).toBeVisible();
+  const count = await page.getByText(/^\d+ movements$/).textContent();
+  const send = (what: string): Promise<void> =>
+    page.getByLabel('Movement file').setInputFiles({
+      name: 'movement.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(what),
+    });
+  const problem = page.getByRole('alert');
+  await send(text.slice(0, 500));
+  await expect(problem).toContainText('cannot be read as JSON');
+  await send(JSON.stringify({ ...file, version: 99 }));
+  await expect(problem).toContainText('made by a newer Gravek');
+  await send(text + ' '.repeat(500_000));
+  await expect(problem).toContainText('too large');
+  await send(JSON.stringify({ ...file, movement: { ...file.movement, phases: [] } }));
+  await expect(problem).toContainText('at least one phase');
+  await expect(page.getByText(count!)).toBeVisible();
+  await send(
+    JSON.stringify({ ...file, movement: { ...file.movement, name: 'Wall, from a file' } }),
+  );
+  await expect(page.getByRole('heading', { name: 'Wall, from a file' })).toBeVisible();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByText('Wall, from a file is put away.')).toBeVisible();
+  await expect(page.getByText(count!)).toBeVisible();
+});
+
+test('a newer built-in is offered to a copy, never forced', async ({ signedIn: page }) => {
+  await copyOf(page, 'gaps');
+  await page.getByLabel('Name of the movement').fill('Our gaps');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Our gaps' })).toBeVisible();
+  await expect(page.getByText('has changed since')).toBeHidden();
+  // As if the copy had been made of an older Gravek.
+  await page.route('**/api/movements', async (route) => {
+    const answer = await route.fetch();
+    const body = (await answer.json()) as { items?: { basedOn: { revision: number } | null }[] };
+    for (const one of body.items ?? []) if (one.basedOn) one.basedOn.revision -= 1;
+    await route.fulfill({ response: answer, json: body });
+  });
+  await page.reload();
+  await expect(page.getByText('has changed since this copy was made')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep ours' }).click();
+  await expect(page.getByText('Yours stays as it is.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Our gaps' })).toBeVisible();
+});
+
+test('any movement becomes a plan for a left-hander, a session, and faults on the field screen', async ({
+  signedIn: page,
+}) => {
+  await page.goto(new URL('/athletes', page.url()).toString());
+  await page.getByRole('link', { name: 'Anouk Ferrand' }).click();
+  await expect(page.getByText(/left/i).first()).toBeVisible();
+  const athlete = page.url().split('/').at(-1)!;
+  await page.goto(
+    new URL(`/approaches/new?movement=gather-right-left&athlete=${athlete}`, page.url()).toString(),
+  );
+  await expect(page.getByRole('link', { name: 'Gather left-right' })).toBeVisible();
+  await expect(page.getByText('in the mirror')).toBeVisible();
+  await page.getByLabel('Name of the approach').fill('Anouk gathers');
+  await page.getByLabel('Speed, % of full').fill('300');
+  await expect(page.getByText('Between 20 and 110 %.')).toBeVisible();
+  await page.getByLabel('Speed, % of full').fill('70');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Anouk gathers is saved')).toBeVisible();
+
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await page.getByLabel('Name', { exact: true }).fill('Gathering');
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: 'Anouk gathers' });
+  await set.getByLabel('Sets').fill('1');
+  await set.getByLabel('Reps a side').fill('2');
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Anouk');
+  await page.getByRole('button', { name: 'Other', exact: true }).click();
+  await page.getByRole('group', { name: 'Faults seen' }).getByRole('button').first().click();
+  await page.getByRole('button', { name: 'Log the fault' }).click();
+  await page.goto(new URL('/faults', page.url()).toString());
+  await page.getByLabel('Movement').selectOption('Gather right-left');
+  await expect(page.getByRole('row', { name: /Anouk Ferrand/ })).toBeVisible();
+});
+
+test('a club adds step rules of its own, and a plan is held to them', async ({
+  signedIn: page,
+}) => {
+  await page.goto(new URL('/club', page.url()).toString());
+  const rules = page.getByRole('region', { name: 'Step rules' });
+  await rules.getByRole('button', { name: 'Add a rule set' }).click();
+  await rules.getByRole('button', { name: 'Save' }).click();
+  await expect(rules.getByText('Give the rule set’s name.')).toBeVisible();
+  await rules.getByLabel('Name of the rule set').fill('Our hall rules');
+  await rules.getByLabel('Rule', { exact: true }).selectOption('most-steps');
+  await rules.getByLabel('At most').fill('99');
+  await rules.getByRole('button', { name: 'Save' }).click();
+  await expect(rules.getByText('Steps to the take-off must be at most 60.')).toBeVisible();
+  await rules.getByLabel('At most').fill('3');
+  await rules.getByRole('button', { name: 'Save' }).click();
+  await expect(rules.getByText('at most 3 steps to the take-off.')).toBeVisible();
+  await page.goto(new URL('/approaches/new?movement=four-step-approach', page.url()).toString());
+  await page.getByRole('combobox', { name: 'Step rules' }).selectOption('Our hall rules');
+  await expect(page.getByText(/Step 4 .*3 steps/)).toBeVisible();
+  await page.getByLabel('Name of the approach').fill('Too many steps');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Too many steps is saved')).toBeVisible();
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await page.getByLabel('Approach').selectOption({ label: 'Too many steps' });
+  await expect(page.getByText(/Our hall rules: .*Step 4 .*3 steps/)).toBeVisible();
+});
+
+test('an athlete’s restriction bars the movements it is about, with the reason', async ({
+  signedIn: page,
+}) => {
+  await page.goto(new URL('/movements/block-jump', page.url()).toString());
+  await expect(page.getByRole('region', { name: 'Not for' })).toContainText(/may not jump/);
+  await page.goto(new URL('/movements/steady-cadence', page.url()).toString());
+  await expect(drawing(page)).toBeVisible();
+  await expect(page.getByText(/may not jump/)).toBeHidden();
+});
