@@ -95,6 +95,25 @@ const leastGain = (input: CushionInput, openS: number): number => {
 };
 
 /**
+ * Where runner and defender are over time, for a drawing: metres from where the defender stands, the way
+ * the runner goes positive.
+ *
+ * @param openS when the defender turns; null for never
+ * @param points at least 2, in equal steps over the horizon
+ */
+export const cushionTracks = (
+  input: CushionInput,
+  openS: number | null,
+  points = 61,
+): { timeS: number; runnerM: number; defenderM: number; gapM: number }[] =>
+  Array.from({ length: points }, (_, i) => {
+    const timeS = (input.horizonS * i) / (points - 1);
+    const runnerM = runnerAt(input.attacker, timeS) - input.depthM;
+    const defenderM = defenderAt(input.defender, openS ?? Infinity, timeS);
+    return { timeS, runnerM, defenderM, gapM: defenderM - runnerM };
+  });
+
+/**
  * Giving ground: a runner starts at a defender who backs off in short steps and has to turn and run
  * in time. Runner speed is v(1 − e^(−t/τ)); the defender is still for the reaction, then backs off at
  * step × cadence, keeps that speed through the turn, and then speeds up to the own top.

@@ -7,7 +7,7 @@ export {
   type CueSchool,
   type LiveFault,
 } from './chooseCue';
-export { cushion, type CushionInput, type CushionPlan } from './cushion';
+export { cushion, cushionTracks, type CushionInput, type CushionPlan } from './cushion';
 export { dayNumber } from './days';
 export {
   faultRate,
@@ -66,6 +66,39 @@ export {
   type SpanUnit,
 } from './layout/sequence';
 export { type Contact, type Footfall, type Place, type TrackPoint } from './layout/walker';
+export {
+  countedCadence,
+  currentReading,
+  fitSprint,
+  READING_KINDS,
+  readingResult,
+  runThroughs,
+  spreadOf,
+  type Reading,
+  type ReadingKind,
+  type ReadingResult,
+  type ReadingSource,
+} from './measures';
+export {
+  playBeats,
+  soundOf,
+  steadyBeats,
+  TONE_HZ,
+  TONE_S,
+  wavFile,
+  type Beat,
+  type RhythmChoices,
+  type TimedBeat,
+} from './rhythm';
+export { shareMarks, tapeMarks, tapeStepM, type SharedMark, type TapeMark } from './setOut';
+export {
+  blindSpread,
+  simulateRunUps,
+  USUAL_STEP_SCATTER,
+  type RunUpSimulation,
+  type RunUpSpread,
+  type Steering,
+} from './simulateRunUps';
 export { attemptsForMakes, setDuration, type SetDuration } from './sets';
 export {
   arcFromChord,
@@ -81,7 +114,9 @@ export {
   type Absorb,
   type Brake,
   type Ending,
+  type Pin,
   type SolvedStep,
+  type StepBound,
   type StepRole,
   type StraightFailure,
   type StraightInput,

@@ -12,6 +12,9 @@ export type Ending =
 
 export type Absorb = 'even' | 'early' | { stepsOut: number };
 
+export type Pin = { step: number; lengthM: number };
+export type StepBound = { step: number; minM?: number | undefined; maxM?: number | undefined };
+
 export type StraightInput = {
   model: StepModel;
   takeoffFoot: Foot;
@@ -26,6 +29,10 @@ export type StraightInput = {
   tolerance?: number | undefined;
   /** fraction of full speed; 0.2–1.1, 1 when absent */
   speedFraction?: number | undefined;
+  /** steps whose length is set; the others are solved exactly under them */
+  pins?: readonly Pin[] | undefined;
+  /** how short or long single steps may be at all, whatever the tolerance */
+  bounds?: readonly StepBound[] | undefined;
   /** how many steps before the target each check mark lies */
   checkMarks?: readonly number[] | undefined;
 };
@@ -36,6 +43,7 @@ export type SolvedStep = {
   n: number;
   foot: Foot;
   role: StepRole;
+  pinned: boolean;
   lengthM: number;
   preferredM: number;
   fromStartM: number;
@@ -163,36 +171,96 @@ const weights = (absorb: Absorb, n: number): number[] =>
     return n - 1 - i === absorb.stepsOut ? 1 : STIFFNESS;
   });
 
+/** How far each step may go, as a fraction of its preferred length. */
+type Limits = { low: number; high: number };
+
+/** What the tolerance, the pins and the bounds leave of each step; what is said of one step wins. */
+const stepLimits = (
+  preferred: readonly Preferred[],
+  tolerance: number,
+  pins: readonly Pin[],
+  bounds: readonly StepBound[],
+): Limits[] => {
+  const limits = preferred.map(({ fixed }): Limits => ({
+    low: fixed ? 0 : -tolerance,
+    high: fixed ? 0 : tolerance,
+  }));
+  for (const { step, minM, maxM } of bounds) {
+    const { lengthM } = preferred[step - 1]!;
+    const own = limits[step - 1]!;
+    if (minM !== undefined) own.low = Math.max(own.low, minM / lengthM - 1);
+    if (maxM !== undefined) own.high = Math.min(own.high, maxM / lengthM - 1);
+    if (own.low > own.high) {
+      // Beyond the tolerance: as near to it as the bound allows.
+      const edge = maxM !== undefined && own.high === maxM / lengthM - 1 ? own.high : own.low;
+      limits[step - 1] = { low: edge, high: edge };
+    }
+  }
+  for (const { step, lengthM } of pins) {
+    const change = lengthM / preferred[step - 1]!.lengthM - 1;
+    limits[step - 1] = { low: change, high: change };
+  }
+  return limits;
+};
+
+const within = (value: number, { low, high }: Limits): number =>
+  Math.min(high, Math.max(low, value));
+
 /**
- * Relative changes r that minimise Σ wₖrₖ² with Σ pₖrₖ = excess and |rₖ| ≤ tolerance: the stationary
- * point rₖ = clip(λpₖ/wₖ). Σ pₖrₖ(λ) is piecewise linear and rising, so λ is found exactly by
- * walking its corners λₖ = tolerance·wₖ/pₖ in order.
+ * Relative changes r that minimise Σ wₖrₖ² with Σ pₖrₖ = excess and lowₖ ≤ rₖ ≤ highₖ: the stationary
+ * point rₖ = clip(λpₖ/wₖ). Σ pₖrₖ(λ) is piecewise linear and rising, so λ is found exactly by walking
+ * its corners in order: at λ = lowₖwₖ/pₖ step k begins to give, at highₖwₖ/pₖ it has given all.
  *
- * @param excessM distance to make up, metres, within ±tolerance·Σp
+ * @param excessM distance to make up, metres, within what the limits allow
  */
 const shareOut = (
   preferredM: readonly number[],
   weight: readonly number[],
-  tolerance: number,
+  limits: readonly Limits[],
   excessM: number,
 ): number[] => {
-  const sign = Math.sign(excessM);
-  const want = Math.abs(excessM);
-  const order = preferredM.map((_, i) => i).filter((i) => preferredM[i]! > 0);
-  const corner = (i: number): number => (tolerance * weight[i]!) / preferredM[i]!;
-  order.sort((a, b) => corner(a) - corner(b));
-  let slope = order.reduce((sum, i) => sum + preferredM[i]! ** 2 / weight[i]!, 0);
-  let reached = 0;
-  let lambda = 0;
-  for (const i of order) {
-    const next = reached + (corner(i) - lambda) * slope;
-    if (next >= want) break;
+  const corners = preferredM
+    .flatMap((p, i) => {
+      const { low, high } = limits[i]!;
+      const give = p ** 2 / weight[i]!;
+      return [
+        { lambda: (low * weight[i]!) / p, slope: give },
+        { lambda: (high * weight[i]!) / p, slope: -give },
+      ];
+    })
+    .sort((a, b) => a.lambda - b.lambda);
+  let reached = preferredM.reduce((sum, p, i) => sum + p * limits[i]!.low, 0);
+  let slope = 0;
+  let lambda = corners[0]?.lambda ?? 0;
+  for (const corner of corners) {
+    const next = reached + (corner.lambda - lambda) * slope;
+    if (next >= excessM) break;
     reached = next;
-    lambda = corner(i);
-    slope -= preferredM[i]! ** 2 / weight[i]!;
+    lambda = corner.lambda;
+    slope += corner.slope;
   }
-  if (slope > 1e-12) lambda += Math.max(0, want - reached) / slope;
-  return preferredM.map((p, i) => sign * Math.min(tolerance, (lambda * p) / weight[i]!));
+  if (slope > 1e-12) lambda += Math.max(0, excessM - reached) / slope;
+  return preferredM.map((p, i) => within((lambda * p) / weight[i]!, limits[i]!));
+};
+
+const checkPins = (pins: readonly Pin[], n: number): readonly Pin[] => {
+  const seen = new Set<number>();
+  pins.forEach(({ step, lengthM }, i) => {
+    whole(`pins[${i}].step`, step, { min: 1, max: n });
+    number(`pins[${i}].lengthM`, lengthM, { min: 0.03, max: 4 });
+    if (seen.has(step)) throw new RangeError(`pins[${i}].step is pinned twice, got ${step}`);
+    seen.add(step);
+  });
+  return pins;
+};
+
+const checkBounds = (bounds: readonly StepBound[], n: number): readonly StepBound[] => {
+  bounds.forEach(({ step, minM, maxM }, i) => {
+    whole(`bounds[${i}].step`, step, { min: 1, max: n });
+    if (minM !== undefined) number(`bounds[${i}].minM`, minM, { min: 0, max: 4 });
+    if (maxM !== undefined) number(`bounds[${i}].maxM`, maxM, { min: minM ?? 0.03, max: 4 });
+  });
+  return bounds;
 };
 
 /**
@@ -223,11 +291,14 @@ export const solveStraight = (input: StraightInput): StraightResult => {
   if (input.distanceM !== undefined) number('distanceM', input.distanceM, { above: 0, max: 200 });
 
   const preferred = preferredSteps(model, n, ending, speedFraction);
-  const stretchM = preferred.map((step) => (step.fixed ? 0 : step.lengthM));
-  const naturalM = preferred.reduce((sum, step) => sum + step.lengthM, 0);
-  const slackM = tolerance * stretchM.reduce((sum, p) => sum + p, 0);
-  const minDistanceM = naturalM - slackM;
-  const maxDistanceM = naturalM + slackM;
+  const pins = checkPins(input.pins ?? [], n);
+  const limits = stepLimits(preferred, tolerance, pins, checkBounds(input.bounds ?? [], n));
+  const lengthsM = preferred.map((step) => step.lengthM);
+  const sumM = (change: (limit: Limits) => number): number =>
+    lengthsM.reduce((sum, p, i) => sum + p * (1 + change(limits[i]!)), 0);
+  const naturalM = lengthsM.reduce((sum, p) => sum + p, 0);
+  const minDistanceM = sumM(({ low }) => low);
+  const maxDistanceM = sumM(({ high }) => high);
   const startFoot = footBefore(takeoffFoot, n - 1);
   const fail = (reason: StraightFailure['reason']): StraightFailure => ({
     feasible: false,
@@ -240,12 +311,16 @@ export const solveStraight = (input: StraightInput): StraightResult => {
     oneOf('startFoot', input.startFoot, ['left', 'right']);
     if (input.startFoot !== startFoot) return fail('wrong-foot');
   }
-  const distanceM = input.distanceM ?? naturalM;
+  const distanceM = input.distanceM ?? sumM((limit) => within(0, limit));
   if (distanceM < minDistanceM - 1e-9) return fail('too-short');
   if (distanceM > maxDistanceM + 1e-9) return fail('too-long');
 
   const weight = weights(absorb, n);
-  const change = shareOut(stretchM, weight, tolerance, distanceM - naturalM);
+  const change =
+    input.distanceM === undefined
+      ? limits.map((limit) => within(0, limit))
+      : shareOut(lengthsM, weight, limits, distanceM - naturalM);
+  const pinned = new Set(pins.map((pin) => pin.step));
   let fromStartM = 0;
   let timeS = 0;
   const steps = preferred.map((step, i): SolvedStep => {
@@ -257,6 +332,7 @@ export const solveStraight = (input: StraightInput): StraightResult => {
       n: i + 1,
       foot: footBefore(takeoffFoot, n - 1 - i),
       role: step.role,
+      pinned: pinned.has(i + 1),
       lengthM,
       preferredM: step.lengthM,
       fromStartM,

@@ -25,11 +25,12 @@ const SAME_SPEED = 1e-6;
  * Solves every step count in a range and says which to take: the fastest end speed among those whose
  * largest change is at most 5 %, else the smallest largest change.
  *
- * @param input as for `solveStraight`; its `steps` is not used
+ * @param input as for `solveStraight`; its `steps` is not used, and pins hold for one count only, so
+ *   they are left out
  * @throws {RangeError} when from or to is not within 1–60, and as `solveStraight`
  */
 export const compareStepCounts = (
-  input: Omit<StraightInput, 'steps'>,
+  input: Omit<StraightInput, 'steps' | 'pins' | 'bounds'>,
   from: number,
   to: number,
 ): StepCountComparison => {
@@ -80,12 +81,33 @@ export type NearbyPlan =
   | { change: 'distance'; distanceM: number; plan: StraightPlan }
   | { change: 'steps'; steps: number; plan: StraightPlan }
   | { change: 'tolerance'; tolerance: number; plan: StraightPlan }
-  | { change: 'foot'; plan: StraightPlan };
+  | { change: 'foot'; plan: StraightPlan }
+  | { change: 'pins'; plan: StraightPlan };
+
+/** Most that a step may change without being another step, in thousandths. */
+const MOST_TOLERANCE = 250;
+
+/** The smallest tolerance, in tenths of a percent, with which an ask can be met. */
+const leastTolerance = (ask: StraightInput): (NearbyPlan & { change: 'tolerance' }) | null => {
+  const at = (thousandths: number): StraightResult =>
+    solveStraight({ ...ask, tolerance: thousandths / 1000 });
+  let low = Math.floor((ask.tolerance ?? 0.08) * 1000);
+  let high = MOST_TOLERANCE;
+  let best = low < high ? at(high) : null;
+  if (!best?.feasible) return null;
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    const tried = at(middle);
+    if (tried.feasible) [high, best] = [middle, tried];
+    else low = middle;
+  }
+  return { change: 'tolerance', tolerance: high / 1000, plan: best as StraightPlan };
+};
 
 /**
  * For an ask that cannot be met, the nearest asks that can: the start mark moved just enough, the
- * nearest step count that reaches it on the same take-off foot, the smallest tolerance that does, or
- * the start foot that arrives right. Each comes with its plan.
+ * nearest step count that reaches it on the same take-off foot, the smallest tolerance that does, the
+ * start foot that arrives right, or no pins. Each comes with its plan.
  *
  * @throws {RangeError} as `solveStraight`
  */
@@ -95,6 +117,7 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
     return plan.feasible ? [{ change: 'foot', plan }] : nearbyPlans(input, plan);
   }
   const own = { ...input, startFoot: undefined };
+  const { pins, bounds: _bounds, ...unpinned } = own;
   const found: NearbyPlan[] = [];
   const distanceM = failure.reason === 'too-long' ? failure.maxDistanceM : failure.minDistanceM;
   const moved = solveStraight({ ...own, distanceM });
@@ -102,7 +125,7 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
 
   const direction = failure.reason === 'too-long' ? 1 : -1;
   for (let steps = input.steps + direction; steps >= 1 && steps <= 60; steps += direction) {
-    const [choice] = compareStepCounts(own, steps, steps).choices;
+    const [choice] = compareStepCounts(unpinned, steps, steps).choices;
     if (!choice) break;
     if (choice.result.feasible) {
       found.push({ change: 'steps', steps, plan: choice.result });
@@ -112,16 +135,12 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
     if (choice.result.reason !== failure.reason) break;
   }
 
-  const natural = (failure.minDistanceM + failure.maxDistanceM) / 2;
-  const slack = (failure.maxDistanceM - failure.minDistanceM) / 2;
-  const used = input.tolerance ?? 0.08;
-  if (slack > 0 && input.distanceM !== undefined) {
-    const needed = (Math.abs(input.distanceM - natural) / slack) * used;
-    const tolerance = Math.ceil(needed * 1000 - 1e-6) / 1000;
-    if (tolerance <= 0.25) {
-      const stretched = solveStraight({ ...own, tolerance });
-      if (stretched.feasible) found.push({ change: 'tolerance', tolerance, plan: stretched });
-    }
+  const stretched = leastTolerance(own);
+  if (stretched) found.push(stretched);
+
+  if (pins && pins.length > 0) {
+    const plan = solveStraight({ ...own, pins: [] });
+    if (plan.feasible) found.push({ change: 'pins', plan });
   }
   return found;
 };
