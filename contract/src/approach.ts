@@ -1,5 +1,6 @@
 import {
   otherFoot,
+  type Pin,
   type Absorb,
   type Ending,
   type Foot,
@@ -70,16 +71,34 @@ export const straightChoices = object({
   checkMarks: array(count('A check mark', 1, 59))
     .required('Check marks are missing.')
     .max(6, 'At most six check marks.'),
+  /** steps whose length the coach has set */
+  pins: array(
+    object({
+      step: count('A pinned step', 1, 60),
+      lengthM: figure('A step', 0.03, 4, ' m'),
+    }).required(),
+  )
+    .max(60)
+    .default([]),
 }).test('fits-steps', function fitsSteps(value): true | ValidationError {
   const {
     steps,
     ending: end,
     absorb: taken,
+    pins,
   } = value as unknown as {
     steps: number;
     ending?: Ending;
     absorb?: Absorb;
+    pins?: Pin[];
   };
+  const beyond = pins?.find((pin) => pin.step > steps);
+  if (beyond) {
+    return this.createError({
+      path: this.path ? `${this.path}.pins` : 'pins',
+      message: `Step ${beyond.step} is pinned, but the run has ${steps} steps.`,
+    });
+  }
   if (end?.kind === 'short' && end.count + end.taperSteps >= steps) {
     return this.createError({
       path: this.path ? `${this.path}.ending.count` : 'ending.count',
@@ -127,6 +146,56 @@ export const sequenceChoices = object({
   speedFraction: figure('The speed', 0.2, 1.1),
   /** a rule set by its code or id; null for none */
   ruleSet: string().strict().nullable().defined().max(60),
+  /** a curved run-up's own spot, angle and steps; null as the movement says */
+  bar: object({
+    alongM: figure('Inside the upright', -3, 3, ' m'),
+    outM: figure('Out from the bar', 0.2, 3, ' m'),
+    takeoffAngleDeg: figure('The take-off angle', 5, 60, '°'),
+    entryFlareDeg: figure('The flare', 0, 45, '°'),
+    curveSteps: count('Curve steps', 1, 12),
+    straightSteps: count('Straight steps', 0, 20),
+    uprightGapM: figure('Between the uprights', 2, 8, ' m'),
+    apron: object({
+      besideM: figure('The apron beside', 0.5, 40, ' m'),
+      outM: figure('The apron out', 0.5, 40, ' m'),
+    })
+      .nullable()
+      .default(null),
+  })
+    .nullable()
+    .default(null),
+  /** the runner that a defender gives ground to; null as usual */
+  cushion: object({
+    depthM: figure('The depth', 0, 20, ' m'),
+    runnerTopMps: figure('The runner’s top speed', 1, 13, ' m/s'),
+    runnerTauS: figure('The runner’s time constant', 0.2, 4, ' s'),
+    stepM: figure('The short step', 0.02, 1, ' m'),
+    cadenceSpm: figure('The cadence', 60, 900, ' steps/min'),
+    turnS: figure('The turn', 0, 2, ' s'),
+    keepM: figure('The distance kept', 0, 5, ' m'),
+  })
+    .nullable()
+    .default(null),
+  /** a keeper's lanes and the wide pass; null as usual */
+  arc: object({
+    depthM: figure('The depth', 0.3, 15, ' m'),
+    lanes: count('Lanes', 2, 15),
+    spreadDeg: figure('The outermost lane', 5, 90, '°'),
+    fromLane: count('The lane it starts in', 1, 15),
+    toLane: count('The lane it ends in', 1, 15),
+    speedMps: figure('The speed', 0.3, 8, ' m/s'),
+  })
+    .nullable()
+    .default(null),
+  /** a raised cadence; null as usual */
+  cadence: object({
+    baselineSpm: figure('The baseline', 60, 300, ' steps/min'),
+    increasePct: figure('The increase', -30, 30, ' %'),
+    weeks: count('Weeks', 1, 52),
+    speedMps: figure('The pace', 0.5, 10, ' m/s'),
+  })
+    .nullable()
+    .default(null),
 });
 export type SequenceChoices = InferType<typeof sequenceChoices>;
 
@@ -210,5 +279,6 @@ export const straightAsk = (
     tolerance: choices.tolerance,
     speedFraction: choices.speedFraction,
     checkMarks: choices.checkMarks.filter((mark) => mark < choices.steps),
+    pins: choices.pins,
   };
 };

@@ -1,6 +1,7 @@
 import { STEP_BOUNDS } from '@gravek/core';
 import { array, boolean, object, type InferType } from 'yup';
 import { choice, count, day, distinct, figure, foot, id, name, note } from './fields';
+import type { ReadingRow } from './reading';
 
 export const athleteFields = object({
   name: name('the athlete’s name'),
@@ -75,4 +76,6 @@ export type Athlete = AthleteInput & {
   restrictions: Restriction[];
   /** measured runs, newest first */
   trials: Trial[];
+  /** the other tests, newest first */
+  readings: ReadingRow[];
 };

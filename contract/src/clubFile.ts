@@ -2,6 +2,7 @@ import { array, number, object, type InferType } from 'yup';
 import { athleteInput, restrictionInput, trialInput } from './athlete';
 import { approachInput } from './approach';
 import { movementInput } from './movement';
+import { readingInput } from './reading';
 import { ruleSetInput } from './ruleSet';
 import { clubSettings, memberInput } from './club';
 import { choice, id } from './fields';
@@ -25,6 +26,7 @@ export const clubFile = object({
   athletes: array(athleteInput.required()).required('The file holds no athletes.'),
   restrictions: array(restrictionInput.required()).required(),
   trials: array(trialInput.required()).required(),
+  readings: array(readingInput.required()).default([]),
   movements: array(movementInput.required()).default([]),
   ruleSets: array(ruleSetInput.required()).default([]),
   approaches: array(approachInput.required()).required(),

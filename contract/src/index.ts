@@ -3,6 +3,7 @@ export * from './athlete';
 export * from './club';
 export * from './clubFile';
 export * from './problem';
+export * from './reading';
 export * from './session';
 export * from './movement';
 export * from './phaseKinds';

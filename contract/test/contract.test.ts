@@ -22,6 +22,7 @@ const choices: StraightChoices = {
   tolerance: 0.1,
   speedFraction: 1,
   checkMarks: [4, 14],
+  pins: [],
 };
 const model = {
   firstLengthM: 1.2,

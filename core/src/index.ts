@@ -50,7 +50,7 @@ export {
 export { mirrorLayout } from './layout/mirror';
 export { PART_KINDS, type Part } from './layout/part';
 export type { Mark, MarkKind } from './layout/phases';
-export { runLength, type RunAsk } from './layout/runUp';
+export { runLength, type BarAsk, type RunAsk } from './layout/runUp';
 export {
   BALL,
   OTHERS,
@@ -68,12 +68,15 @@ export {
 export { type Contact, type Footfall, type Place, type TrackPoint } from './layout/walker';
 export {
   countedCadence,
+  currentFigures,
   currentReading,
   fitSprint,
   READING_KINDS,
   readingResult,
   runThroughs,
   spreadOf,
+  type CurrentFigures,
+  type DatedReading,
   type Reading,
   type ReadingKind,
   type ReadingResult,

@@ -180,7 +180,10 @@ export const runThroughs = (missesM: readonly number[]): RunThroughs => {
 export type ReadingResult =
   | ({ kind: 'sprint' } & SprintFit)
   | ({ kind: 'run-through' } & RunThroughs)
-  | ({ kind: Exclude<ReadingKind, 'sprint' | 'run-through'> } & Spread);
+  | { [K in Exclude<ReadingKind, 'sprint' | 'run-through'>]: { kind: K } & Spread }[Exclude<
+      ReadingKind,
+      'sprint' | 'run-through'
+    >];
 
 const several = (
   field: string,
@@ -260,4 +263,24 @@ export const currentReading = <R extends { takenOn: string; source: ReadingSourc
     if (!best || trust > 0 || (trust === 0 && day > best.day)) best = { reading, day };
   });
   return best === null ? null : (best as { reading: R }).reading;
+};
+
+/** A reading as it was taken. */
+export type DatedReading = { takenOn: string; source: ReadingSource; reading: Reading };
+
+export type CurrentFigures = {
+  [K in ReadingKind]?: Extract<ReadingResult, { kind: K }> &
+    Pick<DatedReading, 'takenOn' | 'source'>;
+};
+
+/** What is known of an athlete beside their steps, kind by kind. */
+export const currentFigures = (readings: readonly DatedReading[]): CurrentFigures => {
+  const figures: Record<string, unknown> = {};
+  for (const kind of READING_KINDS) {
+    const current = currentReading(readings.filter((one) => one.reading.kind === kind));
+    if (!current) continue;
+    const { takenOn, source, reading } = current;
+    figures[kind] = { ...readingResult(reading), takenOn, source };
+  }
+  return figures;
 };

@@ -1,4 +1,5 @@
-import type { StraightChoices } from '@gravek/contract';
+import type { Reading } from '@gravek/core';
+import type { Source, StraightChoices } from '@gravek/contract';
 import athletesJson from '../data/athletes.json';
 import approachesJson from '../data/approaches.json';
 
@@ -34,6 +35,8 @@ export type ScenarioAthlete = {
   build?: 'hurdles';
   trial?: false;
   restriction?: 'reduced' | 'no-jumping';
+  /** tests beside the measured runs */
+  readings?: { daysAgo: number; source: Source; reading: Reading }[];
   /** days ago; only sessions since then */
   joined?: number;
 };

@@ -10,6 +10,7 @@ import {
   CLUB_FILE_VERSION,
   DEMO_EMAIL,
   type ClubFile,
+  type ReadingRow,
   type Rep,
   type SessionInput,
   type Trial,
@@ -117,6 +118,13 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       runTrial(person, 60, i === 1),
       ...(i % 3 ? [runTrial(person, 9, false)] : []),
     ]);
+
+  const readings = people.flatMap((person): ReadingRow[] =>
+    (person.readings ?? []).map(({ daysAgo, source, reading }) => {
+      const on = subDays(today, daysAgo);
+      return { id: id(on), athleteId: person.id, takenOn: iso(on), source, note: '', reading };
+    }),
+  );
 
   const approaches = SCENARIO_APPROACHES.map((approach) => ({ ...approach, id: id(founded) }));
   const onPlan = (approach: ScenarioApproach): Person[] =>
@@ -306,6 +314,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
         : [],
     ),
     trials,
+    readings,
     movements: [],
     ruleSets: [],
     approaches: approaches.map((approach) => ({

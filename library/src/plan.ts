@@ -26,7 +26,7 @@ import {
 import { drillOf } from './movements';
 
 export type PlanChoices = Partial<
-  Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'speedFraction'>
+  Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'speedFraction' | 'bar'>
 > & {
   side?: Side;
   run?: RunAsk;
@@ -54,6 +54,7 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
     speedFraction: (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1),
     part: drill?.part,
     run: choices.run,
+    bar: choices.bar ? { ...choices.bar, apron: choices.bar.apron ?? undefined } : undefined,
   };
   return layOut(sequenceOf(taught), athlete, {
     ...asked,
@@ -109,6 +110,7 @@ export const straightStart = (movement: Movement): StraightChoices | null => {
     tolerance: 0.08,
     speedFraction: 1,
     checkMarks: [],
+    pins: [],
   };
 };
 
@@ -119,6 +121,10 @@ export const sequenceStart = (): SequenceChoices => ({
   drill: null,
   speedFraction: 1,
   ruleSet: null,
+  bar: null,
+  cushion: null,
+  arc: null,
+  cadence: null,
 });
 
 /**

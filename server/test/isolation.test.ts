@@ -29,6 +29,7 @@ let nobody: Coach;
 let own: Awaited<ReturnType<typeof furnish>>;
 let memberId: string;
 let trialId: string;
+let readingId: string;
 let restrictionId: string;
 
 beforeAll(async () => {
@@ -39,8 +40,10 @@ beforeAll(async () => {
   own = await furnish(home);
   memberId = (await home.get('/members')).body[0].id as string;
   trialId = uuid();
+  readingId = uuid();
   restrictionId = uuid();
   await home.post(`/athletes/${own.athlete.id}/trials`, trial()).expect(200);
+  await home.post(`/athletes/${own.athlete.id}/readings`, reading()).expect(200);
   await home.post(`/athletes/${own.athlete.id}/restrictions`, restriction()).expect(200);
 });
 
@@ -53,6 +56,14 @@ const trial = () => ({
   source: 'other',
   note: '',
   steps: [1.2, 1.5, 1.7, 1.8, 1.9, 2].map((lengthM) => ({ lengthM, intervalS: 0.25 })),
+});
+const reading = () => ({
+  id: readingId,
+  athleteId: own.athlete.id,
+  takenOn: '2031-05-01',
+  source: 'device',
+  note: '',
+  reading: { kind: 'stop', speedMps: 6, distancesM: [4] },
 });
 const restriction = () => ({
   id: restrictionId,
@@ -104,6 +115,14 @@ const reaching = (): Record<string, Try> => ({
   },
   'put /athletes/:id/trials/:trialId/away': {
     path: `/athletes/${own.athlete.id}/trials/${trialId}/away`,
+    body: { away: true },
+  },
+  'post /athletes/:id/readings': {
+    path: `/athletes/${own.athlete.id}/readings`,
+    body: { ...reading(), id: uuid() },
+  },
+  'put /athletes/:id/readings/:readingId/away': {
+    path: `/athletes/${own.athlete.id}/readings/${readingId}/away`,
     body: { away: true },
   },
   'post /athletes/:id/restrictions': {

@@ -94,6 +94,38 @@ describe('athletes', () => {
     negative.steps[0]!.intervalS = -0.2;
     expect((await coach.post(at, negative)).body.fields).toHaveProperty('steps[0].intervalS');
     expect((await coach.get(`/athletes/${body.id}`)).body.trials).toEqual([]);
+
+    const tests = `/athletes/${body.id}/readings`;
+    const sprint = {
+      id: uuid(),
+      athleteId: body.id,
+      takenOn: '2031-04-02',
+      source: 'device',
+      note: '',
+      reading: {
+        kind: 'sprint',
+        splits: [
+          { distanceM: 5, timeS: 1.4 },
+          { distanceM: 10, timeS: 1.3 },
+        ],
+      },
+    };
+    const refused = await coach.post(tests, sprint).expect(422);
+    expect(refused.body.fields).toHaveProperty('reading.splits[1]');
+    expect((await coach.post(tests, { ...sprint, reading: { kind: 'luck' } })).body.fields).toEqual(
+      {
+        'reading.kind': 'Choose a test.',
+      },
+    );
+    const [first] = sprint.reading.splits;
+    const good = {
+      ...sprint,
+      reading: { kind: 'sprint', splits: [first, { distanceM: 10, timeS: 2.1 }] },
+    };
+    await coach.post(tests, good).expect(200);
+    expect((await coach.post(tests, good).expect(200)).body.readings).toEqual([good]);
+    const away = await coach.put(`${tests}/${good.id}/away`, { away: true }).expect(200);
+    expect(away.body.readings).toEqual([]);
   });
 
   it('pages through a long roster without loss or repeat', async () => {

@@ -29,6 +29,7 @@ const choices: StraightChoices = {
   tolerance: 0.1,
   speedFraction: 1,
   checkMarks: [],
+  pins: [],
 };
 const ask = (change: Partial<StraightChoices>): [StraightInput, StraightChoices] => {
   const all = { ...choices, ...change };

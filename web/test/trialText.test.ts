@@ -95,12 +95,15 @@ describe('planning', () => {
       tolerance: 0.1,
       speedFraction: 1,
       checkMarks: [],
+      pins: [] as { step: number; lengthM: number }[],
     } as const;
     expect(choiceMessages({ ...base, checkMarks: [] })).toEqual({});
-    expect(choiceMessages({ ...base, checkMarks: [], steps: 400 })).toHaveProperty('steps');
-    expect(choiceMessages({ ...base, checkMarks: [], absorb: { stepsOut: 12 } })).toHaveProperty([
-      'absorb.stepsOut',
-    ]);
+    expect(choiceMessages({ ...base, checkMarks: [], pins: [], steps: 400 })).toHaveProperty(
+      'steps',
+    );
+    expect(
+      choiceMessages({ ...base, checkMarks: [], pins: [], absorb: { stepsOut: 12 } }),
+    ).toHaveProperty(['absorb.stepsOut']);
     expect(around(1)).toEqual({ from: 1, to: 5 });
   });
 

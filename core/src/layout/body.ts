@@ -1,5 +1,6 @@
 import { number, oneOf } from '../check';
 import type { Foot } from '../feet';
+import { currentFigures, type DatedReading } from '../measures';
 import { currentModel, USUAL_HEIGHT_M, type StepModel, type Trial } from '../stepModel';
 import { SPAN_UNITS, type Span } from './sequence';
 
@@ -7,7 +8,14 @@ import { SPAN_UNITS, type Span } from './sequence';
 export type Handed = { hand: Foot; takeoffFoot: Foot };
 
 /** An athlete as the engine sees them: their own measures that lengths are counted in, metres. */
-export type Body = Handed & { model: StepModel; heightM: number; legM: number; shoeM: number };
+export type Body = Handed & {
+  model: StepModel;
+  heightM: number;
+  legM: number;
+  shoeM: number;
+  /** step on a curve, metres, where it was measured */
+  curveStepM?: number | undefined;
+};
 
 export type BodyMeasure = 'steps' | 'height' | 'leg' | 'shoe';
 
@@ -27,6 +35,7 @@ export const bodyOf = (
     heightM: number | null;
     legM: number | null;
     shoeM: number | null;
+    readings?: readonly DatedReading[];
   },
 ): Body & { estimated: BodyMeasure[] } => {
   const { model, source } = currentModel(athlete);
@@ -43,6 +52,7 @@ export const bodyOf = (
     heightM,
     legM: athlete.legM ?? LEG_OF_HEIGHT * heightM,
     shoeM: athlete.shoeM ?? SHOE_OF_HEIGHT * heightM,
+    curveStepM: currentFigures(athlete.readings ?? []).curve?.mean,
     estimated,
   };
 };

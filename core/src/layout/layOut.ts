@@ -1,11 +1,12 @@
 import { number } from '../check';
 import type { Side } from '../runOrder';
+import type { CurvePlan } from '../solveCurve';
 import type { StraightFailure } from '../solveStraight';
 import { spanM, type Body } from './body';
 import { mirrorLayout } from './mirror';
 import { cutPart, type Part } from './part';
 import { LAYING, mark, runWidthM, type Ground, type Mark } from './phases';
-import { layRunUp, runLength, type RunAsk } from './runUp';
+import { layRunUp, runLength, type BarAsk, type RunAsk } from './runUp';
 import { pathOf, type OtherThing, type Sequence, type SequencePhase } from './sequence';
 import { moved, newWalker, note, sign, type Footfall, type Place, type TrackPoint } from './walker';
 
@@ -22,6 +23,8 @@ export type LayoutChoices = {
   part?: Part | undefined;
   /** what is asked of a run-up with a target: steps, start mark, ending … */
   run?: RunAsk | undefined;
+  /** what is asked of a curved run-up: take-off spot, angle, steps, apron … */
+  bar?: BarAsk | undefined;
 };
 
 /** Somebody or something beside the athlete: one place, a line between two, or places over time. */
@@ -53,6 +56,8 @@ export type Layout = {
   totalTimeS: number;
   /** why the asked run-up cannot be run; a free start is laid out instead */
   failure: StraightFailure | null;
+  /** the curve by its tapes, where the run goes to a bar */
+  curve: CurvePlan | null;
 };
 
 const laidOther = (
@@ -132,6 +137,7 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
   const phases: PhaseSpan[] = [];
   const others: OtherPath[] = [];
   let failure: StraightFailure | null = null;
+  let curve: CurvePlan | null = null;
   mark(ground, 'start', 'start');
 
   let at = 0;
@@ -145,8 +151,9 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
     const own = path.slice(at, at + Math.max(1, run));
     const fromS = walker.timeS;
     if (run > 0) {
-      const laid = layRunUp(ground, own, choices.run ?? {});
+      const laid = layRunUp(ground, own, choices.run ?? {}, choices.bar ?? {});
       failure ??= laid.failure;
+      curve ??= laid.curve;
       if (laid.bar) {
         others.push({
           kind: 'bar',
@@ -184,6 +191,7 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
     others,
     totalTimeS: walker.timeS,
     failure,
+    curve,
   };
   const { by, side } = sequence.writtenFor;
   const own = by === 'hand' ? athlete.hand : athlete.takeoffFoot;

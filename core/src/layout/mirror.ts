@@ -24,6 +24,11 @@ export const mirrorLayout = (layout: Layout): Layout => ({
   marks: layout.marks.map((mark) => ({ ...across(mark), headingDeg: turn(mark.headingDeg) })),
   track: layout.track.map((point) => ({ ...across(point), facingDeg: turn(point.facingDeg) })),
   others: layout.others.map((other) => ({ ...other, points: other.points.map(across) })),
+  curve: layout.curve && {
+    ...layout.curve,
+    takeoffFoot: otherFoot(layout.curve.takeoffFoot),
+    footfalls: layout.curve.footfalls.map((fall) => ({ ...fall, foot: otherFoot(fall.foot) })),
+  },
   failure: layout.failure && {
     ...layout.failure,
     startFoot: otherFoot(layout.failure.startFoot),

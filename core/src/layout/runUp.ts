@@ -1,4 +1,4 @@
-import { solveCurve, USUAL_UPRIGHT_GAP_M } from '../solveCurve';
+import { solveCurve, USUAL_UPRIGHT_GAP_M, type CurveInput, type CurvePlan } from '../solveCurve';
 import {
   solveStraight,
   type Ending,
@@ -9,7 +9,7 @@ import {
 import { modelCadenceSpm, modelLengthM } from '../stepModel';
 import { spanM } from './body';
 import { mark, runWidthM, type Ground } from './phases';
-import type { PhaseSteps, SequencePhase } from './sequence';
+import type { BarTarget, PhaseSteps, SequencePhase } from './sequence';
 import { contactAt, moved, nextFoot, sign, stepOn, type Place } from './walker';
 
 type BuildUp = Extract<PhaseSteps, { kind: 'build-up' }>;
@@ -18,6 +18,13 @@ type Curve = Extract<PhaseSteps, { kind: 'curve' }>;
 
 /** What may be asked of the straight solver beyond what the movement says. */
 export type RunAsk = Partial<Omit<StraightInput, 'model' | 'takeoffFoot'>>;
+
+/** What may be asked of a curved run-up beyond what the movement says. */
+export type BarAsk = Partial<BarTarget> &
+  Pick<CurveInput, 'entryFlareDeg' | 'uprightGapM' | 'apron'> & {
+    curveSteps?: number | undefined;
+    straightSteps?: number | undefined;
+  };
 
 /** The bar on the ground, from upright to upright. */
 export type Bar = { from: Place; to: Place };
@@ -142,12 +149,13 @@ const layBar = (
   run: readonly (SequencePhase & { steps: BuildUp })[],
   code: string,
   curve: Curve & { bar: NonNullable<Curve['bar']> },
-): Bar => {
+  ask: BarAsk,
+): { bar: Bar; plan: CurvePlan } => {
   const { walker, body, speed } = ground;
-  const { bar } = curve;
+  const bar = { ...curve.bar, ...ask };
   const root = Math.sqrt(speed);
-  const straight = run.reduce((sum, phase) => sum + phase.steps.steps, 0);
-  const stepM = spanM(curve.step, body) * root;
+  const straight = ask.straightSteps ?? run.reduce((sum, phase) => sum + phase.steps.steps, 0);
+  const stepM = (body.curveStepM ?? spanM(curve.step, body)) * root;
   const lengths = Array.from(
     { length: straight },
     (_, i) => modelLengthM(body.model, i + 1) * root,
@@ -157,8 +165,11 @@ const layBar = (
     side: curve.to === 'left' ? 'right' : 'left',
     takeoff: { alongM: bar.alongM, outM: bar.outM },
     takeoffAngleDeg: bar.takeoffAngleDeg,
-    curveSteps: curve.steps,
+    curveSteps: ask.curveSteps ?? curve.steps,
     curveStepM: stepM,
+    entryFlareDeg: ask.entryFlareDeg,
+    uprightGapM: ask.uprightGapM,
+    apron: ask.apron,
     straightSteps: straight,
     model: {
       ...body.model,
@@ -178,6 +189,7 @@ const layBar = (
       -way * (spot.besideM - plan.startMark.besideM),
     );
   const codes = phaseOfStep(run, straight);
+  walker.facingDeg = ahead - way * (ask.entryFlareDeg ?? 0);
   for (const fall of plan.footfalls) {
     if (fall.n === straight + 1) mark(ground, 'curve', 'curve begins');
     const from = walker.centre;
@@ -200,10 +212,13 @@ const layBar = (
     footfall.toLineM = fall.outM;
   }
   mark(ground, 'take-off', 'take-off spot');
-  walker.run += straight + curve.steps;
+  walker.run += plan.footfalls.length;
   return {
-    from: placed({ besideM: 0, outM: 0 }),
-    to: placed({ besideM: -USUAL_UPRIGHT_GAP_M, outM: 0 }),
+    plan,
+    bar: {
+      from: placed({ besideM: 0, outM: 0 }),
+      to: placed({ besideM: -(ask.uprightGapM ?? USUAL_UPRIGHT_GAP_M), outM: 0 }),
+    },
   };
 };
 
@@ -217,13 +232,20 @@ export const layRunUp = (
   ground: Ground,
   phases: readonly SequencePhase[],
   ask: RunAsk,
-): { failure: StraightFailure | null; bar: Bar | null } => {
+  barAsk: BarAsk,
+): { failure: StraightFailure | null; bar: Bar | null; curve: CurvePlan | null } => {
   const { walker, body, speed } = ground;
   const run = phases.filter(isRun);
   const end = phases.at(-1)!;
   if (end.steps.kind === 'curve' && end.steps.bar) {
-    const bar = layBar(ground, run, end.code, { ...end.steps, bar: end.steps.bar });
-    return { failure: null, bar };
+    const { bar, plan } = layBar(
+      ground,
+      run,
+      end.code,
+      { ...end.steps, bar: end.steps.bar },
+      barAsk,
+    );
+    return { failure: null, bar, curve: plan };
   }
   const short = end.steps.kind === 'short' ? end.steps : null;
   const straight = straightAsked(ground, run, short, ask);
@@ -233,7 +255,7 @@ export const layRunUp = (
     const plan = result.feasible ? result : solveStraight(free);
     if (!plan.feasible) throw new RangeError('a free start must be feasible');
     layStraight(ground, run, short ? end.code : null, straight, plan);
-    return { failure: result.feasible ? null : result, bar: null };
+    return { failure: result.feasible ? null : result, bar: null, curve: null };
   }
   const root = Math.sqrt(speed);
   for (const phase of run) {
@@ -249,5 +271,5 @@ export const layRunUp = (
       });
     }
   }
-  return { failure: null, bar: null };
+  return { failure: null, bar: null, curve: null };
 };

@@ -1,4 +1,4 @@
-import type { Athlete, AthleteFields, Restriction, Trial } from '@gravek/contract';
+import type { Athlete, AthleteFields, ReadingRow, Restriction, Trial } from '@gravek/contract';
 import type { Trx } from '../database/connect';
 
 export const athleteColumns = (fields: AthleteFields) => ({
@@ -23,7 +23,21 @@ const byAthlete = <T extends { athleteId: string }>(rows: readonly T[]): Map<str
   return groups;
 };
 
-const trialsOf = async (trx: Trx, ids: readonly string[]): Promise<Trial[]> => {
+/** A row for each measured run and each other test. */
+export const measurementColumns = (one: Trial | ReadingRow) => ({
+  id: one.id,
+  athlete_id: one.athleteId,
+  kind: 'steps' in one ? ('trial' as const) : ('reading' as const),
+  taken_on: one.takenOn,
+  source: one.source,
+  note: one.note,
+  payload: JSON.stringify('steps' in one ? { steps: one.steps } : one.reading),
+});
+
+const measurementsOf = async (
+  trx: Trx,
+  ids: readonly string[],
+): Promise<{ trials: Trial[]; readings: ReadingRow[] }> => {
   const rows = await trx
     .selectFrom('measurement')
     .select(['id', 'athlete_id', 'taken_on', 'source', 'note', 'payload'])
@@ -32,14 +46,14 @@ const trialsOf = async (trx: Trx, ids: readonly string[]): Promise<Trial[]> => {
     .orderBy('taken_on', 'desc')
     .orderBy('id', 'desc')
     .execute();
-  return rows.map((row) => ({
-    id: row.id,
-    athleteId: row.athlete_id,
-    takenOn: row.taken_on,
-    source: row.source,
-    note: row.note,
-    steps: row.payload.steps,
-  }));
+  const trials: Trial[] = [];
+  const readings: ReadingRow[] = [];
+  for (const { id, athlete_id: athleteId, taken_on: takenOn, source, note, payload } of rows) {
+    const own = { id, athleteId, takenOn, source, note };
+    if ('kind' in payload) readings.push({ ...own, reading: payload });
+    else trials.push({ ...own, steps: payload.steps });
+  }
+  return { trials, readings };
 };
 
 const restrictionsOf = async (trx: Trx, ids: readonly string[]): Promise<Restriction[]> => {
@@ -90,7 +104,9 @@ export const athletes = async (
   const rows = await query.execute();
   const ids = rows.map((row) => row.id);
   if (ids.length === 0) return [];
-  const trials = byAthlete(await trialsOf(trx, ids));
+  const measured = await measurementsOf(trx, ids);
+  const trials = byAthlete(measured.trials);
+  const readings = byAthlete(measured.readings);
   const restrictions = byAthlete(await restrictionsOf(trx, ids));
   return rows.map((row) => ({
     id: row.id,
@@ -107,6 +123,7 @@ export const athletes = async (
     archived: row.archived_at !== null,
     restrictions: restrictions.get(row.id) ?? [],
     trials: trials.get(row.id) ?? [],
+    readings: readings.get(row.id) ?? [],
   }));
 };
 

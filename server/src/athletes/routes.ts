@@ -1,6 +1,7 @@
 import {
   athleteInput,
   athleteUpdate,
+  readingInput,
   restrictionInput,
   trialInput,
   type Athlete,
@@ -11,7 +12,13 @@ import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle } from '../http/versioned';
 import { faultCounts } from '../faults/queries';
-import { athlete, athleteColumns, athletes, type RosterCursor } from './queries';
+import {
+  athlete,
+  athleteColumns,
+  athletes,
+  measurementColumns,
+  type RosterCursor,
+} from './queries';
 
 const PAGE = 200;
 
@@ -126,19 +133,34 @@ export const athleteRoutes = [
       await must(trx, body.athleteId);
       await trx
         .insertInto('measurement')
-        .values({
-          id: body.id,
-          athlete_id: body.athleteId,
-          kind: 'trial',
-          taken_on: body.takenOn,
-          source: body.source,
-          note: body.note,
-          payload: JSON.stringify({ steps: body.steps }),
-        })
+        .values(measurementColumns(body))
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .execute();
       return must(trx, body.athleteId);
     },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/readings',
+    access: 'coach',
+    body: readingInput,
+    changes: 'athletes',
+    run: async ({ trx, params, body }) => {
+      if (body.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
+      await must(trx, body.athleteId);
+      await trx
+        .insertInto('measurement')
+        .values(measurementColumns(body))
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return must(trx, body.athleteId);
+    },
+  }),
+  awayRoute({
+    path: '/athletes/:id/readings/:readingId/away',
+    table: 'measurement',
+    changes: 'athletes',
+    answer: must,
   }),
   awayRoute({
     path: '/athletes/:id/trials/:trialId/away',

@@ -1,7 +1,7 @@
 import { check, clubFile, type ClubFile, type Rep } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
 import { solveFor } from '../approaches/queries';
-import { athleteColumns } from '../athletes/queries';
+import { athleteColumns, measurementColumns } from '../athletes/queries';
 import { inClub, type Db, type Trx } from '../database/connect';
 import { StartFault } from '../database/migrate';
 import { movementColumns } from '../movements/queries';
@@ -47,21 +47,8 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
       )
       .execute();
   }
-  await inChunks(file.trials, (part) =>
-    trx
-      .insertInto('measurement')
-      .values(
-        part.map((one) => ({
-          id: one.id,
-          athlete_id: one.athleteId,
-          kind: 'trial' as const,
-          taken_on: one.takenOn,
-          source: one.source,
-          note: one.note,
-          payload: JSON.stringify({ steps: one.steps }),
-        })),
-      )
-      .execute(),
+  await inChunks([...file.trials, ...file.readings], (part) =>
+    trx.insertInto('measurement').values(part.map(measurementColumns)).execute(),
   );
   for (const one of file.movements) {
     const { id } = one;

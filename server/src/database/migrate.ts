@@ -2,11 +2,13 @@ import { Kysely, Migrator, PostgresDialect, sql, type Migration } from 'kysely';
 import pg from 'pg';
 import * as foundation from './migrations/0001_foundation';
 import * as movements from './migrations/0002_movements';
+import * as readings from './migrations/0003_readings';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
   '0001_foundation': foundation,
   '0002_movements': movements,
+  '0003_readings': readings,
 };
 
 /** A sentence for the person at the terminal; the command ends with it. */

@@ -2,6 +2,7 @@ import type {
   Layout,
   MeasuredStep,
   Outcome,
+  Reading,
   Side,
   StepModel,
   StepRule,
@@ -76,11 +77,12 @@ export type Tables = {
     club_id: ClubId;
     id: string;
     athlete_id: string;
-    kind: 'trial';
+    kind: 'trial' | 'reading';
     taken_on: string;
     source: Source;
     note: string;
-    payload: JSONColumnType<{ steps: MeasuredStep[] }>;
+    /** steps of a trial, or the reading */
+    payload: JSONColumnType<{ steps: MeasuredStep[] } | Reading>;
     removed_at: MaybeMoment;
     created_at: Moment;
   };

@@ -21,9 +21,11 @@ export const whyNot = (
     return `${steps} steps from the ${choices.startFoot} foot end on the wrong foot: an ${steps % 2 ? 'odd' : 'even'} count has to start with the ${failure.startFoot}.`;
   }
   const asked = distanceM ?? 0;
+  const pins = choices.pins.length;
+  const held = pins === 0 ? '' : `, ${pins === 1 ? 'one step is' : `${pins} steps are`} pinned`;
   return failure.reason === 'too-long'
-    ? `${steps} steps reach at most ${write(failure.maxDistanceM)} when no step changes by more than ${percent(tolerance)}; ${write(asked)} is ${write(asked - failure.maxDistanceM)} too far.`
-    : `${steps} steps need at least ${write(failure.minDistanceM)} when no step changes by more than ${percent(tolerance)}; ${write(asked)} is ${write(failure.minDistanceM - asked)} too short.`;
+    ? `${steps} steps reach at most ${write(failure.maxDistanceM)} when no step changes by more than ${percent(tolerance)}${held}; ${write(asked)} is ${write(asked - failure.maxDistanceM)} too far.`
+    : `${steps} steps need at least ${write(failure.minDistanceM)} when no step changes by more than ${percent(tolerance)}${held}; ${write(asked)} is ${write(failure.minDistanceM - asked)} too short.`;
 };
 
 /** What a nearby plan that works changes. */
@@ -37,6 +39,8 @@ export const offer = (nearby: NearbyPlan, style: LengthStyle): string => {
       return `Let steps change by ${percent(nearby.tolerance)}`;
     case 'foot':
       return `Start with the ${nearby.plan.startFoot} foot`;
+    case 'pins':
+      return 'Let go of the pinned steps';
   }
 };
 
@@ -46,11 +50,13 @@ export const withOffer = (choices: StraightChoices, nearby: NearbyPlan): Straigh
     case 'distance':
       return { ...choices, distanceM: nearby.distanceM, startFoot: null };
     case 'steps':
-      return { ...choices, steps: nearby.steps, startFoot: null };
+      return { ...choices, steps: nearby.steps, startFoot: null, pins: [] };
     case 'tolerance':
       return { ...choices, tolerance: nearby.tolerance, startFoot: null };
     case 'foot':
       return { ...choices, startFoot: nearby.plan.startFoot };
+    case 'pins':
+      return { ...choices, pins: [] };
   }
 };
 

@@ -1,6 +1,6 @@
 import { useCallback, useState } from 'react';
 
-const PREFIX = 'gravek.draft.';
+const PREFIX = 'gravek.draft.2.';
 
 const read = <T>(key: string): T | null => {
   try {

@@ -1,0 +1,93 @@
+import { READING_KINDS, readingResult, type Reading } from '@gravek/core';
+import {
+  array,
+  lazy,
+  number,
+  object,
+  type AnyObjectSchema,
+  type MixedSchema,
+  type Schema,
+} from 'yup';
+import { SOURCES } from './athlete';
+import { choice, day, id, note } from './fields';
+
+const figures = (what: string, unit: string) =>
+  array(number().strict().typeError(`${what}: write numbers, ${unit}.`).required())
+    .required(`${what} are missing.`)
+    .min(1, `${what}: write at least one.`)
+    .max(60, `${what}: at most 60.`);
+const one = (what: string) =>
+  number().strict().typeError(`${what} must be a number.`).required(`${what} is missing.`);
+
+const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
+  sprint: {
+    splits: array(object({ distanceM: one('The distance'), timeS: one('The time') }).required())
+      .required('The times are missing.')
+      .min(2, 'Two distances at least.')
+      .max(12, 'At most twelve distances.'),
+  },
+  curve: { radiusM: one('The radius'), chordsM: figures('Tapes', 'in metres') },
+  cadence: {
+    counts: array(object({ count: one('The count'), seconds: one('The time') }).required())
+      .required('The counts are missing.')
+      .min(1, 'One count at least.')
+      .max(20, 'At most twenty counts.'),
+  },
+  stop: { speedMps: one('The speed'), distancesM: figures('Stopping distances', 'in metres') },
+  reaction: { timesS: figures('Times', 'in seconds') },
+  'short-step': { lengthsM: figures('Steps', 'in metres') },
+  lane: { laneM: one('The lane'), steps: figures('Counts', 'of steps') },
+  'run-through': { missesM: figures('Misses', 'in metres') },
+};
+
+/** A figure that the test's own computation refuses is pointed out at its field. */
+const reading = lazy((value: unknown): AnyObjectSchema => {
+  const kind = (value as { kind?: unknown } | null)?.kind;
+  const shape =
+    typeof kind === 'string' && Object.hasOwn(SHAPES, kind) ? SHAPES[kind as Reading['kind']] : {};
+  return object({ kind: choice('a test', READING_KINDS), ...shape })
+    .required('The reading is missing.')
+    .test('computes', function computes(own) {
+      const asked = own as unknown as Reading;
+      if (
+        !Object.values(shape).every((part, i) =>
+          part.isValidSync(Object.values(pick(own, shape))[i]),
+        )
+      )
+        return true;
+      try {
+        readingResult(asked);
+        return true;
+      } catch (error) {
+        if (!(error instanceof RangeError)) throw error;
+        const [, field = '', text = ''] = /^([\w[\].]+) (.*)$/.exec(error.message) ?? [];
+        return this.createError({
+          path: `${this.path}.${field}`,
+          message: `This ${text}.`,
+        });
+      }
+    });
+});
+
+const pick = (own: object, shape: object): Record<string, unknown> =>
+  Object.fromEntries(Object.keys(shape).map((key) => [key, (own as Record<string, unknown>)[key]]));
+
+/** One of the tests that coaches do beside the measured run. */
+export const readingInput = object({
+  id: id(),
+  athleteId: id(),
+  takenOn: day('the day'),
+  source: choice('who measured', SOURCES),
+  note: note(200),
+  // Yup cannot infer what `lazy` gives, so the type is stated.
+  reading: reading as unknown as MixedSchema<Reading>,
+});
+
+export type ReadingRow = {
+  id: string;
+  athleteId: string;
+  takenOn: string;
+  source: (typeof SOURCES)[number];
+  note: string;
+  reading: Reading;
+};
