@@ -24,6 +24,9 @@ const MovementPage = lazy(async () => ({
 const MovementEditor = lazy(async () => ({
   default: (await import('../movements/MovementEditor')).MovementEditor,
 }));
+const SquadSheet = lazy(async () => ({
+  default: (await import('../approaches/SquadSheet')).SquadSheet,
+}));
 const Approaches = lazy(async () => ({
   default: (await import('../approaches/Approaches')).Approaches,
 }));
@@ -53,6 +56,7 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route path="movements/:code/edit" element={<MovementEditor />} />
           <Route path="approaches" element={<Approaches />} />
           <Route path="approaches/:id" element={<Planner />} />
+          <Route path="approaches/:id/squad" element={<SquadSheet />} />
           <Route path="sessions" element={<Sessions />} />
           <Route path="sessions/:id" element={<SessionPage />} />
           <Route path="run" element={<RunChoice />} />

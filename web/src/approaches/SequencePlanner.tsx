@@ -7,11 +7,14 @@ import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../app/member';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { NumberInput } from '../controls/NumberInput';
+import { UndoRedo } from '../controls/UndoRedo';
+import { Zoom } from '../controls/Zoom';
 import { FootWord } from '../drawing/FootPrint';
 import { PhaseBeats } from '../drawing/PhaseBeats';
 import { PlanView } from '../drawing/PlanView';
-import { PlayControls } from '../drawing/PlayControls';
-import { usePlayer } from '../drawing/player';
+import { beatsOfLayout, phaseAt } from '../hearing/beats';
+import { PlayControls } from '../hearing/PlayControls';
+import { usePlayer } from '../hearing/player';
 import { partName } from '../movements/partName';
 import { Phases } from '../movements/Phases';
 import { ReadChoices } from '../movements/ReadChoices';
@@ -19,6 +22,7 @@ import { RuleCheck } from '../movements/RuleCheck';
 import { useRuleSets } from '../movements/useCatalogue';
 import { estimatedNote } from '../movements/usual';
 import { newSequence, sequenceOfPlan, type PlanDraft } from './draft';
+import { PathPanels } from './panels/PathPanels';
 import { PlanHead, PlanNotes } from './PlanHead';
 import { UnitAndPrint } from './UnitAndPrint';
 import { usePlan } from './usePlan';
@@ -147,7 +151,7 @@ export const SequencePlanner = ({
     newSequence(written, first),
     sequenceOfPlan,
   );
-  const { draft, setDraft, served } = work;
+  const { draft, change, served } = work;
   const { choices } = draft;
   const [athleteId, setAthleteId] = useState(first?.id ?? athletes[0]!.id);
   const athlete = athletes.find((one) => one.id === athleteId) ?? athletes[0]!;
@@ -155,20 +159,22 @@ export const SequencePlanner = ({
   const [typed, setTyped] = useState<string | null>(null);
   const [phase, setPhase] = useState<string | null>(null);
   const ruleSets = useRuleSets();
-  const set = (change: Partial<SequenceChoices>): void =>
-    setDraft({ ...draft, choices: { ...choices, ...change } });
+  const set = (asked: Partial<SequenceChoices>): void =>
+    change({ ...draft, choices: { ...choices, ...asked } }, Object.keys(asked).join());
 
   const body = useMemo(() => bodyOf(athlete), [athlete]);
   const movement = toldTo(written, body);
   const layout = useMemo(() => laidOut(movement, body, choices), [movement, body, choices]);
-  const player = usePlayer(layout.totalTimeS);
+  const beats = useMemo(() => beatsOfLayout(layout), [layout]);
+  const player = usePlayer(beats, layout.totalTimeS);
   const steps = layout.footfalls.filter((fall) => fall.n > 0);
+  const [zoom, setZoom] = useState(1);
   const rules = ruleSets.find((one) => one.id === choices.ruleSet);
   const drill = movement.drills.find((one) => one.code === choices.drill);
   return (
     <>
       <PlanHead
-        plan={{ ...work, rename: (name) => setDraft({ ...draft, name }) }}
+        plan={{ ...work, rename: (name) => change({ ...draft, name }, 'name') }}
         athlete={athlete}
         athletes={athletes}
         saved={saved !== null}
@@ -195,7 +201,12 @@ export const SequencePlanner = ({
         estimated={estimatedNote(athlete, body.estimated)}
       />
       <div className="strip-panel">
+        <div className="row-line no-print strip-tools">
+          <UndoRedo {...work.history} />
+          <Zoom zoom={zoom} onZoom={setZoom} />
+        </div>
         <PlanView
+          zoom={zoom}
           layout={layout}
           player={player}
           shoeM={body.shoeM}
@@ -204,7 +215,19 @@ export const SequencePlanner = ({
           label={`${movement.name} for ${athlete.name}: ${steps.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
         />
         <PhaseBeats layout={layout} phases={movement.phases} player={player} />
-        <PlayControls layout={layout} phases={movement.phases} player={player} />
+        <PlayControls player={player} name={draft.name} nameAt={phaseAt(layout, movement.phases)} />
+      </div>
+      <div className="stack mb-3">
+        <PathPanels
+          movement={movement}
+          athlete={athlete}
+          body={body}
+          layout={layout}
+          choices={choices}
+          style={style}
+          disabled={!mayPlan}
+          onChoose={set}
+        />
       </div>
       <div className="planner-columns">
         <section aria-label="The plan" className="no-print stack">

@@ -1,5 +1,6 @@
 import {
   compareStepCounts,
+  currentFigures,
   currentModel,
   nearbyPlans,
   otherFoot,
@@ -18,21 +19,31 @@ import {
 } from '@gravek/contract';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../app/member';
 import { unread } from '../controls/form';
 import { Figure, Labelled, Length, Speed } from '../controls/Figure';
 import { Empty } from '../controls/Notice';
 import { NumberInput } from '../controls/NumberInput';
+import { UndoRedo } from '../controls/UndoRedo';
+import { Zoom } from '../controls/Zoom';
 import { Beats } from '../drawing/Beats';
 import { FootWord } from '../drawing/FootPrint';
 import { Strip } from '../drawing/Strip';
+import { beatsOfPlan } from '../hearing/beats';
+import { PlayControls } from '../hearing/PlayControls';
+import { usePlayer } from '../hearing/player';
+import { RunThroughs } from '../measuring/RunThroughs';
 import { Brake } from './Brake';
 import { ChoiceFields } from './ChoiceFields';
 import { CountTable } from './CountTable';
 import { around, choiceMessages, newStrip, stripOf, type StripDraft } from './draft';
 import { offer, whatChanges, whyNot, withOffer } from './explain';
+import { Holds } from './Holds';
+import { OutOfDate, outdatedOf } from './OutOfDate';
 import { PlanHead, PlanNotes } from './PlanHead';
 import { Sheet } from './Sheet';
+import { StepTable } from './StepTable';
 import { UnitAndPrint } from './UnitAndPrint';
 import { usePlan } from './usePlan';
 
@@ -68,7 +79,7 @@ export const StripPlanner = ({
 }) => {
   const mayPlan = useMayPlan();
   const work = usePlan<StripDraft>(saved, newStrip(movement, start, first), stripOf);
-  const { draft, setDraft, served } = work;
+  const { draft, change, served } = work;
   const [athleteId, setAthleteId] = useState(first?.id ?? draft.athleteIds[0] ?? athletes[0]!.id);
   const athlete = athletes.find((one) => one.id === athleteId) ?? athletes[0]!;
   const style = useLengthStyle(athlete.shoeM);
@@ -78,22 +89,41 @@ export const StripPlanner = ({
   const solved = useMemo(() => solve(choices, athlete), [choices, athlete]);
   const comparison = useMemo(() => {
     if (!solved) return null;
-    const { steps: _steps, checkMarks: _marks, ...ask } = solved.ask;
+    const { steps: _steps, checkMarks: _marks, pins: _pins, ...ask } = solved.ask;
     return draft.to >= draft.from ? compareStepCounts(ask, draft.from, draft.to) : null;
   }, [solved, draft.from, draft.to]);
-  const { source } = currentModel(athlete);
+  const current = useMemo(() => currentModel(athlete), [athlete]);
+  const { source } = current;
+  const figures = useMemo(() => currentFigures(athlete.readings), [athlete]);
 
-  const setChoices = (change: Partial<StraightChoices>): void => {
-    const next = { ...choices, ...change };
+  const setChoices = (asked: Partial<StraightChoices>, what = Object.keys(asked).join()): void => {
+    // A pin holds for its count only.
+    const free = asked.steps !== undefined && asked.steps !== choices.steps ? { pins: [] } : {};
+    const next = { ...choices, ...free, ...asked };
     const inRange =
-      change.steps === undefined || (change.steps >= draft.from && change.steps <= draft.to);
-    setDraft({
-      ...draft,
-      choices: next,
-      ...(inRange || !Number.isInteger(next.steps)
-        ? {}
-        : around(Math.min(60, Math.max(1, next.steps)))),
-    });
+      asked.steps === undefined || (asked.steps >= draft.from && asked.steps <= draft.to);
+    change(
+      {
+        ...draft,
+        choices: next,
+        ...(inRange || !Number.isInteger(next.steps)
+          ? {}
+          : around(Math.min(60, Math.max(1, next.steps)))),
+      },
+      what,
+    );
+  };
+  const pin = (step: number, lengthM: number | null): void => {
+    const others = choices.pins.filter((one) => one.step !== step);
+    setChoices(
+      {
+        pins:
+          lengthM === null
+            ? others
+            : [...others, { step, lengthM }].sort((a, b) => a.step - b.step),
+      },
+      `pin ${step}`,
+    );
   };
   const messages = { ...served, ...choiceMessages(choices), ...unread(typed) };
   const plan = solved?.result.feasible ? solved.result : null;
@@ -101,10 +131,14 @@ export const StripPlanner = ({
   const wrong = (): boolean =>
     Object.values(typed).some(Boolean) || Object.keys(choiceMessages(choices)).length > 0;
   const target = choices.target;
+  const beats = useMemo(() => (plan ? beatsOfPlan(plan) : []), [plan]);
+  const player = usePlayer(beats, plan?.totalTimeS ?? 0);
+  const [zoom, setZoom] = useState(1);
+  const outdated = outdatedOf(saved, athlete.id, current.model);
   return (
     <>
       <PlanHead
-        plan={{ ...work, rename: (name) => setDraft({ ...draft, name }) }}
+        plan={{ ...work, rename: (name) => change({ ...draft, name }, 'name') }}
         athlete={athlete}
         athletes={athletes}
         saved={saved !== null}
@@ -142,7 +176,29 @@ export const StripPlanner = ({
         }
       />
 
+      {outdated && (
+        <OutOfDate
+          stored={outdated}
+          nowM={plan?.distanceM ?? null}
+          target={target}
+          style={style}
+          onSolve={mayPlan ? () => void work.save(athlete.id, wrong()) : undefined}
+        />
+      )}
+
       <div className="strip-panel">
+        <div className="row-line no-print strip-tools">
+          <UndoRedo {...work.history} />
+          <Zoom zoom={zoom} onZoom={setZoom} />
+          {saved && (
+            <Link
+              className="btn btn-outline-dark btn-sm ms-auto"
+              to={`/approaches/${saved.id}/squad`}
+            >
+              Squad sheet
+            </Link>
+          )}
+        </div>
         {solved && !solved.result.feasible && (
           <div className="note note-wrong my-2" role="alert">
             <strong>That cannot be run.</strong> {whyNot(solved.result, choices, style)}
@@ -164,8 +220,26 @@ export const StripPlanner = ({
         )}
         {drawn ? (
           <div style={plan ? undefined : { opacity: 0.4 }}>
-            <Strip plan={drawn} style={style} shoeM={athlete.shoeM ?? 0.28} target={target} />
-            <Beats plan={drawn} />
+            <Strip
+              plan={drawn}
+              style={style}
+              shoeM={athlete.shoeM ?? 0.28}
+              target={target}
+              zoom={zoom}
+              player={plan ? player : undefined}
+              onPin={mayPlan && plan ? pin : undefined}
+            />
+            {plan ? <Beats plan={plan} player={player} /> : <Beats plan={drawn} />}
+            {plan && (
+              <PlayControls
+                player={player}
+                name={draft.name}
+                nameAt={(timeS) => {
+                  const step = plan.steps.findLast((one) => one.timeS <= timeS + 1e-9);
+                  return step ? `step ${step.n}, ${step.foot}` : 'start';
+                }}
+              />
+            )}
           </div>
         ) : (
           <div className="empty" role="status">
@@ -200,7 +274,7 @@ export const StripPlanner = ({
                 decimals={0}
                 value={draft.from}
                 onNumber={(from) =>
-                  setDraft({ ...draft, from: Math.min(60, Math.max(1, Math.round(from))) })
+                  change({ ...draft, from: Math.min(60, Math.max(1, Math.round(from))) }, 'from')
                 }
                 onMessage={() => undefined}
               />
@@ -211,7 +285,7 @@ export const StripPlanner = ({
                 decimals={0}
                 value={draft.to}
                 onNumber={(to) =>
-                  setDraft({ ...draft, to: Math.min(60, Math.max(1, Math.round(to))) })
+                  change({ ...draft, to: Math.min(60, Math.max(1, Math.round(to))) }, 'to')
                 }
                 onMessage={() => undefined}
               />
@@ -232,13 +306,18 @@ export const StripPlanner = ({
           {plan && <div className="note mt-3">{whatChanges(plan, style)}</div>}
           {solved && plan?.brake && (
             <div className="mt-2">
-              <Brake ask={solved.ask} onChoices={setChoices} />
+              <Brake ask={solved.ask} limit={figures.stop} onChoices={setChoices} />
             </div>
           )}
         </section>
         <div className="stack">
           {plan ? (
-            <Sheet plan={plan} style={style} target={target} />
+            <Sheet
+              plan={plan}
+              style={style}
+              target={target}
+              title={`${draft.name}, ${athlete.name}`}
+            />
           ) : (
             <Empty title="No sheet yet.">It follows as soon as the plan can be run.</Empty>
           )}
@@ -257,6 +336,36 @@ export const StripPlanner = ({
           )}
         </div>
       </div>
+      {plan && solved && (
+        <div className="stack mt-3 no-print">
+          <StepTable
+            plan={plan}
+            style={style}
+            onPin={mayPlan ? pin : undefined}
+            onUnpinAll={() => setChoices({ pins: [] })}
+          />
+          <div className="columns">
+            <Holds
+              plan={plan}
+              ask={solved.ask}
+              counts={draft}
+              current={current}
+              target={target}
+              style={style}
+            />
+            <RunThroughs
+              athlete={athlete}
+              target={target}
+              style={style}
+              onMove={
+                mayPlan
+                  ? (byM) => setChoices({ distanceM: Number((plan.distanceM + byM).toFixed(3)) })
+                  : undefined
+              }
+            />
+          </div>
+        </div>
+      )}
     </>
   );
 };

@@ -6,6 +6,7 @@ import { useWrite } from '../api/queries';
 import { usePutAway } from '../api/usePutAway';
 import { useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
+import { useHistory } from '../controls/history';
 import { tell } from '../controls/toasts';
 import type { PlanDraft } from './draft';
 
@@ -25,6 +26,10 @@ export const usePlan = <D extends PlanDraft>(
   const [draft, setDraft, discard, found] = useDraft<D>(
     `approach.${saved?.id ?? `new.${fresh.movement}`}`,
     saved ? draftOf(saved) : fresh,
+  );
+  // What was saved meanwhile stays saved, however far back the plan goes.
+  const { change, ...history } = useHistory(draft, (next) =>
+    setDraft({ ...next, id: draft.id, version: draft.version }),
   );
   const [served, setServed] = useState<Record<string, string>>({});
   const conflict = useConflict<Approach>(
@@ -88,7 +93,8 @@ export const usePlan = <D extends PlanDraft>(
 
   return {
     draft,
-    setDraft,
+    change,
+    history,
     /** what the server has to say, by field */
     served,
     saving: write.isPending,

@@ -14,6 +14,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { FootWord } from '../drawing/FootPrint';
 import { AthleteFaultPanel } from '../faults/AthleteFaultPanel';
+import { Readings } from '../measuring/Readings';
 import { AthleteForm } from './AthleteForm';
 import { TrialForm } from './TrialForm';
 import { Restrictions } from './Restrictions';
@@ -176,6 +177,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
       <div className="columns">
         <div className="stack">
           <Steps athlete={athlete} onMeasure={() => setOpen('trial')} />
+          <Readings athlete={athlete} style={style} />
           <Plans athlete={athlete} />
           <Restrictions athlete={athlete} />
         </div>

@@ -2,6 +2,7 @@ import type { StraightPlan } from '@gravek/core';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { useTime, type Player } from '../hearing/player';
 import { withRoom } from './room';
 import { useWidth } from './useWidth';
 
@@ -10,8 +11,13 @@ const LEFT = 34;
 const RIGHT = 26;
 const AXIS_Y = 74;
 
+const Cursor = ({ player, x }: { player: Player; x: (timeS: number) => number }) => {
+  const at = x(useTime(player));
+  return <line className="beat-cursor" x1={at} x2={at} y1={14} y2={AXIS_Y + 22} />;
+};
+
 /** One tick a step on a time axis, left above and right below, with the cadence over it. */
-export const Beats = ({ plan }: { plan: StraightPlan }) => {
+export const Beats = ({ plan, player }: { plan: StraightPlan; player?: Player }) => {
   const [ref, width] = useWidth<HTMLDivElement>(1100);
   const { steps, totalTimeS } = plan;
   const x = scaleLinear([0, totalTimeS], [LEFT, width - RIGHT]);
@@ -75,6 +81,7 @@ export const Beats = ({ plan }: { plan: StraightPlan }) => {
             {second} s
           </text>
         ))}
+        {player && <Cursor player={player} x={x} />}
         <text className="quiet-label" x={2} y={y(low) + 4}>
           spm
         </text>

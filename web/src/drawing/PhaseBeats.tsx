@@ -1,7 +1,7 @@
 import type { Layout } from '@gravek/core';
 import { scaleLinear } from 'd3-scale';
 import { memo } from 'react';
-import { useTime, type Player } from './player';
+import { useTime, type Player } from '../hearing/player';
 import { useWidth } from './useWidth';
 
 const HEIGHT = 92;

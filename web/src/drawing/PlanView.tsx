@@ -2,7 +2,7 @@ import type { Layout, Mark, OtherPath } from '@gravek/core';
 import { memo } from 'react';
 import { FootPrint } from './FootPrint';
 import { bodyAt, groundOf, otherAt, type Ground } from './ground';
-import { useTime, type Player } from './player';
+import { useTime, type Player } from '../hearing/player';
 import { useWidth } from './useWidth';
 
 const MIN_PRINT = 13;
@@ -185,6 +185,7 @@ export const PlanView = ({
   label,
   phase = null,
   maxHeight = 380,
+  zoom = 1,
 }: {
   layout: Layout;
   /** absent for a still drawing */
@@ -194,12 +195,20 @@ export const PlanView = ({
   /** only this phase is inked */
   phase?: string | null;
   maxHeight?: number;
+  /** nearer than the panel; it scrolls then */
+  zoom?: number;
 }) => {
-  const [ref, width] = useWidth<HTMLDivElement>(900);
-  const ground = groundOf(layout, width, maxHeight);
+  const [ref, seen] = useWidth<HTMLDivElement>(900);
+  const width = Math.round(seen * zoom);
+  const ground = groundOf(layout, width, maxHeight * zoom, zoom);
   const metre = ground.pixelsPerM;
   return (
-    <div ref={ref}>
+    <div
+      ref={ref}
+      className="zoomed"
+      tabIndex={zoom > 1 ? 0 : undefined}
+      style={{ maxHeight: maxHeight + 60, overflowY: zoom > 1 ? 'auto' : 'hidden' }}
+    >
       <svg
         className="strip plan-view"
         width={width}

@@ -8,7 +8,10 @@ import {
   type StraightPlan,
 } from '@gravek/core';
 import { scaleLinear } from 'd3-scale';
+import { memo } from 'react';
+import { useTime, type Player } from '../hearing/player';
 import { FootPrint } from './FootPrint';
+import { PrintHandles } from './PrintHandles';
 import { withRoom } from './room';
 import { useWidth } from './useWidth';
 
@@ -82,20 +85,98 @@ const Flag = ({
   );
 };
 
-/** The run-up to scale, target at the right: prints, tape in the coach's units, marks. */
-export const Strip = ({
+/** Metres run at a moment: steadily from contact to contact. */
+const runAt = ({ steps }: StraightPlan, timeS: number): number => {
+  const next = steps.find((step) => step.timeS >= timeS) ?? steps.at(-1)!;
+  const before = steps[next.n - 2];
+  const [fromS, fromM] = before ? [before.timeS, before.fromStartM] : [0, 0];
+  const part = Math.max(0, Math.min(1, (timeS - fromS) / (next.timeS - fromS)));
+  return fromM + part * (next.fromStartM - fromM);
+};
+
+/** Where the runner is, and the foot that is down. */
+const Runner = ({
   plan,
-  style,
-  shoeM,
-  target,
+  player,
+  x,
 }: {
+  plan: StraightPlan;
+  player: Player;
+  x: (toTargetM: number) => number;
+}) => {
+  const timeS = useTime(player);
+  const at = x(plan.distanceM - runAt(plan, timeS));
+  const landed = plan.steps.findLast((step) => step.timeS <= timeS + 1e-9);
+  return (
+    <g className="plan-moving">
+      <line className="beat-cursor" x1={at} x2={at} y1={LINE_Y - 46} y2={TAPE_Y} />
+      {landed && (
+        <circle
+          className="landed"
+          cx={x(landed.toTargetM) - 8}
+          cy={landed.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17}
+          r="17"
+        />
+      )}
+    </g>
+  );
+};
+
+type Props = {
   plan: StraightPlan;
   style: LengthStyle;
   shoeM: number;
   target: string;
+};
+
+const widthScale = (plan: StraightPlan, width: number) =>
+  scaleLinear([plan.distanceM, 0], [LEFT, width - RIGHT]);
+
+/** The run-up to scale, target at the right: prints, tape in the coach's units, marks. */
+export const Strip = ({
+  player,
+  zoom = 1,
+  onPin,
+  ...props
+}: Props & {
+  /** absent for a still drawing */
+  player?: Player | undefined;
+  zoom?: number;
+  /** pins a step to a length, or lets go of it; absent where nothing may be changed */
+  onPin?: ((step: number, lengthM: number | null) => void) | undefined;
 }) => {
-  const [ref, width] = useWidth<HTMLDivElement>(1100);
-  const x = scaleLinear([plan.distanceM, 0], [LEFT, width - RIGHT]);
+  const [ref, seen] = useWidth<HTMLDivElement>(1100);
+  const width = Math.round(seen * zoom);
+  const { plan } = props;
+  const x = widthScale(plan, width);
+  return (
+    <div ref={ref} className="zoomed" tabIndex={zoom > 1 ? 0 : undefined}>
+      <div style={{ width, position: 'relative' }}>
+        <Still {...props} width={width} />
+        {player && (
+          <svg className="strip over" width={width} height={HEIGHT} aria-hidden>
+            <Runner plan={plan} player={player} x={x} />
+          </svg>
+        )}
+        {onPin && (
+          <PrintHandles
+            plan={plan}
+            style={props.style}
+            pixels={(width - LEFT - RIGHT) / plan.distanceM}
+            place={(step) => [
+              x(step.toTargetM) - 10,
+              step.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17,
+            ]}
+            onPin={onPin}
+          />
+        )}
+      </div>
+    </div>
+  );
+};
+
+const Still = memo(({ plan, style, shoeM, target, width }: Props & { width: number }) => {
+  const x = widthScale(plan, width);
   const pixels = (width - LEFT - RIGHT) / plan.distanceM;
   const steps = plan.steps;
   const closest = Math.min(...steps.map((step) => step.lengthM));
@@ -118,90 +199,91 @@ export const Strip = ({
   const summary = `${steps.length} steps over ${formatLength(plan.distanceM, style)} to the ${target}, ${steps[0]!.foot} foot first`;
 
   return (
-    <div ref={ref}>
-      <svg className="strip" width={width} height={HEIGHT} role="img" aria-label={summary}>
-        <line
-          x1={LEFT}
-          x2={width - RIGHT}
-          y1={LINE_Y}
-          y2={LINE_Y}
-          stroke="var(--rule)"
-          strokeWidth="2"
-          strokeDasharray="2 6"
-        />
-        <line
-          x1={LEFT - 22}
-          x2={width - RIGHT}
-          y1={TAPE_Y}
-          y2={TAPE_Y}
-          stroke="var(--ink)"
-          strokeWidth="2"
-        />
-        {ticks.map((tick) => {
-          const big = Math.abs(tick / numbered - Math.round(tick / numbered)) < 1e-9;
-          const at = x(tick * tape.sizeM);
-          return (
-            <g key={tick}>
-              <line
-                x1={at}
-                x2={at}
-                y1={TAPE_Y}
-                y2={TAPE_Y + (big ? 13 : 6)}
-                stroke="var(--ink)"
-                strokeWidth={big ? 1.8 : 1}
-              />
-              {big && (
-                <text className="tick-label" x={at} y={TAPE_Y + 28} textAnchor="middle">
-                  {tick}
-                  {tick === 0 ? ` ${tape.name}` : ''}
-                </text>
-              )}
-            </g>
-          );
-        })}
-        <Flag x={LEFT} label="start" filled />
-        {plan.checkMarks.map((mark) => {
-          const label = `${mark.stepsOut} out`;
-          const at = x(mark.toTargetM);
-          const flipped = plan.checkMarks.some((other) => {
-            const gap = x(other.toTargetM) - at;
-            return gap > 0 && gap < flagWidth(label) + 4;
-          });
-          return <Flag key={mark.stepsOut} x={at} label={label} flipped={flipped} />;
-        })}
-        <rect x={width - RIGHT} y={38} width="9" height={TAPE_Y - 37} fill="var(--ink)" />
-        <text className="flag-label" x={width - RIGHT + 9} y={FLAG_Y + 12.5} textAnchor="end">
-          {target}
-        </text>
-        {steps.map((step) => {
-          const at = x(step.toTargetM);
-          const left = step.foot === 'left';
-          return (
-            <g key={step.n} className={isEnding(step) ? 'ending' : undefined}>
-              <FootPrint
-                x={at}
-                y={left ? LINE_Y - 17 : LINE_Y + 17}
-                length={print}
-                foot={step.foot}
-                color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
-              />
-              {shown.has(step) && (
-                <text
-                  className="length"
-                  x={step.n === steps.length ? at - 4 : at - print / 2}
-                  y={left ? LINE_Y - 34 : LINE_Y + 43}
-                  textAnchor={step.n === steps.length ? 'end' : 'middle'}
-                  stroke="var(--surface)"
-                  strokeWidth="5"
-                  paintOrder="stroke"
-                >
-                  {shortText(step.lengthM, style)}
-                </text>
-              )}
-            </g>
-          );
-        })}
-      </svg>
-    </div>
+    <svg className="strip" width={width} height={HEIGHT} role="img" aria-label={summary}>
+      <line
+        x1={LEFT}
+        x2={width - RIGHT}
+        y1={LINE_Y}
+        y2={LINE_Y}
+        stroke="var(--rule)"
+        strokeWidth="2"
+        strokeDasharray="2 6"
+      />
+      <line
+        x1={LEFT - 22}
+        x2={width - RIGHT}
+        y1={TAPE_Y}
+        y2={TAPE_Y}
+        stroke="var(--ink)"
+        strokeWidth="2"
+      />
+      {ticks.map((tick) => {
+        const big = Math.abs(tick / numbered - Math.round(tick / numbered)) < 1e-9;
+        const at = x(tick * tape.sizeM);
+        return (
+          <g key={tick}>
+            <line
+              x1={at}
+              x2={at}
+              y1={TAPE_Y}
+              y2={TAPE_Y + (big ? 13 : 6)}
+              stroke="var(--ink)"
+              strokeWidth={big ? 1.8 : 1}
+            />
+            {big && (
+              <text className="tick-label" x={at} y={TAPE_Y + 28} textAnchor="middle">
+                {tick}
+                {tick === 0 ? ` ${tape.name}` : ''}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      <Flag x={LEFT} label="start" filled />
+      {plan.checkMarks.map((mark) => {
+        const label = `${mark.stepsOut} out`;
+        const at = x(mark.toTargetM);
+        const flipped = plan.checkMarks.some((other) => {
+          const gap = x(other.toTargetM) - at;
+          return gap > 0 && gap < flagWidth(label) + 4;
+        });
+        return <Flag key={mark.stepsOut} x={at} label={label} flipped={flipped} />;
+      })}
+      <rect x={width - RIGHT} y={38} width="9" height={TAPE_Y - 37} fill="var(--ink)" />
+      <text className="flag-label" x={width - RIGHT + 9} y={FLAG_Y + 12.5} textAnchor="end">
+        {target}
+      </text>
+      {steps.map((step) => {
+        const at = x(step.toTargetM);
+        const left = step.foot === 'left';
+        return (
+          <g key={step.n} className={isEnding(step) ? 'ending' : undefined}>
+            <FootPrint
+              x={at}
+              y={left ? LINE_Y - 17 : LINE_Y + 17}
+              length={print}
+              foot={step.foot}
+              color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
+            />
+            {step.pinned && (
+              <path className="pin" d={`M${at - print / 2},${LINE_Y - 5} l5,5 l-5,5 l-5,-5 Z`} />
+            )}
+            {shown.has(step) && (
+              <text
+                className="length"
+                x={step.n === steps.length ? at - 4 : at - print / 2}
+                y={left ? LINE_Y - 34 : LINE_Y + 43}
+                textAnchor={step.n === steps.length ? 'end' : 'middle'}
+                stroke="var(--surface)"
+                strokeWidth="5"
+                paintOrder="stroke"
+              >
+                {shortText(step.lengthM, style)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </svg>
   );
-};
+});

@@ -40,14 +40,14 @@ const boundsOf = (layout: Layout): { low: Place; high: Place } => {
 };
 
 /** Fits a layout into a drawing of a width, at most so high, the longer way across. */
-export const groundOf = (layout: Layout, width: number, maxHeight: number): Ground => {
+export const groundOf = (layout: Layout, width: number, maxHeight: number, zoom = 1): Ground => {
   const { low, high } = boundsOf(layout);
   const beside = Math.max(0.6, high.besideM - low.besideM);
   const ahead = Math.max(0.6, high.aheadM - low.aheadM);
   const across = ahead > ALONG * beside || width > 620;
   const [wideM, highM] = across ? [ahead, beside] : [beside, ahead];
   const pixelsPerM = Math.min(
-    MAX_PIXELS_PER_M,
+    MAX_PIXELS_PER_M * zoom,
     (width - 2 * MARGIN.x) / wideM,
     (maxHeight - 2 * MARGIN.y) / highM,
   );

@@ -21,13 +21,15 @@ import { usePutAway } from '../api/usePutAway';
 import { useMayPlan, useMember } from '../app/member';
 import { PageHead } from '../app/Shell';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
+import { download, fileName } from '../controls/download';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { CauseChart } from '../drawing/CauseChart';
 import { PhaseBeats } from '../drawing/PhaseBeats';
 import { PlanView } from '../drawing/PlanView';
-import { PlayControls } from '../drawing/PlayControls';
-import { usePlayer } from '../drawing/player';
+import { beatsOfLayout, phaseAt } from '../hearing/beats';
+import { PlayControls } from '../hearing/PlayControls';
+import { usePlayer } from '../hearing/player';
 import { Drills } from './Drills';
 import { movementFileText } from './file';
 import { Phases } from './Phases';
@@ -103,15 +105,8 @@ const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undef
       tell(sentenceOf(error));
     }
   };
-  const save = (): void => {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(
-      new Blob([movementFileText(movement)], { type: 'application/json' }),
-    );
-    link.download = `${movement.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.json`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 1_000);
-  };
+  const save = (): void =>
+    download(fileName(movement.name, 'json'), movementFileText(movement), 'application/json');
   return (
     <>
       {mayPlan && own && !own.archived && (
@@ -181,7 +176,8 @@ const Shown = ({
     () => laidOut(movement, body, { ...chosen, side }),
     [movement, body, chosen, side],
   );
-  const player = usePlayer(layout.totalTimeS);
+  const beats = useMemo(() => beatsOfLayout(layout), [layout]);
+  const player = usePlayer(beats, layout.totalTimeS);
   const phases = phasesOn(movement, chosen);
   const barred = athletes.flatMap((one) => {
     const restriction = one.archived ? null : barredBy(movement, one.restrictions, today);
@@ -265,7 +261,11 @@ const Shown = ({
           />
           <PhaseBeats layout={layout} phases={movement.phases} player={player} />
           <div className="row-line">
-            <PlayControls layout={layout} phases={movement.phases} player={player} />
+            <PlayControls
+              player={player}
+              name={movement.name}
+              nameAt={phaseAt(layout, movement.phases)}
+            />
             <span className="quiet small-text ms-auto">
               <span className="figure">{layout.footfalls.at(-1)?.n ?? 0}</span> steps in{' '}
               <span className="figure">{layout.totalTimeS.toFixed(1)}</span> s

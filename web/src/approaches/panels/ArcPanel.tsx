@@ -1,0 +1,272 @@
+import { arcLanes, arcMove, type LengthStyle } from '@gravek/core';
+import type { SequenceChoices } from '@gravek/contract';
+import { scaleLinear } from 'd3-scale';
+import { useEffect, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { Figure, Labelled, Length } from '../../controls/Figure';
+import { Slider } from '../../controls/Slider';
+import { useWidth } from '../../drawing/useWidth';
+
+type Chosen = NonNullable<SequenceChoices['arc']>;
+type At = { acrossM: number; outM: number };
+
+const HEIGHT = 250;
+const GOAL_M = 3;
+const USUAL: Chosen = {
+  depthM: 1.8,
+  lanes: 5,
+  spreadDeg: 60,
+  fromLane: 2,
+  toLane: 4,
+  speedMps: 1.8,
+};
+
+const at = (deg: number, r: number): At => ({
+  acrossM: r * Math.sin((deg * Math.PI) / 180),
+  outM: r * Math.cos((deg * Math.PI) / 180),
+});
+
+const mix = (a: At, b: At, part: number): At => ({
+  acrossM: a.acrossM + (b.acrossM - a.acrossM) * part,
+  outM: a.outM + (b.outM - a.outM) * part,
+});
+
+/** Where each school has the keeper at a moment of the wide move. */
+const keepersAt = (
+  chosen: Chosen,
+  fromDeg: number,
+  toDeg: number,
+  timeS: number,
+): { straight: At; angleFirst: At; corner: At } => {
+  const move = arcMove({ depthM: chosen.depthM, fromDeg, toDeg, speedMps: chosen.speedMps });
+  const from = at(fromDeg, chosen.depthM);
+  const to = at(toDeg, chosen.depthM);
+  const delta = Math.min(Math.abs(toDeg - fromDeg), 90);
+  const corner = at(toDeg, chosen.depthM * Math.cos((delta * Math.PI) / 180));
+  const part = (t: number, whole: number): number => (whole > 0 ? Math.min(1, t / whole) : 1);
+  const { onAngleS, setS } = move.angleFirst;
+  return {
+    corner,
+    straight: mix(from, to, part(timeS, move.straight.setS)),
+    angleFirst:
+      timeS < onAngleS
+        ? mix(from, corner, part(timeS, onAngleS))
+        : mix(corner, to, part(timeS - onAngleS, setS - onAngleS)),
+  };
+};
+
+/** A keeper's lanes to set out, and both schools of the wide move raced against each other. */
+export const ArcPanel = ({
+  chosen,
+  shuffleM,
+  style,
+  disabled,
+  onChoose,
+}: {
+  chosen: SequenceChoices['arc'];
+  /** the athlete's own shuffle */
+  shuffleM: number;
+  style: LengthStyle;
+  disabled: boolean;
+  onChoose: (chosen: Chosen) => void;
+}) => {
+  const now = chosen ?? USUAL;
+  const set = (change: Partial<Chosen>): void => {
+    const next = { ...now, ...change };
+    onChoose({
+      ...next,
+      fromLane: Math.min(next.fromLane, next.lanes),
+      toLane: Math.min(next.toLane, next.lanes),
+    });
+  };
+  const lanes = arcLanes({ ...now, shuffleStepM: shuffleM });
+  const fromDeg = lanes.marks[now.fromLane - 1]!.angleDeg;
+  const toDeg = lanes.marks[now.toLane - 1]!.angleDeg;
+  const move = arcMove({ depthM: now.depthM, fromDeg, toDeg, speedMps: now.speedMps });
+  const endS = Math.max(move.straight.setS, move.angleFirst.setS);
+  const [timeS, setTimeS] = useState(endS);
+  const [racing, setRacing] = useState(false);
+  useEffect(() => {
+    if (!racing) return undefined;
+    let frame = 0;
+    const began = performance.now();
+    const next = (t: number): void => {
+      const passed = (t - began) / 1000;
+      setTimeS(Math.min(endS, passed));
+      if (passed > endS) {
+        setRacing(false);
+        return;
+      }
+      frame = requestAnimationFrame(next);
+    };
+    frame = requestAnimationFrame(next);
+    return () => cancelAnimationFrame(frame);
+  }, [racing, endS]);
+  const shownS = racing ? timeS : endS;
+  const [ref, width] = useWidth<HTMLDivElement>(600);
+  const reach = Math.max(GOAL_M / 2 + 0.3, now.depthM + 0.3);
+  const pixels = Math.min((width - 40) / (2 * reach), (HEIGHT - 46) / (now.depthM + 0.4));
+  const x = scaleLinear([-reach, reach], [width / 2 - reach * pixels, width / 2 + reach * pixels]);
+  const y = (outM: number): number => 26 + outM * pixels;
+  const keepers = keepersAt(now, fromDeg, toDeg, shownS);
+  const from = at(fromDeg, now.depthM);
+  const to = at(toDeg, now.depthM);
+  const points = (list: At[]): string =>
+    list.map((one) => `${x(one.acrossM)},${y(one.outM)}`).join(' ');
+  return (
+    <section className="panel" aria-label="Lanes and the wide move">
+      <h2>Lanes, and the wide move both ways</h2>
+      <div className="figures-row mb-1">
+        <Labelled label="Between lanes">
+          <Length m={lanes.gapM} style={style} big />
+        </Labelled>
+        <Labelled label="Shuffles a lane">
+          <span className="figure figure-big">{lanes.stepsPerGap}</span>
+        </Labelled>
+        <Labelled label="Straight: on angle and set">
+          <Figure parts={[{ figure: move.straight.setS.toFixed(2), unit: 's' }]} big />
+        </Labelled>
+        <Labelled label="Angle first: on angle">
+          <Figure parts={[{ figure: move.angleFirst.onAngleS.toFixed(2), unit: 's' }]} big />
+        </Labelled>
+        <Labelled label="set">
+          <Figure parts={[{ figure: move.angleFirst.setS.toFixed(2), unit: 's' }]} big />
+        </Labelled>
+      </div>
+      <div ref={ref}>
+        <svg
+          className="chart race"
+          width={width}
+          height={HEIGHT}
+          role="img"
+          aria-label={`${now.lanes} lanes on an arc; straight is set after ${move.straight.setS.toFixed(2)} s, angle first is on angle after ${move.angleFirst.onAngleS.toFixed(2)} s and set after ${move.angleFirst.setS.toFixed(2)} s`}
+        >
+          <line
+            x1={x(-GOAL_M / 2)}
+            x2={x(GOAL_M / 2)}
+            y1={y(0)}
+            y2={y(0)}
+            stroke="var(--ink)"
+            strokeWidth="5"
+          />
+          <text x={x(-GOAL_M / 2) - 6} y={y(0) + 4} textAnchor="end">
+            goal
+          </text>
+          {lanes.marks.map((mark, i) => (
+            <g key={mark.angleDeg}>
+              <line
+                x1={x(0)}
+                y1={y(0)}
+                x2={x(mark.acrossM * 1.16)}
+                y2={y(mark.outM * 1.16)}
+                stroke="var(--rule)"
+              />
+              <circle
+                cx={x(mark.acrossM)}
+                cy={y(mark.outM)}
+                r="5"
+                fill="var(--surface)"
+                stroke="var(--mark)"
+                strokeWidth="2"
+              />
+              <text
+                x={x(mark.acrossM * 1.22)}
+                y={y(mark.outM * 1.22) + 4}
+                textAnchor="middle"
+                className={i + 1 === now.fromLane || i + 1 === now.toLane ? 'strong' : undefined}
+              >
+                {i + 1}
+              </text>
+            </g>
+          ))}
+          <polyline points={points([from, to])} className="other" />
+          <polyline points={points([from, keepers.corner, to])} className="me" />
+          <circle
+            cx={x(keepers.straight.acrossM)}
+            cy={y(keepers.straight.outM)}
+            r="8"
+            fill="var(--mark)"
+          />
+          <circle
+            cx={x(keepers.angleFirst.acrossM)}
+            cy={y(keepers.angleFirst.outM)}
+            r="8"
+            fill="var(--ink)"
+          />
+          <text x={8} y={HEIGHT - 8}>
+            dashed: straight to the spot; solid: on angle first, then out
+          </text>
+        </svg>
+      </div>
+      <div className="row-line mb-2 no-print">
+        <Button variant="outline-dark" size="sm" onClick={() => setRacing(!racing)}>
+          {racing ? 'Stop' : 'Race them'}
+        </Button>
+        <span className="figure">{shownS.toFixed(2)}</span>
+        <span className="unit">s</span>
+      </div>
+      <div className="slider-grid">
+        <Slider
+          label="Depth"
+          value={now.depthM}
+          min={0.5}
+          max={6}
+          step={0.1}
+          written={<Length m={now.depthM} style={style} />}
+          disabled={disabled}
+          onValue={(depthM) => set({ depthM })}
+        />
+        <Slider
+          label="Lanes"
+          value={now.lanes}
+          min={2}
+          max={9}
+          step={1}
+          written={<span className="figure">{now.lanes}</span>}
+          disabled={disabled}
+          onValue={(lanesN) => set({ lanes: lanesN })}
+        />
+        <Slider
+          label="Outermost lane"
+          value={now.spreadDeg}
+          min={20}
+          max={85}
+          step={5}
+          written={<Figure parts={[{ figure: String(now.spreadDeg), unit: '°' }]} />}
+          disabled={disabled}
+          onValue={(spreadDeg) => set({ spreadDeg })}
+        />
+        <Slider
+          label="From lane"
+          value={now.fromLane}
+          min={1}
+          max={now.lanes}
+          step={1}
+          written={<span className="figure">{now.fromLane}</span>}
+          disabled={disabled}
+          onValue={(fromLane) => set({ fromLane })}
+        />
+        <Slider
+          label="To lane"
+          value={now.toLane}
+          min={1}
+          max={now.lanes}
+          step={1}
+          written={<span className="figure">{now.toLane}</span>}
+          disabled={disabled}
+          onValue={(toLane) => set({ toLane })}
+        />
+        <Slider
+          label="Speed"
+          value={now.speedMps}
+          min={0.5}
+          max={4}
+          step={0.1}
+          written={<Figure parts={[{ figure: now.speedMps.toFixed(1), unit: 'm/s' }]} />}
+          disabled={disabled}
+          onValue={(speedMps) => set({ speedMps })}
+        />
+      </div>
+    </section>
+  );
+};

@@ -1,0 +1,239 @@
+import {
+  cadencePlan,
+  playBeats,
+  soundOf,
+  steadyBeats,
+  wavFile,
+  type CurrentFigures,
+  type LengthStyle,
+} from '@gravek/core';
+import type { SequenceChoices } from '@gravek/contract';
+import { scaleLinear } from 'd3-scale';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { download, fileName } from '../../controls/download';
+import { Figure, Labelled, Length } from '../../controls/Figure';
+import { Slider } from '../../controls/Slider';
+import { useWidth } from '../../drawing/useWidth';
+import { midiFile } from '../../hearing/midi';
+
+type Chosen = NonNullable<SequenceChoices['cadence']>;
+
+const USUAL_BASELINE_SPM = 164;
+/** More than this at once changes the runner's whole economy. */
+const MOST_PCT = 10;
+const HEIGHT = 150;
+const PAD = { left: 12, right: 12, top: 34, bottom: 40 };
+const SAMPLE_RATE = 16_000;
+
+/** A cadence raised over some weeks: the ramp, the step length that goes with it, and its beat. */
+export const CadencePanel = ({
+  chosen,
+  figures,
+  style,
+  disabled,
+  onChoose,
+}: {
+  chosen: SequenceChoices['cadence'];
+  figures: CurrentFigures;
+  style: LengthStyle;
+  disabled: boolean;
+  onChoose: (chosen: Chosen) => void;
+}) => {
+  const now = chosen ?? {
+    baselineSpm: Math.round(figures.cadence?.mean ?? USUAL_BASELINE_SPM),
+    increasePct: 6,
+    weeks: 6,
+    speedMps: 3,
+  };
+  const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
+  const weeks = cadencePlan(now);
+  const last = weeks.at(-1)!;
+  const [week, setWeek] = useState(1);
+  const [minutes, setMinutes] = useState(10);
+  const target = weeks[Math.min(week, weeks.length - 1)]!;
+  const [ref, width] = useWidth<HTMLDivElement>(600);
+  const x = scaleLinear([0, now.weeks], [PAD.left + 22, width - PAD.right - 22]);
+  const [low, high] = [weeks[0]!.cadenceSpm, last.cadenceSpm].sort((a, b) => a - b);
+  const y = scaleLinear([low! - 1, high! + 1], [HEIGHT - PAD.bottom, PAD.top]);
+  const every = Math.max(1, Math.ceil(weeks.length / (width / 70)));
+  const pace = 1000 / now.speedMps;
+  const beats = () => playBeats(steadyBeats(target.cadenceSpm, minutes * 60)).beats;
+  const title = `Cadence ${target.cadenceSpm}, ${minutes} min`;
+  return (
+    <section className="panel" aria-label="Cadence over the weeks">
+      <h2>Cadence over the weeks</h2>
+      <div className="figures-row mb-1">
+        <Labelled label="From">
+          <Figure parts={[{ figure: String(now.baselineSpm), unit: 'steps/min' }]} big />
+        </Labelled>
+        <Labelled label={`After ${now.weeks} weeks`}>
+          <Figure parts={[{ figure: String(last.cadenceSpm), unit: 'steps/min' }]} big />
+        </Labelled>
+        <Labelled label="Step then">
+          <Length m={last.stepM} style={style} big />
+        </Labelled>
+        <Labelled label="instead of">
+          <Length m={weeks[0]!.stepM} style={style} big />
+        </Labelled>
+      </div>
+      {Math.abs(now.increasePct) > MOST_PCT && (
+        <div className="note note-wrong mb-2" role="status">
+          {now.increasePct} % is more than runners take on in one go; keep it within {MOST_PCT} %,
+          then measure again.
+        </div>
+      )}
+      {!figures.cadence && (
+        <div className="note small-text mb-2">
+          <span className="tag tag-estimate">estimate</span> The baseline is a usual one; count the
+          athlete’s own first.
+        </div>
+      )}
+      <div ref={ref}>
+        <svg
+          className="chart"
+          width={width}
+          height={HEIGHT}
+          role="img"
+          aria-label={`Cadence by week: ${weeks.map((one) => one.cadenceSpm).join(', ')}`}
+        >
+          {weeks.map((one) => (
+            <g key={one.week}>
+              <line
+                x1={x(one.week)}
+                x2={x(one.week)}
+                y1={HEIGHT - PAD.bottom}
+                y2={y(one.cadenceSpm)}
+                stroke={one.week === target.week ? 'var(--clay)' : 'var(--mark)'}
+                strokeWidth="5"
+              />
+              {one.week % every === 0 && (
+                <>
+                  <text
+                    className="strong"
+                    x={x(one.week)}
+                    y={y(one.cadenceSpm) - 6}
+                    textAnchor="middle"
+                  >
+                    {one.cadenceSpm}
+                  </text>
+                  <text x={x(one.week)} y={HEIGHT - PAD.bottom + 15} textAnchor="middle">
+                    {one.week === 0 ? 'now' : `week ${one.week}`}
+                  </text>
+                  <text x={x(one.week)} y={HEIGHT - PAD.bottom + 31} textAnchor="middle">
+                    {(style.unit === 'metric' ? one.stepM : one.stepM / 0.3048).toFixed(2)}{' '}
+                    {style.unit === 'metric' ? 'm' : 'ft'}
+                  </text>
+                </>
+              )}
+            </g>
+          ))}
+        </svg>
+      </div>
+      <div className="slider-grid">
+        <Slider
+          label="Baseline"
+          value={now.baselineSpm}
+          min={120}
+          max={220}
+          step={1}
+          written={<Figure parts={[{ figure: String(now.baselineSpm), unit: '/min' }]} />}
+          disabled={disabled}
+          onValue={(baselineSpm) => set({ baselineSpm })}
+        />
+        <Slider
+          label="Raised by"
+          value={now.increasePct}
+          min={0}
+          max={15}
+          step={0.5}
+          written={<Figure parts={[{ figure: String(now.increasePct), unit: '%' }]} />}
+          disabled={disabled}
+          onValue={(increasePct) => set({ increasePct })}
+        />
+        <Slider
+          label="Weeks"
+          value={now.weeks}
+          min={1}
+          max={16}
+          step={1}
+          written={<span className="figure">{now.weeks}</span>}
+          disabled={disabled}
+          onValue={(count) => set({ weeks: count })}
+        />
+        <Slider
+          label="Pace"
+          value={now.speedMps}
+          min={1.5}
+          max={6}
+          step={0.05}
+          written={
+            <Figure
+              parts={[
+                {
+                  figure: `${Math.floor(pace / 60)}:${String(Math.round(pace % 60)).padStart(2, '0')}`,
+                  unit: 'min/km',
+                },
+              ]}
+            />
+          }
+          disabled={disabled}
+          onValue={(speedMps) => set({ speedMps })}
+        />
+      </div>
+      <div className="row-line mt-2 no-print">
+        A steady beat for
+        <Form.Select
+          aria-label="Week of the beat"
+          style={{ width: 'auto' }}
+          value={target.week}
+          onChange={(event) => setWeek(Number(event.target.value))}
+        >
+          {weeks.map((one) => (
+            <option key={one.week} value={one.week}>
+              {one.week === 0 ? 'now' : `week ${one.week}`}: {one.cadenceSpm}
+            </option>
+          ))}
+        </Form.Select>
+        over
+        <Form.Select
+          aria-label="Minutes of the beat"
+          style={{ width: 'auto' }}
+          value={minutes}
+          onChange={(event) => setMinutes(Number(event.target.value))}
+        >
+          {[1, 5, 10, 20, 30].map((count) => (
+            <option key={count} value={count}>
+              {count} min
+            </option>
+          ))}
+        </Form.Select>
+        <Button
+          variant="outline-dark"
+          onClick={() =>
+            download(
+              fileName(title, 'wav'),
+              wavFile(soundOf(beats(), SAMPLE_RATE), SAMPLE_RATE) as Uint8Array<ArrayBuffer>,
+              'audio/wav',
+            )
+          }
+        >
+          Save as sound
+        </Button>
+        <Button
+          variant="outline-dark"
+          onClick={() =>
+            download(
+              fileName(title, 'mid'),
+              midiFile(beats(), title) as Uint8Array<ArrayBuffer>,
+              'audio/midi',
+            )
+          }
+        >
+          Save as notes
+        </Button>
+      </div>
+    </section>
+  );
+};

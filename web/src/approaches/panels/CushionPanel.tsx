@@ -1,0 +1,264 @@
+import {
+  cushion,
+  cushionTracks,
+  type CurrentFigures,
+  type CushionInput,
+  type LengthStyle,
+} from '@gravek/core';
+import type { SequenceChoices } from '@gravek/contract';
+import { scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
+import { Figure, Labelled, Length } from '../../controls/Figure';
+import { Slider } from '../../controls/Slider';
+import { useWidth } from '../../drawing/useWidth';
+
+type Chosen = NonNullable<SequenceChoices['cushion']>;
+
+const USUAL_REACTION_S = 0.22;
+const USUAL_SPRINT = { topSpeedMps: 7.2, tauS: 1.1 };
+const HORIZON_S = 3;
+const HEIGHT = 210;
+const PAD = { left: 40, right: 14, top: 16, bottom: 26 };
+
+/** What to begin with: a runner as fast as the defender, a usual gap. */
+const usual = (figures: CurrentFigures, giving: { stepM: number; cadenceSpm: number }): Chosen => ({
+  depthM: 3,
+  runnerTopMps: figures.sprint?.topSpeedMps ?? USUAL_SPRINT.topSpeedMps,
+  runnerTauS: figures.sprint?.tauS ?? USUAL_SPRINT.tauS,
+  stepM: giving.stepM,
+  cadenceSpm: giving.cadenceSpm,
+  turnS: 0.25,
+  keepM: 0.5,
+});
+
+const Drawn = ({
+  input,
+  openS,
+  style,
+}: {
+  input: CushionInput;
+  openS: number | null;
+  style: LengthStyle;
+}) => {
+  const [ref, width] = useWidth<HTMLDivElement>(600);
+  const tracks = cushionTracks(input, openS);
+  const farthest = Math.max(...tracks.map((at) => Math.max(at.defenderM, at.runnerM)));
+  const x = scaleLinear([0, HORIZON_S], [PAD.left, width - PAD.right]);
+  const y = scaleLinear([-input.depthM, Math.max(farthest, 1)], [HEIGHT - PAD.bottom, PAD.top]);
+  type At = (typeof tracks)[number];
+  const path = (pick: (at: At) => number): string =>
+    line<At>(
+      (at) => x(at.timeS),
+      (at) => y(pick(at)),
+    )(tracks) ?? '';
+  const between =
+    area<At>()
+      .x((at) => x(at.timeS))
+      .y0((at) => y(at.runnerM))
+      .y1((at) => y(at.defenderM))(tracks) ?? '';
+  const steps =
+    openS === null
+      ? []
+      : Array.from(
+          {
+            length: Math.max(
+              0,
+              Math.floor(((openS - input.defender.reactionS) * input.defender.cadenceSpm) / 60),
+            ),
+          },
+          (_, i) => input.defender.reactionS + ((i + 1) * 60) / input.defender.cadenceSpm,
+        );
+  return (
+    <div ref={ref}>
+      <svg
+        className="chart race"
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label="Runner and defender over time; between them the gap"
+      >
+        <path d={between} className="between" />
+        <path d={path((at) => at.runnerM)} className="other" />
+        <path d={path((at) => at.defenderM)} className="me" />
+        {steps.map((at) => (
+          <line
+            key={at}
+            x1={x(at)}
+            x2={x(at)}
+            y1={HEIGHT - PAD.bottom}
+            y2={HEIGHT - PAD.bottom - 8}
+            stroke="var(--ink)"
+            strokeWidth="2.4"
+          />
+        ))}
+        {openS !== null && openS <= HORIZON_S && (
+          <g>
+            <line
+              x1={x(openS)}
+              x2={x(openS)}
+              y1={PAD.top}
+              y2={HEIGHT - PAD.bottom}
+              className="moment"
+            />
+            <text x={x(openS) + 5} y={PAD.top + 8} className="strong">
+              turn by here
+            </text>
+          </g>
+        )}
+        <line
+          x1={PAD.left}
+          x2={width - PAD.right}
+          y1={HEIGHT - PAD.bottom}
+          y2={HEIGHT - PAD.bottom}
+          stroke="var(--ink-quiet)"
+        />
+        {x.ticks(6).map((second) => (
+          <text key={second} x={x(second)} y={HEIGHT - 8} textAnchor="middle">
+            {second} s
+          </text>
+        ))}
+        {y.ticks(4).map((metre) => (
+          <text key={metre} x={PAD.left - 6} y={y(metre) + 4} textAnchor="end">
+            {style.unit === 'metric' ? metre : (metre / 0.3048).toFixed(0)}
+          </text>
+        ))}
+        <text
+          x={width - PAD.right}
+          y={y(tracks.at(-1)!.defenderM) - 6}
+          textAnchor="end"
+          className="strong"
+        >
+          defender
+        </text>
+        <text x={width - PAD.right} y={y(tracks.at(-1)!.runnerM) + 16} textAnchor="end">
+          runner
+        </text>
+      </svg>
+    </div>
+  );
+};
+
+/** Giving ground to a runner: how deep is enough, and when to turn and run. */
+export const CushionPanel = ({
+  chosen,
+  giving,
+  figures,
+  style,
+  disabled,
+  onChoose,
+}: {
+  chosen: SequenceChoices['cushion'];
+  /** the athlete's short step back and its cadence, as the movement has them */
+  giving: { stepM: number; cadenceSpm: number };
+  figures: CurrentFigures;
+  style: LengthStyle;
+  disabled: boolean;
+  onChoose: (chosen: Chosen) => void;
+}) => {
+  const now = chosen ?? usual(figures, giving);
+  const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
+  const own = figures.sprint ?? USUAL_SPRINT;
+  const input: CushionInput = {
+    depthM: now.depthM,
+    attacker: { topSpeedMps: now.runnerTopMps, tauS: now.runnerTauS },
+    defender: {
+      reactionS: figures.reaction?.mean ?? USUAL_REACTION_S,
+      stepM: now.stepM,
+      cadenceSpm: now.cadenceSpm,
+      turnS: now.turnS,
+      topSpeedMps: own.topSpeedMps,
+      tauS: own.tauS,
+    },
+    keepM: now.keepM,
+    horizonS: HORIZON_S,
+  };
+  const plan = cushion(input);
+  const speed = (value: number): React.ReactNode => (
+    <Figure parts={[{ figure: value.toFixed(1), unit: 'm/s' }]} />
+  );
+  const slider = (
+    key: keyof Chosen,
+    label: string,
+    [min, max, step]: [number, number, number],
+    written: React.ReactNode,
+  ) => (
+    <Slider
+      label={label}
+      value={now[key]}
+      min={min}
+      max={max}
+      step={step}
+      written={written}
+      disabled={disabled}
+      onValue={(value) => set({ [key]: value })}
+    />
+  );
+  return (
+    <section className="panel" aria-label="The cushion">
+      <h2>How deep, and when to turn</h2>
+      <div className="figures-row mb-1">
+        <Labelled label="Turn and run by">
+          {plan.openByS === null ? (
+            <span className="figure figure-big">too late</span>
+          ) : (
+            <Figure parts={[{ figure: plan.openByS.toFixed(2), unit: 's' }]} big />
+          )}
+        </Labelled>
+        <Labelled label="Short steps before">
+          <span className="figure figure-big">{plan.stepsBeforeOpen ?? '–'}</span>
+        </Labelled>
+        <Labelled label="Depth that is enough">
+          <Length m={Math.max(0, plan.minDepthM)} style={style} big />
+        </Labelled>
+        <Labelled label="Never turning, even after">
+          {plan.evenAtS === null ? (
+            <span className="figure figure-big">never</span>
+          ) : (
+            <Figure parts={[{ figure: plan.evenAtS.toFixed(2), unit: 's' }]} big />
+          )}
+        </Labelled>
+      </div>
+      {plan.openByS === null && (
+        <div className="note note-wrong mb-2" role="status">
+          From <Length m={now.depthM} style={style} /> no turn keeps{' '}
+          <Length m={now.keepM} style={style} /> between them: line up at least{' '}
+          <Length m={plan.minDepthM} style={style} /> deep.
+        </div>
+      )}
+      <Drawn input={input} openS={plan.openByS} style={style} />
+      <div className="slider-grid mt-2">
+        {slider('depthM', 'Lines up at', [0.5, 10, 0.1], <Length m={now.depthM} style={style} />)}
+        {slider('runnerTopMps', 'Runner’s top speed', [4, 10.5, 0.1], speed(now.runnerTopMps))}
+        {slider(
+          'runnerTauS',
+          'Runner builds up over',
+          [0.5, 2, 0.05],
+          <Figure parts={[{ figure: now.runnerTauS.toFixed(2), unit: 's' }]} />,
+        )}
+        {slider('keepM', 'Keeps between them', [0, 2, 0.1], <Length m={now.keepM} style={style} />)}
+        {slider(
+          'stepM',
+          'Step back',
+          [0.05, 0.6, 0.01],
+          <Length m={now.stepM} style={{ ...style, small: true }} />,
+        )}
+        {slider(
+          'cadenceSpm',
+          'Cadence back',
+          [150, 600, 10],
+          <Figure parts={[{ figure: String(now.cadenceSpm), unit: '/min' }]} />,
+        )}
+        {slider(
+          'turnS',
+          'The turn takes',
+          [0.1, 0.8, 0.05],
+          <Figure parts={[{ figure: now.turnS.toFixed(2), unit: 's' }]} />,
+        )}
+      </div>
+      <p className="quiet small-text mb-0 mt-2">
+        Defender: {figures.sprint ? 'own sprint times' : 'a usual sprinter, no times yet'},{' '}
+        {figures.reaction ? 'own reaction' : 'a usual reaction'}. Both start from a stand, straight.
+      </p>
+    </section>
+  );
+};

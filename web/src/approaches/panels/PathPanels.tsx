@@ -1,0 +1,104 @@
+import { currentFigures, spanM, type Body, type Layout, type LengthStyle } from '@gravek/core';
+import type { Athlete, Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
+import { phasesOn } from '@gravek/library';
+import { ArcPanel } from './ArcPanel';
+import { CadencePanel } from './CadencePanel';
+import { CurvePanel } from './CurvePanel';
+import { CushionPanel } from './CushionPanel';
+
+type Kind = MovementPhase['steps']['kind'];
+
+const stepsOf = <K extends Kind>(
+  path: readonly MovementPhase[],
+  kind: K,
+): Extract<MovementPhase['steps'], { kind: K }> | undefined =>
+  path.find((phase) => phase.steps.kind === kind)?.steps as
+    Extract<MovementPhase['steps'], { kind: K }> | undefined;
+
+/** What else a coach decides on a path of this kind: curve, cushion, lanes or cadence. */
+export const PathPanels = ({
+  movement,
+  athlete,
+  body,
+  layout,
+  choices,
+  style,
+  disabled,
+  onChoose,
+}: {
+  movement: Movement;
+  athlete: Athlete;
+  body: Body;
+  layout: Layout;
+  choices: SequenceChoices;
+  style: LengthStyle;
+  disabled: boolean;
+  onChoose: (change: Partial<SequenceChoices>) => void;
+}) => {
+  const path = phasesOn(movement, choices);
+  const figures = currentFigures(athlete.readings);
+  const curve = stepsOf(path, 'curve');
+  const giving = stepsOf(path, 'give-ground');
+  const shuffle = stepsOf(path, 'shuffle');
+  const straightSteps = path.reduce(
+    (sum, { steps }) => sum + (steps.kind === 'build-up' ? steps.steps : 0),
+    0,
+  );
+  return (
+    <>
+      {layout.curve && curve?.bar && (
+        <CurvePanel
+          curve={layout.curve}
+          chosen={choices.bar}
+          usual={{
+            ...curve.bar,
+            entryFlareDeg: 0,
+            curveSteps: curve.steps,
+            straightSteps,
+            uprightGapM: 4,
+            apron: null,
+          }}
+          measured={body.curveStepM !== undefined}
+          style={style}
+          disabled={disabled}
+          onChoose={(bar) => onChoose({ bar })}
+        />
+      )}
+      {giving && (
+        <CushionPanel
+          chosen={choices.cushion}
+          giving={{
+            stepM: Number(spanM(giving.step, body).toFixed(2)),
+            cadenceSpm: giving.cadenceSpm,
+          }}
+          figures={figures}
+          style={style}
+          disabled={disabled}
+          onChoose={(cushion) => onChoose({ cushion })}
+        />
+      )}
+      {shuffle?.arc && (
+        <ArcPanel
+          chosen={choices.arc}
+          shuffleM={spanM(shuffle.step, body)}
+          style={style}
+          disabled={disabled}
+          onChoose={(arc) => onChoose({ arc })}
+        />
+      )}
+      {isSteady(movement) && (
+        <CadencePanel
+          chosen={choices.cadence}
+          figures={figures}
+          style={style}
+          disabled={disabled}
+          onChoose={(cadence) => onChoose({ cadence })}
+        />
+      )}
+    </>
+  );
+};
+
+/** A run at a steady cadence: the longest stretch is steps of one length without a target. */
+const isSteady = ({ phases }: Movement): boolean =>
+  phases.some(({ steps }) => steps.kind === 'recover' && steps.steps >= 10);

@@ -1,0 +1,53 @@
+import {
+  compareStepCounts,
+  nearbyPlans,
+  solveStraight,
+  type NearbyPlan,
+  type StraightInput,
+  type StraightPlan,
+} from '@gravek/core';
+
+/** One athlete's ask, and the counts to choose from where each may take their own. */
+export type SquadAsk = {
+  athleteId: string;
+  ask: StraightInput;
+  /** null: the same count for everybody */
+  counts: { from: number; to: number } | null;
+  /** the approach's kind of load is not allowed for this athlete */
+  barred: string | null;
+};
+
+export type SquadLine = {
+  athleteId: string;
+  steps: number;
+  plan: StraightPlan | null;
+  /** why there is no plan */
+  reason: 'wrong-foot' | 'too-short' | 'too-long' | null;
+  /** why it must not be run */
+  barred: string | null;
+  /** what would work instead */
+  nearby: NearbyPlan | null;
+};
+
+/** The approach for one athlete of the squad, with the count that suits them best if they may choose. */
+export const squadLine = ({ athleteId, ask, counts, barred }: SquadAsk): SquadLine => {
+  const best = counts ? compareStepCounts(ask, counts.from, counts.to) : null;
+  const steps = best?.recommended ?? ask.steps;
+  const result = solveStraight(steps === ask.steps ? ask : { ...ask, steps, pins: [] });
+  const common = { athleteId, steps, barred };
+  if (!result.feasible) {
+    const nearby = nearbyPlans({ ...ask, steps }, result)[0] ?? null;
+    return { ...common, plan: null, reason: result.reason, nearby };
+  }
+  return { ...common, plan: result, reason: null, nearby: null };
+};
+
+const WHY = {
+  'wrong-foot': 'arrives on the other foot with this count from this foot.',
+  'too-long': 'own steps do not reach that far with this count.',
+  'too-short': 'own steps do not fit into so little with this count.',
+};
+
+/** Why an athlete is not on the sheet, in a sentence. */
+export const whyNotShort = ({ barred, reason }: SquadLine): string =>
+  barred ?? (reason ? WHY[reason] : '');

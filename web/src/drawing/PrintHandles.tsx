@@ -1,0 +1,91 @@
+import {
+  formatLength,
+  INCH_M,
+  type LengthStyle,
+  type SolvedStep,
+  type StraightPlan,
+} from '@gravek/core';
+import { useRef } from 'react';
+
+const SHORTEST_M = 0.1;
+const LONGEST_M = 3.5;
+/** Less than this is a press, not a drag, pixels. */
+const STILL_PX = 3;
+
+/** How far one press of an arrow key changes a step. */
+const nudgeM = (style: LengthStyle): number =>
+  style.unit === 'metric' || style.unit === 'shoes' ? 0.01 : INCH_M / 2;
+
+/**
+ * The prints of a strip to take hold of: dragged toward the target a step gets longer, away from it
+ * shorter; arrow keys do the same, and Delete lets the step go.
+ */
+export const PrintHandles = ({
+  plan,
+  style,
+  pixels,
+  place,
+  onPin,
+}: {
+  plan: StraightPlan;
+  style: LengthStyle;
+  /** of a metre */
+  pixels: number;
+  /** middle of a print, pixels */
+  place: (step: SolvedStep) => [x: number, y: number];
+  onPin: (step: number, lengthM: number | null) => void;
+}) => {
+  const held = useRef<{ step: number; x: number; lengthM: number; pixels: number } | null>(null);
+  const pin = (step: number, lengthM: number): void =>
+    onPin(step, Number(Math.max(SHORTEST_M, Math.min(LONGEST_M, lengthM)).toFixed(4)));
+  return (
+    <>
+      {plan.steps.map((step) => {
+        const [x, y] = place(step);
+        return (
+          <div
+            key={step.n}
+            className={step.pinned ? 'print-handle pinned' : 'print-handle'}
+            style={{ left: x - 15, top: y - 15 }}
+            role="slider"
+            tabIndex={0}
+            aria-label={`Length of step ${step.n}`}
+            aria-orientation="horizontal"
+            aria-valuemin={SHORTEST_M}
+            aria-valuemax={LONGEST_M}
+            aria-valuenow={Number(step.lengthM.toFixed(3))}
+            aria-valuetext={`${formatLength(step.lengthM, style)}${step.pinned ? ', pinned' : ''}`}
+            title={`Step ${step.n}: ${formatLength(step.lengthM, style)}${step.pinned ? ', pinned; double-click lets it go' : ''}`}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              held.current = { step: step.n, x: event.clientX, lengthM: step.lengthM, pixels };
+            }}
+            onPointerMove={(event) => {
+              const from = held.current;
+              if (from?.step !== step.n || Math.abs(event.clientX - from.x) < STILL_PX) return;
+              pin(step.n, from.lengthM + (event.clientX - from.x) / from.pixels);
+            }}
+            onPointerUp={() => {
+              held.current = null;
+            }}
+            onPointerCancel={() => {
+              held.current = null;
+            }}
+            onDoubleClick={() => onPin(step.n, null)}
+            onKeyDown={(event) => {
+              const by = nudgeM(style) * (event.shiftKey ? 5 : 1);
+              if (event.key === 'ArrowRight' || event.key === 'ArrowUp') {
+                pin(step.n, step.lengthM + by);
+              } else if (event.key === 'ArrowLeft' || event.key === 'ArrowDown') {
+                pin(step.n, step.lengthM - by);
+              } else if (event.key === 'Delete' || event.key === 'Backspace') {
+                onPin(step.n, null);
+              } else return;
+              event.preventDefault();
+            }}
+          />
+        );
+      })}
+    </>
+  );
+};

@@ -1,0 +1,144 @@
+import {
+  currentReading,
+  READING_KINDS,
+  readingResult,
+  type LengthStyle,
+  type ReadingKind,
+} from '@gravek/core';
+import type { Athlete, ReadingRow } from '@gravek/contract';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import { usePutAway } from '../api/usePutAway';
+import { useMayPlan } from '../app/member';
+import { HistoryChart } from '../drawing/HistoryChart';
+import { ReadingForm, SOURCE_NAMES } from './ReadingForm';
+import { mainFigure, resultText, TESTS } from './tests';
+
+const Kind = ({
+  kind,
+  rows,
+  style,
+}: {
+  kind: ReadingKind;
+  rows: ReadingRow[];
+  style: LengthStyle;
+}) => {
+  const mayPlan = useMayPlan();
+  const putAway = usePutAway('athletes');
+  const current = currentReading(rows)!;
+  return (
+    <li>
+      <div className="row-line">
+        <strong>{TESTS[kind].name}</strong>
+        <span className="ms-auto">{resultText(readingResult(current.reading), style)}</span>
+      </div>
+      <div className="small-text quiet">{TESTS[kind].use}</div>
+      {rows.length > 1 && (
+        <HistoryChart
+          label={`${TESTS[kind].name} over time`}
+          points={rows.map((row) => ({
+            id: row.id,
+            day: row.takenOn,
+            value: mainFigure(readingResult(row.reading)),
+            counts: row.id === current.id,
+          }))}
+        />
+      )}
+      <details>
+        <summary className="small-text quiet">
+          {rows.length === 1 ? 'One reading' : `${rows.length} readings`}, the newest of{' '}
+          {rows[0]!.takenOn}
+        </summary>
+        <ul className="list-plain">
+          {rows.map((row) => (
+            <li key={row.id} className="row-line small-text">
+              <span className="figure">{row.takenOn}</span>
+              <span>
+                {resultText(readingResult(row.reading), style)}, by {SOURCE_NAMES[row.source]}
+                {row.id === current.id && rows.length > 1 && <strong>, this one counts</strong>}
+              </span>
+              {mayPlan && (
+                <Button
+                  size="sm"
+                  variant="link"
+                  className="ms-auto p-0"
+                  onClick={() =>
+                    void putAway(
+                      `/athletes/${row.athleteId}/readings/${row.id}`,
+                      'The reading is taken out.',
+                    )
+                  }
+                >
+                  Take out
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </li>
+  );
+};
+
+/** The tests that coaches do beside the measured run: what each says now, and how it went. */
+export const Readings = ({ athlete, style }: { athlete: Athlete; style: LengthStyle }) => {
+  const mayPlan = useMayPlan();
+  const [open, setOpen] = useState<ReadingKind | null>(null);
+  const taken = READING_KINDS.filter((kind) =>
+    athlete.readings.some((row) => row.reading.kind === kind),
+  );
+  return (
+    <section className="panel" aria-label="Tests">
+      <div className="row-line mb-1">
+        <h2 className="mb-0">Tests</h2>
+        {mayPlan && (
+          <Form.Select
+            className="ms-auto"
+            style={{ width: 'auto' }}
+            aria-label="Do a test"
+            value=""
+            onChange={(event) => setOpen(event.target.value as ReadingKind)}
+          >
+            <option value="">Do a test …</option>
+            {READING_KINDS.map((kind) => (
+              <option key={kind} value={kind}>
+                {TESTS[kind].name}
+              </option>
+            ))}
+          </Form.Select>
+        )}
+      </div>
+      {taken.length === 0 ? (
+        <p className="quiet mb-0">
+          None yet. Sprint times, a stop, a count of steps or run-throughs make the plans this
+          athlete’s own.
+        </p>
+      ) : (
+        <ul className="list-plain">
+          {taken.map((kind) => (
+            <Kind
+              key={kind}
+              kind={kind}
+              rows={athlete.readings.filter((row) => row.reading.kind === kind)}
+              style={style}
+            />
+          ))}
+        </ul>
+      )}
+      {open && (
+        <Modal show onHide={() => setOpen(null)} aria-labelledby="test-title">
+          <Modal.Header closeButton>
+            <Modal.Title as="h2" id="test-title">
+              {TESTS[open].name}
+            </Modal.Title>
+          </Modal.Header>
+          <Modal.Body>
+            <ReadingForm athlete={athlete} kind={open} style={style} onDone={() => setOpen(null)} />
+          </Modal.Body>
+        </Modal>
+      )}
+    </section>
+  );
+};
