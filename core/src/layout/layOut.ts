@@ -155,12 +155,13 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
       failure ??= laid.failure;
       curve ??= laid.curve;
       if (laid.bar) {
-        others.push({
-          kind: 'bar',
-          name: 'bar',
-          line: true,
-          points: [laid.bar.from, laid.bar.to].map((end) => ({ ...end, timeS: 0 })),
-        });
+        const { from, to, apron } = laid.bar;
+        const still = (ends: readonly Place[]): OtherPath['points'] =>
+          ends.map((end) => ({ ...end, timeS: 0 }));
+        others.push({ kind: 'bar', name: 'bar', line: true, points: still([from, to]) });
+        for (const edge of apron) {
+          others.push({ kind: 'line', name: 'apron', line: true, points: still(edge) });
+        }
       }
     } else {
       layPhase(ground, phase);

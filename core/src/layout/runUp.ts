@@ -26,8 +26,8 @@ export type BarAsk = Partial<BarTarget> &
     straightSteps?: number | undefined;
   };
 
-/** The bar on the ground, from upright to upright. */
-export type Bar = { from: Place; to: Place };
+/** The bar on the ground, from upright to upright, and where the apron ends if that was said. */
+export type Bar = { from: Place; to: Place; apron: [Place, Place][] };
 
 const isRun = (phase: SequencePhase): phase is SequencePhase & { steps: BuildUp } =>
   phase.steps.kind === 'build-up';
@@ -213,11 +213,19 @@ const layBar = (
   }
   mark(ground, 'take-off', 'take-off spot');
   walker.run += plan.footfalls.length;
+  const gapM = ask.uprightGapM ?? USUAL_UPRIGHT_GAP_M;
+  const { apron } = ask;
   return {
     plan,
     bar: {
       from: placed({ besideM: 0, outM: 0 }),
-      to: placed({ besideM: -(ask.uprightGapM ?? USUAL_UPRIGHT_GAP_M), outM: 0 }),
+      to: placed({ besideM: -gapM, outM: 0 }),
+      apron: apron
+        ? [
+            [placed({ besideM: apron.besideM, outM: 0 }), placed(apron)],
+            [placed(apron), placed({ besideM: -gapM, outM: apron.outM })],
+          ]
+        : [],
     },
   };
 };

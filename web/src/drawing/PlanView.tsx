@@ -18,7 +18,24 @@ const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
     const topY = Math.max(14, Math.min(y, y2) + 12);
     return (
       <g>
-        <line x1={x} y1={y} x2={x2} y2={y2} className="plan-thing" />
+        <line
+          x1={x}
+          y1={y}
+          x2={x2}
+          y2={y2}
+          className={other.name === 'apron' ? 'plan-edge' : 'plan-thing'}
+        />
+        {other.kind === 'bar' &&
+          spots.map(([ux, uy]) => (
+            <rect
+              key={`${ux}/${uy}`}
+              className="plan-upright"
+              x={ux - 5}
+              y={uy - 5}
+              width="10"
+              height="10"
+            />
+          ))}
         <text className="flag-label" x={nearX + 7} y={topY}>
           {other.name}
         </text>

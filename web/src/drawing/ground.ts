@@ -26,9 +26,12 @@ const boundsOf = (layout: Layout): { low: Place; high: Place } => {
     const own = feet.map(pick);
     const [low, high] = [Math.min(...own), Math.max(...own)];
     const others = layout.others.flatMap((other) => other.points.map(pick));
+    const bars = layout.others.flatMap((other) =>
+      other.kind === 'bar' ? other.points.map(pick) : [],
+    );
     return [
-      Math.min(low, ...others.filter((value) => value > low - NEAR_M)),
-      Math.max(high, ...others.filter((value) => value < high + NEAR_M)),
+      Math.min(low, ...bars, ...others.filter((value) => value > low - NEAR_M)),
+      Math.max(high, ...bars, ...others.filter((value) => value < high + NEAR_M)),
     ];
   };
   const beside = reach((place) => place.besideM);

@@ -36,7 +36,6 @@ export const CurvePanel = ({
   const [messages, setMessages] = useState<Record<string, string | null>>({});
   const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
   const friction = Math.tan((curve.leanDeg * Math.PI) / 180);
-  const small = { ...style, small: true };
   const slider = (
     key: 'takeoffAngleDeg' | 'entryFlareDeg' | 'curveSteps' | 'straightSteps',
     label: string,
@@ -201,10 +200,10 @@ export const CurvePanel = ({
                 </td>
                 <td className="num">
                   {spot.besideM < 0 && '−'}
-                  <Length m={Math.abs(spot.besideM)} style={small} />
+                  <Length m={Math.abs(spot.besideM)} style={style} />
                 </td>
                 <td className="num">
-                  <Length m={spot.outM} style={small} />
+                  <Length m={spot.outM} style={style} />
                 </td>
               </tr>
             ))}

@@ -20,9 +20,11 @@ const HORIZON_S = 3;
 const HEIGHT = 210;
 const PAD = { left: 40, right: 14, top: 16, bottom: 26 };
 
-/** What to begin with: a runner as fast as the defender, a usual gap. */
+const LEAST_DEPTH_M = 2;
+
+/** What to begin with: a runner as fast as the defender. */
 const usual = (figures: CurrentFigures, giving: { stepM: number; cadenceSpm: number }): Chosen => ({
-  depthM: 3,
+  depthM: LEAST_DEPTH_M,
   runnerTopMps: figures.sprint?.topSpeedMps ?? USUAL_SPRINT.topSpeedMps,
   runnerTauS: figures.sprint?.tauS ?? USUAL_SPRINT.tauS,
   stepM: giving.stepM,
@@ -37,7 +39,7 @@ const Drawn = ({
   style,
 }: {
   input: CushionInput;
-  openS: number | null;
+  openS: number;
   style: LengthStyle;
 }) => {
   const [ref, width] = useWidth<HTMLDivElement>(600);
@@ -56,18 +58,9 @@ const Drawn = ({
       .x((at) => x(at.timeS))
       .y0((at) => y(at.runnerM))
       .y1((at) => y(at.defenderM))(tracks) ?? '';
-  const steps =
-    openS === null
-      ? []
-      : Array.from(
-          {
-            length: Math.max(
-              0,
-              Math.floor(((openS - input.defender.reactionS) * input.defender.cadenceSpm) / 60),
-            ),
-          },
-          (_, i) => input.defender.reactionS + ((i + 1) * 60) / input.defender.cadenceSpm,
-        );
+  const { reactionS, cadenceSpm } = input.defender;
+  const count = Math.max(0, Math.floor(((openS - reactionS) * cadenceSpm) / 60));
+  const steps = Array.from({ length: count }, (_, i) => reactionS + ((i + 1) * 60) / cadenceSpm);
   return (
     <div ref={ref}>
       <svg
@@ -91,7 +84,7 @@ const Drawn = ({
             strokeWidth="2.4"
           />
         ))}
-        {openS !== null && openS <= HORIZON_S && (
+        {openS <= HORIZON_S && (
           <g>
             <line
               x1={x(openS)}
@@ -155,10 +148,8 @@ export const CushionPanel = ({
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const now = chosen ?? usual(figures, giving);
-  const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
   const own = figures.sprint ?? USUAL_SPRINT;
-  const input: CushionInput = {
+  const asked = (now: Chosen): CushionInput => ({
     depthM: now.depthM,
     attacker: { topSpeedMps: now.runnerTopMps, tauS: now.runnerTauS },
     defender: {
@@ -171,7 +162,13 @@ export const CushionPanel = ({
     },
     keepM: now.keepM,
     horizonS: HORIZON_S,
-  };
+  });
+  const first = usual(figures, giving);
+  // Nothing chosen yet: the depth that is just enough, with a little to spare.
+  const enoughM = Math.ceil(10 * cushion(asked(first)).minDepthM + 2) / 10;
+  const now = chosen ?? { ...first, depthM: Math.max(LEAST_DEPTH_M, enoughM) };
+  const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
+  const input = asked(now);
   const plan = cushion(input);
   const speed = (value: number): React.ReactNode => (
     <Figure parts={[{ figure: value.toFixed(1), unit: 'm/s' }]} />
@@ -225,7 +222,12 @@ export const CushionPanel = ({
           <Length m={plan.minDepthM} style={style} /> deep.
         </div>
       )}
-      <Drawn input={input} openS={plan.openByS} style={style} />
+      <Drawn
+        input={input}
+        // Too late for any turn: what the soonest one comes to.
+        openS={plan.openByS ?? input.defender.reactionS}
+        style={style}
+      />
       <div className="slider-grid mt-2">
         {slider('depthM', 'Lines up at', [0.5, 10, 0.1], <Length m={now.depthM} style={style} />)}
         {slider('runnerTopMps', 'Runner’s top speed', [4, 10.5, 0.1], speed(now.runnerTopMps))}
