@@ -26,6 +26,9 @@ const read = (file) => {
 await runMain(async () => {
   await installPackages();
   if (!existsSync('/usr/bin/chromium')) await installDebian('chromium', 'the browser tests');
+  if (!existsSync('/usr/bin/pdftotext')) {
+    await installDebian('poppler-utils', 'the tests of printed sheets');
+  }
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
   const folder = mkdtempSync(path.join(tmpdir(), 'gravek-test-'));
