@@ -1,3 +1,4 @@
+import { againstGeneralSolver } from './generalSolver';
 import { measure } from './measure';
 import {
   arcLanes,
@@ -14,6 +15,7 @@ import {
   parseLength,
   probImproved,
   runState,
+  simulateRunUps,
   solveCurve,
   solveStraight,
   turnOrder,
@@ -110,7 +112,24 @@ const cases: Record<string, () => unknown> = {
       })),
     }),
   'runState, 144 turns, 100 logged': () => runState(set, log),
+  'simulateRunUps, 20,000 of 20 steps': () =>
+    simulateRunUps({
+      lengthsM: Array.from({ length: 20 }, (_, i) => modelLengthM(model, i + 1)),
+      scatter: 0.025,
+      marginM: 0.1,
+      steering: { steps: 4, gain: 0.8, limit: 0.08 },
+      runs: 20_000,
+      seed: 1,
+    }),
+  'squad of 60, 15 counts each': () => {
+    for (let i = 0; i < 60; i += 1) {
+      compareStepCounts({ ...ask, distanceM: 40 + i / 20 }, 8, 22);
+    }
+  },
   parseLength: () => parseLength(`40' 8 1/2"`, { unit: 'imperial' }),
 };
 
-measure(cases);
+const slow = /^(simulate|squad)/;
+measure(Object.fromEntries(Object.entries(cases).filter(([name]) => !slow.test(name))));
+measure(Object.fromEntries(Object.entries(cases).filter(([name]) => slow.test(name))), 12);
+againstGeneralSolver();

@@ -68,4 +68,37 @@ for (const code of movements) {
     `${code}: of ${list.length} frames in ${SECONDS} s ${whole} shown whole (${(whole / SECONDS).toFixed(1)} a second), ${dropped} dropped\n`,
   );
 }
+
+// Dragging a print: from the move of the pointer to the page that shows the re-solved plan.
+await page.goto(`${address}/approaches`);
+await page.getByRole('link', { name: 'Long jump, 14 steps' }).click();
+const print = page.getByRole('slider', { name: 'Length of step 6' });
+await print.waitFor();
+await page.waitForTimeout(1_500);
+const box = (await print.boundingBox())!;
+const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+await print.evaluate((slider) => {
+  const spent: number[] = [];
+  Object.assign(window, { spent });
+  let moved = 0;
+  window.addEventListener('pointermove', () => (moved = performance.now()), { capture: true });
+  new MutationObserver(() => spent.push(performance.now() - moved)).observe(slider, {
+    attributeFilter: ['aria-valuenow'],
+  });
+});
+await page.mouse.move(x, y);
+await page.mouse.down();
+await page.evaluate(() => ((window as unknown as { spent: number[] }).spent.length = 0));
+for (let i = 0; i < 240; i += 1) {
+  await page.mouse.move(x + 12 * Math.sin(i / 9), y);
+  await page.waitForTimeout(16);
+}
+await page.mouse.up();
+const spent = await page.evaluate(() => (window as unknown as { spent: number[] }).spent);
+spent.sort((a, b) => a - b);
+const part = (share: number): string =>
+  (spent[Math.floor(share * (spent.length - 1))] ?? NaN).toFixed(1);
+process.stdout.write(
+  `dragging a print, ${spent.length} moves: solved anew and drawn ${part(0.5)} ms median, ${part(0.95)} ms at 95 %\n`,
+);
 await browser.close();

@@ -109,6 +109,7 @@ test('what is written in feet is planned in metres, to the same place', async ({
   await openPlan(page, 'Long jump, 14 steps');
   await page.getByLabel('Write lengths in').selectOption({ label: 'Feet and inches' });
   await page.getByLabel('Step 3', { exact: true }).fill(`5' 8 1/2"`);
+  await page.getByLabel('Step 3', { exact: true }).blur();
   await page.getByLabel('Write lengths in').selectOption({ label: 'Metres' });
   await expect(page.getByLabel('Step 3', { exact: true })).toHaveValue('1.74 m');
 });

@@ -1,6 +1,6 @@
 import type { LengthStyle } from '@gravek/core';
 import type { Me } from '@gravek/contract';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useMemo } from 'react';
 import { useSettings } from './settings';
 
 export const MemberContext = createContext<Me | null>(null);
@@ -18,5 +18,5 @@ export const useMayPlan = (): boolean => useMember().role !== 'assistant';
 export const useLengthStyle = (shoeM?: number | null): LengthStyle => {
   const me = useMember();
   const unit = useSettings((settings) => settings.unit) ?? me.club.unit;
-  return { unit, shoeM: shoeM ?? undefined };
+  return useMemo(() => ({ unit, shoeM: shoeM ?? undefined }), [unit, shoeM]);
 };

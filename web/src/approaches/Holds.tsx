@@ -11,11 +11,12 @@ import {
   type StraightPlan,
 } from '@gravek/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Labelled, Length, Figure } from '../controls/Figure';
 import { Loaded } from '../controls/Notice';
 import { NumberInput } from '../controls/NumberInput';
+import { useSettled } from '../controls/useSettled';
 import { SpreadChart } from '../drawing/SpreadChart';
 import { plannerWork } from './plannerWork';
 
@@ -24,6 +25,8 @@ const SEED = 20_000;
 /** By eye a runner makes up most of what is seen, without breaking the rhythm. */
 const GAIN = 0.8;
 const STEER_LIMIT = 0.08;
+/** A drag or a word typed is over before it is simulated. */
+const SETTLE_MS = 250;
 const USUAL_JUMP_M = 5.5;
 
 const percent = (part: number): string =>
@@ -37,201 +40,206 @@ const scatterOf = ({ fit, source }: CurrentModel): { scatter: number; own: boole
 };
 
 /** How well a plan will hold: many run-ups with the athlete's own scatter, blind and steered by eye. */
-export const Holds = ({
-  plan,
-  ask,
-  counts,
-  current,
-  target,
-  style,
-}: {
-  plan: StraightPlan;
-  ask: StraightInput;
-  /** step counts to compare */
-  counts: { from: number; to: number };
-  current: CurrentModel;
-  target: string;
-  style: LengthStyle;
-}) => {
-  const measured = scatterOf(current);
-  const [typed, setTyped] = useState<number | null>(null);
-  const [steer, setSteer] = useState(4);
-  const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
-  const scatter = typed ?? measured.scatter;
-  const lengths = plan.steps.map((step) => step.lengthM);
-  const steering = { steps: Math.min(steer, lengths.length), gain: GAIN, limit: STEER_LIMIT };
-  const isBoard = target === 'board' || target === 'line';
+export const Holds = memo(
+  ({
+    plan,
+    ask,
+    counts,
+    current,
+    target,
+    style,
+  }: {
+    plan: StraightPlan;
+    ask: StraightInput;
+    /** step counts to compare */
+    counts: { from: number; to: number };
+    current: CurrentModel;
+    target: string;
+    style: LengthStyle;
+  }) => {
+    const measured = scatterOf(current);
+    const [typed, setTyped] = useState<number | null>(null);
+    const [steer, setSteer] = useState(4);
+    const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
+    const scatter = typed ?? measured.scatter;
+    const lengths = plan.steps.map((step) => step.lengthM);
+    const steering = { steps: Math.min(steer, lengths.length), gain: GAIN, limit: STEER_LIMIT };
+    const isBoard = target === 'board' || target === 'line';
 
-  const { pins: _pins, bounds: _bounds, steps: _steps, checkMarks: _marks, ...rest } = ask;
-  const others = compareStepCounts(rest, counts.from, counts.to).choices.flatMap(
-    ({ steps, result }) =>
-      result.feasible && steps !== lengths.length
-        ? [{ steps, lengths: result.steps.map((step) => step.lengthM) }]
-        : [],
-  );
-  const plans = [{ steps: lengths.length, lengths }, ...others];
-  const simulation = (lengthsM: number[], by: RunUpSimulation['steering']): RunUpSimulation => ({
-    lengthsM,
-    scatter,
-    // Where to aim follows from the spread that is found.
-    marginM: 0,
-    steering: by && { ...by, steps: Math.min(by.steps, lengthsM.length) },
-    runs: RUNS,
-    seed: SEED,
-  });
-  const asked = plans.flatMap((one) => [
-    simulation(one.lengths, null),
-    simulation(one.lengths, steer > 0 ? steering : null),
-  ]);
-  const spreads = useQuery<RunUpSpread[]>({
-    queryKey: ['simulate', JSON.stringify(asked)],
-    queryFn: () => plannerWork().simulate(asked),
-    staleTime: Infinity,
-    gcTime: 60_000,
-    placeholderData: keepPreviousData,
-  });
-  return (
-    <section className="panel" aria-label="How well will it hold">
-      <h2>How well will it hold?</h2>
-      <div className="row-line mb-2 small-text">
-        <label className="row-line" style={{ gap: 6 }}>
-          A step varies by
-          <NumberInput
-            width="4.2rem"
-            value={scatter}
-            scale={100}
-            decimals={1}
-            onNumber={(value) => setTyped(Math.max(0, Math.min(0.2, value)))}
-            onMessage={() => undefined}
-          />
-          %
-        </label>
-        <span className="quiet">
-          {typed !== null
-            ? 'as you say'
-            : measured.own
-              ? 'from the measured runs'
-              : 'a usual figure; measure a run for the athlete’s own'}
-        </span>
-        <label className="row-line" style={{ gap: 6 }}>
-          steers by eye over
-          <Form.Select
-            size="sm"
-            style={{ width: 'auto' }}
-            value={steer}
-            onChange={(event) => setSteer(Number(event.target.value))}
-          >
-            <option value={0}>no step</option>
-            {[2, 3, 4, 5, 6].map((count) => (
-              <option key={count} value={count}>
-                the last {count} steps
-              </option>
-            ))}
-          </Form.Select>
-        </label>
-        {isBoard && (
+    const { pins: _pins, bounds: _bounds, steps: _steps, checkMarks: _marks, ...rest } = ask;
+    const others = compareStepCounts(rest, counts.from, counts.to).choices.flatMap(
+      ({ steps, result }) =>
+        result.feasible && steps !== lengths.length
+          ? [{ steps, lengths: result.steps.map((step) => step.lengthM) }]
+          : [],
+    );
+    const plans = [{ steps: lengths.length, lengths }, ...others];
+    const simulation = (lengthsM: number[], by: RunUpSimulation['steering']): RunUpSimulation => ({
+      lengthsM,
+      scatter,
+      // Where to aim follows from the spread that is found.
+      marginM: 0,
+      steering: by && { ...by, steps: Math.min(by.steps, lengthsM.length) },
+      runs: RUNS,
+      seed: SEED,
+    });
+    const asked = plans.flatMap((one) => [
+      simulation(one.lengths, null),
+      simulation(one.lengths, steer > 0 ? steering : null),
+    ]);
+    const settled = useSettled(JSON.stringify(asked), SETTLE_MS);
+    const spreads = useQuery<RunUpSpread[]>({
+      queryKey: ['simulate', settled],
+      queryFn: () => plannerWork().simulate(JSON.parse(settled) as RunUpSimulation[]),
+      staleTime: Infinity,
+      gcTime: 60_000,
+      placeholderData: keepPreviousData,
+    });
+    return (
+      <section className="panel" aria-label="How well will it hold">
+        <h2>How well will it hold?</h2>
+        <div className="row-line mb-2 small-text">
           <label className="row-line" style={{ gap: 6 }}>
-            jumps about
+            A step varies by
             <NumberInput
               width="4.2rem"
-              value={jumpM}
-              decimals={2}
-              onNumber={(value) => setJumpM(Math.max(0.5, Math.min(20, value)))}
+              value={scatter}
+              scale={100}
+              decimals={1}
+              onNumber={(value) => setTyped(Math.max(0, Math.min(0.2, value)))}
               onMessage={() => undefined}
             />
-            m
+            %
           </label>
-        )}
-      </div>
-      <Loaded query={spreads} what={`Running ${RUNS.toLocaleString('en')} run-ups …`}>
-        {(list) => {
-          if (list.length !== asked.length) return <span className="quiet">Running …</span>;
-          const [blind, eyed] = [list[0]!, list[1]!];
-          const closed = blindSpread(lengths, scatter, 0);
-          const aim = aimMargin({ jumpM, sdM: Math.max(1e-4, eyed.sdM) });
-          return (
-            <>
-              <div className="figures-row">
-                <Labelled label="Lands within, 9 in 10">
-                  ± <Length m={1.645 * eyed.sdM} style={{ ...style, small: true }} big />
-                </Labelled>
-                <Labelled label="Run blind">
-                  ± <Length m={1.645 * blind.sdM} style={{ ...style, small: true }} big />
-                </Labelled>
-                {isBoard && (
-                  <>
-                    <Labelled label="Aim behind the line">
-                      <Length m={aim.marginM} style={{ ...style, small: true }} big />
-                    </Labelled>
-                    <Labelled label="Fouls then">
-                      <Figure parts={[{ figure: percent(aim.foulProbability), unit: '%' }]} big />
-                    </Labelled>
-                  </>
-                )}
-                <Labelled label="Other foot nearer">
-                  <Figure parts={[{ figure: percent(eyed.wrongFootChance), unit: '%' }]} big />
-                </Labelled>
-              </div>
-              <SpreadChart blind={blind} eyed={eyed} style={style} />
-              <table className="grid-table">
-                <caption className="visually-hidden">Plans compared on how well they hold</caption>
-                <thead>
-                  <tr>
-                    <th>Steps</th>
-                    <th className="num">Spread blind</th>
-                    <th className="num">Steered</th>
-                    {isBoard && <th className="num">Fouls at best aim</th>}
-                    <th className="num">Other foot nearer</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {plans
-                    .map((one, i) => ({ ...one, blind: list[2 * i]!, eyed: list[2 * i + 1]! }))
-                    .sort((a, b) => a.steps - b.steps)
-                    .map((one) => (
-                      <tr key={one.steps}>
-                        <td>
-                          <span className="figure">{one.steps}</span>
-                          {one.steps === lengths.length && (
-                            <span className="quiet small-text"> this plan</span>
-                          )}
-                        </td>
-                        <td className="num">
-                          <Length m={one.blind.sdM} style={{ ...style, small: true }} />
-                        </td>
-                        <td className="num">
-                          <Length m={one.eyed.sdM} style={{ ...style, small: true }} />
-                        </td>
-                        {isBoard && (
+          <span className="quiet">
+            {typed !== null
+              ? 'as you say'
+              : measured.own
+                ? 'from the measured runs'
+                : 'a usual figure; measure a run for the athlete’s own'}
+          </span>
+          <label className="row-line" style={{ gap: 6 }}>
+            steers by eye over
+            <Form.Select
+              size="sm"
+              style={{ width: 'auto' }}
+              value={steer}
+              onChange={(event) => setSteer(Number(event.target.value))}
+            >
+              <option value={0}>no step</option>
+              {[2, 3, 4, 5, 6].map((count) => (
+                <option key={count} value={count}>
+                  the last {count} steps
+                </option>
+              ))}
+            </Form.Select>
+          </label>
+          {isBoard && (
+            <label className="row-line" style={{ gap: 6 }}>
+              jumps about
+              <NumberInput
+                width="4.2rem"
+                value={jumpM}
+                decimals={2}
+                onNumber={(value) => setJumpM(Math.max(0.5, Math.min(20, value)))}
+                onMessage={() => undefined}
+              />
+              m
+            </label>
+          )}
+        </div>
+        <Loaded query={spreads} what={`Running ${RUNS.toLocaleString('en')} run-ups …`}>
+          {(list) => {
+            if (list.length !== asked.length) return <span className="quiet">Running …</span>;
+            const [blind, eyed] = [list[0]!, list[1]!];
+            const closed = blindSpread(lengths, scatter, 0);
+            const aim = aimMargin({ jumpM, sdM: Math.max(1e-4, eyed.sdM) });
+            return (
+              <>
+                <div className="figures-row">
+                  <Labelled label="Lands within, 9 in 10">
+                    ± <Length m={1.645 * eyed.sdM} style={{ ...style, small: true }} big />
+                  </Labelled>
+                  <Labelled label="Run blind">
+                    ± <Length m={1.645 * blind.sdM} style={{ ...style, small: true }} big />
+                  </Labelled>
+                  {isBoard && (
+                    <>
+                      <Labelled label="Aim behind the line">
+                        <Length m={aim.marginM} style={{ ...style, small: true }} big />
+                      </Labelled>
+                      <Labelled label="Fouls then">
+                        <Figure parts={[{ figure: percent(aim.foulProbability), unit: '%' }]} big />
+                      </Labelled>
+                    </>
+                  )}
+                  <Labelled label="Other foot nearer">
+                    <Figure parts={[{ figure: percent(eyed.wrongFootChance), unit: '%' }]} big />
+                  </Labelled>
+                </div>
+                <SpreadChart blind={blind} eyed={eyed} style={style} />
+                <table className="grid-table">
+                  <caption className="visually-hidden">
+                    Plans compared on how well they hold
+                  </caption>
+                  <thead>
+                    <tr>
+                      <th>Steps</th>
+                      <th className="num">Spread blind</th>
+                      <th className="num">Steered</th>
+                      {isBoard && <th className="num">Fouls at best aim</th>}
+                      <th className="num">Other foot nearer</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {plans
+                      .map((one, i) => ({ ...one, blind: list[2 * i]!, eyed: list[2 * i + 1]! }))
+                      .sort((a, b) => a.steps - b.steps)
+                      .map((one) => (
+                        <tr key={one.steps}>
+                          <td>
+                            <span className="figure">{one.steps}</span>
+                            {one.steps === lengths.length && (
+                              <span className="quiet small-text"> this plan</span>
+                            )}
+                          </td>
                           <td className="num">
-                            <span className="figure">
-                              {percent(
-                                aimMargin({ jumpM, sdM: Math.max(1e-4, one.eyed.sdM) })
-                                  .foulProbability,
-                              )}
-                            </span>
+                            <Length m={one.blind.sdM} style={{ ...style, small: true }} />
+                          </td>
+                          <td className="num">
+                            <Length m={one.eyed.sdM} style={{ ...style, small: true }} />
+                          </td>
+                          {isBoard && (
+                            <td className="num">
+                              <span className="figure">
+                                {percent(
+                                  aimMargin({ jumpM, sdM: Math.max(1e-4, one.eyed.sdM) })
+                                    .foulProbability,
+                                )}
+                              </span>
+                              <span className="unit"> %</span>
+                            </td>
+                          )}
+                          <td className="num">
+                            <span className="figure">{percent(one.eyed.wrongFootChance)}</span>
                             <span className="unit"> %</span>
                           </td>
-                        )}
-                        <td className="num">
-                          <span className="figure">{percent(one.eyed.wrongFootChance)}</span>
-                          <span className="unit"> %</span>
-                        </td>
-                      </tr>
-                    ))}
-                </tbody>
-              </table>
-              <p className="quiet small-text mb-0 mt-2">
-                {RUNS.toLocaleString('en')} run-ups, always the same ones. Each step is off by
-                itself, independently of the others; by eye a runner makes up {GAIN * 100} % of what
-                is off, no step by more than {STEER_LIMIT * 100} %. Wind, tiredness, nerves and a
-                start that is not on the mark are not in it. Without eyes the sum of the steps says
-                ± <Length m={1.645 * closed.sdM} style={{ ...style, small: true }} />.
-              </p>
-            </>
-          );
-        }}
-      </Loaded>
-    </section>
-  );
-};
+                        </tr>
+                      ))}
+                  </tbody>
+                </table>
+                <p className="quiet small-text mb-0 mt-2">
+                  {RUNS.toLocaleString('en')} run-ups, always the same ones. Each step is off by
+                  itself, independently of the others; by eye a runner makes up {GAIN * 100} % of
+                  what is off, no step by more than {STEER_LIMIT * 100} %. Wind, tiredness, nerves
+                  and a start that is not on the mark are not in it. Without eyes the sum of the
+                  steps says ± <Length m={1.645 * closed.sdM} style={{ ...style, small: true }} />.
+                </p>
+              </>
+            );
+          }}
+        </Loaded>
+      </section>
+    );
+  },
+);

@@ -17,7 +17,7 @@ import {
   type Movement,
   type StraightChoices,
 } from '@gravek/contract';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../app/member';
@@ -26,6 +26,7 @@ import { Figure, Labelled, Length, Speed } from '../controls/Figure';
 import { Empty } from '../controls/Notice';
 import { NumberInput } from '../controls/NumberInput';
 import { UndoRedo } from '../controls/UndoRedo';
+import { useStable } from '../controls/useStable';
 import { Zoom } from '../controls/Zoom';
 import { Beats } from '../drawing/Beats';
 import { FootWord } from '../drawing/FootPrint';
@@ -62,6 +63,8 @@ const solve = (choices: StraightChoices, athlete: Athlete): Solved | null => {
   return { ask, result, nearby: result.feasible ? [] : nearbyPlans(ask, result) };
 };
 
+const NO_PINS: readonly never[] = [];
+
 /** A run-up to a target, planned on the strip. */
 export const StripPlanner = ({
   movement,
@@ -87,11 +90,16 @@ export const StripPlanner = ({
 
   const { choices } = draft;
   const solved = useMemo(() => solve(choices, athlete), [choices, athlete]);
+  // While a print is dragged the strip keeps up with the hand; what stands below it may come later.
+  const shown = useDeferredValue(solved);
+  const shownPlan = shown?.result.feasible ? shown.result : null;
+  const shownDrawn = shownPlan ?? shown?.nearby[0]?.plan ?? null;
   const comparison = useMemo(() => {
-    if (!solved) return null;
-    const { steps: _steps, checkMarks: _marks, pins: _pins, ...ask } = solved.ask;
+    if (!shown) return null;
+    const { steps: _steps, checkMarks: _marks, pins: _pins, ...ask } = shown.ask;
     return draft.to >= draft.from ? compareStepCounts(ask, draft.from, draft.to) : null;
-  }, [solved, draft.from, draft.to]);
+  }, [shown, draft.from, draft.to]);
+  const counts = useMemo(() => ({ from: draft.from, to: draft.to }), [draft.from, draft.to]);
   const current = useMemo(() => currentModel(athlete), [athlete]);
   const { source } = current;
   const figures = useMemo(() => currentFigures(athlete.readings), [athlete]);
@@ -130,6 +138,12 @@ export const StripPlanner = ({
   const drawn = plan ?? solved?.nearby[0]?.plan ?? null;
   const wrong = (): boolean =>
     Object.values(typed).some(Boolean) || Object.keys(choiceMessages(choices)).length > 0;
+  const onPin = useStable(pin);
+  const onUnpinAll = useStable(() => setChoices({ pins: [] }));
+  const onSteps = useStable((steps: number) => mayPlan && setChoices({ steps }));
+  const onMove = useStable((byM: number) => {
+    if (plan) setChoices({ distanceM: Number((plan.distanceM + byM).toFixed(3)) });
+  });
   const target = choices.target;
   const beats = useMemo(() => (plan ? beatsOfPlan(plan) : []), [plan]);
   const player = usePlayer(beats, plan?.totalTimeS ?? 0);
@@ -227,7 +241,7 @@ export const StripPlanner = ({
               target={target}
               zoom={zoom}
               player={plan ? player : undefined}
-              onPin={mayPlan && plan ? pin : undefined}
+              onPin={mayPlan && plan ? onPin : undefined}
             />
             {plan ? <Beats plan={plan} player={player} /> : <Beats plan={drawn} />}
             {plan && (
@@ -298,12 +312,12 @@ export const StripPlanner = ({
               free={choices.distanceM === null}
               tolerance={choices.tolerance}
               style={style}
-              onSteps={(steps) => mayPlan && setChoices({ steps })}
+              onSteps={onSteps}
             />
           ) : (
             <p className="quiet">Choose a range of counts that leaves room for the ending.</p>
           )}
-          {plan && <div className="note mt-3">{whatChanges(plan, style)}</div>}
+          {shownPlan && <div className="note mt-3">{whatChanges(shownPlan, style)}</div>}
           {solved && plan?.brake && (
             <div className="mt-2">
               <Brake ask={solved.ask} limit={figures.stop} onChoices={setChoices} />
@@ -311,9 +325,9 @@ export const StripPlanner = ({
           )}
         </section>
         <div className="stack">
-          {plan ? (
+          {shownPlan ? (
             <Sheet
-              plan={plan}
+              plan={shownPlan}
               style={style}
               target={target}
               title={`${draft.name}, ${athlete.name}`}
@@ -336,34 +350,35 @@ export const StripPlanner = ({
           )}
         </div>
       </div>
-      {plan && solved && (
+      {shownDrawn && shown && (
         <div className="stack mt-3 no-print">
-          <StepTable
-            plan={plan}
-            style={style}
-            onPin={mayPlan ? pin : undefined}
-            onUnpinAll={() => setChoices({ pins: [] })}
-          />
-          <div className="columns">
-            <Holds
-              plan={plan}
-              ask={solved.ask}
-              counts={draft}
-              current={current}
-              target={target}
+          {shownDrawn.steps.length === shown.ask.steps && (
+            <StepTable
+              plan={shownDrawn}
+              pins={shown.ask.pins ?? NO_PINS}
               style={style}
+              onPin={mayPlan ? onPin : undefined}
+              onUnpinAll={onUnpinAll}
             />
-            <RunThroughs
-              athlete={athlete}
-              target={target}
-              style={style}
-              onMove={
-                mayPlan
-                  ? (byM) => setChoices({ distanceM: Number((plan.distanceM + byM).toFixed(3)) })
-                  : undefined
-              }
-            />
-          </div>
+          )}
+          {shownPlan && (
+            <div className="columns">
+              <Holds
+                plan={shownPlan}
+                ask={shown.ask}
+                counts={counts}
+                current={current}
+                target={target}
+                style={style}
+              />
+              <RunThroughs
+                athlete={athlete}
+                target={target}
+                style={style}
+                onMove={mayPlan ? onMove : undefined}
+              />
+            </div>
+          )}
         </div>
       )}
     </>

@@ -39,6 +39,7 @@ export const Beats = ({ plan, player }: { plan: StraightPlan; player?: Player })
         className="strip"
         width={width}
         height={HEIGHT}
+        viewBox={`0 0 ${width} ${HEIGHT}`}
         role="img"
         aria-label={`The rhythm: ${steps.length} contacts in ${totalTimeS.toFixed(1)} seconds, cadence from ${Math.round(steps[0]!.cadenceSpm)} to ${Math.round(steps.at(-1)!.cadenceSpm)} steps a minute`}
       >

@@ -88,6 +88,7 @@ export const PhaseBeats = ({
         className="strip"
         width={width}
         height={HEIGHT}
+        viewBox={`0 0 ${width} ${HEIGHT}`}
         role="img"
         aria-label={`The rhythm: ${layout.footfalls.filter((fall) => fall.n > 0).length} contacts in ${layout.totalTimeS.toFixed(1)} seconds, by phase`}
       >

@@ -230,6 +230,7 @@ export const PlanView = ({
         className="strip plan-view"
         width={width}
         height={ground.height}
+        viewBox={`0 0 ${width} ${ground.height}`}
         role="img"
         aria-label={label}
       >

@@ -199,7 +199,14 @@ const Still = memo(({ plan, style, shoeM, target, width }: Props & { width: numb
   const summary = `${steps.length} steps over ${formatLength(plan.distanceM, style)} to the ${target}, ${steps[0]!.foot} foot first`;
 
   return (
-    <svg className="strip" width={width} height={HEIGHT} role="img" aria-label={summary}>
+    <svg
+      className="strip"
+      width={width}
+      height={HEIGHT}
+      viewBox={`0 0 ${width} ${HEIGHT}`}
+      role="img"
+      aria-label={summary}
+    >
       <line
         x1={LEFT}
         x2={width - RIGHT}

@@ -8,7 +8,7 @@ import { download, fileName } from '../controls/download';
 import { NumberInput } from '../controls/NumberInput';
 import { Segments } from '../controls/Segments';
 import { midiFile } from './midi';
-import { RATES, toggle, useTime, type Player, type Rate } from './player';
+import { RATES, toggle, useSettingsOf, useTime, type Player, type Rate } from './player';
 
 const RATE_NAMES: Record<Rate, string> = { 1: 'True', 0.75: '¾', 0.5: 'Half', 0.25: 'Quarter' };
 const SAMPLE_RATE = 44_100;
@@ -89,8 +89,8 @@ export const PlayControls = ({
   /** what passes at a moment */
   nameAt: (timeS: number) => string;
 }) => {
-  const { playing, rate, sound, loop, countIn, part, beats } = useStore(player);
-  const count = beats.length;
+  const { playing, rate, sound, loop, countIn, part } = useSettingsOf(player);
+  const count = useStore(player, (state) => state.beats.length);
   const setPart = (from: number, to: number): void => {
     const [a, b] = [Math.round(from), Math.round(to)].map((n) => Math.max(1, Math.min(count, n)));
     player.setState({ part: a === 1 && b === count ? null : { from: a!, to: b! } });

@@ -1,6 +1,7 @@
 import { playBeats, type Beat } from '@gravek/core';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { startSound } from './sound';
 
@@ -79,13 +80,27 @@ export const usePlayer = (beats: readonly Beat[], totalS: number): Player => {
   useEffect(() => {
     player.setState({ beats, totalS, timeS: totalS, playing: false });
   }, [player, beats, totalS]);
-  const { playing, rate, sound, loop, countIn, part } = useStore(player);
+  const { playing, rate, sound, loop, countIn, part } = useSettingsOf(player);
   useEffect(
     () => (playing ? run(player) : undefined),
     [player, playing, rate, sound, loop, countIn, part],
   );
   return player;
 };
+
+/** How it plays, apart from the moment, which changes with every frame. */
+export const useSettingsOf = (player: Player) =>
+  useStore(
+    player,
+    useShallow(({ playing, rate, sound, loop, countIn, part }) => ({
+      playing,
+      rate,
+      sound,
+      loop,
+      countIn,
+      part,
+    })),
+  );
 
 export const toggle = (player: Player): void =>
   player.setState(({ playing }) => ({ playing: !playing }));

@@ -1,6 +1,6 @@
 import { aimMargin, runThroughs, type LengthStyle } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Length } from '../controls/Figure';
 import { NumberInput } from '../controls/NumberInput';
@@ -12,109 +12,117 @@ const USUAL_JUMP_M = 5.5;
  * What the newest run-throughs of an athlete say of the plan: whether the start mark moves, and how far
  * behind the line to aim.
  */
-export const RunThroughs = ({
-  athlete,
-  target,
-  style,
-  onMove,
-}: {
-  athlete: Athlete;
-  target: string;
-  style: LengthStyle;
-  /** moves the start mark away from the target; absent where nothing may be changed */
-  onMove: ((byM: number) => void) | undefined;
-}) => {
-  const [adding, setAdding] = useState(false);
-  const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
-  const newest = athlete.readings.find((row) => row.reading.kind === 'run-through');
-  const seen = newest?.reading.kind === 'run-through' ? runThroughs(newest.reading.missesM) : null;
-  const small = { ...style, small: true };
-  const aim = seen?.sdM ? aimMargin({ jumpM, sdM: seen.sdM }) : null;
-  return (
-    <section className="panel no-print" aria-label="Run-throughs">
-      <h2>Run-throughs at the {target}</h2>
-      {seen && newest ? (
-        <>
-          <p className="mb-2">
-            {seen.n === 1 ? 'One run' : `${seen.n} runs`} of {newest.takenOn}: on average{' '}
-            <strong>
-              <Length m={Math.abs(seen.meanM)} style={small} />{' '}
-              {seen.meanM > 0 ? 'over' : 'short of'} the line
-            </strong>
-            {seen.sdM !== null && (
-              <>
-                , spread <Length m={seen.sdM} style={small} />
-              </>
-            )}
-            .
-          </p>
-          {seen.moveM !== 0 ? (
-            <div className="note mb-2">
-              Move the start mark <Length m={Math.abs(seen.moveM)} style={small} />{' '}
-              {seen.moveM > 0 ? 'back' : 'in'}: 9 in 10 sure that it is between{' '}
-              <Length
-                m={Math.min(...[seen.interval!.lowM, seen.interval!.highM].map(Math.abs))}
-                style={small}
-              />{' '}
-              and{' '}
-              <Length
-                m={Math.max(...[seen.interval!.lowM, seen.interval!.highM].map(Math.abs))}
-                style={small}
-              />
-              .{' '}
-              {onMove && (
-                <Button size="sm" variant="outline-dark" onClick={() => onMove(seen.moveM)}>
-                  Move it
-                </Button>
+export const RunThroughs = memo(
+  ({
+    athlete,
+    target,
+    style,
+    onMove,
+  }: {
+    athlete: Athlete;
+    target: string;
+    style: LengthStyle;
+    /** moves the start mark away from the target; absent where nothing may be changed */
+    onMove: ((byM: number) => void) | undefined;
+  }) => {
+    const [adding, setAdding] = useState(false);
+    const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
+    const newest = athlete.readings.find((row) => row.reading.kind === 'run-through');
+    const seen =
+      newest?.reading.kind === 'run-through' ? runThroughs(newest.reading.missesM) : null;
+    const small = { ...style, small: true };
+    const aim = seen?.sdM ? aimMargin({ jumpM, sdM: seen.sdM }) : null;
+    return (
+      <section className="panel no-print" aria-label="Run-throughs">
+        <h2>Run-throughs at the {target}</h2>
+        {seen && newest ? (
+          <>
+            <p className="mb-2">
+              {seen.n === 1 ? 'One run' : `${seen.n} runs`} of {newest.takenOn}: on average{' '}
+              <strong>
+                <Length m={Math.abs(seen.meanM)} style={small} />{' '}
+                {seen.meanM > 0 ? 'over' : 'short of'} the line
+              </strong>
+              {seen.sdM !== null && (
+                <>
+                  , spread <Length m={seen.sdM} style={small} />
+                </>
               )}
+              .
+            </p>
+            {seen.moveM !== 0 ? (
+              <div className="note mb-2">
+                Move the start mark <Length m={Math.abs(seen.moveM)} style={small} />{' '}
+                {seen.moveM > 0 ? 'back' : 'in'}: 9 in 10 sure that it is between{' '}
+                <Length
+                  m={Math.min(...[seen.interval!.lowM, seen.interval!.highM].map(Math.abs))}
+                  style={small}
+                />{' '}
+                and{' '}
+                <Length
+                  m={Math.max(...[seen.interval!.lowM, seen.interval!.highM].map(Math.abs))}
+                  style={small}
+                />
+                .{' '}
+                {onMove && (
+                  <Button size="sm" variant="outline-dark" onClick={() => onMove(seen.moveM)}>
+                    Move it
+                  </Button>
+                )}
+              </div>
+            ) : (
+              <p className="quiet">
+                {seen.interval
+                  ? 'That may be chance: the start mark stays. More runs would tell.'
+                  : 'One run says nothing of the start mark.'}
+              </p>
+            )}
+            {aim && (
+              <div className="row-line small-text">
+                For a jump of about
+                <NumberInput
+                  aria-label="Jump, m"
+                  width="4.4rem"
+                  decimals={2}
+                  value={jumpM}
+                  onNumber={(value) => setJumpM(Math.max(0.5, Math.min(20, value)))}
+                  onMessage={() => undefined}
+                />
+                m aim <Length m={aim.marginM} style={small} /> behind the line:{' '}
+                <span>
+                  <span className="figure">{(aim.foulProbability * 100).toFixed(1)}</span>
+                  <span className="unit"> %</span> fouls
+                </span>
+              </div>
+            )}
+          </>
+        ) : (
+          <p className="quiet">
+            None yet. Six run-throughs tell whether the start mark is right and how far behind the
+            line to aim.
+          </p>
+        )}
+        {onMove &&
+          (adding ? (
+            <div className="mt-2">
+              <ReadingForm
+                athlete={athlete}
+                kind="run-through"
+                style={style}
+                onDone={() => setAdding(false)}
+              />
             </div>
           ) : (
-            <p className="quiet">
-              {seen.interval
-                ? 'That may be chance: the start mark stays. More runs would tell.'
-                : 'One run says nothing of the start mark.'}
-            </p>
-          )}
-          {aim && (
-            <div className="row-line small-text">
-              For a jump of about
-              <NumberInput
-                aria-label="Jump, m"
-                width="4.4rem"
-                decimals={2}
-                value={jumpM}
-                onNumber={(value) => setJumpM(Math.max(0.5, Math.min(20, value)))}
-                onMessage={() => undefined}
-              />
-              m aim <Length m={aim.marginM} style={small} /> behind the line:{' '}
-              <span>
-                <span className="figure">{(aim.foulProbability * 100).toFixed(1)}</span>
-                <span className="unit"> %</span> fouls
-              </span>
-            </div>
-          )}
-        </>
-      ) : (
-        <p className="quiet">
-          None yet. Six run-throughs tell whether the start mark is right and how far behind the
-          line to aim.
-        </p>
-      )}
-      {onMove &&
-        (adding ? (
-          <div className="mt-2">
-            <ReadingForm
-              athlete={athlete}
-              kind="run-through"
-              style={style}
-              onDone={() => setAdding(false)}
-            />
-          </div>
-        ) : (
-          <Button size="sm" variant="outline-dark" className="mt-2" onClick={() => setAdding(true)}>
-            Log run-throughs
-          </Button>
-        ))}
-    </section>
-  );
-};
+            <Button
+              size="sm"
+              variant="outline-dark"
+              className="mt-2"
+              onClick={() => setAdding(true)}
+            >
+              Log run-throughs
+            </Button>
+          ))}
+      </section>
+    );
+  },
+);
