@@ -36,6 +36,30 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'sequence-planner', go: open('/approaches/new?movement=post-footwork') },
+  {
+    name: 'holds',
+    go: async (page) => {
+      await follow('/approaches', 'Long jump, 14 steps')(page);
+      const holds = page.getByRole('region', { name: 'How well will it hold' });
+      await holds.getByLabel('A step varies by').fill('2');
+      await holds.getByRole('img', { name: /The spread grows/ }).waitFor();
+      await page.waitForTimeout(900);
+      await page
+        .getByRole('region', { name: 'Step by step' })
+        .evaluate((panel) => panel.scrollIntoView());
+    },
+  },
+  {
+    name: 'squad',
+    go: async (page) => {
+      await follow('/approaches', 'Long jump, 14 steps')(page);
+      await page.getByRole('link', { name: 'Squad sheet' }).click();
+      await page.getByLabel('Most that a mark may move').fill('25 cm');
+      await page.getByText(/marks for \d+ athletes/).waitFor();
+    },
+  },
+  { name: 'curve', go: open('/approaches/new?movement=curved-run-up') },
+  { name: 'cushion', go: open('/approaches/new?movement=give-ground') },
   { name: 'sessions', go: open('/sessions') },
   {
     name: 'session',

@@ -2,12 +2,14 @@ export { athleteFaults, type AthleteFaults, type FaultPicture } from './athleteF
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, movementOf, MOVEMENTS, phaseOf } from './movements';
 export {
+  branchesOf,
   laidOut,
   outlineOf,
   phasesOn,
   sequenceStart,
   solvePlan,
   straightStart,
+  type Branch,
   type Outline,
   type PlanChoices,
 } from './plan';

@@ -62,6 +62,37 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
   });
 };
 
+/** Where another exit of a read leads: the way of the body from the read on. */
+export type Branch = { name: string; points: Layout['track'] };
+
+/** The exits that are not taken, of every read on the way. */
+export const branchesOf = (
+  movement: Movement,
+  athlete: Body,
+  choices: PlanChoices = {},
+): Branch[] => {
+  // A drill's part or forced exit has no other ways.
+  if (choices.drill) return [];
+  const path = phasesOn(movement, choices);
+  return path.flatMap((phase) => {
+    const options = phase.read?.options ?? [];
+    const taken = path[path.indexOf(phase) + 1]?.code;
+    return options
+      .filter((option) => option.to !== taken)
+      .map((option): Branch => {
+        const other = laidOut(movement, athlete, {
+          ...choices,
+          reads: { ...choices.reads, [phase.code]: option.code },
+        });
+        const readS = other.phases.find((one) => one.code === phase.code)?.toS ?? 0;
+        return {
+          name: option.name,
+          points: other.track.filter((point) => point.timeS >= readS - 1e-9),
+        };
+      });
+  });
+};
+
 /** The phases that are gone through under some choices. */
 export const phasesOn = (
   movement: Movement,

@@ -1,6 +1,6 @@
 import { bodyOf, checkRules, type Layout, type LengthStyle } from '@gravek/core';
 import type { Approach, Athlete, Movement, SequenceChoices } from '@gravek/contract';
-import { laidOut, phasesOn, toldTo } from '@gravek/library';
+import { branchesOf, laidOut, phasesOn, toldTo } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -165,6 +165,7 @@ export const SequencePlanner = ({
   const body = useMemo(() => bodyOf(athlete), [athlete]);
   const movement = toldTo(written, body);
   const layout = useMemo(() => laidOut(movement, body, choices), [movement, body, choices]);
+  const branches = useMemo(() => branchesOf(movement, body, choices), [movement, body, choices]);
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
   const steps = layout.footfalls.filter((fall) => fall.n > 0);
@@ -207,6 +208,7 @@ export const SequencePlanner = ({
         </div>
         <PlanView
           zoom={zoom}
+          branches={branches}
           layout={layout}
           player={player}
           shoeM={body.shoeM}

@@ -1,4 +1,5 @@
 import type { Layout, Mark, OtherPath } from '@gravek/core';
+import type { Branch } from '@gravek/library';
 import { memo } from 'react';
 import { FootPrint } from './FootPrint';
 import { bodyAt, groundOf, otherAt, type Ground } from './ground';
@@ -194,6 +195,32 @@ const Moving = ({ layout, ground, player }: { layout: Layout; ground: Ground; pl
   );
 };
 
+const NO_BRANCHES: readonly Branch[] = [];
+
+/** Where the other exits lead. */
+const Branches = ({ branches, ground }: { branches: readonly Branch[]; ground: Ground }) => (
+  <>
+    {branches.map(({ name, points }) => {
+      const spots = points.map(ground.at);
+      const [x, y] = spots.at(-1)!;
+      const inside = x > 20 && x < ground.width - 60 && y > 12 && y < ground.height - 6;
+      return (
+        <g key={name}>
+          <polyline
+            className="plan-branch"
+            points={spots.map((spot) => spot.join(',')).join(' ')}
+          />
+          {inside && (
+            <text className="quiet-label" x={x + 6} y={y + 4}>
+              {name}
+            </text>
+          )}
+        </g>
+      );
+    })}
+  </>
+);
+
 /** A sequence on the ground to scale, seen from above. */
 export const PlanView = ({
   layout,
@@ -203,6 +230,7 @@ export const PlanView = ({
   phase = null,
   maxHeight = 380,
   zoom = 1,
+  branches = NO_BRANCHES,
 }: {
   layout: Layout;
   /** absent for a still drawing */
@@ -212,6 +240,8 @@ export const PlanView = ({
   /** only this phase is inked */
   phase?: string | null;
   maxHeight?: number;
+  /** other exits, drawn faintly */
+  branches?: readonly Branch[];
   /** nearer than the panel; it scrolls then */
   zoom?: number;
 }) => {
@@ -234,6 +264,7 @@ export const PlanView = ({
         role="img"
         aria-label={label}
       >
+        <Branches branches={branches} ground={ground} />
         <Still layout={layout} ground={ground} shoeM={shoeM} phase={phase} />
         {player && <Moving layout={layout} ground={ground} player={player} />}
         <g

@@ -2,6 +2,7 @@ import { checkRules } from '@gravek/core';
 import type { Athlete, ClubMovement, Movement, SequenceChoices } from '@gravek/contract';
 import {
   barredBy,
+  branchesOf,
   drillOf,
   faultOf,
   laidOut,
@@ -176,6 +177,10 @@ const Shown = ({
     () => laidOut(movement, body, { ...chosen, side }),
     [movement, body, chosen, side],
   );
+  const branches = useMemo(
+    () => branchesOf(movement, body, { ...chosen, side }),
+    [movement, body, chosen, side],
+  );
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
   const phases = phasesOn(movement, chosen);
@@ -253,6 +258,7 @@ const Shown = ({
             </label>
           </div>
           <PlanView
+            branches={branches}
             layout={layout}
             player={player}
             shoeM={body.shoeM}

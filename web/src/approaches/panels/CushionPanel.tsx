@@ -8,7 +8,7 @@ import {
 import type { SequenceChoices } from '@gravek/contract';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
-import { Figure, Labelled, Length } from '../../controls/Figure';
+import { Figure, Labelled, Length, Speed } from '../../controls/Figure';
 import { Slider } from '../../controls/Slider';
 import { useWidth } from '../../drawing/useWidth';
 
@@ -170,9 +170,7 @@ export const CushionPanel = ({
   const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
   const input = asked(now);
   const plan = cushion(input);
-  const speed = (value: number): React.ReactNode => (
-    <Figure parts={[{ figure: value.toFixed(1), unit: 'm/s' }]} />
-  );
+  const speed = (value: number): React.ReactNode => <Speed mps={value} unit={style.unit} />;
   const slider = (
     key: keyof Chosen,
     label: string,
