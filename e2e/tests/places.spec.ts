@@ -7,7 +7,9 @@ const follow = async (page: Page, place: string, link: string): Promise<void> =>
   await page.getByRole('link', { name: link, exact: true }).first().click();
 };
 
-const PLACES: [name: string, go: (page: Page) => Promise<void>, ready: RegExp | string][] = [
+type Place = [name: string, go: (page: Page) => Promise<void>, ready: RegExp | string];
+
+const PLACES: Place[] = [
   [
     'Today',
     (page) => page.goto(new URL('/', page.url()).toString()).then(() => undefined),
@@ -51,6 +53,24 @@ const PLACES: [name: string, go: (page: Page) => Promise<void>, ready: RegExp | 
         .then(() => undefined),
     'Step rules',
   ],
+  [
+    'the squad sheet',
+    async (page) => {
+      await follow(page, '/approaches', 'Long jump, 14 steps');
+      await page.getByRole('link', { name: 'Squad sheet' }).click();
+    },
+    'Start mark',
+  ],
+  ...(['curved-run-up', 'give-ground', 'goal-arc', 'steady-cadence'] as const).map(
+    (code): Place => [
+      `the planner of ${code}`,
+      (page) =>
+        page
+          .goto(new URL(`/approaches/new?movement=${code}`, page.url()).toString())
+          .then(() => undefined),
+      'To set out',
+    ],
+  ),
   [
     'Sessions',
     (page) => page.goto(new URL('/sessions', page.url()).toString()).then(() => undefined),
@@ -124,6 +144,13 @@ test('dialogs: no serious fault for axe', async ({ signedIn: page }) => {
   await follow(page, '/athletes', 'Odran Vask');
   await page.getByRole('button', { name: 'Add a measured run' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
+  await page.waitForTimeout(400);
+  expect(await serious(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('combobox', { name: 'Do a test' })
+    .selectOption({ label: 'Times over 5, 10 and 20 m' });
+  await expect(page.getByRole('dialog', { name: 'Times over 5, 10 and 20 m' })).toBeVisible();
   await page.waitForTimeout(400);
   expect(await serious(page)).toEqual([]);
 });

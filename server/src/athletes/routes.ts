@@ -5,7 +5,10 @@ import {
   restrictionInput,
   trialInput,
   type Athlete,
+  type ReadingRow,
+  type Trial,
 } from '@gravek/contract';
+import type { AnyObjectSchema } from 'yup';
 import type { Trx } from '../database/connect';
 import { awayRoute } from '../http/away';
 import { badInput, notFound } from '../http/problem';
@@ -38,6 +41,27 @@ const readCursor = (text: string | undefined): RosterCursor | null => {
   }
   throw badInput({ after: 'That page of the list is not there.' });
 };
+
+/** A route that keeps a measured run or another test of an athlete. */
+const measured = (path: string, body: AnyObjectSchema) =>
+  route({
+    method: 'post',
+    path,
+    access: 'coach',
+    body,
+    changes: 'athletes',
+    run: async ({ trx, params, body: taken }) => {
+      const one = taken as Trial | ReadingRow;
+      if (one.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
+      await must(trx, one.athleteId);
+      await trx
+        .insertInto('measurement')
+        .values(measurementColumns(one))
+        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+        .execute();
+      return must(trx, one.athleteId);
+    },
+  });
 
 export const athleteRoutes = [
   route({
@@ -122,40 +146,8 @@ export const athleteRoutes = [
       await trx.deleteFrom('athlete').where('id', '=', params.id!).execute();
     },
   }),
-  route({
-    method: 'post',
-    path: '/athletes/:id/trials',
-    access: 'coach',
-    body: trialInput,
-    changes: 'athletes',
-    run: async ({ trx, params, body }) => {
-      if (body.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
-      await must(trx, body.athleteId);
-      await trx
-        .insertInto('measurement')
-        .values(measurementColumns(body))
-        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
-      return must(trx, body.athleteId);
-    },
-  }),
-  route({
-    method: 'post',
-    path: '/athletes/:id/readings',
-    access: 'coach',
-    body: readingInput,
-    changes: 'athletes',
-    run: async ({ trx, params, body }) => {
-      if (body.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
-      await must(trx, body.athleteId);
-      await trx
-        .insertInto('measurement')
-        .values(measurementColumns(body))
-        .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
-      return must(trx, body.athleteId);
-    },
-  }),
+  measured('/athletes/:id/trials', trialInput),
+  measured('/athletes/:id/readings', readingInput),
   awayRoute({
     path: '/athletes/:id/readings/:readingId/away',
     table: 'measurement',

@@ -15,7 +15,7 @@ import { PlanView } from '../drawing/PlanView';
 import { beatsOfLayout, phaseAt } from '../hearing/beats';
 import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
-import { partName } from '../movements/partName';
+import { PartChoice } from '../movements/PartChoice';
 import { Phases } from '../movements/Phases';
 import { ReadChoices } from '../movements/ReadChoices';
 import { RuleCheck } from '../movements/RuleCheck';
@@ -171,7 +171,6 @@ export const SequencePlanner = ({
   const steps = layout.footfalls.filter((fall) => fall.n > 0);
   const [zoom, setZoom] = useState(1);
   const rules = ruleSets.find((one) => one.id === choices.ruleSet);
-  const drill = movement.drills.find((one) => one.code === choices.drill);
   return (
     <>
       <PlanHead
@@ -239,26 +238,13 @@ export const SequencePlanner = ({
             {layout.mirrored && <span className="quiet">, in the mirror</span>}
           </div>
           <ReadChoices movement={movement} chosen={choices} disabled={!mayPlan} onChoose={set} />
-          <label className="choice">
-            <span className="form-label">Part</span>
-            <Form.Select
-              value={choices.drill ?? ''}
-              disabled={!mayPlan}
-              onChange={(event) => set({ drill: event.target.value || null })}
-            >
-              <option value="">the whole</option>
-              {movement.drills.map((one) => (
-                <option key={one.code} value={one.code}>
-                  {one.name}
-                </option>
-              ))}
-            </Form.Select>
-            {drill && (
-              <span className="small-text quiet">
-                {partName(movement, drill.part)}. {drill.how}
-              </span>
-            )}
-          </label>
+          <PartChoice
+            movement={movement}
+            drill={choices.drill}
+            explained
+            disabled={!mayPlan}
+            onChoose={(drill) => set({ drill })}
+          />
           <label className="choice">
             <span className="form-label">Speed, % of full</span>
             <NumberInput

@@ -33,6 +33,7 @@ import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
 import { Drills } from './Drills';
 import { movementFileText } from './file';
+import { PartChoice } from './PartChoice';
 import { Phases } from './Phases';
 import { ReadChoices } from './ReadChoices';
 import { RuleCheck } from './RuleCheck';
@@ -242,20 +243,11 @@ const Shown = ({
               chosen={chosen}
               onChoose={(change) => setChosen({ ...chosen, ...change })}
             />
-            <label className="choice">
-              <span className="form-label">Part</span>
-              <Form.Select
-                value={chosen.drill ?? ''}
-                onChange={(event) => setChosen({ ...chosen, drill: event.target.value || null })}
-              >
-                <option value="">the whole</option>
-                {movement.drills.map((one) => (
-                  <option key={one.code} value={one.code}>
-                    {one.name}
-                  </option>
-                ))}
-              </Form.Select>
-            </label>
+            <PartChoice
+              movement={movement}
+              drill={chosen.drill}
+              onChoose={(drill) => setChosen({ ...chosen, drill })}
+            />
           </div>
           <PlanView
             branches={branches}
