@@ -161,7 +161,7 @@ test('a plan can be made by keyboard alone', async ({ signedIn: page }) => {
   await name.focus();
   await page.keyboard.press('ControlOrMeta+A');
   await page.keyboard.type('By keyboard');
-  for (let i = 0; i < 12; i += 1) {
+  for (let i = 0; i < 40; i += 1) {
     await page.keyboard.press('Tab');
     if (
       await page
@@ -176,7 +176,7 @@ test('a plan can be made by keyboard alone', async ({ signedIn: page }) => {
   const save = page.getByRole('button', { name: 'Save' });
   for (
     let i = 0;
-    i < 12 && !(await save.evaluate((one) => one === document.activeElement));
+    i < 40 && !(await save.evaluate((one) => one === document.activeElement));
     i += 1
   ) {
     await page.keyboard.press('Shift+Tab');

@@ -128,7 +128,7 @@ test('the rhythm is played with the runner, and saved as sound and as notes', as
 
   const save = async (item: string): Promise<Buffer> => {
     const coming = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Save the beat' }).click();
+    await page.getByRole('button', { name: 'Beat as a file' }).click();
     await page.getByRole('button', { name: item }).click();
     return readFileSync(await (await coming).path());
   };
@@ -165,7 +165,7 @@ test('the sheet runs on from one datum, prints on one page, and saves as table a
   await expect(sheet.getByRole('listitem')).toHaveCount(14);
   const saved = async (item: string): Promise<string> => {
     const coming = page.waitForEvent('download');
-    await sheet.getByRole('button', { name: 'Save' }).click();
+    await sheet.getByRole('button', { name: 'As a file' }).click();
     await page.getByRole('button', { name: item }).click();
     return readFileSync(await (await coming).path(), 'utf8');
   };

@@ -178,56 +178,58 @@ export const Holds = memo(
                   </Labelled>
                 </div>
                 <SpreadChart blind={blind} eyed={eyed} style={style} />
-                <table className="grid-table">
-                  <caption className="visually-hidden">
-                    Plans compared on how well they hold
-                  </caption>
-                  <thead>
-                    <tr>
-                      <th>Steps</th>
-                      <th className="num">Spread blind</th>
-                      <th className="num">Steered</th>
-                      {isBoard && <th className="num">Fouls at best aim</th>}
-                      <th className="num">Other foot nearer</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {plans
-                      .map((one, i) => ({ ...one, blind: list[2 * i]!, eyed: list[2 * i + 1]! }))
-                      .sort((a, b) => a.steps - b.steps)
-                      .map((one) => (
-                        <tr key={one.steps}>
-                          <td>
-                            <span className="figure">{one.steps}</span>
-                            {one.steps === lengths.length && (
-                              <span className="quiet small-text"> this plan</span>
-                            )}
-                          </td>
-                          <td className="num">
-                            <Length m={one.blind.sdM} style={{ ...style, small: true }} />
-                          </td>
-                          <td className="num">
-                            <Length m={one.eyed.sdM} style={{ ...style, small: true }} />
-                          </td>
-                          {isBoard && (
+                <div className="table-scroll" tabIndex={0} role="group" aria-label="Plans compared">
+                  <table className="grid-table">
+                    <caption className="visually-hidden">
+                      Plans compared on how well they hold
+                    </caption>
+                    <thead>
+                      <tr>
+                        <th>Steps</th>
+                        <th className="num">Spread blind</th>
+                        <th className="num">Steered</th>
+                        {isBoard && <th className="num">Fouls at best aim</th>}
+                        <th className="num">Other foot nearer</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {plans
+                        .map((one, i) => ({ ...one, blind: list[2 * i]!, eyed: list[2 * i + 1]! }))
+                        .sort((a, b) => a.steps - b.steps)
+                        .map((one) => (
+                          <tr key={one.steps}>
+                            <td>
+                              <span className="figure">{one.steps}</span>
+                              {one.steps === lengths.length && (
+                                <span className="quiet small-text"> this plan</span>
+                              )}
+                            </td>
                             <td className="num">
-                              <span className="figure">
-                                {percent(
-                                  aimMargin({ jumpM, sdM: Math.max(1e-4, one.eyed.sdM) })
-                                    .foulProbability,
-                                )}
-                              </span>
+                              <Length m={one.blind.sdM} style={{ ...style, small: true }} />
+                            </td>
+                            <td className="num">
+                              <Length m={one.eyed.sdM} style={{ ...style, small: true }} />
+                            </td>
+                            {isBoard && (
+                              <td className="num">
+                                <span className="figure">
+                                  {percent(
+                                    aimMargin({ jumpM, sdM: Math.max(1e-4, one.eyed.sdM) })
+                                      .foulProbability,
+                                  )}
+                                </span>
+                                <span className="unit"> %</span>
+                              </td>
+                            )}
+                            <td className="num">
+                              <span className="figure">{percent(one.eyed.wrongFootChance)}</span>
                               <span className="unit"> %</span>
                             </td>
-                          )}
-                          <td className="num">
-                            <span className="figure">{percent(one.eyed.wrongFootChance)}</span>
-                            <span className="unit"> %</span>
-                          </td>
-                        </tr>
-                      ))}
-                  </tbody>
-                </table>
+                          </tr>
+                        ))}
+                    </tbody>
+                  </table>
+                </div>
                 <p className="quiet small-text mb-0 mt-2">
                   {RUNS.toLocaleString('en')} run-ups, always the same ones. Each step is off by
                   itself, independently of the others; by eye a runner makes up {GAIN * 100} % of

@@ -51,7 +51,7 @@ export const Sheet = memo(
           />
           <Dropdown className="ms-auto">
             <Dropdown.Toggle size="sm" variant="outline-dark">
-              Save
+              As a file
             </Dropdown.Toggle>
             <Dropdown.Menu>
               <Dropdown.Item

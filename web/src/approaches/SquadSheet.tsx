@@ -153,29 +153,31 @@ const Lines = ({
   );
   return (
     <>
-      <table className="grid-table squad-table">
-        <caption className="visually-hidden">Start marks, nearest first</caption>
-        <thead>
-          <tr>
-            <th>Start mark</th>
-            <th>Athlete</th>
-            <th className="num">Steps</th>
-            <th>First foot</th>
-            <th>Check marks</th>
-            <th className="num">Own mark</th>
-          </tr>
-        </thead>
-        <tbody>
-          {marks.map((mark) => (
-            <MarkRows
-              key={mark.users[0]!.who.athleteId}
-              mark={mark}
-              nameOf={nameOf}
-              style={style}
-            />
-          ))}
-        </tbody>
-      </table>
+      <div className="table-scroll" tabIndex={0} role="group" aria-label="Squad sheet">
+        <table className="grid-table squad-table">
+          <caption className="visually-hidden">Start marks, nearest first</caption>
+          <thead>
+            <tr>
+              <th>Start mark</th>
+              <th>Athlete</th>
+              <th className="num">Steps</th>
+              <th>First foot</th>
+              <th>Check marks</th>
+              <th className="num">Own mark</th>
+            </tr>
+          </thead>
+          <tbody>
+            {marks.map((mark) => (
+              <MarkRows
+                key={mark.users[0]!.who.athleteId}
+                mark={mark}
+                nameOf={nameOf}
+                style={style}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
       {fits.length === 0 && <p className="quiet">It fits nobody here; see why below.</p>}
       {marks.some((mark) => mark.users.length > 1) && (
         <p className="quiet small-text mb-0">

@@ -5,7 +5,7 @@ import {
   type SolvedStep,
   type StraightPlan,
 } from '@gravek/core';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 
 const SHORTEST_M = 0.1;
 const LONGEST_M = 3.5;
@@ -18,7 +18,7 @@ const nudgeM = (style: LengthStyle): number =>
 
 /**
  * The prints of a strip to take hold of: dragged toward the target a step gets longer, away from it
- * shorter; arrow keys do the same, and Delete lets the step go.
+ * shorter. Left and right arrow keys do the same, up and down go to the next print, Delete lets it go.
  */
 export const PrintHandles = ({
   plan,
@@ -36,10 +36,19 @@ export const PrintHandles = ({
   onPin: (step: number, lengthM: number | null) => void;
 }) => {
   const held = useRef<{ step: number; x: number; lengthM: number; pixels: number } | null>(null);
+  // One stop for Tab; up and down go from print to print.
+  const [active, setActive] = useState(1);
+  const handles = useRef<HTMLDivElement>(null);
+  const go = (step: number): void => {
+    const next = Math.max(1, Math.min(plan.steps.length, step));
+    setActive(next);
+    handles.current?.querySelectorAll<HTMLElement>('[role=slider]')[next - 1]?.focus();
+  };
+  const stop = Math.min(active, plan.steps.length);
   const pin = (step: number, lengthM: number): void =>
     onPin(step, Number(Math.max(SHORTEST_M, Math.min(LONGEST_M, lengthM)).toFixed(4)));
   return (
-    <>
+    <div ref={handles}>
       {plan.steps.map((step) => {
         const [x, y] = place(step);
         return (
@@ -48,7 +57,8 @@ export const PrintHandles = ({
             className={step.pinned ? 'print-handle pinned' : 'print-handle'}
             style={{ left: x - 15, top: y - 15 }}
             role="slider"
-            tabIndex={0}
+            tabIndex={step.n === stop ? 0 : -1}
+            onFocus={() => setActive(step.n)}
             aria-label={`Length of step ${step.n}`}
             aria-orientation="horizontal"
             aria-valuemin={SHORTEST_M}
@@ -74,11 +84,11 @@ export const PrintHandles = ({
             onDoubleClick={() => onPin(step.n, null)}
             onKeyDown={(event) => {
               const by = nudgeM(style) * (event.shiftKey ? 5 : 1);
-              if (event.key === 'ArrowRight' || event.key === 'ArrowUp') {
-                pin(step.n, step.lengthM + by);
-              } else if (event.key === 'ArrowLeft' || event.key === 'ArrowDown') {
-                pin(step.n, step.lengthM - by);
-              } else if (event.key === 'Delete' || event.key === 'Backspace') {
+              if (event.key === 'ArrowRight') pin(step.n, step.lengthM + by);
+              else if (event.key === 'ArrowLeft') pin(step.n, step.lengthM - by);
+              else if (event.key === 'ArrowUp') go(step.n + 1);
+              else if (event.key === 'ArrowDown') go(step.n - 1);
+              else if (event.key === 'Delete' || event.key === 'Backspace') {
                 onPin(step.n, null);
               } else return;
               event.preventDefault();
@@ -86,6 +96,6 @@ export const PrintHandles = ({
           />
         );
       })}
-    </>
+    </div>
   );
 };

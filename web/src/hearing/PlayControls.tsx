@@ -48,7 +48,7 @@ const Save = ({ player, name }: { player: Player; name: string }) => {
   };
   return (
     <Dropdown>
-      <Dropdown.Toggle variant="outline-dark">Save the beat</Dropdown.Toggle>
+      <Dropdown.Toggle variant="outline-dark">Beat as a file</Dropdown.Toggle>
       <Dropdown.Menu>
         <Dropdown.Item
           onClick={() =>
