@@ -54,6 +54,7 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await follow('/approaches', 'Long jump, 14 steps')(page);
       await page.getByRole('link', { name: 'Squad sheet' }).click();
+      await page.getByLabel('For whom').selectOption('Athletics');
       await page.getByLabel('Most that a mark may move').fill('25 cm');
       await page.getByText(/marks for \d+ athletes/).waitFor();
     },
