@@ -76,9 +76,10 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   const next = new Map(phases.map((one, i) => [one.code, exitsOf(phases, i)]));
   const round = circleIn(next);
   if (round) {
-    const at = phases.findIndex((one) => one.code === round[0]);
+    // Told where the circle closes, at the field that leads back.
+    const at = phases.findIndex((one) => one.code === round.at(-2));
     say(
-      `phases[${at}].then`,
+      `phases[${at}].${phases[at]!.read ? 'read' : 'then'}`,
       `The way never ends: ${round.map((one) => nameOf(phases, one)).join(' → ')}.`,
     );
   }

@@ -236,3 +236,81 @@ test('an athlete’s restriction bars the movements it is about, with the reason
   await expect(drawing(page)).toBeVisible();
   await expect(page.getByText(/may not jump/)).toBeHidden();
 });
+
+test('an assistant looks at movements and changes none; a copy survives the server going away', async ({
+  page,
+  app,
+}) => {
+  await page.goto(app.address);
+  await page.getByRole('button', { name: 'Open the demo club' }).click();
+  await expect(page.getByRole('link', { name: 'Movements' })).toBeVisible();
+  await copyOf(page, 'wall-switches');
+  const editor = page.url();
+  await page.getByLabel('Name of the movement').fill('Wall, while away');
+  await app.stop();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(
+    page.getByText(/The server cannot be reached. What you typed is kept/),
+  ).toBeVisible();
+  await app.start();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Wall, while away' })).toBeVisible();
+
+  await page.route('**/api/me', async (route) => {
+    const answer = await route.fetch();
+    await route.fulfill({
+      response: answer,
+      json: { ...((await answer.json()) as object), role: 'assistant' },
+    });
+  });
+  await page.goto(editor);
+  await expect(page.getByText('Assistants do not change movements.')).toBeVisible();
+  await page.getByRole('link', { name: 'All movements' }).click();
+  await expect(page.getByRole('button', { name: 'Read in a file' })).toBeHidden();
+});
+
+test('faults, drills, schools and what stands around are edited, moved, taken out and brought back', async ({
+  signedIn: page,
+}) => {
+  await copyOf(page, 'gaps');
+  await page.getByLabel('Name of the movement').fill('Gaps, all edited');
+  const part = (name: RegExp) =>
+    page.getByRole('group', { name: 'What to change' }).getByRole('button', { name });
+  await part(/^Faults/).click();
+  await page.getByRole('button', { name: 'Add a fault' }).click();
+  await expect(page.getByRole('button', { name: /^Faults 3 to mend$/ })).toBeVisible();
+  await page.getByLabel('Name', { exact: true }).fill('Looks at the feet');
+  await page.getByLabel('What is seen').fill('Head goes down at the first gap.');
+  await page.getByLabel('Cue').fill('Eyes on the far cone');
+  await page.getByRole('button', { name: 'Move Looks at the feet up' }).click();
+  await expect(page.getByText(/to mend/)).toBeHidden();
+
+  await part(/^Drills/).click();
+  await page.getByRole('button', { name: 'Add a drill' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Far cone walk');
+  await page.getByLabel('How it goes').fill('Walk the gaps and read the number on the far cone.');
+  await page.getByLabel('Part', { exact: true }).selectOption('the last steps');
+  await page.getByLabel('How many').fill('3');
+
+  await part(/^Around it/).click();
+  await page.getByRole('button', { name: 'Add a thing' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('far cone');
+  await page.getByLabel('Ahead', { exact: true }).fill('4 m');
+  await expect(page.getByText('far cone').first()).toBeVisible();
+
+  await part(/^Schools/).click();
+  await page.getByRole('button', { name: 'Add a disagreement' }).click();
+  await expect(page.getByText(/to mend/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Take this disagreement out' }).click();
+  await expect(page.getByText(/to mend/)).toBeHidden();
+  await part(/^About/).click();
+  await page.getByLabel('Mind').fill('Dry ground only.\nSpikes off.');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Gaps, all edited' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Mind' })).toContainText('Spikes off.');
+  await expect(page.getByRole('button', { name: /^Looks at the feet, severity 2/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Drills' })).toContainText('The last 3 steps');
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await page.getByLabel('Find a movement').fill('head goes down first gap');
+  await expect(page.getByRole('link', { name: 'Gaps, all edited' })).toBeVisible();
+});

@@ -48,8 +48,12 @@ export type Stage = {
   close: () => Promise<void>;
 };
 
-/** A database of its own with the application on a port of its own. */
-export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
+/** A database of its own with nothing in it, and the two roles that use it. */
+export const emptyDatabase = async (): Promise<{
+  name: string;
+  ownerUrl: string;
+  appUrl: string;
+}> => {
   const name = `test_${randomBytes(6).toString('hex')}`;
   const password = randomBytes(12).toString('hex');
   await asSuper(`
@@ -61,8 +65,16 @@ export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
     create role ${name}_owner login password '${password}';
     create role ${name}_app login password '${password}' in role gravek_app;`);
   await asSuper(`create database ${name} owner ${name}_owner`);
-  const ownerUrl = withPath(superUrl, name, `${name}_owner`, password);
-  const appUrl = withPath(superUrl, name, `${name}_app`, password);
+  return {
+    name,
+    ownerUrl: withPath(superUrl, name, `${name}_owner`, password),
+    appUrl: withPath(superUrl, name, `${name}_app`, password),
+  };
+};
+
+/** A database of its own with the application on a port of its own. */
+export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
+  const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
   const { db, pool } = connect(appUrl);
   const log = pino({ level: 'error' });

@@ -40,8 +40,14 @@ export const RunThroughs = memo(
             <p className="mb-2">
               {seen.n === 1 ? 'One run' : `${seen.n} runs`} of {newest.takenOn}: on average{' '}
               <strong>
-                <Length m={Math.abs(seen.meanM)} style={small} />{' '}
-                {seen.meanM > 0 ? 'over' : 'short of'} the line
+                {Math.abs(seen.meanM) < 0.005 ? (
+                  'on the line'
+                ) : (
+                  <>
+                    <Length m={Math.abs(seen.meanM)} style={small} />{' '}
+                    {seen.meanM > 0 ? 'over' : 'short of'} the line
+                  </>
+                )}
               </strong>
               {seen.sdM !== null && (
                 <>
