@@ -153,10 +153,14 @@ test('a newer built-in is offered to a copy, never forced', async ({ signedIn: p
   await expect(page.getByText('has changed since')).toBeHidden();
   // As if the copy had been made of an older Gravek.
   await page.route('**/api/movements', async (route) => {
-    const answer = await route.fetch();
-    const body = (await answer.json()) as { items?: { basedOn: { revision: number } | null }[] };
-    for (const one of body.items ?? []) if (one.basedOn) one.basedOn.revision -= 1;
-    await route.fulfill({ response: answer, json: body });
+    try {
+      const answer = await route.fetch();
+      const body = (await answer.json()) as { items?: { basedOn: { revision: number } | null }[] };
+      for (const one of body.items ?? []) if (one.basedOn) one.basedOn.revision -= 1;
+      await route.fulfill({ response: answer, json: body });
+    } catch {
+      // The page that asked is gone: it was loaded anew meanwhile.
+    }
   });
   await page.reload();
   await expect(page.getByText('has changed since this copy was made')).toBeVisible();

@@ -182,7 +182,7 @@ it('a movement broken anywhere gets words, never a fault', () => {
         }
       },
     ),
-    { numRuns: 400 },
+    { numRuns: 100 },
   );
 });
 
