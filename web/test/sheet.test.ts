@@ -2,7 +2,7 @@ import { INCH_M, solveStraight, type StraightPlan } from '@gravek/core';
 import { parseMidi } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { sheetCsv, sheetRows, sheetSvg } from '../src/approaches/sheet';
-import { squadLine } from '../src/approaches/squad';
+import { fromShared, squadLine } from '../src/approaches/squad';
 import { midiFile } from '../src/hearing/midi';
 import { freshReading, readReading } from '../src/measuring/readingText';
 
@@ -62,6 +62,16 @@ describe('a line of the squad sheet', () => {
     });
     expect(own.steps).toBe(14);
     expect(own.plan?.distanceM).toBeCloseTo(fixed.distanceM, 9);
+  });
+
+  it('starts from a shared mark with the steps changed to fit it, check marks too', () => {
+    const line = squadLine({ athleteId: 'a', ask, counts: null, barred: null });
+    const shared = fromShared(line, plan.distanceM + 0.2)!;
+    expect(shared.distanceM).toBeCloseTo(plan.distanceM + 0.2, 9);
+    expect(shared.maxAdjust).toBeGreaterThan(0);
+    expect(shared.checkMarks[0]!.toTargetM).toBeGreaterThan(plan.checkMarks[0]!.toTargetM);
+    // Farther than the steps can stretch: the own plan stays.
+    expect(fromShared(line, plan.distanceM + 9)).toBe(line.plan);
   });
 });
 

@@ -25,7 +25,7 @@ import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
 import { around, stripOf } from './draft';
 import { offer } from './explain';
 import { plannerWork } from './plannerWork';
-import { whyNotShort, type SquadAsk, type SquadLine } from './squad';
+import { fromShared, whyNotShort, type SquadAsk, type SquadLine } from './squad';
 
 const ALL = 'everybody on this approach';
 
@@ -182,7 +182,8 @@ const Lines = ({
       {marks.some((mark) => mark.users.length > 1) && (
         <p className="quiet small-text mb-0">
           {marks.length} marks for {fits.length} athletes. Who shares one starts from it with their
-          own steps a little changed; “gives” says by how much their own mark lies elsewhere.
+          own steps a little changed, check marks with them; “gives” says by how much their own mark
+          lies elsewhere.
         </p>
       )}
       {rest.length > 0 && (
@@ -218,7 +219,7 @@ const MarkRows = ({
     <>
       {mark.users.map(({ who, ownM, givesM }, i) => {
         const athlete = nameOf.get(who.athleteId);
-        const plan = who.plan!;
+        const plan = mark.users.length > 1 ? fromShared(who, mark.atM)! : who.plan!;
         return (
           <tr key={who.athleteId}>
             {i === 0 && (
@@ -253,7 +254,8 @@ const MarkRows = ({
                 <>
                   <Length m={ownM} style={style} />
                   <div className="quiet small-text">
-                    gives {formatLength(Math.abs(givesM), small)}
+                    gives {formatLength(Math.abs(givesM), small)}, steps change by up to{' '}
+                    {(plan.maxAdjust * 100).toFixed(1)} %
                   </div>
                 </>
               ) : (

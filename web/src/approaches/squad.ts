@@ -19,6 +19,7 @@ export type SquadAsk = {
 
 export type SquadLine = {
   athleteId: string;
+  ask: StraightInput;
   steps: number;
   plan: StraightPlan | null;
   /** why there is no plan */
@@ -34,12 +35,18 @@ export const squadLine = ({ athleteId, ask, counts, barred }: SquadAsk): SquadLi
   const best = counts ? compareStepCounts(ask, counts.from, counts.to) : null;
   const steps = best?.recommended ?? ask.steps;
   const result = solveStraight(steps === ask.steps ? ask : { ...ask, steps, pins: [] });
-  const common = { athleteId, steps, barred };
+  const common = { athleteId, ask, steps, barred };
   if (!result.feasible) {
     const nearby = nearbyPlans({ ...ask, steps }, result)[0] ?? null;
     return { ...common, plan: null, reason: result.reason, nearby };
   }
   return { ...common, plan: result, reason: null, nearby: null };
+};
+
+/** The plan of an athlete who starts from a mark shared with others; their own where that cannot be run. */
+export const fromShared = ({ ask, steps, plan }: SquadLine, atM: number): StraightPlan | null => {
+  const result = solveStraight({ ...ask, steps, pins: [], distanceM: atM });
+  return result.feasible ? result : plan;
 };
 
 const WHY = {
