@@ -226,6 +226,7 @@ test('how well it holds: eyes save what blind running spreads, and worse steps s
   };
   const [blind, eyed] = await spread();
   expect(eyed).toBeLessThan(blind / 2);
+  await expect(holds.getByRole('row', { name: /14 start 30 cm back/ })).toBeVisible();
   await holds.getByLabel('A step varies by').fill('3');
   await expect.poll(async () => (await spread())[0]).toBeGreaterThan(blind * 2);
   await holds.getByLabel('steers by eye over').selectOption('0');

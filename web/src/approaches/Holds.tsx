@@ -2,6 +2,8 @@ import {
   aimMargin,
   blindSpread,
   compareStepCounts,
+  formatLength,
+  solveStraight,
   USUAL_STEP_SCATTER,
   type CurrentModel,
   type LengthStyle,
@@ -25,6 +27,8 @@ const SEED = 20_000;
 /** By eye a runner makes up most of what is seen, without breaking the rhythm. */
 const GAIN = 0.8;
 const STEER_LIMIT = 0.08;
+/** Another start mark to compare with, nearer and farther. */
+const OTHER_START_M = 0.3;
 /** A drag or a word typed is over before it is simulated. */
 const SETTLE_MS = 250;
 const USUAL_JUMP_M = 5.5;
@@ -70,10 +74,23 @@ export const Holds = memo(
     const others = compareStepCounts(rest, counts.from, counts.to).choices.flatMap(
       ({ steps, result }) =>
         result.feasible && steps !== lengths.length
-          ? [{ steps, lengths: result.steps.map((step) => step.lengthM) }]
+          ? [{ steps, what: '', lengths: result.steps.map((step) => step.lengthM) }]
           : [],
     );
-    const plans = [{ steps: lengths.length, lengths }, ...others];
+    const moved = [-OTHER_START_M, OTHER_START_M].flatMap((byM) => {
+      const result = solveStraight({ ...ask, distanceM: plan.distanceM + byM });
+      const by = formatLength(OTHER_START_M, { ...style, small: true });
+      return result.feasible
+        ? [
+            {
+              steps: lengths.length,
+              what: `start ${by} ${byM > 0 ? 'back' : 'in'}`,
+              lengths: result.steps.map((step) => step.lengthM),
+            },
+          ]
+        : [];
+    });
+    const plans = [{ steps: lengths.length, what: 'this plan', lengths }, ...moved, ...others];
     const simulation = (lengthsM: number[], by: RunUpSimulation['steering']): RunUpSimulation => ({
       lengthsM,
       scatter,
@@ -197,12 +214,10 @@ export const Holds = memo(
                         .map((one, i) => ({ ...one, blind: list[2 * i]!, eyed: list[2 * i + 1]! }))
                         .sort((a, b) => a.steps - b.steps)
                         .map((one) => (
-                          <tr key={one.steps}>
+                          <tr key={`${one.steps} ${one.what}`}>
                             <td>
                               <span className="figure">{one.steps}</span>
-                              {one.steps === lengths.length && (
-                                <span className="quiet small-text"> this plan</span>
-                              )}
+                              <span className="quiet small-text"> {one.what}</span>
                             </td>
                             <td className="num">
                               <Length m={one.blind.sdM} style={{ ...style, small: true }} />
