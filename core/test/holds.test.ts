@@ -1,0 +1,183 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  blindSpread,
+  cushion,
+  cushionTracks,
+  runThroughs,
+  simulateRunUps,
+  spreadOf,
+  type CushionInput,
+  type RunUpSimulation,
+} from '../src';
+import { normals, seeded } from '../src/random';
+
+const runUps = fc.record({
+  lengthsM: fc.array(fc.double({ min: 0.8, max: 2.5, noNaN: true }), {
+    minLength: 2,
+    maxLength: 24,
+  }),
+  scatter: fc.double({ min: 0.005, max: 0.06, noNaN: true }),
+  seed: fc.integer({ min: 1, max: 1e6 }),
+});
+
+const simulate = (change: Partial<RunUpSimulation> & Pick<RunUpSimulation, 'lengthsM'>) =>
+  simulateRunUps({ scatter: 0.02, marginM: 0, steering: null, runs: 3_000, seed: 1, ...change });
+
+describe('chance', () => {
+  it('is even between 0 and 1, and normal about 0', () => {
+    const uniform = seeded(42);
+    const even = Array.from({ length: 20_000 }, uniform);
+    expect(even.every((value) => value >= 0 && value < 1)).toBe(true);
+    const { mean, sd } = spreadOf(even);
+    expect(mean).toBeCloseTo(0.5, 1.7);
+    expect(sd).toBeCloseTo(Math.sqrt(1 / 12), 1.7);
+    const bell = spreadOf(Array.from({ length: 20_000 }, normals(seeded(43))));
+    expect(Math.abs(bell.mean)).toBeLessThan(0.03);
+    expect(bell.sd).toBeCloseTo(1, 1.5);
+  });
+
+  it('repeats itself only for the same seed', () => {
+    fc.assert(
+      fc.property(fc.integer(), fc.integer(), (a, b) => {
+        const take = (seed: number) => {
+          const next = seeded(seed);
+          return [next(), next(), next()];
+        };
+        expect(take(a)).toEqual(take(a));
+        if ((a | 0) !== (b | 0)) expect(take(a)).not.toEqual(take(b));
+      }),
+    );
+  });
+});
+
+describe('how well a run-up holds', () => {
+  it('blind is as the sum of the steps says, whatever the run-up', () => {
+    fc.assert(
+      fc.property(runUps, ({ lengthsM, scatter, seed }) => {
+        const { sdM } = simulate({ lengthsM, scatter, seed });
+        expect(sdM / blindSpread(lengthsM, scatter, 0).sdM).toBeGreaterThan(0.93);
+        expect(sdM / blindSpread(lengthsM, scatter, 0).sdM).toBeLessThan(1.07);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('is never worse for steering by eye, and better the more of it is made up', () => {
+    fc.assert(
+      fc.property(runUps, ({ lengthsM, scatter, seed }) => {
+        const at = (gain: number): number =>
+          simulate({
+            lengthsM,
+            scatter,
+            seed,
+            steering: { steps: Math.min(4, lengthsM.length), gain, limit: 0.5 },
+          }).sdM;
+        const [none, half, all] = [at(0), at(0.5), at(1)];
+        expect(half).toBeLessThanOrEqual(none * 1.001);
+        expect(all).toBeLessThanOrEqual(half * 1.001);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('fouls less the farther behind the line it aims', () => {
+    const lengthsM = Array<number>(14).fill(2);
+    const chances = [-0.2, 0, 0.1, 0.2, 0.5].map(
+      (marginM) => simulate({ lengthsM, scatter: 0.02, marginM }).foulChance,
+    );
+    expect([...chances].sort((a, b) => b - a)).toEqual(chances);
+    expect(chances[1]).toBeCloseTo(0.5, 1);
+    chances.forEach((chance, i) =>
+      expect(
+        Math.abs(chance - blindSpread(lengthsM, 0.02, [-0.2, 0, 0.1, 0.2, 0.5][i]!).foulChance),
+      ).toBeLessThan(0.03),
+    );
+  });
+
+  it('of steps without scatter lands where it is planned, every time', () => {
+    const still = simulate({ lengthsM: [1.2, 1.5, 1.8], scatter: 0 });
+    expect(still.sdM).toBe(0);
+    expect(still.quantilesM).toEqual([0, 0, 0, 0, 0]);
+    expect(still.wrongFootChance).toBe(0);
+    expect(still.foulChance).toBe(0);
+  });
+
+  it('of one step is that step', () => {
+    const one = simulate({ lengthsM: [1.4], scatter: 0.1 });
+    expect(one.steps).toHaveLength(1);
+    expect(one.sdM / 0.14).toBeCloseTo(1, 1);
+  });
+});
+
+describe('run-throughs', () => {
+  it('move the mark for a shift that is larger than the noise, and then by the mean', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -0.3, max: 0.3, noNaN: true }), { minLength: 2, maxLength: 20 }),
+        (misses) => {
+          const { moveM, meanM, interval, n } = runThroughs(misses);
+          expect(n).toBe(misses.length);
+          expect(interval!.lowM).toBeLessThanOrEqual(meanM + 1e-12);
+          expect(interval!.highM).toBeGreaterThanOrEqual(meanM - 1e-12);
+          const sure = interval!.lowM > 0 || interval!.highM < 0;
+          expect(moveM).toBe(sure ? meanM : 0);
+          // The same misses on the other side of the line say the same on the other side.
+          expect(runThroughs(misses.map((miss) => -miss)).moveM).toBeCloseTo(-moveM, 12);
+        },
+      ),
+    );
+  });
+
+  it('are surer the more there are of them', () => {
+    const width = (count: number): number => {
+      const { interval } = runThroughs(
+        Array.from({ length: count }, (_, i) => (i % 2 ? 0.1 : -0.1)),
+      );
+      return interval!.highM - interval!.lowM;
+    };
+    expect(width(20)).toBeLessThan(width(8));
+    expect(width(8)).toBeLessThan(width(4));
+  });
+});
+
+it('the drawn cushion keeps its distance for every runner that can be held', () => {
+  fc.assert(
+    fc.property(
+      fc.record({
+        depthM: fc.double({ min: 1, max: 8, noNaN: true }),
+        topSpeedMps: fc.double({ min: 5, max: 9.5, noNaN: true }),
+        tauS: fc.double({ min: 0.7, max: 1.6, noNaN: true }),
+        stepM: fc.double({ min: 0.08, max: 0.3, noNaN: true }),
+        keepM: fc.double({ min: 0, max: 1, noNaN: true }),
+      }),
+      ({ depthM, topSpeedMps, tauS, stepM, keepM }) => {
+        const input: CushionInput = {
+          depthM,
+          attacker: { topSpeedMps, tauS },
+          defender: {
+            reactionS: 0.22,
+            stepM,
+            cadenceSpm: 380,
+            turnS: 0.25,
+            topSpeedMps: 7.6,
+            tauS: 1.05,
+          },
+          keepM,
+          horizonS: 3,
+        };
+        const plan = cushion(input);
+        const least = (openS: number): number =>
+          Math.min(...cushionTracks(input, openS, 601).map((at) => at.gapM));
+        if (plan.openByS === null) {
+          expect(least(input.defender.reactionS)).toBeLessThan(keepM + 1e-6);
+          expect(plan.minDepthM).toBeGreaterThan(depthM - 1e-6);
+        } else {
+          expect(least(plan.openByS)).toBeGreaterThan(keepM - 1e-6);
+          expect(plan.minDepthM).toBeLessThan(depthM + 1e-6);
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
