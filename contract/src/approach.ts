@@ -1,15 +1,4 @@
-import {
-  otherFoot,
-  type Pin,
-  type Absorb,
-  type Ending,
-  type Foot,
-  type Layout,
-  type Side,
-  type StepModel,
-  type StraightInput,
-  type StraightResult,
-} from '@gravek/core';
+import type { Absorb, Ending, Foot, Layout, Pin, StepModel, StraightResult } from '@gravek/core';
 import {
   array,
   lazy,
@@ -189,7 +178,8 @@ export const sequenceChoices = object({
     .default(null),
   /** a raised cadence; null as usual */
   cadence: object({
-    baselineSpm: figure('The baseline', 60, 300, ' steps/min'),
+    /** null: the athlete's own as it was counted last, a usual one until then */
+    baselineSpm: figure('The baseline', 60, 300, ' steps/min').nullable().defined(),
     increasePct: figure('The increase', -30, 30, ' %'),
     weeks: count('Weeks', 1, 52),
     speedMps: figure('The pace', 0.5, 10, ' m/s'),
@@ -228,57 +218,66 @@ export type ApproachUpdate = InferType<typeof approachUpdate>;
 
 export type ModelSource = 'measured' | 'estimate';
 
+/** What a plan comes to for one athlete, whatever its movement. */
+export type Solved = {
+  /** every footfall on the ground; null when it cannot be run */
+  layout: Layout | null;
+  /** beside it, the figures of a run-up to a target, or why it cannot be run; null for other movements */
+  straight: StraightResult | null;
+};
+
 /** An approach solved for one athlete, kept as it was. */
-export type SolvedApproach = {
+export type SolvedApproach = Solved & {
   athleteId: string;
   model: StepModel;
   modelSource: ModelSource;
-  result: StraightResult | Layout;
   solverVersion: number;
   solvedAt: string;
 };
 
-/** What the strip shows of a solved run-up, or null when the plan is another movement. */
-export const straightOf = ({ result }: Pick<SolvedApproach, 'result'>): StraightResult | null =>
-  'footfalls' in result ? null : result;
+/** What every screen tells of a plan in a line, whatever its kind. */
+export type Outline = {
+  firstFoot: Foot;
+  lastFoot: Foot;
+  /** start mark to target, metres; null for a sequence that runs at no target */
+  startM: number | null;
+  totalTimeS: number;
+  /** feet that land together are one step */
+  steps: number;
+  contacts: { foot: Foot; timeS: number; special: boolean }[];
+  checkMarks: { stepsOut: number; toTargetM: number }[];
+};
 
+/** An approach as lists show it. */
 export type ApproachSummary = {
   id: string;
   name: string;
   movement: string;
   choices: Choices;
+  /** those it is planned for; a session may have it solved for more */
   athleteIds: string[];
   version: number;
   archived: boolean;
   savedAt: string;
+  /** steps of the first athlete; null when nobody can run it */
+  steps: number | null;
+  /** nearest and farthest start mark, metres; null where there is none */
+  startM: { from: number; to: number } | null;
+  /** mean time of a rep, seconds */
+  runS: number | null;
+  /** athletes whom it does not fit */
+  misfits: string[];
 };
 
-export type Approach = ApproachSummary & { solved: SolvedApproach[] };
+export type Approach = Omit<ApproachSummary, 'steps' | 'startM' | 'runS' | 'misfits'> & {
+  solved: SolvedApproach[];
+};
 
-/**
- * What the straight solver is asked for one athlete. Check marks beyond the start drop out.
- *
- * @param side other: the whole run-up seen in a mirror, feet swapped
- */
-export const straightAsk = (
-  choices: StraightChoices,
-  athlete: { takeoffFoot: Foot },
-  model: StepModel,
-  side: Side = 'own',
-): StraightInput => {
-  const seen = (foot: Foot): Foot => (side === 'own' ? foot : otherFoot(foot));
-  const takeoff = choices.takeoffFoot === 'own' ? athlete.takeoffFoot : choices.takeoffFoot;
-  return {
-    model,
-    takeoffFoot: seen(takeoff),
-    startFoot: choices.startFoot ? seen(choices.startFoot) : undefined,
-    steps: choices.steps,
-    distanceM: choices.distanceM ?? undefined,
-    ending: choices.ending,
-    absorb: choices.absorb,
-    tolerance: choices.tolerance,
-    speedFraction: choices.speedFraction,
-    checkMarks: choices.checkMarks.filter((mark) => mark < choices.steps),
-    pins: choices.pins,
-  };
+/** What an athlete is planned to run. */
+export type AthletePlan = {
+  id: string;
+  name: string;
+  modelSource: ModelSource;
+  /** null when it does not fit */
+  outline: Pick<Outline, 'startM' | 'steps'> | null;
 };

@@ -2,6 +2,7 @@ import { STEP_BOUNDS } from '@gravek/core';
 import { array, boolean, object, type InferType } from 'yup';
 import { choice, count, day, distinct, figure, foot, id, name, note } from './fields';
 import type { ReadingRow } from './reading';
+import { SOURCES } from './source';
 
 export const athleteFields = object({
   name: name('the athlete’s name'),
@@ -45,9 +46,6 @@ export const restrictionInput = object({
   );
 });
 export type Restriction = InferType<typeof restrictionInput>;
-
-export const SOURCES = ['self', 'other', 'device'] as const;
-export type Source = (typeof SOURCES)[number];
 
 const { trialSteps, lengthM, intervalS } = STEP_BOUNDS;
 

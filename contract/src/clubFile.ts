@@ -1,14 +1,14 @@
 import { array, number, object, type InferType } from 'yup';
 import { athleteInput, restrictionInput, trialInput } from './athlete';
 import { approachInput } from './approach';
-import { movementInput } from './movement';
+import { movementInput } from './movementSchema';
 import { readingInput } from './reading';
 import { ruleSetInput } from './ruleSet';
 import { clubSettings, memberInput } from './club';
 import { choice, id } from './fields';
 import { repInput, sessionInput } from './session';
 
-export const CLUB_FILE_VERSION = 2;
+export const CLUB_FILE_VERSION = 3;
 
 /** The account behind the demo's one-press entry. */
 export const DEMO_EMAIL = 'coach@demo.invalid';

@@ -13,6 +13,29 @@ export const name = (what: string, max = 80) =>
 export const note = (max = 500) =>
   string().trim().max(max, `Keep the note within ${max} characters.`).default('');
 
+/** A name from data that programs go by, such as that of a fault. */
+export const code = (what: string) =>
+  string()
+    .strict()
+    .max(60, `${what} is too long.`)
+    // No control characters, and no half of a letter of two.
+    .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, `${what} cannot be read.`);
+
+const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$/;
+
+/** A moment that exists, as `toISOString` writes it. */
+export const moment = (what: string) =>
+  string()
+    .strict()
+    .required(`${what} is missing.`)
+    .test('moment', `${what} is not a time.`, (value) => {
+      if (!value || !ISO.test(value)) return false;
+      const read = new Date(value);
+      return (
+        !Number.isNaN(read.getTime()) && read.toISOString().slice(0, 19) === value.slice(0, 19)
+      );
+    });
+
 /** A day that exists, yyyy-mm-dd. */
 export const day = (what: string) =>
   string()

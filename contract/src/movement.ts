@@ -6,7 +6,6 @@ import {
   type OtherThing,
   type Part,
   type PhaseSteps,
-  type Sequence,
 } from '@gravek/core';
 import {
   array,
@@ -16,13 +15,11 @@ import {
   number,
   object,
   string,
-  ValidationError,
   type AnyObjectSchema,
   type InferType,
   type MixedSchema,
 } from 'yup';
-import { choice, count, distinct, figure, foot, id, name } from './fields';
-import { looseEnds } from './movementChecks';
+import { choice, count, distinct, figure, foot, name } from './fields';
 import { phaseSteps } from './phaseKinds';
 
 export const LOADS = ['jump', 'sprint', 'contact', 'volume'] as const;
@@ -197,7 +194,8 @@ const other = object({
     .default(null),
 });
 
-const shape = object({
+/** What the parts of a movement may be, each by itself; `movementSchema` also sees that they hang together. */
+export const movementShape = object({
   code: code('A movement'),
   /** grows when the built-in content changes */
   revision: count('The revision', 1, 100_000),
@@ -226,7 +224,7 @@ const shape = object({
   cautions: list('the cautions', 12, 200),
 });
 
-type Shape = InferType<typeof shape>;
+type Shape = InferType<typeof movementShape>;
 export type Movement = Omit<Shape, 'phases' | 'drills' | 'others'> & {
   phases: (Omit<Shape['phases'][number], 'steps' | 'ball'> & {
     steps: PhaseSteps;
@@ -239,104 +237,3 @@ export type MovementPhase = Movement['phases'][number];
 export type Fault = Movement['faults'][number];
 export type Drill = Movement['drills'][number];
 export type School = Movement['schools'][number];
-
-const hasParts = (value: unknown): value is Movement =>
-  typeof value === 'object' &&
-  value !== null &&
-  ['phases', 'faults', 'drills', 'schools'].every((key) =>
-    Array.isArray((value as Record<string, unknown>)[key]),
-  );
-
-/** A movement: what is planned, what a coach looks at, phase by phase, and how it is taught. */
-export const movementSchema = shape.test('hangs-together', function hangsTogether(value):
-  true | ValidationError {
-  const movement = value as unknown;
-  // What is broken in itself is told by its own check; this one waits until it can look.
-  if (!hasParts(movement) || !shape.isValidSync(value)) return true;
-  const errors = Object.entries(looseEnds(movement)).map(([path, message]) =>
-    this.createError({ path: this.path ? `${this.path}.${path}` : path, message }),
-  );
-  return errors.length === 0 ? true : new ValidationError(errors, value, this.path || undefined);
-});
-
-/**
- * The movement as taught by the chosen schools: their changes made, their skipped phases taken out.
- *
- * @param chosen school code → code of the way; the first way where none is named
- */
-export const bySchools = (
-  movement: Movement,
-  chosen: Readonly<Record<string, string>> = {},
-): Movement => {
-  let phases = movement.phases;
-  for (const one of movement.schools) {
-    const option = one.options.find((it) => it.code === chosen[one.code]) ?? one.options[0];
-    if (!option) continue;
-    for (const change of option.changes) {
-      phases = phases.map((own) =>
-        own.code === change.phase
-          ? { ...own, steps: { ...own.steps, ...change.set } as PhaseSteps }
-          : own,
-      );
-    }
-    for (const skipped of option.skips) {
-      const at = phases.findIndex((own) => own.code === skipped);
-      const after = phases[at]?.then ?? phases[at + 1]?.code ?? 'end';
-      phases = phases
-        .map((own) => (own.then === skipped ? { ...own, then: after } : own))
-        .filter((own) => own.code !== skipped);
-    }
-  }
-  return phases === movement.phases ? movement : { ...movement, phases };
-};
-
-/** What the engine needs of a movement. */
-export const sequenceOf = ({ writtenFor, phases, others }: Movement): Sequence => ({
-  writtenFor,
-  phases,
-  others,
-});
-
-export const MOVEMENT_FILE_VERSION = 1;
-/** Longest movement file that is read, bytes. */
-export const MOVEMENT_FILE_MAX = 400_000;
-
-/** A movement by itself as one JSON document; see docs/file-format.md. */
-export const movementFile = object({
-  format: choice('the format', ['gravek-movement'] as const),
-  version: number()
-    .strict()
-    .required('The file does not say its version.')
-    .max(
-      MOVEMENT_FILE_VERSION,
-      'This file was made by a newer Gravek. Update Gravek, then read it in.',
-    ),
-  movement: movementSchema.required('The file holds no movement.'),
-});
-
-const basis = object({
-  code: string().strict().required().max(60),
-  revision: count('The revision', 1, 100_000),
-});
-
-export const movementInput = object({
-  id: id(),
-  /** the built-in movement that it was copied from, as it stood then */
-  basedOn: basis.nullable().defined(),
-  movement: movementSchema.required('The movement is missing.'),
-});
-
-export const movementUpdate = object({
-  version: count('The version', 1, 2 ** 31 - 1),
-  basedOn: basis.nullable().defined(),
-  movement: movementSchema.required('The movement is missing.'),
-});
-
-/** A movement of the club's own; its code is its id. */
-export type ClubMovement = {
-  id: string;
-  basedOn: { code: string; revision: number } | null;
-  movement: Movement;
-  version: number;
-  archived: boolean;
-};

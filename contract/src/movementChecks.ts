@@ -23,7 +23,7 @@ const circleIn = (next: ReadonlyMap<string, readonly string[]>): string[] | null
 
 const exitsOf = (phases: Movement['phases'], i: number): string[] => {
   const own = phases[i]!;
-  if (own.read) return own.read.options.map((one) => one.to);
+  if (own.read) return own.read.options.map((option) => option.to);
   if (own.then !== null) return own.then === 'end' ? [] : [own.then];
   return phases[i + 1] ? [phases[i + 1]!.code] : [];
 };
@@ -37,9 +37,9 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     found[path] ??= text;
   };
   const { phases, faults, drills, schools } = movement;
-  const phaseCodes = new Set(phases.map((one) => one.code));
-  const faultCodes = new Set(faults.map((one) => one.code));
-  const drillCodes = new Set(drills.map((one) => one.code));
+  const phaseCodes = new Set(phases.map((phase) => phase.code));
+  const faultCodes = new Set(faults.map((fault) => fault.code));
+  const drillCodes = new Set(drills.map((drill) => drill.code));
   const nameOf = (which: readonly { code: string; name: string }[], at: string): string =>
     which.find((one) => one.code === at)?.name ?? at;
   for (const [path, own] of [
@@ -55,29 +55,29 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     });
   }
 
-  phases.forEach((own, i) => {
-    if (own.then !== null && own.then !== 'end' && !phaseCodes.has(own.then)) {
-      say(`phases[${i}].then`, `There is no phase ${own.then} to go on with.`);
+  phases.forEach((phase, i) => {
+    if (phase.then !== null && phase.then !== 'end' && !phaseCodes.has(phase.then)) {
+      say(`phases[${i}].then`, `There is no phase ${phase.then} to go on with.`);
     }
-    if (own.read && own.read.options.length < 2) {
+    if (phase.read && phase.read.options.length < 2) {
       say(
         `phases[${i}].read`,
-        own.read.options.length === 0
+        phase.read.options.length === 0
           ? 'A read without exits leads nowhere: give it two at least, or take the read out.'
           : 'A read with one exit is no read: give it another, or take the read out.',
       );
     }
-    own.read?.options.forEach((option, o) => {
+    phase.read?.options.forEach((option, o) => {
       if (!phaseCodes.has(option.to)) {
         say(`phases[${i}].read.options[${o}].to`, 'This exit leads to a phase that is not there.');
       }
     });
   });
-  const next = new Map(phases.map((one, i) => [one.code, exitsOf(phases, i)]));
+  const next = new Map(phases.map((phase, i) => [phase.code, exitsOf(phases, i)]));
   const round = circleIn(next);
   if (round) {
     // Told where the circle closes, at the field that leads back.
-    const at = phases.findIndex((one) => one.code === round.at(-2));
+    const at = phases.findIndex((phase) => phase.code === round.at(-2));
     say(
       `phases[${at}].${phases[at]!.read ? 'read' : 'then'}`,
       `The way never ends: ${round.map((one) => nameOf(phases, one)).join(' → ')}.`,
@@ -90,57 +90,57 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     for (const to of next.get(at) ?? []) reach(to);
   };
   if (phases[0]) reach(phases[0].code);
-  phases.forEach((one, i) => {
-    if (!reached.has(one.code)) {
+  phases.forEach((phase, i) => {
+    if (!reached.has(phase.code)) {
       say(
         `phases[${i}].name`,
-        `${one.name} is never reached: no phase or exit leads to it. Move it, or lead an exit to it.`,
+        `${phase.name} is never reached: no phase or exit leads to it. Move it, or lead an exit to it.`,
       );
     }
   });
 
-  faults.forEach((one, i) => {
-    if (!phaseCodes.has(one.phase)) {
+  faults.forEach((fault, i) => {
+    if (!phaseCodes.has(fault.phase)) {
       say(`faults[${i}].phase`, 'Choose one of the movement’s phases.');
     }
-    const gone = one.leadsTo.find((to) => !faultCodes.has(to));
+    const gone = fault.leadsTo.find((to) => !faultCodes.has(to));
     if (gone) say(`faults[${i}].leadsTo`, `There is no fault ${gone} that it could lead to.`);
-    const missing = one.drills.find((it) => !drillCodes.has(it));
+    const missing = fault.drills.find((drill) => !drillCodes.has(drill));
     if (missing) say(`faults[${i}].drills`, `There is no drill ${missing}.`);
   });
-  const causes = circleIn(new Map(faults.map((one) => [one.code, one.leadsTo])));
+  const causes = circleIn(new Map(faults.map((fault) => [fault.code, fault.leadsTo])));
   if (causes) {
-    const at = faults.findIndex((one) => one.code === causes[0]);
+    const at = faults.findIndex((fault) => fault.code === causes[0]);
     say(
       `faults[${at}].leadsTo`,
-      `These faults cause each other in a circle: ${causes.map((one) => nameOf(faults, one)).join(' → ')}. Take one link out.`,
+      `These faults cause each other in a circle: ${causes.map((cause) => nameOf(faults, cause)).join(' → ')}. Take one link out.`,
     );
   }
 
-  drills.forEach((one, i) => {
-    if (one.part.kind === 'phases') {
+  drills.forEach((drill, i) => {
+    if (drill.part.kind === 'phases') {
       for (const end of ['from', 'to'] as const) {
-        if (!phaseCodes.has(one.part[end])) {
+        if (!phaseCodes.has(drill.part[end])) {
           say(`drills[${i}].part.${end}`, 'Choose one of the movement’s phases.');
         }
       }
     }
-    const exits = phases.flatMap((it) => it.read?.options.map((option) => option.code) ?? []);
-    if (one.force !== null && !exits.includes(one.force)) {
-      say(`drills[${i}].force`, `No read has an exit ${one.force}.`);
+    const exits = phases.flatMap((phase) => phase.read?.options.map((option) => option.code) ?? []);
+    if (drill.force !== null && !exits.includes(drill.force)) {
+      say(`drills[${i}].force`, `No read has an exit ${drill.force}.`);
     }
   });
 
-  schools.forEach((one, i) => {
-    one.options.forEach((option, o) => {
+  schools.forEach((school, i) => {
+    school.options.forEach((option, o) => {
       const path = `schools[${i}].options[${o}]`;
-      const gone = option.skips.find((it) => !phaseCodes.has(it));
+      const gone = option.skips.find((skip) => !phaseCodes.has(skip));
       if (gone) say(`${path}.skips`, `There is no phase ${gone} to skip.`);
-      option.changes.forEach((it, c) => {
-        const at = phases.find((own) => own.code === it.phase);
+      option.changes.forEach((change, c) => {
+        const at = phases.find((own) => own.code === change.phase);
         if (!at) {
-          say(`${path}.changes[${c}].phase`, `There is no phase ${it.phase} to change.`);
-        } else if (!phaseSteps.isValidSync({ ...at.steps, ...it.set })) {
+          say(`${path}.changes[${c}].phase`, `There is no phase ${change.phase} to change.`);
+        } else if (!phaseSteps.isValidSync({ ...at.steps, ...change.set })) {
           say(`${path}.changes[${c}].set`, `${at.name} cannot be changed like that.`);
         }
       });

@@ -1,10 +1,4 @@
-import {
-  SPAN_UNITS,
-  type PhaseKind,
-  type PhaseSteps,
-  type Span,
-  type SpanUnit,
-} from '@gravek/core';
+import { SPAN_UNITS, usualM, type PhaseKind, type PhaseSteps, type Span } from '@gravek/core';
 import { array, boolean, lazy, mixed, number, object, string, type ISchema } from 'yup';
 import { choice, count, figure, name } from './fields';
 
@@ -277,18 +271,6 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
   },
 };
 
-/** A usual body, against which a length is held to see whether anybody could do it; metres. */
-const USUAL: Record<SpanUnit, number> = {
-  m: 1,
-  height: 1.75,
-  leg: 0.93,
-  shoe: 0.28,
-  'first step': 1.15,
-  'top step': 2.1,
-};
-
-export const usualM = ({ value, of }: Span): number => value * USUAL[of];
-
 const span = (field: Extract<ParameterField, { type: 'span' }>) => {
   const schema = object({
     value: number()
@@ -298,7 +280,7 @@ const span = (field: Extract<ParameterField, { type: 'span' }>) => {
     of: choice('what the length is counted in', SPAN_UNITS),
   }).test('possible', function possible(value) {
     const asked = value as unknown as Span | null;
-    if (!asked || typeof asked.value !== 'number' || !(asked.of in USUAL)) return true;
+    if (!asked || typeof asked.value !== 'number' || !SPAN_UNITS.includes(asked.of)) return true;
     const metres = usualM(asked);
     if (metres >= field.minM - 1e-9 && metres <= field.maxM + 1e-9) return true;
     return this.createError({

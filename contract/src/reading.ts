@@ -8,8 +8,9 @@ import {
   type MixedSchema,
   type Schema,
 } from 'yup';
-import { SOURCES } from './athlete';
+
 import { choice, day, id, note } from './fields';
+import { SOURCES } from './source';
 
 const figures = (what: string, unit: string) =>
   array(number().strict().typeError(`${what}: write numbers, ${unit}.`).required())
@@ -40,6 +41,20 @@ const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
   'run-through': { missesM: figures('Misses', 'in metres') },
 };
 
+/** Cadences between a walk and the fastest feet, steps a minute. */
+const SLOWEST_SPM = 60;
+const FASTEST_SPM = 400;
+
+/** The first count of one foot that no runner makes, such as a tap after the time was over; or null. */
+const oddCount = (taken: Reading): number | null => {
+  if (taken.kind !== 'cadence') return null;
+  const odd = taken.counts.findIndex(({ count, seconds }) => {
+    const spm = (120 * count) / seconds;
+    return spm < SLOWEST_SPM || spm > FASTEST_SPM;
+  });
+  return odd < 0 ? null : odd;
+};
+
 /** A figure that the test's own computation refuses is pointed out at its field. */
 const reading = lazy((value: unknown): AnyObjectSchema => {
   const kind = (value as { kind?: unknown } | null)?.kind;
@@ -57,7 +72,13 @@ const reading = lazy((value: unknown): AnyObjectSchema => {
         return true;
       try {
         readingResult(asked);
-        return true;
+        const odd = oddCount(asked);
+        return odd === null
+          ? true
+          : this.createError({
+              path: `${this.path}.counts[${odd}].count`,
+              message: `Nobody runs so: that comes to under ${SLOWEST_SPM} or over ${FASTEST_SPM} steps a minute. Take this count out, or count again.`,
+            });
       } catch (error) {
         if (!(error instanceof RangeError)) throw error;
         const [, field = '', text = ''] = /^([\w[\].]+) (.*)$/.exec(error.message) ?? [];

@@ -1,16 +1,14 @@
 import { OUTCOMES, type Side } from '@gravek/core';
-import { array, object, string, type InferType } from 'yup';
-import type { Approach } from './approach';
-import type { Athlete } from './athlete';
-import type { Movement } from './movement';
-import { choice, count, day, distinct, id, name, note } from './fields';
+import { array, mixed, object, type InferType } from 'yup';
+import { choice, code, count, day, distinct, foot, id, moment, name, note } from './fields';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 
 export const drillSetInput = object({
   id: id(),
   approachId: id(),
-  athleteIds: distinct(id(), 60, 'Athletes').min(1, 'Choose at least one athlete.'),
+  /** none only where the last one has been deleted since */
+  athleteIds: distinct(id(), 60, 'Athletes'),
   sets: count('Sets', 1, 20),
   reps: count('Reps', 1, 50),
   sides: array(choice('a side', SIDES))
@@ -47,60 +45,61 @@ export type Session = SessionInput & {
   logged: number;
 };
 
-/** One row of the rep log. A void takes back the row it names; nothing is edited in place. */
+/**
+ * One row of the rep log. It says by itself what was done, so that no later change of a plan or session
+ * can make it mean something else. A void takes back the row it names; nothing is edited in place.
+ */
 export const repInput = object({
   id: id(),
   sessionId: id(),
   drillSetId: id(),
   athleteId: id(),
+  movement: code('The movement').required('The movement is missing.'),
+  /** the drill whose part was run; null for the whole */
+  part: code('The part').nullable().default(null),
   set: count('The set', 1, 20),
   side: choice('a side', SIDES),
   rep: count('The rep', 1, 50),
+  /** the athlete's how-manieth turn of the drill set: early or late */
+  turn: count('The turn', 1, 2000),
+  leadFoot: foot('the lead foot').nullable().default(null),
+  /** asked speed, per cent of full */
+  speedPct: count('The speed', 1, 120).nullable().default(null),
   outcome: choice('an outcome', OUTCOMES),
-  voids: string().strict().nullable().default(null),
-  faults: distinct(string().strict().required().max(60), 20, 'Faults'),
+  voids: id().nullable().default(null),
+  faults: distinct(code('A fault').required('A fault is missing.'), 20, 'Faults'),
   /** the fault that the athlete's one cue was for */
-  cue: string().strict().nullable().max(60).default(null),
-  at: string()
-    .strict()
-    .required('The time is missing.')
-    .test('time', 'That is not a time.', (value) => !Number.isNaN(Date.parse(value ?? ''))),
-});
+  cue: code('The cue').nullable().default(null),
+  /** what logged it, and its own running number: order goes by these, not by clocks */
+  device: id(),
+  deviceNo: count('The device’s number', 1, 2 ** 31 - 1),
+  at: moment('The time'),
+}).test('void', 'A row that takes one back names it, and no other row does.', (rep) =>
+  rep.outcome === 'void' ? Boolean(rep.voids) : !rep.voids,
+);
 export type Rep = InferType<typeof repInput>;
+
+/** A rep as the server holds it. */
+export type StoredRep = Rep & {
+  /** when it was taken, counted in its session from 1 */
+  arrival: number;
+};
 
 export const REP_BATCH = 200;
 
+/** Rows from a phone's queue; each is checked by itself, so that a bad one does not hold up the rest. */
 export const repBatch = object({
-  reps: array(repInput.required())
+  reps: array(mixed<object>().required('A rep is missing.'))
     .required('Reps are missing.')
     .min(1, 'There is no rep to store.')
     .max(REP_BATCH, `At most ${REP_BATCH} reps at a time.`),
 });
 
 /** What became of each rep of a batch: stored (now or before), or refused with the reason. */
-export type RepReceipt = { stored: string[]; refused: { id: string; title: string }[] };
-
-/** All that the field screen needs, so that it can go on without the network. */
-export type RunBundle = {
-  session: Session;
-  approaches: Approach[];
-  athletes: Athlete[];
-  reps: Rep[];
-  counts: FaultCount[];
-  /** the club's own, beside the built-in ones */
-  movements: Movement[];
+export type RepReceipt = {
+  stored: { id: string; arrival: number }[];
+  refused: { id: string; title: string }[];
 };
 
-/** What one session showed of one athlete in one movement. */
-export type FaultCount = {
-  athleteId: string;
-  sessionId: string;
-  movement: string;
-  date: string;
-  /** clean or fault reps that stand */
-  reps: number;
-  /** fault code → reps that showed it */
-  faults: Record<string, number>;
-  /** faults that were the cue in this session */
-  cues: string[];
-};
+/** A page of a session's log: what arrived after a number, and whether there is more. */
+export type LogPage = { items: StoredRep[]; more: boolean };

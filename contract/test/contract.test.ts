@@ -1,37 +1,6 @@
-import { solveStraight } from '@gravek/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  athleteInput,
-  check,
-  clubSettings,
-  restrictionInput,
-  straightAsk,
-  straightChoices,
-} from '../src';
-import type { StraightChoices } from '../src';
-
-const choices: StraightChoices = {
-  target: 'board',
-  takeoffFoot: 'own',
-  startFoot: null,
-  steps: 12,
-  distanceM: null,
-  ending: { kind: 'even' },
-  absorb: 'early',
-  tolerance: 0.1,
-  speedFraction: 1,
-  checkMarks: [4, 14],
-  pins: [],
-};
-const model = {
-  firstLengthM: 1.2,
-  topLengthM: 2.2,
-  lengthRate: 3,
-  firstCadenceSpm: 205,
-  topCadenceSpm: 248,
-  cadenceRate: 2.5,
-};
+import { athleteInput, check, clubSettings, restrictionInput, straightChoices } from '../src';
 
 describe('check', () => {
   it('reports every fault at its path, and drops what it does not know', () => {
@@ -79,20 +48,5 @@ describe('check', () => {
     expect(turned.ok ? null : turned.fields).toEqual({
       until: 'The last day is before the first.',
     });
-  });
-});
-
-describe('straightAsk', () => {
-  it('takes the athlete’s own foot, and drops check marks beyond the start', () => {
-    const ask = straightAsk(choices, { takeoffFoot: 'right' }, model);
-    expect(ask).toMatchObject({ takeoffFoot: 'right', startFoot: undefined, checkMarks: [4] });
-    expect(solveStraight(ask)).toMatchObject({ feasible: true, startFoot: 'left' });
-  });
-
-  it('mirrors both feet for the other side', () => {
-    const fixed = { ...choices, takeoffFoot: 'left' as const, startFoot: 'right' as const };
-    const ask = straightAsk(fixed, { takeoffFoot: 'left' }, model, 'other');
-    expect(ask).toMatchObject({ takeoffFoot: 'right', startFoot: 'left' });
-    expect(solveStraight(ask).feasible).toBe(true);
   });
 });

@@ -61,7 +61,16 @@ const set = {
 };
 const log = turnOrder(set)
   .slice(0, 100)
-  .map((turn, i) => ({ ...turn, id: `r${i}`, outcome: 'clean' as const, atMs: i }));
+  .map((turn, i) => ({
+    ...turn,
+    id: `r${i}`,
+    outcome: 'clean' as const,
+    voids: null,
+    device: 'phone',
+    deviceNo: i + 1,
+    arrival: i + 1,
+    atMs: i,
+  }));
 
 const cases: Record<string, () => unknown> = {
   solveStraight: () => solveStraight(ask),

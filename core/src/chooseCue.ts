@@ -53,6 +53,8 @@ const downstream = (
  * faults the graver one wins).
  *
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ *   chooseCue({ school: 'root-cause', faults }).code // the fault to cue, null when none is live
  */
 export const chooseCue = (input: {
   school?: CueSchool | undefined;

@@ -12,3 +12,21 @@ export const dayNumber = (field: string, date: string): number => {
   }
   return ms / DAY_MS;
 };
+
+/** Whether a text is a day that exists, yyyy-mm-dd. */
+export const isDay = (text: string): boolean => {
+  try {
+    return dayNumber('day', text) >= dayNumber('first', '1900-01-01');
+  } catch {
+    return false;
+  }
+};
+
+/**
+ * The day of a moment in a time zone, yyyy-mm-dd.
+ *
+ * @param timeZone as the time zone database names it, such as Europe/Lisbon
+ * @throws {RangeError} when there is no such zone
+ */
+export const dayIn = (timeZone: string, at: Date): string =>
+  new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(at);

@@ -1,3 +1,4 @@
+import { betaBelow } from './beta';
 import { dayNumber } from './days';
 import {
   checkCount,
@@ -18,6 +19,7 @@ export type HistorySession = SessionCount & { cued?: boolean };
 export type TrendPoint = SessionCount & FaultRate;
 
 export type FaultTrend = {
+  /** of the sessions with reps, those asked for */
   points: TrendPoint[];
   state: FaultState;
   now: FaultRate;
@@ -34,6 +36,14 @@ const STUCK_SESSIONS = 3;
 /** Below this rate a fault no longer deserves a cue. */
 export const LIVE_RATE = 0.15;
 const STAYS_AWAY_DAYS = 7;
+const UPPER = 0.95;
+
+export type TrendOptions = {
+  halfLifeDays?: number | undefined;
+  /** first and last of the sessions with reps, from 0, of which a point is wanted; all when absent */
+  pointsFrom?: number | undefined;
+  pointsTo?: number | undefined;
+};
 
 const total = (sessions: readonly SessionCount[]): { reps: number; faults: number } => ({
   reps: sessions.reduce((sum, s) => sum + s.reps, 0),
@@ -54,11 +64,16 @@ const improvedAt = (upTo: readonly SessionCount[]): number | null => {
  * (the cue for three sessions or more with P(better) < 0.6), else *steady*; the first that holds.
  *
  * @param sessions in date order; sessions without reps are passed over
+ * @param options half-life in days, 28 when absent; of which sessions a point is wanted, since its band
+ *   takes far longer than all else
  * @throws {RangeError} when dates are out of order, and as `faultRate`
+ * @example
+ *   const { state, now } = faultTrend([{ date: '2031-03-01', reps: 12, faults: 6, cued: true }]);
+ *   // state 'steady', now.rate 0.5 with its band from now.low to now.high
  */
 export const faultTrend = (
   sessions: readonly HistorySession[],
-  halfLifeDays: number = HALF_LIFE_DAYS,
+  { halfLifeDays = HALF_LIFE_DAYS, pointsFrom = 0, pointsTo = Infinity }: TrendOptions = {},
 ): FaultTrend => {
   const counted = sessions.filter((session) => session.reps > 0);
   const points: TrendPoint[] = [];
@@ -84,14 +99,16 @@ export const faultTrend = (
     lastDay = day;
     reps += session.reps;
     cuedRun = session.cued ? cuedRun + 1 : 0;
-    const rate = posterior(alpha, beta);
-    points.push({ date, reps: session.reps, faults, ...rate });
+    if (i >= pointsFrom && i <= pointsTo) {
+      points.push({ date, reps: session.reps, faults, ...posterior(alpha, beta) });
+    }
     wasCleared ||= cleared;
-    if (rate.high < LIVE_RATE) lowSince ??= day;
+    // The upper bound lies under the least live rate.
+    if (betaBelow(LIVE_RATE, alpha, beta) > UPPER) lowSince ??= day;
     else lowSince = null;
     cleared = lowSince !== null && day - lowSince >= STAYS_AWAY_DAYS;
   });
-  const now = points.at(-1) ?? posterior(PRIOR, PRIOR);
+  const now = posterior(alpha, beta);
   const improved = improvedAt(counted);
   const improvedBefore = improvedAt(counted.slice(0, -1));
 

@@ -2,8 +2,17 @@ import { number, whole } from './check';
 
 const toRad = (deg: number): number => (deg * Math.PI) / 180;
 
+/** A place in front of a goal, from its centre: across to the right, and out. */
+export type ArcPlace = { acrossM: number; outM: number };
+
+/** The place at an angle from straight out, right positive, and a distance from the goal's centre. */
+export const onArc = (angleDeg: number, radiusM: number): ArcPlace => ({
+  acrossM: radiusM * Math.sin(toRad(angleDeg)),
+  outM: radiusM * Math.cos(toRad(angleDeg)),
+});
+
 export type ArcLanes = {
-  marks: { angleDeg: number; acrossM: number; outM: number }[];
+  marks: ({ angleDeg: number } & ArcPlace)[];
   gapM: number;
   stepsPerGap: number;
   stepM: number;
@@ -31,11 +40,7 @@ export const arcLanes = (input: {
   const between = (2 * spreadDeg) / (lanes - 1);
   const marks = Array.from({ length: lanes }, (_, i) => {
     const angleDeg = -spreadDeg + i * between;
-    return {
-      angleDeg,
-      acrossM: depthM * Math.sin(toRad(angleDeg)),
-      outM: depthM * Math.cos(toRad(angleDeg)),
-    };
+    return { angleDeg, ...onArc(angleDeg, depthM) };
   });
   const gapM = 2 * depthM * Math.sin(toRad(between / 2));
   const stepsPerGap = Math.ceil(gapM / shuffleStepM - 1e-9);
@@ -72,5 +77,38 @@ export const arcMove = (input: {
   return {
     straight: { onAngleS: straightS, setS: straightS },
     angleFirst: { onAngleS, setS: onAngleS + (depthM * (1 - Math.cos(quarter))) / speed },
+  };
+};
+
+const mix = (a: ArcPlace, b: ArcPlace, part: number): ArcPlace => ({
+  acrossM: a.acrossM + (b.acrossM - a.acrossM) * part,
+  outM: a.outM + (b.outM - a.outM) * part,
+});
+
+/**
+ * Where each school has the keeper at a moment of the wide move: straight along the chord, or on angle
+ * first (over the corner where the new lane line is nearest) and then out along it.
+ *
+ * @param timeS seconds from the start of the move
+ * @throws {RangeError} as `arcMove`
+ */
+export const keepersAt = (
+  move: { depthM: number; fromDeg: number; toDeg: number; speedMps: number },
+  timeS: number,
+): { straight: ArcPlace; angleFirst: ArcPlace; corner: ArcPlace } => {
+  const { depthM, fromDeg, toDeg } = move;
+  const { straight, angleFirst } = arcMove(move);
+  const [from, to] = [onArc(fromDeg, depthM), onArc(toDeg, depthM)];
+  const turnDeg = Math.min(Math.abs(toDeg - fromDeg), 90);
+  const corner = onArc(toDeg, depthM * Math.cos((turnDeg * Math.PI) / 180));
+  const part = (t: number, whole: number): number => (whole > 0 ? Math.min(1, t / whole) : 1);
+  const { onAngleS, setS } = angleFirst;
+  return {
+    corner,
+    straight: mix(from, to, part(timeS, straight.setS)),
+    angleFirst:
+      timeS < onAngleS
+        ? mix(from, corner, part(timeS, onAngleS))
+        : mix(corner, to, part(timeS - onAngleS, setS - onAngleS)),
   };
 };

@@ -8,7 +8,7 @@ export {
   type LiveFault,
 } from './chooseCue';
 export { cushion, cushionTracks, type CushionInput, type CushionPlan } from './cushion';
-export { dayNumber } from './days';
+export { dayIn, dayNumber, isDay } from './days';
 export {
   faultRate,
   HALF_LIFE_DAYS,
@@ -22,31 +22,57 @@ export {
   type FaultState,
   type FaultTrend,
   type HistorySession,
+  type TrendOptions,
   type TrendPoint,
 } from './faultTrend';
 export { footBefore, otherFoot, type Foot } from './feet';
-export { arcLanes, arcMove, type ArcLanes, type ArcMove } from './goalArc';
 export {
+  arcLanes,
+  arcMove,
+  keepersAt,
+  onArc,
+  type ArcLanes,
+  type ArcMove,
+  type ArcPlace,
+} from './goalArc';
+export {
+  countReps,
+  groupBy,
+  inLogOrder,
+  lastOf,
   OUTCOMES,
-  runState,
   standing,
+  turnKey,
+  wasRun,
+  type Condition,
+  type CountedRow,
+  type LogPlace,
+  type LogRow,
+  type Outcome,
+  type RepCount,
+  type Side,
+  type TurnKey,
+} from './repLog';
+export {
+  runState,
   turnOrder,
   type LoggedRep,
-  type Outcome,
   type RunSet,
   type RunState,
-  type Side,
   type Turn,
 } from './runOrder';
-export { bodyOf, spanM, type Body, type BodyMeasure, type Handed } from './layout/body';
+export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from './layout/body';
+export { layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
+export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
 export {
-  layOut,
-  LAYOUT_VERSION,
-  type Layout,
-  type LayoutChoices,
-  type OtherPath,
-  type PhaseSpan,
-} from './layout/layOut';
+  BY_EYE,
+  heldBy,
+  plansBeside,
+  simulationsOf,
+  stepScatter,
+  type ComparedPlan,
+  type Held,
+} from './holding';
 export { mirrorLayout } from './layout/mirror';
 export { PART_KINDS, type Part } from './layout/part';
 export type { Mark, MarkKind } from './layout/phases';
@@ -159,6 +185,7 @@ export {
   INCH_M,
   LENGTH_UNITS,
   lengthParts,
+  parseBodyLength,
   parseLength,
   speedParts,
   YARD_M,

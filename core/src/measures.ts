@@ -253,7 +253,7 @@ const READ_WITHIN_DAYS = 120;
 export const currentReading = <R extends { takenOn: string; source: ReadingSource }>(
   readings: readonly R[],
 ): R | null => {
-  const days = readings.map((one, i) => dayNumber(`readings[${i}].takenOn`, one.takenOn));
+  const days = readings.map((reading, i) => dayNumber(`readings[${i}].takenOn`, reading.takenOn));
   const newest = Math.max(...days);
   let best: { reading: R; day: number } | null = null;
   readings.forEach((reading, i) => {

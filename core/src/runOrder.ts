@@ -1,7 +1,5 @@
 import { whole } from './check';
-
-/** On which foot the movement is done: as the athlete does it, or seen in a mirror. */
-export type Side = 'own' | 'other';
+import { standing, turnKey, type LogRow, type Side, type TurnKey } from './repLog';
 
 export type RunSet = {
   drillSetId: string;
@@ -13,29 +11,13 @@ export type RunSet = {
   setRestS: number;
 };
 
-export type Turn = {
-  drillSetId: string;
-  athleteId: string;
-  /** from 1 */
-  set: number;
-  side: Side;
-  /** from 1 */
-  rep: number;
+export type Turn = TurnKey & {
+  /** the athlete's how-manieth turn of the drill set, from 1 */
+  turn: number;
 };
 
-export const OUTCOMES = ['clean', 'fault', 'again', 'skip', 'void'] as const;
-/**
- * `again`: the finish mark was missed, the rep is done once more; `skip`: the athlete passed this
- * turn; `void`: takes an earlier row back.
- */
-export type Outcome = (typeof OUTCOMES)[number];
-
-export type LoggedRep = Turn & {
-  id: string;
-  outcome: Outcome;
-  /** id of the row that a void takes back */
-  voids?: string | null | undefined;
-  /** when it was logged, milliseconds since 1970 */
+export type LoggedRep = LogRow & {
+  /** when it was logged by the device's clock, milliseconds since 1970; only rest goes by it */
   atMs: number;
 };
 
@@ -46,8 +28,6 @@ export type RunState = {
   next: string[];
   /** when the one who is up has rested, milliseconds since 1970; null when there is nothing to rest from */
   readyAtMs: number | null;
-  /** the row that undo would take back */
-  last: LoggedRep | null;
   done: number;
   total: number;
 };
@@ -62,28 +42,18 @@ export const turnOrder = (set: RunSet): Turn[] => {
   whole('sets', set.sets, { min: 1, max: 100 });
   whole('reps', set.reps, { min: 1, max: 100 });
   const turns: Turn[] = [];
+  let turn = 0;
   for (let s = 1; s <= set.sets; s += 1) {
     for (const side of set.sides) {
       for (let rep = 1; rep <= set.reps; rep += 1) {
+        turn += 1;
         for (const athleteId of set.athleteIds) {
-          turns.push({ drillSetId: set.drillSetId, athleteId, set: s, side, rep });
+          turns.push({ drillSetId: set.drillSetId, athleteId, set: s, side, rep, turn });
         }
       }
     }
   }
   return turns;
-};
-
-const key = (turn: Turn): string => `${turn.athleteId}/${turn.set}/${turn.side}/${turn.rep}`;
-
-/** The rows of a log that still stand: voids and what they take back are left out. */
-export const standing = <
-  R extends { id: string; outcome: Outcome; voids?: string | null | undefined },
->(
-  log: readonly R[],
-): R[] => {
-  const voided = new Set(log.filter((row) => row.outcome === 'void').map((row) => row.voids));
-  return log.filter((row) => row.outcome !== 'void' && !voided.has(row.id));
 };
 
 /**
@@ -92,20 +62,21 @@ export const standing = <
  *
  * @param log rows of this drill set, in any order
  * @param away athletes who have left the set; their open turns are passed over
+ * @example
+ *   const { up, next } = runState(set, log, new Set(['somebody who has left']));
+ *   // up: whose turn it is; null when the drill set is done
  */
 export const runState = (
   set: RunSet,
   log: readonly LoggedRep[],
   away: ReadonlySet<string> = new Set(),
 ): RunState => {
-  const rows = standing(log)
-    .filter((row) => row.drillSetId === set.drillSetId)
-    .sort((a, b) => a.atMs - b.atMs || (a.id < b.id ? -1 : 1));
-  const answered = new Set(rows.filter((row) => row.outcome !== 'again').map(key));
+  const rows = standing(log.filter((row) => row.drillSetId === set.drillSetId));
+  const answered = new Set(rows.filter((row) => row.outcome !== 'again').map(turnKey));
   const turns = turnOrder(set).filter(
-    (turn) => answered.has(key(turn)) || !away.has(turn.athleteId),
+    (turn) => answered.has(turnKey(turn)) || !away.has(turn.athleteId),
   );
-  const open = turns.filter((turn) => !answered.has(key(turn)));
+  const open = turns.filter((turn) => !answered.has(turnKey(turn)));
   const up = open[0] ?? null;
   const next: string[] = [];
   for (const turn of open.slice(1)) {
@@ -117,7 +88,6 @@ export const runState = (
     up,
     next,
     readyAtMs: up && readyAt(set, rows, up),
-    last: rows.at(-1) ?? null,
     done: turns.length - open.length,
     total: turns.length,
   };
@@ -126,11 +96,9 @@ export const runState = (
 /** Rest after the athlete's own last rep, and after the set before. A skipped turn tires nobody. */
 const readyAt = (set: RunSet, rows: readonly LoggedRep[], up: Turn): number | null => {
   const ran = rows.filter((row) => row.outcome !== 'skip');
-  const own = ran.filter((row) => row.athleteId === up.athleteId).at(-1);
-  const before = ran.filter((row) => row.set < up.set).at(-1);
-  const times = [
-    ...(own ? [own.atMs + set.restS * 1000] : []),
-    ...(before ? [before.atMs + set.setRestS * 1000] : []),
-  ];
+  const times = ran.flatMap((row) => [
+    ...(row.athleteId === up.athleteId ? [row.atMs + set.restS * 1000] : []),
+    ...(row.set < up.set ? [row.atMs + set.setRestS * 1000] : []),
+  ]);
   return times.length > 0 ? Math.max(...times) : null;
 };

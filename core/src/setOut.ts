@@ -54,6 +54,9 @@ export type SharedMark<T> = {
  * @param toleranceM most that any mark may be moved, metres; 0 lets only equal marks merge
  * @returns nearest mark first
  * @throws {RangeError} when the tolerance is negative
+ * @example
+ *   shareMarks([{ who: 'a', atM: 10 }, { who: 'b', atM: 10.3 }], 0.2)
+ *   // one mark at 10.15 that both use: a gives 0.15, b gives −0.15
  * Source: covering points on a line by the fewest intervals, greedily from one end
  */
 export const shareMarks = <T>(

@@ -187,12 +187,12 @@ const stepLimits = (
   }));
   for (const { step, minM, maxM } of bounds) {
     const { lengthM } = preferred[step - 1]!;
-    const own = limits[step - 1]!;
-    if (minM !== undefined) own.low = Math.max(own.low, minM / lengthM - 1);
-    if (maxM !== undefined) own.high = Math.min(own.high, maxM / lengthM - 1);
-    if (own.low > own.high) {
+    const limit = limits[step - 1]!;
+    if (minM !== undefined) limit.low = Math.max(limit.low, minM / lengthM - 1);
+    if (maxM !== undefined) limit.high = Math.min(limit.high, maxM / lengthM - 1);
+    if (limit.low > limit.high) {
       // Beyond the tolerance: as near to it as the bound allows.
-      const edge = maxM !== undefined && own.high === maxM / lengthM - 1 ? own.high : own.low;
+      const edge = maxM !== undefined && limit.high === maxM / lengthM - 1 ? limit.high : limit.low;
       limits[step - 1] = { low: edge, high: edge };
     }
   }
@@ -270,6 +270,9 @@ const checkBounds = (bounds: readonly StepBound[], n: number): readonly StepBoun
  * @returns the plan with one entry a step, or why there is none with the distances that could be run.
  *   Lengths and distances in metres, cadence in steps per minute, times in seconds.
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ *   solveStraight({ model, takeoffFoot: 'left', steps: 14, distanceM: 31.5, absorb: 'early' })
+ *   // feasible: startFoot, every step with its length and time; else reason and the bounds that can be met
  * Source: weighted least squares under one linear constraint and bounds (KKT conditions)
  */
 export const solveStraight = (input: StraightInput): StraightResult => {

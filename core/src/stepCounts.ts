@@ -25,27 +25,33 @@ const SAME_SPEED = 1e-6;
  * Solves every step count in a range and says which to take: the fastest end speed among those whose
  * largest change is at most 5 %, else the smallest largest change.
  *
- * @param input as for `solveStraight`; its `steps` is not used, and pins hold for one count only, so
- *   they are left out
+ * @param input as for `solveStraight`; its `steps` is not used, pins and bounds hold for one count
+ *   only and are left out, and so are check marks beyond the start of a run
  * @throws {RangeError} when from or to is not within 1–60, and as `solveStraight`
+ * @example compareStepCounts({ model, takeoffFoot: 'left', distanceM: 24 }, 10, 14).recommended // 12
  */
 export const compareStepCounts = (
-  input: Omit<StraightInput, 'steps' | 'pins' | 'bounds'>,
+  {
+    pins: _pins,
+    bounds: _bounds,
+    ...input
+  }: Omit<StraightInput, 'steps'> & { steps?: number | undefined },
   from: number,
   to: number,
 ): StepCountComparison => {
   whole('from', from, { min: 1, max: 60 });
   whole('to', to, { min: from, max: 60 });
-  const { ending, absorb } = input;
+  const { ending, absorb, checkMarks = [] } = input;
   const least = Math.max(
     from,
     ending?.kind === 'short' ? ending.count + ending.taperSteps + 1 : 1,
     typeof absorb === 'object' ? absorb.stepsOut + 1 : 1,
-    Math.max(0, ...(input.checkMarks ?? [])),
   );
   const choices: StepCountChoice[] = [];
   for (let steps = least; steps <= to; steps += 1) {
-    choices.push({ steps, result: solveStraight({ ...input, steps }) });
+    // A mark that lies beyond the start of a short run is none.
+    const marks = checkMarks.filter((stepsOut) => stepsOut < steps);
+    choices.push({ steps, result: solveStraight({ ...input, steps, checkMarks: marks }) });
   }
   const fits = choices.filter(
     (choice): choice is { steps: number; result: StraightPlan } => choice.result.feasible,
@@ -116,33 +122,33 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
     const plan = solveStraight({ ...input, startFoot: failure.startFoot });
     return plan.feasible ? [{ change: 'foot', plan }] : nearbyPlans(input, plan);
   }
-  const own = { ...input, startFoot: undefined };
-  const { pins, bounds: _bounds, ...unpinned } = own;
-  const found: NearbyPlan[] = [];
+  const anyFoot = { ...input, startFoot: undefined };
+  const { pins, bounds: _bounds, ...unpinned } = anyFoot;
+  const plans: NearbyPlan[] = [];
   const distanceM = failure.reason === 'too-long' ? failure.maxDistanceM : failure.minDistanceM;
-  const moved = solveStraight({ ...own, distanceM });
-  if (moved.feasible) found.push({ change: 'distance', distanceM, plan: moved });
+  const moved = solveStraight({ ...anyFoot, distanceM });
+  if (moved.feasible) plans.push({ change: 'distance', distanceM, plan: moved });
 
   const direction = failure.reason === 'too-long' ? 1 : -1;
   for (let steps = input.steps + direction; steps >= 1 && steps <= 60; steps += direction) {
     const [choice] = compareStepCounts(unpinned, steps, steps).choices;
     if (!choice) break;
     if (choice.result.feasible) {
-      found.push({ change: 'steps', steps, plan: choice.result });
+      plans.push({ change: 'steps', steps, plan: choice.result });
       break;
     }
     // Past the distance on the other side: no count fits between two neighbours.
     if (choice.result.reason !== failure.reason) break;
   }
 
-  const stretched = leastTolerance(own);
-  if (stretched) found.push(stretched);
+  const stretched = leastTolerance(anyFoot);
+  if (stretched) plans.push(stretched);
 
   if (pins && pins.length > 0) {
-    const plan = solveStraight({ ...own, pins: [] });
-    if (plan.feasible) found.push({ change: 'pins', plan });
+    const plan = solveStraight({ ...anyFoot, pins: [] });
+    if (plan.feasible) plans.push({ change: 'pins', plan });
   }
-  return found;
+  return plans;
 };
 
 /** Braking limit of an athlete who was never measured, m/s². */
@@ -165,8 +171,9 @@ export const brakeFixes = (
   limitMps2: number = USUAL_BRAKING_MPS2,
 ): BrakeFix[] => {
   const { ending } = input;
-  const asked = solveStraight(input);
-  if (ending?.kind !== 'short' || !asked.feasible || asked.brake!.decelMps2 <= limitMps2) return [];
+  const solved = solveStraight(input);
+  if (ending?.kind !== 'short' || !solved.feasible || solved.brake!.decelMps2 <= limitMps2)
+    return [];
   const within = (changed: StraightInput): StraightPlan | null => {
     const plan = solveStraight(changed);
     return plan.feasible && plan.brake!.decelMps2 <= limitMps2 ? plan : null;

@@ -69,7 +69,7 @@ const numbersOf = (falls: readonly Footfall[]): number[] => [
 ];
 
 const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
-  const found = (n: number, why: string): RuleBreak => ({ n, rule: rule.kind, why });
+  const broken = (n: number, why: string): RuleBreak => ({ n, rule: rule.kind, why });
   const takeOff = falls.filter((fall) => fall.takeOff);
   const left = takeOff.at(-1)?.n ?? Infinity;
   switch (rule.kind) {
@@ -80,7 +80,7 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
         return over === undefined
           ? []
           : [
-              found(
+              broken(
                 over,
                 `Step ${over} is the ${ordinal(rule.limit + 1)} with the ball in hand, ${rule.gatherCounts ? 'the gather counted' : 'the gather not counted'}; ${plural(rule.limit, 'step')} ${rule.limit === 1 ? 'is' : 'are'} allowed.`,
               ),
@@ -98,7 +98,7 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
         );
         return pivot && again
           ? [
-              found(
+              broken(
                 again.n,
                 `Step ${again.n} puts the pivot foot (${pivot}) down again with the ball still in hand; the ball must have left before.`,
               ),
@@ -109,7 +109,7 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
       const feet = takeOff.length;
       return feet > 0 && feet !== rule.feet
         ? [
-            found(
+            broken(
               takeOff.at(-1)!.n,
               `Step ${takeOff.at(-1)!.n} takes off from ${feet === 1 ? 'one foot' : 'both feet'}; this asks for ${rule.feet === 1 ? 'one foot' : 'both feet'}.`,
             ),
@@ -123,7 +123,7 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
         return feet === rule.feet
           ? []
           : [
-              found(
+              broken(
                 n,
                 `Step ${n} lands on ${feet === 1 ? 'one foot' : 'both feet'}; this asks for ${rule.feet === 1 ? 'one foot' : 'both feet'}.`,
               ),
@@ -135,7 +135,7 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
         .filter((fall) => fall.n <= left && fall.toLineM !== null && fall.toLineM < -1e-6)
         .slice(0, 1)
         .map((fall) =>
-          found(
+          broken(
             fall.n,
             `Step ${fall.n} lands ${Math.round(-fall.toLineM! * 100)} cm over the line; no foot may be beyond it before the take-off.`,
           ),
@@ -146,7 +146,7 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
       return over === undefined
         ? []
         : [
-            found(
+            broken(
               over,
               `Step ${over} is one too many: ${plural(rule.limit, 'step')} may be taken up to the take-off.`,
             ),

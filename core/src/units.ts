@@ -190,7 +190,7 @@ export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
           : style.unit === 'imperial'
             ? 'ft'
             : 'yd';
-  const found: { size: number; unit: UnitName }[] = [];
+  const parts: { size: number; unit: UnitName }[] = [];
   while (rest !== '') {
     const quantity = QUANTITY.exec(rest);
     if (!quantity) return refuse(NOT_A_LENGTH);
@@ -202,7 +202,7 @@ export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
         : Number(whole ?? 0) + Number(over ?? over2) / Number(under ?? under2);
     rest = rest.slice(all.length).trimStart();
     const word = /^('|"|[a-z]+)\.?/.exec(rest);
-    const last = found.at(-1);
+    const last = parts.at(-1);
     let unit: UnitName;
     if (word) {
       const known = UNIT_WORDS[word[1]!];
@@ -224,10 +224,10 @@ export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
         return refuse(`${size} ${unit} is more than one ${last.unit}; is that a slip?`);
       }
     }
-    found.push({ size, unit });
+    parts.push({ size, unit });
   }
   let lengthM = 0;
-  for (const { size, unit } of found) {
+  for (const { size, unit } of parts) {
     if (unit === 'shoe') {
       if (!style.shoeM) return refuse('Shoes can be read once the shoe length is measured.');
       lengthM += size * style.shoeM;
@@ -235,4 +235,19 @@ export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
   }
   if (!(lengthM <= LONGEST_M)) return refuse('That is too long to be a length on the ground.');
   return { ok: true, lengthM };
+};
+
+/** Nobody is so many metres or feet tall: such a bare number is in centimetres or inches. */
+const TALLER_THAN_ANYBODY = 9;
+
+/**
+ * Reads a measure of the body as people write it: `1.86`, `186`, `186 cm`, `6' 1"`, `73`.
+ *
+ * @returns metres, or a sentence that says what is wrong
+ * @example parseBodyLength('186', { unit: 'metric' }) // { ok: true, lengthM: 1.86 }
+ */
+export const parseBodyLength = (text: string, style: LengthStyle): ParsedLength => {
+  const bare = /^\d+(?:[.,]\d*)?$/.exec(text.trim());
+  const small = bare !== null && Number(text.trim().replace(',', '.')) > TALLER_THAN_ANYBODY;
+  return parseLength(text, small ? { ...style, small: true } : style);
 };

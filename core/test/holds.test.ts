@@ -10,6 +10,7 @@ import {
   type CushionInput,
   type RunUpSimulation,
 } from '../src';
+import { normalBelow } from '../src/normal';
 import { normals, seeded } from '../src/random';
 
 const runUps = fc.record({
@@ -32,9 +33,28 @@ describe('chance', () => {
     const { mean, sd } = spreadOf(even);
     expect(mean).toBeCloseTo(0.5, 1.7);
     expect(sd).toBeCloseTo(Math.sqrt(1 / 12), 1.7);
-    const bell = spreadOf(Array.from({ length: 20_000 }, normals(seeded(43))));
-    expect(Math.abs(bell.mean)).toBeLessThan(0.03);
-    expect(bell.sd).toBeCloseTo(1, 1.5);
+  });
+
+  it('is normal about 0: its moments, its body and its tails', () => {
+    const list = new Float64Array(400_000);
+    normals(43)(list);
+    const moment = (power: number): number =>
+      list.reduce((sum, x) => sum + x ** power, 0) / list.length;
+    const beyond = (z: number): number =>
+      list.reduce((count, x) => count + Number(Math.abs(x) > z), 0) / list.length;
+    expect(Math.abs(moment(1))).toBeLessThan(0.006);
+    expect(Math.abs(moment(2) - 1)).toBeLessThan(0.01);
+    expect(Math.abs(moment(3))).toBeLessThan(0.02);
+    expect(Math.abs(moment(4) - 3)).toBeLessThan(0.06);
+    // Beyond 3.65 a draw of its own makes the tail.
+    for (const z of [0.5, 1, 2, 3, 3.6541528853610088, 4]) {
+      const expected = 2 * normalBelow(-z);
+      const noise = Math.sqrt(expected / list.length);
+      expect(Math.abs(beyond(z) - expected), String(z)).toBeLessThan(5 * noise);
+    }
+    const again = new Float64Array(400);
+    normals(43)(again);
+    expect([...again]).toEqual([...list.slice(0, 400)]);
   });
 
   it('repeats itself only for the same seed', () => {

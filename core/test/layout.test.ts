@@ -4,6 +4,7 @@ import {
   checkRules,
   estimateStepModel,
   layOut,
+  spanM,
   mirrorLayout,
   pathOf,
   solveStraight,
@@ -62,11 +63,12 @@ const few = fc.integer({ min: 1, max: 5 });
 const cadenceSpm = fc.double({ min: 100, max: 600, noNaN: true });
 const seconds = fc.double({ min: 0.1, max: 0.6, noNaN: true });
 const deg = fc.double({ min: 0, max: 180, noNaN: true });
+const name = fc.constantFrom('board', 'line', 'box', 'hurdle', 'opponent', 'take-off spot');
 const target = fc.record({
-  name: fc.constant('board'),
+  name,
   arrive: foot,
-  longer: fc.constant(0.06),
-  shorter: fc.constant(0.05),
+  longer: fc.double({ min: 0, max: 0.3, noNaN: true }),
+  shorter: fc.double({ min: 0, max: 0.3, noNaN: true }),
 });
 const kind = <K extends PhaseSteps['kind'], R extends object>(name: K, rest: fc.Arbitrary<R>) =>
   rest.map((own) => ({ kind: name, ...own }));
@@ -116,7 +118,7 @@ const anySteps: fc.Arbitrary<PhaseSteps> = fc.oneof(
       step: span,
       cadenceSpm,
       width: span,
-      target: fc.constant(null),
+      target: fc.option(fc.record({ name, arrive: foot }), { nil: null }),
     }),
   ),
   kind(
@@ -340,6 +342,11 @@ describe('layOut, any sequence', () => {
       fc.property(
         sequences.filter((asked) => !/"of":"m"|"alongM"/.test(JSON.stringify(asked.phases))),
         (asked) => {
+          // A short step at a target is held between the shortest and the longest that there are.
+          const shortM = asked.phases.flatMap(({ steps }) =>
+            steps.kind === 'short' && steps.target ? [spanM(steps.step, athlete)] : [],
+          );
+          fc.pre(shortM.every((lengthM) => lengthM > 0.03 && 2 * lengthM < 1.5));
           const small = layOut({ ...asked, others: [] }, athlete);
           const large = layOut({ ...asked, others: [] }, twice);
           large.footfalls.forEach((fall, i) => {

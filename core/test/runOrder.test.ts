@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { runState, turnOrder, type LoggedRep, type Outcome, type RunSet, type Turn } from '../src';
+import {
+  lastOf,
+  runState,
+  turnOrder,
+  type LoggedRep,
+  type Outcome,
+  type RunSet,
+  type Turn,
+} from '../src';
 
 const set: RunSet = {
   drillSetId: 's1',
@@ -13,11 +21,23 @@ const set: RunSet = {
 };
 
 let made = 0;
-const row = (turn: Turn, outcome: Outcome, atMs: number, voids?: string): LoggedRep => ({
-  ...turn,
+const row = (
+  { drillSetId, athleteId, set: of, side, rep }: Omit<Turn, 'turn'>,
+  outcome: Outcome,
+  atMs: number,
+  voids: string | null = null,
+): LoggedRep => ({
+  drillSetId,
+  athleteId,
+  set: of,
+  side,
+  rep,
   id: `r${String((made += 1)).padStart(4, '0')}`,
   outcome,
   voids,
+  device: 'phone',
+  deviceNo: made,
+  arrival: made,
   atMs,
 });
 
@@ -29,6 +49,9 @@ describe('turnOrder', () => {
     expect(turns.map((t) => t.side).slice(0, 7)).toEqual([
       ...Array<string>(6).fill('own'),
       'other',
+    ]);
+    expect(turns.filter((t) => t.athleteId === 'bo').map((t) => t.turn)).toEqual([
+      1, 2, 3, 4, 5, 6, 7, 8,
     ]);
   });
 });
@@ -44,7 +67,8 @@ describe('runState', () => {
           const log: LoggedRep[] = [];
           let before = 0;
           answers.forEach((answer, i) => {
-            const { up, last, done, total, next } = runState(set, log);
+            const { up, done, total, next } = runState(set, log);
+            const last = lastOf(log, 'phone');
             expect(done).toBe(before);
             expect(total).toBe(24);
             if (answer === 'void') {

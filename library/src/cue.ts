@@ -44,7 +44,7 @@ export const cueFor = (
   const shows = `${fault.name} shows in ${percent(rate)} of reps`;
   const phase = movement.phases.find((one) => one.code === fault.phase)!.name.toLowerCase();
   const followers = choice.causes.map((code) => faultOf(movement, code)!.name.toLowerCase());
-  const others = faults.filter((one) => one.rate >= LIVE_RATE).length - 1;
+  const others = faults.filter((fault) => fault.rate >= LIVE_RATE).length - 1;
   const reasons: Record<typeof choice.why, string> = {
     safety: `${shows} and can hurt; that comes first.`,
     'root-cause':

@@ -1,19 +1,52 @@
-export { athleteFaults, type AthleteFaults, type FaultPicture } from './athleteFaults';
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, movementOf, MOVEMENTS, phaseOf } from './movements';
 export {
   branchesOf,
   laidOut,
+  mirrorOutline,
   outlineOf,
   phasesOn,
   sequenceStart,
-  solvePlan,
+  solve,
+  solverVersion,
+  straightAsk,
   straightStart,
   type Branch,
-  type Outline,
   type PlanChoices,
 } from './plan';
-export { barredBy, holding, whyBarred, type DatedRestriction } from './restrictions';
+export { bySchools } from './schools';
+export { barredBy, holding, passedOver, whyBarred, type DatedRestriction } from './restrictions';
 export { isMirrored, mirrorWords, toldTo } from './sides';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';
+export { drillSetTime, repsOf, sessionReps, sessionTimeS } from './sessionTime';
+export {
+  athleteFaults,
+  bySession,
+  faultHistory,
+  likelyFaults,
+  standingsOf,
+  type SessionFaults,
+} from './standings';
+export { offer, whatChanges, whyNot, withOffer } from './offers';
+export { freshReading, readReading, type TypedReading } from './readingText';
+export { brokenRules, fitOf, withoutAthletes, type SessionFit } from './sessionFit';
+export {
+  groundMarks,
+  sheetCsv,
+  sheetMarks,
+  sheetRows,
+  sheetSvg,
+  type Datum,
+  type GroundMark,
+  type SheetMark,
+} from './sheet';
+export {
+  squadLine,
+  squadMarks,
+  whyNotShort,
+  type SquadAsk,
+  type SquadLine,
+  type SquadMark,
+} from './squad';
+export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';

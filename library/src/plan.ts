@@ -1,29 +1,34 @@
 import {
   layOut,
+  LAYOUT_VERSION,
+  otherFoot,
   pathOf,
   runLength,
+  SOLVER_VERSION,
   solveStraight,
+  usualM,
   type Body,
   type Foot,
   type Layout,
   type LayoutChoices,
   type RunAsk,
   type Side,
-  type StraightResult,
+  type StepModel,
+  type StraightInput,
 } from '@gravek/core';
 import {
-  bySchools,
   isSequence,
-  sequenceOf,
-  straightAsk,
-  usualM,
   type Choices,
   type Movement,
   type MovementPhase,
+  type Outline,
   type SequenceChoices,
+  type Solved,
   type StraightChoices,
 } from '@gravek/contract';
 import { drillOf } from './movements';
+import { bySchools, sequenceOf } from './schools';
+import { isMirrored } from './sides';
 
 export type PlanChoices = Partial<
   Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'speedFraction' | 'bar'>
@@ -34,8 +39,8 @@ export type PlanChoices = Partial<
 
 /** The exits taken when a drill forces one of them. */
 const forced = (movement: Movement, exit: string | null): Record<string, string> => {
-  const phase = movement.phases.find((one) =>
-    one.read?.options.some((option) => option.code === exit),
+  const phase = movement.phases.find((phase) =>
+    phase.read?.options.some((option) => option.code === exit),
   );
   return phase && exit !== null ? { [phase.code]: exit } : {};
 };
@@ -48,7 +53,7 @@ const forced = (movement: Movement, exit: string | null): Record<string, string>
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
   const taught = bySchools(movement, choices.schools);
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
-  const asked: LayoutChoices = {
+  const layoutChoices: LayoutChoices = {
     side: choices.side,
     reads: { ...choices.reads, ...forced(taught, drill?.force ?? null) },
     speedFraction: (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1),
@@ -57,8 +62,8 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
     bar: choices.bar ? { ...choices.bar, apron: choices.bar.apron ?? undefined } : undefined,
   };
   return layOut(sequenceOf(taught), athlete, {
-    ...asked,
-    speedFraction: Math.max(0.2, Math.min(1.1, asked.speedFraction!)),
+    ...layoutChoices,
+    speedFraction: Math.max(0.2, Math.min(1.1, layoutChoices.speedFraction!)),
   });
 };
 
@@ -159,65 +164,129 @@ export const sequenceStart = (): SequenceChoices => ({
 });
 
 /**
- * What a plan comes to for an athlete: the run-up solved, or the sequence laid out.
+ * What the straight solver is asked for one athlete. Check marks beyond the start drop out.
  *
- * @param side other: all of it seen in a mirror, feet swapped
+ * @param model the athlete's steps, measured or estimated
+ * @param side other: the whole run-up seen in a mirror, feet swapped
  */
-export const solvePlan = (
-  movement: Movement,
-  choices: Choices,
-  athlete: Body,
+export const straightAsk = (
+  choices: StraightChoices,
+  athlete: { takeoffFoot: Foot },
+  model: StepModel,
   side: Side = 'own',
-): StraightResult | Layout =>
-  isSequence(choices)
-    ? laidOut(movement, athlete, { ...choices, side })
-    : solveStraight(straightAsk(choices, athlete, athlete.model, side));
-
-/** What every screen tells of a plan, whatever its kind. */
-export type Outline = {
-  firstFoot: Foot;
-  lastFoot: Foot;
-  /** start mark to target, metres; null for a sequence that runs at no target */
-  startM: number | null;
-  totalTimeS: number;
-  /** feet that land together are one step */
-  steps: number;
-  contacts: { foot: Foot; timeS: number; special: boolean }[];
-  checkMarks: { stepsOut: number; toTargetM: number }[];
-};
-
-/** The outline of a plan, or null when it cannot be run. */
-export const outlineOf = (result: StraightResult | Layout): Outline | null => {
-  if ('footfalls' in result) {
-    const falls = result.footfalls.filter((fall) => fall.n > 0);
-    const [first, last] = [falls[0], falls.at(-1)];
-    if (!first || !last) return null;
-    return {
-      firstFoot: first.foot,
-      lastFoot: last.foot,
-      startM: null,
-      totalTimeS: result.totalTimeS,
-      steps: last.n,
-      contacts: falls.map((fall) => ({
-        foot: fall.foot,
-        timeS: fall.timeS,
-        special: fall.contact !== 'step',
-      })),
-      checkMarks: [],
-    };
-  }
-  if (!result.feasible) return null;
+): StraightInput => {
+  const seen = (foot: Foot): Foot => (side === 'own' ? foot : otherFoot(foot));
+  const takeoff = choices.takeoffFoot === 'own' ? athlete.takeoffFoot : choices.takeoffFoot;
   return {
-    firstFoot: result.startFoot,
-    lastFoot: result.steps.at(-1)!.foot,
-    startM: result.distanceM,
-    totalTimeS: result.totalTimeS,
-    steps: result.steps.length,
-    contacts: result.steps.map((step) => ({
-      foot: step.foot,
-      timeS: step.timeS,
-      special: step.role !== 'build',
-    })),
-    checkMarks: result.checkMarks,
+    model,
+    takeoffFoot: seen(takeoff),
+    startFoot: choices.startFoot ? seen(choices.startFoot) : undefined,
+    steps: choices.steps,
+    distanceM: choices.distanceM ?? undefined,
+    ending: choices.ending,
+    absorb: choices.absorb,
+    tolerance: choices.tolerance,
+    speedFraction: choices.speedFraction,
+    checkMarks: choices.checkMarks.filter((mark) => mark < choices.steps),
+    pins: choices.pins,
   };
 };
+
+/** A run-up to a target on the ground of its movement, footfall by footfall. */
+const runLaidOut = (
+  movement: Movement,
+  body: Body,
+  { takeoffFoot, model: _model, startFoot, ...ask }: StraightInput,
+  side: Side,
+): Layout => {
+  // A movement is laid as it is written and mirrored afterwards.
+  const mirrored = isMirrored(movement, body, side);
+  const written = (foot: Foot): Foot => (mirrored ? otherFoot(foot) : foot);
+  return laidOut(movement, body, {
+    side,
+    speedFraction: ask.speedFraction ?? 1,
+    run: {
+      ...ask,
+      takeoffFoot: written(takeoffFoot),
+      startFoot: startFoot && written(startFoot),
+    },
+  });
+};
+
+/**
+ * What a plan comes to for an athlete: the one answer that every screen, sheet and stored plan has.
+ *
+ * @param body own measures, as `bodyOf` gives them
+ * @param side other: all of it seen in a mirror, feet swapped
+ * @throws {RangeError} naming what is out of range
+ * @example
+ *   const { layout, straight } = solve(movementOf('straight-run-up'), choices, bodyOf(athlete));
+ *   // layout: where each foot lands; straight: start mark, check marks, brake of the run-up
+ */
+export const solve = (
+  movement: Movement,
+  choices: Choices,
+  body: Body,
+  side: Side = 'own',
+): Solved => {
+  if (isSequence(choices)) {
+    return { layout: laidOut(movement, body, { ...choices, side }), straight: null };
+  }
+  const ask = straightAsk(choices, body, body.model, side);
+  const straight = solveStraight(ask);
+  const bodyOnFoot: Body = {
+    ...body,
+    takeoffFoot: choices.takeoffFoot === 'own' ? body.takeoffFoot : choices.takeoffFoot,
+  };
+  return {
+    layout: straight.feasible ? runLaidOut(movement, bodyOnFoot, ask, side) : null,
+    straight,
+  };
+};
+
+/** The version of what solves such choices; stored with every plan. */
+export const solverVersion = (choices: Choices): number =>
+  isSequence(choices) ? LAYOUT_VERSION : SOLVER_VERSION;
+
+/** The outline of a plan, or null when it cannot be run. */
+export const outlineOf = ({ layout, straight }: Solved): Outline | null => {
+  if (straight?.feasible) {
+    return {
+      firstFoot: straight.startFoot,
+      lastFoot: straight.steps.at(-1)!.foot,
+      startM: straight.distanceM,
+      totalTimeS: straight.totalTimeS,
+      steps: straight.steps.length,
+      contacts: straight.steps.map((step) => ({
+        foot: step.foot,
+        timeS: step.timeS,
+        special: step.role !== 'build',
+      })),
+      checkMarks: straight.checkMarks.map(({ stepsOut, toTargetM }) => ({ stepsOut, toTargetM })),
+    };
+  }
+  const falls = straight ? [] : (layout?.footfalls ?? []).filter((fall) => fall.n > 0);
+  const [first, last] = [falls[0], falls.at(-1)];
+  if (!layout || !first || !last) return null;
+  return {
+    firstFoot: first.foot,
+    lastFoot: last.foot,
+    startM: null,
+    totalTimeS: layout.totalTimeS,
+    steps: last.n,
+    contacts: falls.map((fall) => ({
+      foot: fall.foot,
+      timeS: fall.timeS,
+      special: fall.contact !== 'step',
+    })),
+    checkMarks: [],
+  };
+};
+
+/** The same outline run on the other side. */
+export const mirrorOutline = (outline: Outline): Outline => ({
+  ...outline,
+  firstFoot: otherFoot(outline.firstFoot),
+  lastFoot: otherFoot(outline.lastFoot),
+  contacts: outline.contacts.map((contact) => ({ ...contact, foot: otherFoot(contact.foot) })),
+});

@@ -18,7 +18,7 @@ export type DatedRestriction = { kind: RestrictionKind; from: string; until: str
 
 /** The restrictions that hold on a day (yyyy-mm-dd). */
 export const holding = <R extends DatedRestriction>(restrictions: readonly R[], on: string): R[] =>
-  restrictions.filter((one) => one.from <= on && on <= one.until);
+  restrictions.filter((restriction) => restriction.from <= on && on <= restriction.until);
 
 /** The restriction that keeps an athlete from a movement on a day, or null. */
 export const barredBy = <R extends DatedRestriction>(
@@ -31,3 +31,33 @@ export const barredBy = <R extends DatedRestriction>(
 /** Why, as a sentence about the athlete. */
 export const whyBarred = (name: string, restriction: DatedRestriction): string =>
   `${name} ${WHY[restriction.kind]}; until ${restriction.until}.`;
+
+/**
+ * Why athletes do not take part in a drill set, by athlete: deleted, archived, or barred from just this
+ * movement.
+ *
+ * @param on day of the session, yyyy-mm-dd
+ */
+export const passedOver = (
+  athleteIds: readonly string[],
+  people: readonly {
+    id: string;
+    name: string;
+    archived: boolean;
+    restrictions: readonly DatedRestriction[];
+  }[],
+  movement: Pick<Movement, 'loads'> | undefined,
+  on: string,
+): Map<string, string> => {
+  const why = new Map<string, string>();
+  for (const id of athleteIds) {
+    const person = people.find((person) => person.id === id);
+    if (!person) why.set(id, 'An athlete is not in the club any more.');
+    else if (person.archived) why.set(id, `${person.name} was archived and is passed over.`);
+    else {
+      const barred = movement && barredBy(movement, person.restrictions, on);
+      if (barred) why.set(id, `${whyBarred(person.name, barred)} Passed over.`);
+    }
+  }
+  return why;
+};

@@ -44,28 +44,30 @@ const entriesOf = (movement: Movement): Entry[] => {
   return [
     entry('movement', movement.code, movement.name, movement.summary),
     ...movement.usedBy.map((one) => entry('position', one, one, '')),
-    ...movement.faces.map((one) => entry('situation', one, one, '')),
-    ...movement.phases.map((one) =>
+    ...movement.faces.map((face) => entry('situation', face, face, '')),
+    ...movement.phases.map((phase) =>
       entry(
         'phase',
-        one.code,
-        one.name,
-        one.checkpoints.map((it) => `${it.look}: ${it.right}`).join('. '),
+        phase.code,
+        phase.name,
+        phase.checkpoints.map((checkpoint) => `${checkpoint.look}: ${checkpoint.right}`).join('. '),
       ),
     ),
     ...movement.phases.flatMap((phase) =>
-      (phase.read?.options ?? []).map((one) =>
-        entry('exit', `${phase.code}.${one.code}`, one.name, one.when),
+      (phase.read?.options ?? []).map((option) =>
+        entry('exit', `${phase.code}.${option.code}`, option.name, option.when),
       ),
     ),
-    ...movement.faults.map((one) => entry('fault', one.code, one.name, `${one.sees} ${one.cue}`)),
-    ...movement.drills.map((one) => entry('drill', one.code, one.name, one.how)),
-    ...movement.schools.map((one) =>
+    ...movement.faults.map((fault) =>
+      entry('fault', fault.code, fault.name, `${fault.sees} ${fault.cue}`),
+    ),
+    ...movement.drills.map((drill) => entry('drill', drill.code, drill.name, drill.how)),
+    ...movement.schools.map((school) =>
       entry(
         'school',
-        one.code,
-        one.question,
-        one.options.map((it) => `${it.name}. ${it.reason}`).join(' '),
+        school.code,
+        school.question,
+        school.options.map((option) => `${option.name}. ${option.reason}`).join(' '),
       ),
     ),
   ];
@@ -107,11 +109,11 @@ export const searchIn = (movements: readonly Movement[]): Search => {
   return (words) => {
     if (words.trim() === '')
       return movements.map((movement) => ({ movement, hits: [], drills: [] }));
-    const asked = words.split(/\s+/).map(stem).filter(Boolean).length;
+    const askedStems = words.split(/\s+/).map(stem).filter(Boolean).length;
     const grouped = new Map<string, { score: number; hits: Hit[] }>();
     for (const result of index.search(words)) {
       // An entry that holds all the words beats one that holds a single rare word.
-      const share = new Set(result.queryTerms).size / Math.max(1, asked);
+      const share = new Set(result.queryTerms).size / Math.max(1, askedStems);
       const score = result.score * share;
       const { kind, code, name, text, movement } = result as unknown as Entry;
       const group = grouped.get(movement) ?? { score: 0, hits: [] };
@@ -122,13 +124,13 @@ export const searchIn = (movements: readonly Movement[]): Search => {
     return [...grouped]
       .sort((a, b) => b[1].score - a[1].score)
       .map(([code, { hits }]): Found => {
-        const movement = movements.find((one) => one.code === code)!;
+        const movement = movements.find((movement) => movement.code === code)!;
         const fault = hits.slice(0, 3).find((hit) => hit.kind === 'fault');
         const drills = movement.faults.find((one) => one.code === fault?.code)?.drills ?? [];
         return {
           movement,
           hits: hits.slice(0, 3),
-          drills: drills.map((one) => drillOf(movement, one)?.name ?? one),
+          drills: drills.map((drill) => drillOf(movement, drill)?.name ?? drill),
         };
       });
   };

@@ -41,6 +41,7 @@ const seen = new WeakMap<Movement, Movement>();
 /**
  * A movement in the words that hold for an athlete: what is written for the right hand is told to a
  * left-hander with left and right changed over. Its steps stay as written; the engine mirrors those.
+ * @example toldTo(movementOf('gather-right-left'), leftHander).name // 'Gather left-right'
  */
 export const toldTo = (
   movement: Movement,

@@ -1,6 +1,18 @@
-import type { FaultCount } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
-import { athleteFaults, barredBy, cueFor, holding, movementOf, whyBarred } from '../src';
+import {
+  athleteFaults,
+  barredBy,
+  bySession,
+  cueFor,
+  faultHistory,
+  holding,
+  likelyFaults,
+  movementOf,
+  passedOver,
+  standingsOf,
+  whyBarred,
+  type SessionFaults,
+} from '../src';
 
 const runUp = movementOf('straight-run-up');
 
@@ -34,42 +46,93 @@ describe('the one cue', () => {
 });
 
 describe('how athletes stand', () => {
-  const count = (athleteId: string, dayN: number, faults: Record<string, number>): FaultCount => ({
-    athleteId,
-    sessionId: `s${dayN}`,
-    movement: 'straight-run-up',
+  const session = (dayN: number, faults: Record<string, number>, reps = 10): SessionFaults => ({
     date: `2031-03-${String(dayN).padStart(2, '0')}`,
-    reps: 10,
-    faults,
+    reps,
+    faults: Object.entries(faults).map(([fault, shown]) => ({ fault, reps: shown })),
     cues: ['reaches'],
   });
 
-  it('follows each athlete apart, most frequent fault first', () => {
-    const list = athleteFaults(
-      runUp,
-      [
-        count('ana', 1, { reaches: 6, 'slows-in': 2 }),
-        count('bo', 1, {}),
-        count('ana', 4, { reaches: 7 }),
-        { ...count('ana', 5, { reaches: 10 }), movement: 'another' },
-      ],
-      'root-cause',
-    );
-    expect(list.map((one) => [one.athleteId, one.reps, one.sessions])).toEqual([
-      ['ana', 20, 2],
-      ['bo', 10, 1],
+  it('is told fault by fault, most frequent first, with the one cue', () => {
+    const faults = standingsOf([
+      session(1, { reaches: 6, 'slows-in': 2 }),
+      session(4, { reaches: 7 }),
     ]);
-    expect(list[0]!.faults.map((one) => [one.code, one.seen])).toEqual([
+    expect(faults.map((one) => [one.code, one.seen])).toEqual([
       ['reaches', 13],
       ['slows-in', 2],
     ]);
-    expect(list[0]!.cue!.fault.code).toBe('reaches');
-    expect(list[1]!.cue).toBeNull();
+    const counted = {
+      athleteId: 'ana',
+      movement: runUp.code,
+      reps: 20,
+      sessions: 2,
+      lastDay: '2031-03-04',
+      faults: [...faults, { ...faults[0]!, code: 'taken-out-of-the-movement' }],
+    };
+    const own = athleteFaults(runUp, counted, 'root-cause');
+    expect(own.cue!.fault).toBe('reaches');
+    expect(own.cue!.reason).toContain('shows in');
+    // A fault that the movement does not name any more is not shown.
+    expect(own.faults).toHaveLength(2);
+    expect(athleteFaults(runUp, { ...counted, faults: [] }, 'root-cause').cue).toBeNull();
+  });
+
+  it('is the same state and rate whether points are wanted or not', () => {
+    const sessions = Array.from({ length: 12 }, (_, i) =>
+      session(i + 1, { reaches: (i * 7) % 9, hurries: i % 3 }),
+    );
+    const whole = faultHistory(sessions, { from: 0, to: 11 });
+    const page = faultHistory(sessions, { from: 4, to: 8 });
+    for (const { code, points } of whole) {
+      const standing = standingsOf(sessions).find((one) => one.code === code)!;
+      expect(points.at(-1)!.rate).toBeCloseTo(standing.rate, 12);
+      expect(points.at(-1)!.high).toBeCloseTo(standing.high, 12);
+      expect(page.find((one) => one.code === code)!.points).toEqual(points.slice(4, 9));
+    }
+  });
+
+  it('adds up the conditions of a session', () => {
+    const rows = [
+      { sessionId: 's1', ...session(1, { reaches: 2 }, 6) },
+      { sessionId: 's2', ...session(2, { hurries: 1 }, 4) },
+      { sessionId: 's1', ...session(1, { reaches: 1, hurries: 3 }, 5) },
+    ];
+    expect(bySession(rows)).toMatchObject([
+      {
+        reps: 11,
+        faults: [
+          { fault: 'reaches', reps: 3 },
+          { fault: 'hurries', reps: 3 },
+        ],
+        cues: ['reaches'],
+      },
+      { reps: 4 },
+    ]);
+  });
+
+  it('offers the cued fault first, then what showed before, then the graver one', () => {
+    const [first, second, third] = runUp.faults.map((fault) => fault.code);
+    const order = likelyFaults(runUp, { fault: third!, likely: [second!, third!] });
+    expect(order.slice(0, 2).map((fault) => fault.code)).toEqual([third, second]);
+    expect(order).toHaveLength(runUp.faults.length);
+    expect(order.map((fault) => fault.code)).toContain(first);
   });
 });
 
 describe('restrictions', () => {
   const held = { kind: 'no-jumping' as const, from: '2031-03-01', until: '2031-03-10' };
+
+  it('pass an athlete over in what they bar, and in nothing else', () => {
+    const sore = { id: 'a', name: 'Ada', archived: false, restrictions: [held] };
+    const people = [sore, { ...sore, id: 'b', name: 'Bo', archived: true, restrictions: [] }];
+    const ids = ['a', 'b', 'gone'];
+    const over = (code: string) => [
+      ...passedOver(ids, people, movementOf(code), '2031-03-05').keys(),
+    ];
+    expect(over('straight-run-up')).toEqual(ids);
+    expect(over('goal-arc')).toEqual(['b', 'gone']);
+  });
 
   it('bar what they name, on their days only', () => {
     expect(barredBy(runUp, [held], '2031-03-10')).toBe(held);

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  bySchools,
   check,
   MOVEMENT_FILE_VERSION,
   movementFile,
@@ -10,7 +9,7 @@ import {
   plainSteps,
   type Movement,
 } from '@gravek/contract';
-import { movementOf, MOVEMENTS } from '../src';
+import { bySchools, movementOf, MOVEMENTS } from '../src';
 
 const giveGround = (): Movement => structuredClone(movementOf('give-ground'));
 

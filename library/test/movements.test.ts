@@ -1,7 +1,15 @@
 import { bodyOf, checkRules, mirrorLayout, pathOf, type Layout } from '@gravek/core';
-import { bySchools, movementSchema, type Movement } from '@gravek/contract';
+import { movementSchema, type Movement } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
-import { drillOf, laidOut, MOVEMENTS, RULE_SETS, sequenceStart, straightStart } from '../src';
+import {
+  bySchools,
+  drillOf,
+  laidOut,
+  MOVEMENTS,
+  RULE_SETS,
+  sequenceStart,
+  straightStart,
+} from '../src';
 
 const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
   (['left', 'right'] as const).map((side) => ({

@@ -2,7 +2,7 @@ import { number, oneOf } from '../check';
 import type { Foot } from '../feet';
 import { currentFigures, type DatedReading } from '../measures';
 import { currentModel, USUAL_HEIGHT_M, type StepModel, type Trial } from '../stepModel';
-import { SPAN_UNITS, type Span } from './sequence';
+import { SPAN_UNITS, type Span, type SpanUnit } from './sequence';
 
 /** What decides whether a movement is seen in the mirror. */
 export type Handed = { hand: Foot; takeoffFoot: Foot };
@@ -79,3 +79,16 @@ export const spanM = (span: Span, body: Body, field = 'span'): number => {
       return value * body.model.topLengthM;
   }
 };
+
+/** A usual grown body, against which a length is held to see whether anybody could do it; metres. */
+const USUAL: Record<SpanUnit, number> = {
+  m: 1,
+  height: 1.75,
+  leg: 0.93,
+  shoe: 0.28,
+  'first step': 1.15,
+  'top step': 2.1,
+};
+
+/** Metres of a length for a usual grown body. */
+export const usualM = ({ value, of }: Span): number => value * USUAL[of];

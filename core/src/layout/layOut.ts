@@ -1,14 +1,15 @@
 import { number } from '../check';
-import type { Side } from '../runOrder';
+import type { Side } from '../repLog';
 import type { CurvePlan } from '../solveCurve';
 import type { StraightFailure } from '../solveStraight';
 import { spanM, type Body } from './body';
+import type { Layout, OtherPath, PhaseSpan } from './shape';
 import { mirrorLayout } from './mirror';
 import { cutPart, type Part } from './part';
-import { LAYING, mark, runWidthM, type Ground, type Mark } from './phases';
+import { LAYING, mark, runWidthM, type Ground } from './phases';
 import { layRunUp, runLength, type BarAsk, type RunAsk } from './runUp';
 import { pathOf, type OtherThing, type Sequence, type SequencePhase } from './sequence';
-import { moved, newWalker, note, sign, type Footfall, type Place, type TrackPoint } from './walker';
+import { moved, newWalker, note, sign, type Place } from './walker';
 
 /** Changes when the same sequence could be laid out differently; stored with every plan. */
 export const LAYOUT_VERSION = 1;
@@ -25,39 +26,6 @@ export type LayoutChoices = {
   run?: RunAsk | undefined;
   /** what is asked of a curved run-up: take-off spot, angle, steps, apron … */
   bar?: BarAsk | undefined;
-};
-
-/** Somebody or something beside the athlete: one place, a line between two, or places over time. */
-export type OtherPath = {
-  kind: OtherThing['kind'];
-  name: string;
-  /** a thing that lies across, such as a bar, has its two ends here and does not move */
-  line: boolean;
-  points: (Place & { timeS: number })[];
-};
-
-export type PhaseSpan = {
-  code: string;
-  fromS: number;
-  toS: number;
-  /** the way went on by what was seen at its end */
-  read: boolean;
-};
-
-/** A sequence on the ground: metres, seconds and degrees, `ahead` is the way the athlete faces first. */
-export type Layout = {
-  /** for the other side than the one the movement was written for */
-  mirrored: boolean;
-  footfalls: Footfall[];
-  marks: Mark[];
-  track: TrackPoint[];
-  phases: PhaseSpan[];
-  others: OtherPath[];
-  totalTimeS: number;
-  /** why the asked run-up cannot be run; a free start is laid out instead */
-  failure: StraightFailure | null;
-  /** the curve by its tapes, where the run goes to a bar */
-  curve: CurvePlan | null;
 };
 
 const laidOther = (
@@ -106,10 +74,10 @@ const layPhase = (ground: Ground, phase: SequencePhase): void => {
  */
 const markBall = (ground: Ground, phase: SequencePhase): void => {
   const { footfalls } = ground.walker;
-  const own = footfalls.filter((fall) => fall.phase === phase.code && fall.n > 0);
+  const inPhase = footfalls.filter((fall) => fall.phase === phase.code && fall.n > 0);
   const leaves =
-    phase.steps.kind === 'finish' ? footfalls.findLast((fall) => fall.takeOff) : own.at(-1);
-  const at = phase.ball === 'release' ? leaves : own[0];
+    phase.steps.kind === 'finish' ? footfalls.findLast((fall) => fall.takeOff) : inPhase.at(-1);
+  const at = phase.ball === 'release' ? leaves : inPhase[0];
   if (phase.ball && at) at.ball = phase.ball;
 };
 
@@ -124,6 +92,9 @@ const markBall = (ground: Ground, phase: SequencePhase): void => {
  * @param athlete own measures in metres; hand and take-off foot decide whether it is mirrored
  * @returns metres, seconds, degrees clockwise from where the athlete faces at the start
  * @throws {RangeError} naming what is out of range
+ * @example
+ *   const { footfalls } = layOut(sequence, body, { side: 'other', reads: { give: 'left' } });
+ *   // each with place, foot, phase and time; n is 0 for the feet that stand at the start
  * Source: plane geometry; step model and solvers as in their own files
  */
 export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices = {}): Layout => {
@@ -148,10 +119,10 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
       note(walker);
     }
     const run = runLength(path, at);
-    const own = path.slice(at, at + Math.max(1, run));
+    const together = path.slice(at, at + Math.max(1, run));
     const fromS = walker.timeS;
     if (run > 0) {
-      const laid = layRunUp(ground, own, choices.run ?? {}, choices.bar ?? {});
+      const laid = layRunUp(ground, together, choices.run ?? {}, choices.bar ?? {});
       failure ??= laid.failure;
       curve ??= laid.curve;
       if (laid.bar) {
@@ -167,15 +138,15 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
       layPhase(ground, phase);
     }
     let since = fromS;
-    own.forEach((one, i) => {
+    together.forEach((one, i) => {
       const contacts = walker.footfalls.filter((fall) => fall.phase === one.code && fall.n > 0);
-      const toS = i === own.length - 1 ? walker.timeS : (contacts.at(-1)?.timeS ?? since);
+      const toS = i === together.length - 1 ? walker.timeS : (contacts.at(-1)?.timeS ?? since);
       phases.push({ code: one.code, fromS: since, toS, read: one.read !== null });
       since = toS;
       markBall(ground, one);
     });
-    if (own.at(-1)!.read) mark(ground, 'read', 'read');
-    at += own.length;
+    if (together.at(-1)!.read) mark(ground, 'read', 'read');
+    at += together.length;
   }
 
   const start = walker.track[0]!;
@@ -195,8 +166,8 @@ export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices
     curve,
   };
   const { by, side } = sequence.writtenFor;
-  const own = by === 'hand' ? athlete.hand : athlete.takeoffFoot;
-  const mirrored = (own !== side) !== (choices.side === 'other');
+  const ownSide = by === 'hand' ? athlete.hand : athlete.takeoffFoot;
+  const mirrored = (ownSide !== side) !== (choices.side === 'other');
   const cut = choices.part ? cutPart(layout, choices.part) : layout;
   return mirrored ? mirrorLayout(cut) : cut;
 };

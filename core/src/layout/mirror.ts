@@ -1,6 +1,6 @@
 import { otherFoot } from '../feet';
 import { turned } from './walker';
-import type { Layout } from './layOut';
+import type { Layout } from './shape';
 
 const across = <T extends { besideM: number }>(one: T): T => ({
   ...one,

@@ -1,5 +1,5 @@
 import { number, oneOf, whole } from '../check';
-import type { Layout } from './layOut';
+import type { Layout } from './shape';
 import type { Footfall } from './walker';
 
 /** A piece of a sequence to practise by itself. */
@@ -37,13 +37,13 @@ const bounds = (layout: Layout, part: Part): [number, number] => {
       const order = layout.phases.map((phase) => phase.code);
       const [first, end] = [order.indexOf(from), order.indexOf(to)];
       const range = first < 0 || end < first ? [] : order.slice(first, end + 1);
-      const own = layout.footfalls.filter((fall) => fall.n > 0 && range.includes(fall.phase));
-      return own.length > 0 ? [own[0]!.n, own.at(-1)!.n] : [1, last];
+      const inRange = layout.footfalls.filter((fall) => fall.n > 0 && range.includes(fall.phase));
+      return inRange.length > 0 ? [inRange[0]!.n, inRange.at(-1)!.n] : [1, last];
     }
     case 'until-read': {
       const read = layout.phases.find((phase) => phase.read);
-      const own = layout.footfalls.filter((fall) => read && fall.timeS <= read.toS + 1e-9);
-      return read && own.length > 0 ? [1, Math.max(1, own.at(-1)!.n)] : [1, last];
+      const untilRead = layout.footfalls.filter((fall) => read && fall.timeS <= read.toS + 1e-9);
+      return read && untilRead.length > 0 ? [1, Math.max(1, untilRead.at(-1)!.n)] : [1, last];
     }
     case 'all':
       return [1, last];
@@ -60,7 +60,7 @@ export const cutPart = (layout: Layout, part: Part): Layout => {
   const holdS = part.kind === 'hold' ? part.holdS : 0;
   if (from <= 1 && to >= last && holdS === 0) return layout;
   const stood = (['left', 'right'] as const).flatMap((foot): Footfall[] => {
-    const fall = layout.footfalls.findLast((one) => one.foot === foot && one.n < from);
+    const fall = layout.footfalls.findLast((fall) => fall.foot === foot && fall.n < from);
     return fall ? [{ ...fall, n: 0, contact: 'stand', timeS: 0, speedMps: 0, ball: null }] : [];
   });
   const first = layout.footfalls.find((fall) => fall.n === from);

@@ -17,7 +17,7 @@ type Short = Extract<PhaseSteps, { kind: 'short' }>;
 type Curve = Extract<PhaseSteps, { kind: 'curve' }>;
 
 /** What may be asked of the straight solver beyond what the movement says. */
-export type RunAsk = Partial<Omit<StraightInput, 'model' | 'takeoffFoot'>>;
+export type RunAsk = Partial<Omit<StraightInput, 'model'>>;
 
 /** What may be asked of a curved run-up beyond what the movement says. */
 export type BarAsk = Partial<BarTarget> &
@@ -87,7 +87,8 @@ const straightAsked = (
         kind: 'short',
         count: end.steps,
         taperSteps: end.taper,
-        lengthM: spanM(end.step, ground.body),
+        // Counted in a tall body's own measures a short step may come out longer than any.
+        lengthM: Math.min(1.5, Math.max(0.03, spanM(end.step, ground.body))),
         cadenceSpm: end.cadenceSpm,
       }
     : { kind: 'penultimate', longer: last!.longer, shorter: last!.shorter };
@@ -126,7 +127,10 @@ const layStraight = (
     ground.marks.at(-1)!.n = before + plan.steps.length - check.stepsOut;
   }
   for (const step of plan.steps) {
-    if (endCode && step.role === 'taper' && plan.steps[step.n - 2]?.role === 'build') {
+    if (
+      (step.role === 'taper' || step.role === 'short') &&
+      plan.steps[step.n - 2]?.role === 'build'
+    ) {
       mark(ground, 'shorten', 'shorten here');
     }
     const fall = stepOn(walker, codes[step.n - 1] ?? endCode ?? codes.at(-1)!, {
@@ -176,7 +180,8 @@ const layBar = (
       firstLengthM: body.model.firstLengthM * root,
       topLengthM: body.model.topLengthM * root,
     },
-    speedMps: (stepM * curve.cadenceSpm * root) / 60,
+    // Only the lean is drawn from it; faster than anybody runs it would be refused.
+    speedMps: Math.min(13, (stepM * curve.cadenceSpm * root) / 60),
   });
   const origin = walker.centre;
   const ahead = walker.facingDeg;

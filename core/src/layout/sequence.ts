@@ -219,10 +219,10 @@ export const pathOf = <P extends SequencePhase>(
     if (path.includes(phase)) break;
     path.push(phase);
     const options = phase.read?.options ?? [];
-    const taken = options.find((one) => one.code === reads[phase.code]) ?? options[0];
+    const taken = options.find((option) => option.code === reads[phase.code]) ?? options[0];
     const next = taken?.to ?? phase.then;
     if (next === 'end') break;
-    at = next === null ? at + 1 : phases.findIndex((one) => one.code === next);
+    at = next === null ? at + 1 : phases.findIndex((phase) => phase.code === next);
   }
   return path;
 };

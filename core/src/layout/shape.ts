@@ -1,0 +1,38 @@
+import type { CurvePlan } from '../solveCurve';
+import type { StraightFailure } from '../solveStraight';
+import type { Mark } from './phases';
+import type { OtherThing } from './sequence';
+import type { Footfall, Place, TrackPoint } from './walker';
+
+/** Somebody or something beside the athlete: one place, a line between two, or places over time. */
+export type OtherPath = {
+  kind: OtherThing['kind'];
+  name: string;
+  /** a thing that lies across, such as a bar, has its two ends here and does not move */
+  line: boolean;
+  points: (Place & { timeS: number })[];
+};
+
+export type PhaseSpan = {
+  code: string;
+  fromS: number;
+  toS: number;
+  /** the way went on by what was seen at its end */
+  read: boolean;
+};
+
+/** A sequence on the ground: metres, seconds and degrees, `ahead` is the way the athlete faces first. */
+export type Layout = {
+  /** for the other side than the one the movement was written for */
+  mirrored: boolean;
+  footfalls: Footfall[];
+  marks: Mark[];
+  track: TrackPoint[];
+  phases: PhaseSpan[];
+  others: OtherPath[];
+  totalTimeS: number;
+  /** why the asked run-up cannot be run; a free start is laid out instead */
+  failure: StraightFailure | null;
+  /** the curve by its tapes, where the run goes to a bar */
+  curve: CurvePlan | null;
+};

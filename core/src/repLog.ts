@@ -1,0 +1,202 @@
+import type { Foot } from './feet';
+
+/** On which foot the movement is done: as the athlete does it, or seen in a mirror. */
+export type Side = 'own' | 'other';
+
+export const OUTCOMES = ['clean', 'fault', 'again', 'skip', 'void'] as const;
+/**
+ * `again`: the finish mark was missed, the rep is done once more; `skip`: the athlete passed this
+ * turn; `void`: takes an earlier row back.
+ */
+export type Outcome = (typeof OUTCOMES)[number];
+
+/** Which rep is meant: by its values, never by its place in a list that may be changed. */
+export type TurnKey = {
+  drillSetId: string;
+  athleteId: string;
+  /** from 1 */
+  set: number;
+  side: Side;
+  /** from 1 */
+  rep: number;
+};
+
+/** Where a row stands in the order of logging. */
+export type LogPlace = {
+  /** what logged it */
+  device: string;
+  /** the device's own running number */
+  deviceNo: number;
+  /** when the server took it, counted in its session; null while it waits on the device */
+  arrival: number | null;
+};
+
+/** A row of the log, as far as order and standing go. */
+export type LogRow = TurnKey &
+  LogPlace & {
+    id: string;
+    outcome: Outcome;
+    /** id of the row that a void takes back */
+    voids: string | null;
+  };
+
+/** What was asked of a rep, besides its turn: reps are compared within and between these. */
+export type Condition = {
+  movement: string;
+  /** code of the drill whose part was run; null for the whole */
+  part: string | null;
+  side: Side;
+  /** the foot that goes first; null where no plan says */
+  leadFoot: Foot | null;
+  /** asked speed, whole percent of full; null where no plan says */
+  speedPct: number | null;
+};
+
+/** A row as it is counted. */
+export type CountedRow = LogRow &
+  Condition & {
+    sessionId: string;
+    faults: readonly string[];
+    /** the fault that the athlete's one cue was for */
+    cue: string | null;
+  };
+
+/** What one session showed of one athlete under one condition. */
+export type RepCount = Condition & {
+  athleteId: string;
+  sessionId: string;
+  /** clean or fault reps that stand */
+  reps: number;
+  /** how many of them showed each fault, by its code */
+  faults: { fault: string; reps: number }[];
+  /** faults that were the cue */
+  cues: string[];
+};
+
+/** Names a turn; two rows with the same key are about the same rep. */
+export const turnKey = (turn: TurnKey): string =>
+  `${turn.drillSetId}/${turn.athleteId}/${turn.set}/${turn.side}/${turn.rep}`;
+
+/** Groups of a list by a key, in the order in which the keys first come. */
+export const groupBy = <T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> => {
+  const groups = new Map<string, T[]>();
+  for (const item of list) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+};
+
+/**
+ * Rows in the order of logging: by the device's own number within a device, by arrival between devices;
+ * what still waits on a device comes last. Clocks play no part. A row that arrived before an earlier row
+ * of its own device counts as having arrived with that one.
+ *
+ * @example inLogOrder([{ device: 'a', deviceNo: 2, arrival: 1 }, { device: 'a', deviceNo: 1, arrival: 2 }])
+ *   // number 1 first, although it arrived later
+ */
+export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R[]): R[] => {
+  const arrived = new Map<R, number>();
+  for (const own of groupBy(rows, (row) => row.device).values()) {
+    let latest = 0;
+    for (const row of own.sort((a, b) => a.deviceNo - b.deviceNo || (a.id < b.id ? -1 : 1))) {
+      latest = Math.max(latest, row.arrival ?? Infinity);
+      arrived.set(row, latest);
+    }
+  }
+  const order = (a: R, b: R): number => {
+    const [first, second] = [arrived.get(a)!, arrived.get(b)!];
+    // Infinity minus itself is no number.
+    if (first !== second) return first < second ? -1 : 1;
+    if (a.device !== b.device) return a.device < b.device ? -1 : 1;
+    return a.deviceNo - b.deviceNo || (a.id < b.id ? -1 : 1);
+  };
+  return [...rows].sort(order);
+};
+
+/** Whether the athlete did the rep, so that it counts. */
+export const wasRun = ({ outcome }: { outcome: Outcome }): boolean =>
+  outcome === 'clean' || outcome === 'fault';
+
+/** The rows of one turn that stand, in order: attempts done again, then the one answer. */
+const standingOfTurn = <R extends LogRow>(rows: readonly R[], voided: ReadonlySet<string>): R[] => {
+  const left = rows.filter((row) => row.outcome !== 'void' && !voided.has(row.id));
+  const ordered = left.length > 1 ? inLogOrder(left) : left;
+  const answer = ordered.find(wasRun) ?? ordered.find((row) => row.outcome === 'skip');
+  return [
+    ...ordered.filter((row) => row.outcome === 'again'),
+    ...(answer === undefined ? [] : [answer]),
+  ];
+};
+
+/**
+ * The rows of a log that stand: the one rule that phone, server, counts and reports go by. A void takes
+ * back the row of its own turn that it names. Of several answers to one turn, as two devices give them,
+ * the first that was run stands, else the first skip; when it is taken back the next one stands in.
+ * Attempts to be done `again` stand beside it.
+ *
+ * @param log rows of any turns, in any order
+ * @returns turn by turn, in the order in which the turns first come
+ * @example
+ *   // Two phones answered one turn; the row that arrived first stands.
+ *   standing([{ ...turn, id: 'a', arrival: 2 }, { ...turn, id: 'b', arrival: 1 }]) // [b]
+ */
+export const standing = <R extends LogRow>(log: readonly R[]): R[] =>
+  [...groupBy(log, turnKey).values()].flatMap((rows) => {
+    const voided = new Set<string>();
+    for (const row of rows) if (row.outcome === 'void' && row.voids) voided.add(row.voids);
+    return standingOfTurn(rows, voided);
+  });
+
+/**
+ * The row that undo takes back on a device: the last one it logged itself and that stands, else, on a
+ * device that has logged nothing there, the last that any device has.
+ */
+export const lastOf = <R extends LogRow>(log: readonly R[], device: string): R | null => {
+  const stands = standing(log);
+  const fromDevice = stands.filter((row) => row.device === device);
+  return inLogOrder(fromDevice.length > 0 ? fromDevice : stands).at(-1) ?? null;
+};
+
+/**
+ * Counts a log per athlete, session, movement, fault and condition.
+ *
+ * @param log whole turns: a turn of which rows are missing could be counted wrongly
+ */
+export const countReps = (log: readonly CountedRow[]): RepCount[] => {
+  const cells = groupBy(standing(log).filter(wasRun), (row) =>
+    JSON.stringify([
+      row.athleteId,
+      row.sessionId,
+      row.movement,
+      row.part,
+      row.side,
+      row.leadFoot,
+      row.speedPct,
+    ]),
+  );
+  return [...cells.values()].map((rows) => {
+    const { athleteId, sessionId, movement, part, side, leadFoot, speedPct } = rows[0]!;
+    const faults = groupBy(
+      rows.flatMap((row) => [...new Set(row.faults)]),
+      (fault) => fault,
+    );
+    return {
+      athleteId,
+      sessionId,
+      movement,
+      part,
+      side,
+      leadFoot,
+      speedPct,
+      reps: rows.length,
+      faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
+      cues: [...new Set(rows.flatMap((row) => (row.cue === null ? [] : [row.cue])))].sort(),
+    };
+  });
+};
+
+const byFault = (a: { fault: string }, b: { fault: string }): number =>
+  a.fault < b.fault ? -1 : a.fault > b.fault ? 1 : 0;

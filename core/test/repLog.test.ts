@@ -1,0 +1,231 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  countReps,
+  inLogOrder,
+  lastOf,
+  runState,
+  standing,
+  turnKey,
+  wasRun,
+  type CountedRow,
+  type Outcome,
+} from '../src';
+
+const PHONES = ['phone-a', 'phone-b', 'phone-c'];
+const FAULTS = ['reaches', 'hurries', 'constructor', '__proto__'];
+
+/** A rep of Ana's, clean and of the first turn unless it is changed. */
+const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
+  id,
+  sessionId: 's1',
+  drillSetId: 'd1',
+  athleteId: 'ana',
+  movement: 'run-up',
+  part: null,
+  set: 1,
+  side: 'own',
+  rep: 1,
+  leadFoot: 'left',
+  speedPct: 100,
+  outcome: 'clean',
+  voids: null,
+  faults: [],
+  cue: null,
+  device: PHONES[0]!,
+  deviceNo: 1,
+  arrival: null,
+  ...change,
+});
+
+/** Logs as several phones make them: numbered on each phone, arriving in any order, some not yet. */
+const logs = fc
+  .array(
+    fc.record({
+      phone: fc.nat({ max: 2 }),
+      rep: fc.integer({ min: 1, max: 3 }),
+      athlete: fc.constantFrom('ana', 'bo'),
+      outcome: fc.constantFrom<Outcome>('clean', 'fault', 'again', 'skip', 'void'),
+      faults: fc.uniqueArray(fc.constantFrom(...FAULTS), { maxLength: 3 }),
+      voided: fc.nat(),
+      order: fc.double({ noNaN: true, min: 0, max: 1 }),
+      waits: fc.boolean(),
+      speedPct: fc.constantFrom(60, 100),
+    }),
+    { maxLength: 40 },
+  )
+  .map((made) => {
+    const numbers = [0, 0, 0];
+    const arrived = made.map((one, i) => ({ i, at: one.order })).sort((a, b) => a.at - b.at);
+    const log: CountedRow[] = [];
+    made.forEach((one, i) => {
+      const own = { athleteId: one.athlete, rep: one.rep };
+      const targets = log.filter((it) => it.outcome !== 'void');
+      const target = targets[one.voided % Math.max(1, targets.length)];
+      if (one.outcome === 'void' && !target) return;
+      log.push(
+        row(`r${String(i).padStart(3, '0')}`, {
+          ...(one.outcome === 'void'
+            ? { athleteId: target!.athleteId, rep: target!.rep, voids: target!.id }
+            : own),
+          outcome: one.outcome,
+          faults: one.outcome === 'fault' ? one.faults : [],
+          speedPct: one.speedPct,
+          device: PHONES[one.phone]!,
+          deviceNo: (numbers[one.phone]! += 1),
+          arrival: one.waits ? null : arrived.findIndex((it) => it.i === i) + 1,
+        }),
+      );
+    });
+    return log;
+  });
+
+const shuffledBy = <T>(list: readonly T[], seed: number): T[] =>
+  list
+    .map((item, i) => ({ item, key: Math.sin((i + 1) * (seed + 1)) }))
+    .sort((a, b) => a.key - b.key)
+    .map(({ item }) => item);
+
+describe('the order of logging', () => {
+  it('is each device’s own, whatever arrives when, and the same for any list of the same rows', () => {
+    fc.assert(
+      fc.property(logs, fc.nat(), (log, seed) => {
+        const ordered = inLogOrder(log);
+        for (const phone of PHONES) {
+          const numbers = ordered.filter((one) => one.device === phone).map((one) => one.deviceNo);
+          expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
+        }
+        expect(inLogOrder(shuffledBy(log, seed))).toEqual(ordered);
+        expect(ordered).toHaveLength(log.length);
+      }),
+    );
+  });
+
+  it('is that of arrival between devices, and what waits comes last', () => {
+    const ordered = inLogOrder([
+      row('waits', { device: 'b', deviceNo: 1, arrival: null }),
+      row('second', { device: 'a', deviceNo: 1, arrival: 2 }),
+      row('first', { device: 'c', deviceNo: 9, arrival: 1 }),
+    ]);
+    expect(ordered.map((one) => one.id)).toEqual(['first', 'second', 'waits']);
+  });
+});
+
+describe('what stands', () => {
+  it('is one answer a turn at most, none of it taken back, for any log in any order', () => {
+    fc.assert(
+      fc.property(logs, fc.nat(), (log, seed) => {
+        const stands = standing(log);
+        const taken = new Set(log.map((one) => one.voids));
+        expect(stands.some((one) => one.outcome === 'void' || taken.has(one.id))).toBe(false);
+        const answers = stands.filter((one) => one.outcome !== 'again').map(turnKey);
+        expect(new Set(answers).size).toBe(answers.length);
+        // Every turn that was answered and not wholly taken back has its answer.
+        const open = log.filter((one) => one.outcome !== 'void' && one.outcome !== 'again');
+        for (const one of open.filter((it) => !taken.has(it.id))) {
+          expect(answers).toContain(turnKey(one));
+        }
+        const ids = (rows: readonly CountedRow[]) => rows.map((one) => one.id).sort();
+        expect(ids(standing(shuffledBy(log, seed)))).toEqual(ids(stands));
+      }),
+    );
+  });
+
+  it('counts two phones on one turn once: the first that arrived', () => {
+    const early = row('early', { device: 'a', deviceNo: 7, arrival: 1 });
+    const late = row('late', {
+      device: 'b',
+      deviceNo: 1,
+      arrival: 2,
+      outcome: 'fault',
+      faults: ['reaches'],
+    });
+    expect(standing([late, early]).map((one) => one.id)).toEqual(['early']);
+    expect(countReps([late, early])).toMatchObject([{ reps: 1, faults: [] }]);
+    const back = row('back', {
+      device: 'a',
+      deviceNo: 8,
+      arrival: 3,
+      outcome: 'void',
+      voids: 'early',
+    });
+    expect(standing([late, early, back]).map((one) => one.id)).toEqual(['late']);
+    const passed = row('passed', { device: 'c', deviceNo: 1, arrival: 0, outcome: 'skip' });
+    expect(standing([passed, late]).map((one) => one.id)).toEqual(['late']);
+  });
+
+  it('is not upset by a void that came before its rep', () => {
+    const back = row('back', { deviceNo: 2, arrival: 1, outcome: 'void', voids: 'slip' });
+    expect(standing([back])).toEqual([]);
+    expect(standing([back, row('slip', { deviceNo: 1, arrival: 2 })])).toEqual([]);
+  });
+});
+
+describe('undo', () => {
+  it('takes back this phone’s own last row, though another’s clock is ahead', () => {
+    const ahead = { at: '2031-05-14T10:02:00Z' };
+    const theirs = { ...row('theirs', { device: 'b', rep: 1, arrival: 2 }), ...ahead };
+    const mine = row('mine', { device: 'a', deviceNo: 4, rep: 2, arrival: 3 });
+    const log = [theirs, mine];
+    expect(lastOf(log, 'a')!.id).toBe('mine');
+    expect(lastOf(log, 'b')!.id).toBe('theirs');
+    // A phone that has logged nothing takes back the last that arrived.
+    expect(lastOf(log, 'c')!.id).toBe('mine');
+    const back = row('back', { device: 'a', deviceNo: 5, rep: 2, outcome: 'void', voids: 'mine' });
+    expect(lastOf([...log, back], 'a')!.id).toBe('theirs');
+    expect(lastOf([], 'a')).toBeNull();
+  });
+
+  it('walks all the way back through any log', () => {
+    fc.assert(
+      fc.property(logs, (log) => {
+        const now = log.map((one) => ({ ...one, atMs: 0 }));
+        for (let i = 0; i < 200; i += 1) {
+          const last = lastOf(now, PHONES[0]!);
+          if (!last) break;
+          now.push({
+            ...last,
+            id: `undo${i}`,
+            outcome: 'void',
+            voids: last.id,
+            deviceNo: 1000 + i,
+          });
+        }
+        expect(standing(now)).toEqual([]);
+        const set = {
+          drillSetId: 'd1',
+          athleteIds: ['ana', 'bo'],
+          sets: 1,
+          reps: 3,
+          sides: ['own' as const],
+          restS: 0,
+          setRestS: 0,
+        };
+        expect(runState(set, now).done).toBe(0);
+      }),
+    );
+  });
+});
+
+describe('counts', () => {
+  it('add up to the reps that stand, condition by condition, for any log', () => {
+    fc.assert(
+      fc.property(logs, (log) => {
+        const stands = standing(log).filter(wasRun);
+        const counts = countReps(log);
+        expect(counts.reduce((sum, one) => sum + one.reps, 0)).toBe(stands.length);
+        for (const fault of FAULTS) {
+          const seen = stands.filter((one) => one.faults.includes(fault)).length;
+          const counted = counts.flatMap((one) => one.faults.filter((it) => it.fault === fault));
+          expect(counted.reduce((sum, one) => sum + one.reps, 0)).toBe(seen);
+        }
+        for (const speedPct of [60, 100]) {
+          const own = counts.filter((one) => one.speedPct === speedPct);
+          expect(own.reduce((sum, one) => sum + one.reps, 0)).toBe(
+            stands.filter((one) => one.speedPct === speedPct).length,
+          );
+        }
+      }),
+    );
+  });
+});

@@ -1,0 +1,92 @@
+import {
+  bodyOf,
+  checkRules,
+  compareStepCounts,
+  formatLength,
+  groupBy,
+  type LengthStyle,
+} from '@gravek/core';
+import {
+  isSequence,
+  type ApproachSummary,
+  type Athlete,
+  type DrillSet,
+  type Movement,
+  type NamedRuleSet,
+} from '@gravek/contract';
+import { laidOut, outlineOf, solve, straightAsk } from './plan';
+
+type Plan = Pick<ApproachSummary, 'choices'>;
+
+/** Most steps that are looked at for a count that would fit. */
+const MOST_STEPS = 40;
+
+export type SessionFit = {
+  /** where the athlete starts, or what would fit, in words */
+  mark: string;
+  fits: boolean;
+};
+
+/** Where an athlete starts on an approach and with which foot, or why it cannot be run. */
+export const fitOf = (
+  movement: Movement,
+  { choices }: Plan,
+  athlete: Athlete,
+  style: LengthStyle,
+): SessionFit => {
+  const body = bodyOf(athlete);
+  const outline = outlineOf(solve(movement, choices, body));
+  if (outline) {
+    const mark =
+      outline.startM === null
+        ? `${outline.firstFoot} foot first`
+        : formatLength(outline.startM, style);
+    return { mark: body.estimated.includes('steps') ? `${mark}, estimate` : mark, fits: true };
+  }
+  if (isSequence(choices)) return { mark: 'no step to take', fits: false };
+  const ask = straightAsk(choices, body, body.model);
+  const { recommended } = compareStepCounts(ask, 1, MOST_STEPS);
+  return {
+    mark: recommended ? `does not fit; ${recommended} steps would` : 'does not fit',
+    fits: false,
+  };
+};
+
+/** What a plan breaks of the step rules that it is held to, each with the first names of whom it is about. */
+export const brokenRules = (
+  movement: Movement,
+  { choices }: Plan,
+  athletes: readonly Athlete[],
+  rules: NamedRuleSet | undefined,
+): { why: string; names: string[] }[] => {
+  if (!isSequence(choices) || !rules) return [];
+  const broken = athletes.flatMap((athlete) =>
+    checkRules(laidOut(movement, bodyOf(athlete), choices).footfalls, rules).map(({ why }) => ({
+      why,
+      name: athlete.name.split(' ')[0]!,
+    })),
+  );
+  return [...groupBy(broken, ({ why }) => why)].map(([why, rows]) => ({
+    why,
+    names: rows.map(({ name }) => name),
+  }));
+};
+
+/**
+ * Drill sets in which nobody is left, by field. One whose last athlete was deleted since it was saved
+ * may stay so: that must not keep the rest from being changed.
+ *
+ * @param before the drill sets as they are saved; none for a new session
+ */
+export const withoutAthletes = (
+  drillSets: readonly DrillSet[],
+  before: readonly DrillSet[] = [],
+): Record<string, string> =>
+  Object.fromEntries(
+    drillSets.flatMap((set, i) => {
+      const emptied = before.find((old) => old.id === set.id)?.athleteIds.length === 0;
+      return set.athleteIds.length === 0 && !emptied
+        ? [[`drillSets[${i}].athleteIds`, 'Choose at least one athlete.']]
+        : [];
+    }),
+  );

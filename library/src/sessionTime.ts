@@ -1,0 +1,55 @@
+import { setDuration, type SetDuration } from '@gravek/core';
+import type { ApproachSummary, DrillSet } from '@gravek/contract';
+
+/** Getting on the mark before a rep and stepping aside after it, seconds. */
+const ON_AND_OFF_S = 4;
+const CHANGEOVER_S = 6;
+const USUAL_RUN_S = 3;
+
+/**
+ * How long a drill set takes in one lane, from the run times of its own plan.
+ *
+ * @returns null when there is nobody in it, or its figures are out of range (told at their fields)
+ */
+export const drillSetTime = (
+  set: DrillSet,
+  plan: Pick<ApproachSummary, 'runS'> | undefined,
+): SetDuration | null => {
+  if (set.athleteIds.length === 0 || set.sets < 1 || set.reps < 1) return null;
+  try {
+    return setDuration({
+      sets: set.sets,
+      reps: set.reps * set.sides.length,
+      repS: (plan?.runS ?? USUAL_RUN_S) + ON_AND_OFF_S,
+      restS: set.restS,
+      setRestS: set.setRestS,
+      groupSize: set.athleteIds.length,
+      changeoverS: CHANGEOVER_S,
+    });
+  } catch {
+    return null;
+  }
+};
+
+/** Reps of a drill set, all athletes together. */
+export const repsOf = (set: DrillSet): number =>
+  set.sets * set.reps * set.sides.length * set.athleteIds.length;
+
+/** Reps of a session, all drill sets together. */
+export const sessionReps = (session: { drillSets: readonly DrillSet[] }): number =>
+  session.drillSets.reduce((sum, set) => sum + repsOf(set), 0);
+
+/**
+ * How long a session takes, drill sets one after the other.
+ *
+ * @param planOf the approach of a drill set
+ * @returns seconds
+ */
+export const sessionTimeS = (
+  session: { drillSets: readonly DrillSet[] },
+  planOf: (approachId: string) => Pick<ApproachSummary, 'runS'> | undefined,
+): number =>
+  session.drillSets.reduce(
+    (sum, set) => sum + (drillSetTime(set, planOf(set.approachId))?.totalS ?? 0),
+    0,
+  );

@@ -1,0 +1,167 @@
+import {
+  formatLength,
+  lengthParts,
+  tapeMarks,
+  tapeStepM,
+  type Foot,
+  type Layout,
+  type LengthStyle,
+  type StraightPlan,
+  type TapeMark,
+} from '@gravek/core';
+import Papa from 'papaparse';
+
+export type SheetMark = {
+  key: string;
+  label: string;
+  hint: string;
+  foot: Foot | null;
+  toTargetM: number;
+};
+
+export type Datum = 'target' | 'start';
+
+const plural = (count: number): string => (count === 1 ? 'step' : 'steps');
+
+/** Everything to tape: start, check marks, where to shorten, and every print if that is wanted. */
+export const sheetMarks = (plan: StraightPlan, every: boolean): SheetMark[] => {
+  const n = plan.steps.length;
+  const marks: SheetMark[] = [
+    {
+      key: 'start',
+      label: 'Start',
+      hint: 'toes on it, first goes the',
+      foot: plan.startFoot,
+      toTargetM: plan.distanceM,
+    },
+    ...plan.checkMarks
+      .filter((mark) => mark.stepsOut < n)
+      .map((mark) => ({
+        key: `check${mark.stepsOut}`,
+        label: `${mark.stepsOut} ${plural(mark.stepsOut)} out`,
+        hint: 'toe on it,',
+        foot: mark.foot,
+        toTargetM: mark.toTargetM,
+      })),
+  ];
+  if (plan.brake) {
+    marks.push({
+      key: 'shorten',
+      label: 'Shorten from here',
+      hint: 'the last long step lands here',
+      foot: null,
+      toTargetM: plan.brake.brakeZoneM,
+    });
+  }
+  if (every) {
+    const taken = new Set(marks.map((mark) => mark.toTargetM.toFixed(3)));
+    for (const step of plan.steps.slice(0, -1)) {
+      if (taken.has(step.toTargetM.toFixed(3))) continue;
+      marks.push({
+        key: `step${step.n}`,
+        label: `Step ${step.n}`,
+        hint: 'toe on it,',
+        foot: step.foot,
+        toTargetM: step.toTargetM,
+      });
+    }
+  }
+  return marks;
+};
+
+/** The sheet's rows in the order in which a person walks away from the datum. */
+export const sheetRows = (
+  plan: StraightPlan,
+  style: LengthStyle,
+  datum: Datum,
+  every: boolean,
+): TapeMark<SheetMark>[] => {
+  const marks = sheetMarks(plan, every).filter(
+    (mark) => datum === 'target' || mark.key !== 'start',
+  );
+  const target: SheetMark = { key: 'target', label: 'Target', hint: '', foot: null, toTargetM: 0 };
+  return tapeMarks(
+    datum === 'target' ? marks : [...marks, target],
+    (mark) => (datum === 'target' ? mark.toTargetM : plan.distanceM - mark.toTargetM),
+    tapeStepM(style.unit, style.shoeM),
+  );
+};
+
+export const sheetCsv = (rows: readonly TapeMark<SheetMark>[], style: LengthStyle): string =>
+  Papa.unparse(
+    rows.map(({ mark, fromDatumM, onM }) => ({
+      mark: mark.label,
+      foot: mark.foot ?? '',
+      'from datum': formatLength(fromDatumM, style),
+      'on from the mark before': formatLength(onM, style),
+      'from datum, m': fromDatumM.toFixed(4),
+    })),
+  );
+
+const escaped = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+/** The sheet as a drawing of A4 size, large enough to be read at arm's length. */
+export const sheetSvg = (
+  title: string,
+  from: string,
+  rows: readonly TapeMark<SheetMark>[],
+  style: LengthStyle,
+): string => {
+  const rowHeight = Math.min(24, 230 / Math.max(1, rows.length));
+  const size = rowHeight * 0.62;
+  const lines = rows.map(({ mark, fromDatumM, onM }, i) => {
+    const y = 48 + (i + 0.7) * rowHeight;
+    const written = lengthParts(fromDatumM, style)
+      .map(({ figure, unit }) => figure + (unit.length > 1 || unit === 'm' ? ` ${unit}` : unit))
+      .join(' ');
+    const foot = mark.foot ? `, ${mark.foot}` : '';
+    return [
+      `<text x="15" y="${y.toFixed(1)}" font-size="${size.toFixed(1)}" font-weight="700">${escaped(written)}</text>`,
+      `<text x="100" y="${y.toFixed(1)}" font-size="${(size * 0.55).toFixed(1)}">${escaped(mark.label + foot)}</text>`,
+      `<text x="195" y="${y.toFixed(1)}" font-size="${(size * 0.4).toFixed(1)}" text-anchor="end">+ ${escaped(formatLength(onM, style))}</text>`,
+      `<line x1="15" x2="195" y1="${(y + rowHeight * 0.28).toFixed(1)}" y2="${(y + rowHeight * 0.28).toFixed(1)}" stroke="#999" stroke-width="0.3"/>`,
+    ].join('');
+  });
+  return [
+    '<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="297mm" viewBox="0 0 210 297" font-family="sans-serif">',
+    '<rect width="210" height="297" fill="#fff"/>',
+    `<text x="15" y="24" font-size="9" font-weight="700">${escaped(title)}</text>`,
+    `<text x="15" y="36" font-size="6">from the ${escaped(from)}</text>`,
+    ...lines,
+    '</svg>',
+  ].join('');
+};
+
+/** A mark of a sequence to set out, seen from the start mark. */
+export type GroundMark = {
+  label: string;
+  /** behind the start negative, metres */
+  aheadM: number;
+  asideM: number;
+  /** null where it lies straight ahead */
+  side: Foot | null;
+};
+
+/** Nearer than this nobody tapes apart, metres. */
+const SAME_M = 0.005;
+
+/** What to set out of a laid-out sequence, the start mark first. */
+export const groundMarks = ({ marks }: Pick<Layout, 'marks'>): GroundMark[] => {
+  const start = marks.find((mark) => mark.kind === 'start') ?? marks[0];
+  if (!start) return [];
+  const others = marks.filter((mark) => mark !== start && mark.label !== '');
+  return [
+    { label: 'start', aheadM: 0, asideM: 0, side: null },
+    ...others.map((mark): GroundMark => {
+      const aside = mark.besideM - start.besideM;
+      const ahead = mark.aheadM - start.aheadM;
+      return {
+        label: mark.label,
+        aheadM: Math.abs(ahead) < SAME_M ? 0 : ahead,
+        asideM: Math.abs(aside),
+        side: Math.abs(aside) < SAME_M ? null : aside < 0 ? 'left' : 'right',
+      };
+    }),
+  ];
+};
