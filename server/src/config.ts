@@ -1,4 +1,4 @@
-import { StartFault } from './database/migrate';
+import { StartFault } from './startFault';
 
 export type Config = {
   databaseUrl: string;

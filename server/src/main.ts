@@ -2,7 +2,8 @@ import { readFile } from 'node:fs/promises';
 import { loadClubFile } from './clubFile/load';
 import { readConfig } from './config';
 import { checkRole, connect, isEmpty } from './database/connect';
-import { migrate, StartFault } from './database/migrate';
+import { migrate } from './database/migrate';
+import { StartFault } from './startFault';
 import { isUnreachable } from './http/problem';
 import { serve } from './serve';
 

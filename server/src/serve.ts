@@ -4,7 +4,7 @@ import { createApp } from './app';
 import { listenForChanges } from './changes/listen';
 import type { Config } from './config';
 import { checkRole, connect } from './database/connect';
-import { StartFault } from './database/migrate';
+import { StartFault } from './startFault';
 
 const GRACE_MS = 8_000;
 const PRUNE_MS = 3600_000;

@@ -1,10 +1,16 @@
+import { bodyOf } from '@gravek/core';
+import { movementOf, sequenceStart, solve, straightStart } from '@gravek/library';
 import { Kysely, Migrator, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { expect, it } from 'vitest';
 import * as foundation from '../src/database/migrations/0001_foundation';
 import * as movements from '../src/database/migrations/0002_movements';
+import * as readings from '../src/database/migrations/0003_readings';
+import { approaches, summaries } from '../src/approaches/queries';
+import { connect, inClub } from '../src/database/connect';
 import { migrate } from '../src/database/migrate';
+import { faultsOf } from '../src/faults/queries';
 import { emptyDatabase } from './setup';
 
 it('plans that were saved before pins and paths go on, with nothing pinned and everything as usual', async () => {
@@ -40,7 +46,7 @@ it('plans that were saved before pins and paths go on, with nothing pinned and e
     await sql`insert into athlete (club_id, id, name, squad, hand, takeoff_foot)
       values (${club}, ${athlete}, 'Somebody', 'Squad', 'left', 'left')`.execute(db);
 
-    expect(await migrate(ownerUrl)).toBe(1);
+    expect(await migrate(ownerUrl)).toBe(2);
     expect(await migrate(ownerUrl)).toBe(0);
     const { rows } = await sql<{ id: string; choices: Record<string, unknown> }>`
       select id, choices from approach`.execute(db);
@@ -58,6 +64,145 @@ it('plans that were saved before pins and paths go on, with nothing pinned and e
         values (${club}, ${uuid()}, ${athlete}, ${kind}, '2031-05-01', 'other', '{}')`.execute(db);
     await keep('reading');
     await expect(keep('hearsay')).rejects.toThrow('measurement_kind_check');
+  } finally {
+    await db.destroy();
+  }
+});
+
+it('reps and plans that were kept before say from then on what they are, and are counted', async () => {
+  const { ownerUrl, appUrl } = await emptyDatabase();
+  const db = new Kysely<unknown>({
+    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: ownerUrl, max: 1 }) }),
+  });
+  try {
+    const before = new Migrator({
+      db,
+      provider: {
+        getMigrations: () =>
+          Promise.resolve({
+            '0001_foundation': foundation,
+            '0002_movements': movements,
+            '0003_readings': readings,
+          }),
+      },
+    });
+    expect((await before.migrateToLatest()).error).toBeUndefined();
+    const [club, athlete, plan, gaps, session, set] = Array.from({ length: 6 }, () => uuid());
+    await sql`select set_config('gravek.club', ${club}, false)`.execute(db);
+    await sql`insert into club (id, name, unit, cue_school, time_zone)
+      values (${club}, 'Before', 'metric', 'root-cause', 'UTC')`.execute(db);
+    await sql`insert into athlete (club_id, id, name, squad, hand, takeoff_foot)
+      values (${club}, ${athlete}, 'Somebody', 'Squad', 'left', 'left')`.execute(db);
+    const body = bodyOf({
+      hand: 'left',
+      takeoffFoot: 'left',
+      trials: [],
+      heightM: null,
+      legM: null,
+      shoeM: null,
+    });
+    const runUp = { ...straightStart(movementOf('straight-run-up'))!, speedFraction: 0.9 };
+    const cadence = { baselineSpm: 164, increasePct: 6, weeks: 6, speedMps: 3 };
+    const sequence = { ...sequenceStart(), drill: 'one-contact', cadence };
+    for (const [id, movement, choices] of [
+      [plan, 'straight-run-up', runUp],
+      [gaps, 'gaps', sequence],
+    ] as const) {
+      await sql`insert into approach (club_id, id, name, movement, choices)
+        values (${club}, ${id}, ${movement}, ${movement}, ${JSON.stringify(choices)}::jsonb)`.execute(
+        db,
+      );
+      const { layout, straight } = solve(
+        movementOf(movement),
+        { ...choices, ...('drill' in choices ? { drill: null } : {}) } as never,
+        body,
+      );
+      await sql`insert into athlete_approach
+          (club_id, approach_id, athlete_id, position, model, model_source, result, solver_version)
+        values (${club}, ${id}, ${athlete}, 0, ${JSON.stringify(body.model)}, 'estimate',
+          ${JSON.stringify(straight ?? layout)}, 1)`.execute(db);
+    }
+    await sql`insert into session (club_id, id, day, title) values (${club}, ${session}, '2031-05-01', 'S')`.execute(
+      db,
+    );
+    await sql`insert into drill_set (club_id, id, session_id, position, approach_id, sets, reps, sides, rest_s, set_rest_s)
+      values (${club}, ${set}, ${session}, 0, ${plan}, 2, 3, '{own,other}', 0, 0)`.execute(db);
+    const rep = async (n: number, side: string, outcome: string, voids: string | null = null) => {
+      const id = uuid();
+      await sql`insert into rep (club_id, id, session_id, drill_set_id, athlete_id, set_no, side, rep_no, outcome, voids, at)
+        values (${club}, ${id}, ${session}, ${set}, ${athlete}, 2, ${side}, ${n}, ${outcome}, ${voids},
+          ${new Date(1_935_000_000_000 + n * 1000 + (voids ? 500 : 0))})`.execute(db);
+      return id;
+    };
+    const faulty = await rep(1, 'own', 'fault');
+    await sql`insert into rep_fault (club_id, rep_id, fault) values (${club}, ${faulty}, 'reaches')`.execute(
+      db,
+    );
+    await rep(2, 'other', 'clean');
+    await rep(3, 'own', 'void', await rep(3, 'own', 'clean'));
+
+    expect(await migrate(ownerUrl)).toBe(1);
+    const { rows } = await sql<Record<string, unknown>>`
+      select movement, part, turn, speed_pct, device_no, arrival, outcome from rep order by arrival`.execute(
+      db,
+    );
+    expect(rows).toEqual([
+      {
+        movement: 'straight-run-up',
+        part: null,
+        turn: 7,
+        speed_pct: 90,
+        device_no: 1,
+        arrival: 1,
+        outcome: 'fault',
+      },
+      {
+        movement: 'straight-run-up',
+        part: null,
+        turn: 11,
+        speed_pct: 90,
+        device_no: 2,
+        arrival: 2,
+        outcome: 'clean',
+      },
+      {
+        movement: 'straight-run-up',
+        part: null,
+        turn: 9,
+        speed_pct: 90,
+        device_no: 3,
+        arrival: 3,
+        outcome: 'clean',
+      },
+      {
+        movement: 'straight-run-up',
+        part: null,
+        turn: 9,
+        speed_pct: 90,
+        device_no: 4,
+        arrival: 4,
+        outcome: 'void',
+      },
+    ]);
+    const app = connect(appUrl);
+    await inClub(app.db, { clubId: club!, accountId: uuid() }, async (trx) => {
+      expect(await faultsOf(trx, [athlete!])).toMatchObject([
+        { reps: 2, sessions: 1, faults: [{ code: 'reaches', seen: 1 }] },
+      ]);
+      const list = await summaries(trx, { after: null, limit: 9 });
+      const { straight } = solve(movementOf('straight-run-up'), runUp, body);
+      if (!straight?.feasible) throw new Error('should fit');
+      expect(list.find((one) => one.id === plan)).toMatchObject({
+        steps: straight.steps.length,
+        startM: { from: straight.distanceM, to: straight.distanceM },
+      });
+      const kept = (await approaches(trx, [gaps!]))[0]!;
+      expect(kept.solved[0]!.layout!.footfalls.length).toBeGreaterThan(3);
+      expect(kept.athleteIds).toEqual([athlete]);
+      // A baseline that nobody had set follows the athlete from now on.
+      expect(kept.choices).toMatchObject({ cadence: { baselineSpm: null, weeks: 6 } });
+    });
+    await app.db.destroy();
   } finally {
     await db.destroy();
   }

@@ -1,11 +1,4 @@
-import type { Layout } from '@gravek/core';
-import {
-  straightOf,
-  type Approach,
-  type ClubMovement,
-  type Problem,
-  type RunBundle,
-} from '@gravek/contract';
+import type { Approach, ClubMovement, Problem, RunBundle } from '@gravek/contract';
 import { movementOf, sequenceStart } from '@gravek/library';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -130,8 +123,8 @@ describe('plans of any movement', () => {
     for (const one of [right, left]) await coach.post('/athletes', one).expect(200);
     const body = plan([right.id, left.id], 'give-ground', { reads: { give: 'left' } });
     const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
-    const [one, two] = made.solved.map((it) => it.result as Layout);
-    expect(straightOf(made.solved[0]!)).toBeNull();
+    const [one, two] = made.solved.map((it) => it.layout);
+    expect(made.solved[0]!.straight).toBeNull();
     expect(one!.mirrored).toBe(false);
     expect(two!.mirrored).toBe(true);
     expect(one!.phases.map((phase) => phase.code)).toContain('run-left');
@@ -150,11 +143,16 @@ describe('plans of any movement', () => {
     const session = aSession(body.id, [athlete.id]);
     await coach.post('/sessions', session).expect(200);
     await coach
-      .post('/reps', { reps: [aRep(session, { outcome: 'fault', faults: ['stands-up'] })] })
+      .post('/reps', {
+        reps: [aRep(session, { movement: own.id, outcome: 'fault', faults: ['stands-up'] })],
+      })
       .expect(200);
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
     expect(bundle.movements.find((one) => one.code === own.id)!.name).toBe(own.movement.name);
-    expect(bundle.counts).toMatchObject([{ movement: own.id, faults: { 'stands-up': 1 } }]);
+    expect((await coach.get(`/faults?movement=${own.id}`)).body).toMatchObject({
+      movement: own.id,
+      items: [{ athleteId: athlete.id, reps: 1, faults: [{ code: 'stands-up', seen: 1 }] }],
+    });
   });
 
   it('refuses a movement that is not there, and a run-up for one that has none', async () => {

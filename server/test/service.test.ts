@@ -2,10 +2,12 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import { check, clubFile, type SquadFaults } from '@gravek/contract';
 import { makeSeason } from '@gravek/demo';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadClubFile } from '../src/clubFile/load';
+import { upgraded } from '../src/clubFile/upgrade';
 import { checkRole, connect } from '../src/database/connect';
 import { migrate } from '../src/database/migrate';
 import { coachIn, openStage, stranger, type Stage } from './setup';
@@ -47,6 +49,29 @@ describe('a club file', () => {
     expect((await stranger(stage).get('/door')).body).toEqual({ demo: true, empty: true });
   });
 
+  it('of the version before is read: its reps take what they were from their drill set', () => {
+    const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
+    const before = {
+      ...season,
+      version: 2,
+      reps: season.reps.slice(0, 400).map((rep) => {
+        const { movement: _m, part: _p, turn: _t, leadFoot: _l, speedPct: _s, ...rest } = rep;
+        const { device: _d, deviceNo: _n, ...old } = rest;
+        return old;
+      }),
+    };
+    const checked = check(clubFile, upgraded(JSON.parse(JSON.stringify(before))));
+    if (!checked.ok) throw new Error(JSON.stringify(checked.fields));
+    checked.value.reps.forEach((rep, i) => {
+      const { movement, part, turn, speedPct } = season.reps[i]!;
+      expect(rep).toMatchObject({ movement, part, turn, speedPct, deviceNo: i + 1 });
+    });
+    expect(check(clubFile, upgraded({ ...before, approaches: [] })).ok).toBe(false);
+    for (const odd of [null, 7, 'x', {}, { version: 2 }, { version: 2, reps: [null] }]) {
+      expect(check(clubFile, upgraded(odd)).ok).toBe(false);
+    }
+  });
+
   it('of the demo loads whole, and is entered with one press', async () => {
     const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
     await loadClubFile(stage.db, JSON.stringify(season));
@@ -54,11 +79,11 @@ describe('a club file', () => {
     await visitor.post('/demo-entry').expect(204);
     const roster = (await visitor.get('/athletes')).body.items as unknown[];
     expect(roster).toHaveLength(season.athletes.length);
-    const counts = (await visitor.get('/faults')).body.items as { reps: number }[];
+    const squad = (await visitor.get('/faults')).body as SquadFaults;
     const standing = season.reps.filter(
       (rep) => rep.outcome === 'clean' || rep.outcome === 'fault',
     );
-    expect(counts.reduce((sum, one) => sum + one.reps, 0)).toBe(standing.length);
+    expect(squad.items.reduce((sum, one) => sum + one.reps, 0)).toBe(standing.length);
   });
 });
 

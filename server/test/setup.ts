@@ -1,7 +1,15 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { Athlete, ApproachInput, Movement, Rep, SessionInput } from '@gravek/contract';
+import type {
+  Athlete,
+  ApproachInput,
+  LogPage,
+  Movement,
+  Rep,
+  SessionInput,
+  StoredRep,
+} from '@gravek/contract';
 import { movementOf } from '@gravek/library';
 import { Kysely, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
@@ -73,12 +81,15 @@ export const emptyDatabase = async (): Promise<{
 };
 
 /** A database of its own with the application on a port of its own. */
-export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
+export const openStage = async ({
+  demo = false,
+  changes: given,
+}: { demo?: boolean; changes?: Changes } = {}): Promise<Stage> => {
   const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
   const { db, pool } = connect(appUrl);
   const log = pino({ level: 'error' });
-  const changes: Changes = listenForChanges(appUrl, log);
+  const changes: Changes = given ?? listenForChanges(appUrl, log);
   const stopping = new AbortController();
   const app = createApp({
     db,
@@ -114,6 +125,60 @@ export const openStage = async ({ demo = false } = {}): Promise<Stage> => {
       await asSuper(`drop database ${name} with (force)`);
       await asSuper(`drop role ${name}_owner; drop role ${name}_app;`);
     },
+  };
+};
+
+/** Waits for what comes in its own time. */
+export const until = async (what: () => boolean | Promise<boolean>, ms = 10_000): Promise<void> => {
+  const end = Date.now() + ms;
+  while (!(await what())) {
+    if (Date.now() > end) throw new Error('it did not come to pass');
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+};
+
+/** The cookie of somebody who is signed in, for requests of another kind. */
+export const cookieOf = (who: Coach): string =>
+  (
+    who.agent as unknown as {
+      jar: { getCookies: (at: object) => { toValueString: () => string } };
+    }
+  ).jar
+    .getCookies({ domain: '127.0.0.1', path: '/', secure: false, script: false })
+    .toValueString();
+
+export type Hearing = {
+  said: () => string;
+  status: () => number | null;
+  ended: () => boolean;
+  stop: () => void;
+};
+
+/** Listens to the changes of a club, as a page does. */
+export const hear = (stage: Stage, who: Coach): Hearing => {
+  const stop = new AbortController();
+  let said = '';
+  let status: number | null = null;
+  let ended = false;
+  void (async () => {
+    try {
+      const stream = await fetch(`${stage.address}/api/changes`, {
+        headers: { cookie: cookieOf(who) },
+        signal: stop.signal,
+      });
+      status = stream.status;
+      if (stream.ok)
+        for await (const part of stream.body!.pipeThrough(new TextDecoderStream())) said += part;
+    } catch {
+      // it was told to stop, or the server has
+    }
+    ended = true;
+  })();
+  return {
+    said: () => said,
+    status: () => status,
+    ended: () => ended,
+    stop: () => stop.abort(),
   };
 };
 
@@ -237,14 +302,25 @@ export const aSession = (approachId: string, athleteIds: string[]): SessionInput
   ],
 });
 
+/** The phone that logs in the tests, and how many rows it has made. */
+export const PHONE = uuid();
+let logged = 0;
+
 export const aRep = (session: SessionInput, change: Partial<Rep> = {}): Rep => ({
   id: uuid(),
   sessionId: session.id,
   drillSetId: session.drillSets[0]!.id,
   athleteId: session.drillSets[0]!.athleteIds[0]!,
+  movement: 'straight-run-up',
+  part: null,
   set: 1,
   side: 'own',
   rep: 1,
+  turn: 1,
+  leadFoot: null,
+  speedPct: 100,
+  device: PHONE,
+  deviceNo: (logged += 1),
   outcome: 'clean',
   voids: null,
   faults: [],
@@ -252,6 +328,10 @@ export const aRep = (session: SessionInput, change: Partial<Rep> = {}): Rep => (
   at: '2031-05-14T10:00:00.000Z',
   ...change,
 });
+
+/** The log of a session as a phone gets it. */
+export const logOf = async (coach: Coach, sessionId: string): Promise<StoredRep[]> =>
+  ((await coach.get(`/sessions/${sessionId}/reps`)).body as LogPage).items;
 
 /** The club's own copy of a built-in movement. */
 export const aMovement = (change: Partial<Movement> = {}) => {

@@ -1,10 +1,10 @@
-import {
-  straightOf,
-  type Approach,
-  type Athlete,
-  type RepReceipt,
-  type RunBundle,
-  type Session,
+import type {
+  Approach,
+  Athlete,
+  AthleteFaults,
+  RepReceipt,
+  RunBundle,
+  Session,
 } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -16,6 +16,7 @@ import {
   coachIn,
   contentsOf,
   furnish,
+  logOf,
   openStage,
   type Coach,
   type Stage,
@@ -150,7 +151,9 @@ describe('athletes', () => {
     const held = await other.get(`/athletes/${own.athlete.id}/export`).expect(200);
     expect(held.body).toMatchObject({
       athlete: { name: own.athlete.name },
-      reps: [{ id: own.rep.id }],
+      reps: [{ id: own.rep.id, faults: ['reaches'] }],
+      approaches: [{ name: own.approach.name }],
+      sessions: [{ name: own.session.title }],
     });
     await other.remove(`/athletes/${own.athlete.id}`).expect(204);
     expect(await contentsOf(stage, other.clubId)).not.toContain(own.athlete.id);
@@ -165,14 +168,15 @@ describe('approaches', () => {
     const made = (await coach.post('/approaches', plan).expect(200)).body as Approach;
     expect(made.solved).toHaveLength(1);
     expect(made.solved[0]).toMatchObject({ modelSource: 'estimate', solverVersion: 1 });
-    const result = straightOf(made.solved[0]!);
+    const result = made.solved[0]!.straight;
     if (!result?.feasible) throw new Error('should fit');
     expect(result.steps).toHaveLength(12);
     expect(result.steps.at(-1)!.foot).toBe('left');
 
     await coach.post(`/athletes/${athlete.id}/trials`, trial(athlete.id)).expect(200);
     const still = (await coach.get(`/approaches/${plan.id}`)).body as Approach;
-    expect(still.solved[0]!.result).toEqual(result);
+    expect(still.solved[0]!.straight).toEqual(result);
+    expect(made.solved[0]!.layout!.footfalls.filter((fall) => fall.n > 0)).toHaveLength(12);
     const { id, ...fields } = plan;
     const again = (await coach.put(`/approaches/${id}`, { ...fields, version: 1 }).expect(200))
       .body as Approach;
@@ -186,7 +190,10 @@ describe('approaches', () => {
     const plan = anApproach([athlete.id]);
     Object.assign(plan.choices, { distanceM: 60 });
     const made = (await coach.post('/approaches', plan).expect(200)).body as Approach;
-    expect(made.solved[0]!.result).toMatchObject({ feasible: false, reason: 'too-long' });
+    expect(made.solved[0]).toMatchObject({
+      layout: null,
+      straight: { feasible: false, reason: 'too-long' },
+    });
   });
 
   it.each([
@@ -251,7 +258,7 @@ describe('sessions and the rep log', () => {
     const session = aSession(own.approach.id, [own.athlete.id, guest.id]);
     await coach.post('/sessions', session).expect(200);
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    expect(bundle.approaches[0]!.solved.map((one) => one.athleteId)).toContain(guest.id);
+    expect(bundle.plans[0]!.outlines.map((one) => one.athleteId)).toContain(guest.id);
     expect(bundle.athletes).toHaveLength(2);
   });
 
@@ -265,9 +272,10 @@ describe('sessions and the rep log', () => {
       expect(answer.status).toBe(200);
       expect((answer.body as RepReceipt).stored).toHaveLength(3);
     }
-    const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    expect(bundle.reps).toHaveLength(4);
-    expect(bundle.reps.filter((rep) => rep.faults.length === 2)).toHaveLength(3);
+    const log = await logOf(coach, session.id);
+    expect(log).toHaveLength(4);
+    expect(log.map((rep) => rep.arrival)).toEqual([1, 2, 3, 4]);
+    expect(log.filter((rep) => rep.faults.length === 2)).toHaveLength(3);
   });
 
   it('takes a rep back by a new row, and counts only what stands', async () => {
@@ -276,21 +284,18 @@ describe('sessions and the rep log', () => {
     const slip = aRep(session, { rep: 3, outcome: 'fault', faults: ['looks-down'] });
     const taken = aRep(session, { rep: 3, outcome: 'void', voids: slip.id });
     await coach.post('/reps', { reps: [good, slip, taken] }).expect(200);
-    const counts = (await coach.get(`/athletes/${athlete.id}/faults`)).body.items;
-    expect(counts).toEqual([
-      {
-        athleteId: athlete.id,
-        sessionId: session.id,
-        movement: 'straight-run-up',
-        date: session.date,
-        reps: 2,
-        faults: { reaches: 1 },
-        cues: ['reaches'],
-      },
-    ]);
-    const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    expect(bundle.reps.map((one) => one.id).sort()).toEqual(
-      [rep, good, slip, taken].map((one) => one.id).sort(),
+    const [standing] = (await coach.get(`/athletes/${athlete.id}/faults`)).body
+      .items as AthleteFaults[];
+    expect(standing).toMatchObject({
+      athleteId: athlete.id,
+      movement: 'straight-run-up',
+      reps: 2,
+      sessions: 1,
+      lastDay: session.date,
+      faults: [{ code: 'reaches', seen: 1, state: 'new' }],
+    });
+    expect((await logOf(coach, session.id)).map((one) => one.id)).toEqual(
+      [rep, good, slip, taken].map((one) => one.id),
     );
     expect(((await coach.get(`/sessions/${session.id}`)).body as Session).logged).toBe(2);
   });
@@ -303,7 +308,7 @@ describe('sessions and the rep log', () => {
     const good = aRep(session, { rep: 2 });
     const receipt = (await coach.post('/reps', { reps: [lost, nobody, empty, good] }).expect(200))
       .body as RepReceipt;
-    expect(receipt.stored).toEqual([good.id]);
+    expect(receipt.stored).toEqual([{ id: good.id, arrival: 2 }]);
     expect(receipt.refused.map((one) => one.id)).toEqual([lost.id, nobody.id, empty.id]);
   });
 

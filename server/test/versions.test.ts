@@ -96,6 +96,9 @@ describe.each(['athlete', 'approach', 'session', 'club'])('a change of the %s', 
     const won = answers.find((answer) => answer.status === 200)!;
     expect(thing().marked((await current()) as never)).toBe(thing().marked(won.body as never));
     expect((await current()).version).toBe(version + 1);
+    const lost = answers.find((answer) => answer.status === 409)!.body.current as never;
+    expect(thing().marked(lost)).toBe(thing().marked(won.body as never));
+    expect((lost as Versioned).version).toBe(version + 1);
   });
 
   it('that is not whole changes nothing', async () => {

@@ -1,31 +1,60 @@
-import { bodyOf, LAYOUT_VERSION, SOLVER_VERSION } from '@gravek/core';
+import { bodyOf, groupBy, type Body } from '@gravek/core';
 import {
   isSequence,
   type Approach,
+  type ApproachSummary,
   type Choices,
   type Movement,
   type SolvedApproach,
 } from '@gravek/contract';
-import { solvePlan, straightStart } from '@gravek/library';
+import { mirrorOutline, outlineOf, solve, solverVersion, straightStart } from '@gravek/library';
 import { sql } from 'kysely';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { badInput } from '../http/problem';
 import { movementsBy } from '../movements/queries';
 
-/** Approaches with what they were solved to, newest first. */
-export const approaches = async (
+/** Where a page of the list ends; the next one starts after it. */
+export type ListCursor = { savedAt: string; id: string };
+
+/**
+ * Approaches as lists show them, newest first.
+ *
+ * @param page where the page before ended, null for the first; and how many
+ */
+export const summaries = async (
   trx: Trx,
-  which: { ids: readonly string[] } | 'all',
-): Promise<Approach[]> => {
-  if (which !== 'all' && which.ids.length === 0) return [];
-  let query = trx.selectFrom('approach').selectAll().orderBy('saved_at', 'desc').orderBy('id');
-  if (which !== 'all') query = query.where('id', 'in', which.ids);
+  { after, limit }: { after: ListCursor | null; limit: number },
+): Promise<ApproachSummary[]> => {
+  let query = trx
+    .selectFrom('approach')
+    .selectAll()
+    // A page ends at a moment that is written with all its digits.
+    .select(
+      sql<string>`to_char(saved_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`.as(
+        'saved',
+      ),
+    )
+    .orderBy('saved_at', 'desc')
+    .orderBy('id', 'desc')
+    .limit(limit);
+  if (after) {
+    query = query.where(
+      sql<boolean>`(saved_at, id) < (${after.savedAt}::timestamptz, ${after.id}::uuid)`,
+    );
+  }
   const rows = await query.execute();
   if (rows.length === 0) return [];
   const solved = await trx
     .selectFrom('athlete_approach')
-    .selectAll()
+    .select([
+      'approach_id',
+      'athlete_id',
+      'listed',
+      sql<number | null>`(own ->> 'steps')::int`.as('steps'),
+      sql<number | null>`(own ->> 'startM')::float8`.as('startM'),
+      sql<number | null>`(own ->> 'totalTimeS')::float8`.as('runS'),
+    ])
     .where(
       'approach_id',
       'in',
@@ -33,22 +62,61 @@ export const approaches = async (
     )
     .orderBy('position')
     .execute();
+  const byPlan = groupBy(solved, (one) => one.approach_id);
   return rows.map((row) => {
-    const own = solved.filter((one) => one.approach_id === row.id);
+    const solvedFor = byPlan.get(row.id) ?? [];
+    const listed = solvedFor.filter((one) => one.listed);
+    const marks = listed.flatMap(({ startM }) => startM ?? []);
+    const times = solvedFor.flatMap(({ runS }) => runS ?? []);
     return {
       id: row.id,
       name: row.name,
       movement: row.movement,
       choices: row.choices,
-      athleteIds: own.map((one) => one.athlete_id),
+      athleteIds: listed.map((one) => one.athlete_id),
+      version: row.version,
+      archived: row.archived_at !== null,
+      savedAt: row.saved,
+      steps: listed.find((one) => one.steps !== null)?.steps ?? null,
+      startM: marks.length > 0 ? { from: Math.min(...marks), to: Math.max(...marks) } : null,
+      runS: times.length > 0 ? times.reduce((sum, s) => sum + s, 0) / times.length : null,
+      misfits: listed.filter((one) => one.runS === null).map((one) => one.athlete_id),
+    };
+  });
+};
+
+/** Approaches with what they were solved to. */
+export const approaches = async (trx: Trx, ids: readonly string[]): Promise<Approach[]> => {
+  if (ids.length === 0) return [];
+  const rows = await trx
+    .selectFrom('approach')
+    .selectAll()
+    .where('id', 'in', [...ids])
+    .orderBy('id')
+    .execute();
+  const solved = await trx
+    .selectFrom('athlete_approach')
+    .selectAll()
+    .where('approach_id', 'in', [...ids])
+    .orderBy('position')
+    .execute();
+  return rows.map((row) => {
+    const solvedFor = solved.filter((one) => one.approach_id === row.id);
+    return {
+      id: row.id,
+      name: row.name,
+      movement: row.movement,
+      choices: row.choices,
+      athleteIds: solvedFor.filter((one) => one.listed).map((one) => one.athlete_id),
       version: row.version,
       archived: row.archived_at !== null,
       savedAt: row.saved_at.toISOString(),
-      solved: own.map((one): SolvedApproach => ({
+      solved: solvedFor.map((one): SolvedApproach => ({
         athleteId: one.athlete_id,
         model: one.model,
         modelSource: one.model_source,
-        result: one.result,
+        layout: one.layout,
+        straight: one.straight,
         solverVersion: one.solver_version,
         solvedAt: one.solved_at.toISOString(),
       })),
@@ -57,7 +125,7 @@ export const approaches = async (
 };
 
 export const approach = async (trx: Trx, id: string): Promise<Approach | undefined> =>
-  (await approaches(trx, { ids: [id] }))[0];
+  (await approaches(trx, [id]))[0];
 
 /**
  * The movement of a plan.
@@ -75,33 +143,51 @@ export const movementFor = async (trx: Trx, code: string, choices: Choices): Pro
   return movement;
 };
 
+const json = (value: object | null): string | null =>
+  value === null ? null : JSON.stringify(value);
+
+/** What a plan comes to for an athlete, as columns. */
+const solvedColumns = (movement: Movement, choices: Choices, body: Body) => {
+  const solved = solve(movement, choices, body);
+  const own = outlineOf(solved);
+  return {
+    layout: json(solved.layout),
+    straight: json(solved.straight),
+    own: json(own),
+    other: json(own && mirrorOutline(own)),
+    solver_version: solverVersion(choices),
+  };
+};
+
 /**
  * Solves an approach for athletes by their measures as they stand, and keeps what came out.
  *
+ * @param listed the plan's own athletes, in their order; those of sessions are solved beside them
  * @throws {ProblemError} when an athlete or the movement is not there
  */
 export const solveFor = async (
   trx: Trx,
   { id: approachId, movement: code, choices }: { id: string; movement: string; choices: Choices },
   athleteIds: readonly string[],
+  listed: boolean,
 ): Promise<void> => {
   if (athleteIds.length === 0) return;
   const movement = await movementFor(trx, code, choices);
-  const found = new Map((await athletes(trx, { ids: athleteIds })).map((one) => [one.id, one]));
+  const people = new Map((await athletes(trx, { ids: athleteIds })).map((one) => [one.id, one]));
   const rows = athleteIds.map((athleteId, position) => {
-    const person = found.get(athleteId);
+    const person = people.get(athleteId);
     if (!person) throw badInput({ athleteIds: 'One of these athletes is not there any more.' });
     const body = bodyOf(person);
     return {
       approach_id: approachId,
       athlete_id: athleteId,
       position,
+      listed,
       model: JSON.stringify(body.model),
       model_source: body.estimated.includes('steps')
         ? ('estimate' as const)
         : ('measured' as const),
-      result: JSON.stringify(solvePlan(movement, choices, body)),
-      solver_version: isSequence(choices) ? LAYOUT_VERSION : SOLVER_VERSION,
+      ...solvedColumns(movement, choices, body),
     };
   });
   await trx
@@ -110,9 +196,13 @@ export const solveFor = async (
     .onConflict((conflict) =>
       conflict.columns(['club_id', 'approach_id', 'athlete_id']).doUpdateSet((eb) => ({
         position: eb.ref('excluded.position'),
+        listed: eb.ref('excluded.listed'),
         model: eb.ref('excluded.model'),
         model_source: eb.ref('excluded.model_source'),
-        result: eb.ref('excluded.result'),
+        layout: eb.ref('excluded.layout'),
+        straight: eb.ref('excluded.straight'),
+        own: eb.ref('excluded.own'),
+        other: eb.ref('excluded.other'),
         solver_version: eb.ref('excluded.solver_version'),
         solved_at: sql`now()`,
       })),

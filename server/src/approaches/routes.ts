@@ -2,18 +2,21 @@ import { approachInput, approachUpdate } from '@gravek/contract';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { awayRoute } from '../http/away';
-import { notFound } from '../http/problem';
+import { pageOf, readCursor } from '../http/page';
+import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
-import { settle } from '../http/versioned';
-import { approach, approaches, movementFor, solveFor } from './queries';
+import { settle, settleNew } from '../http/versioned';
+import { approach, movementFor, solveFor, summaries } from './queries';
+
+const PAGE = 100;
 
 const must = async (trx: Trx, id: string) => {
-  const found = await approach(trx, id);
-  if (!found) throw notFound('approach');
-  return found;
+  const plan = await approach(trx, id);
+  if (!plan) throw notFound('approach');
+  return plan;
 };
 
-/** Athletes who run this approach in a session: they stay on it, whatever the plan's own list says. */
+/** Athletes who run this approach in a session: it stays solved for them, whatever the plan's own list says. */
 const athletesInSessions = async (trx: Trx, approachId: string): Promise<string[]> => {
   const rows = await trx
     .selectFrom('drill_set')
@@ -25,12 +28,28 @@ const athletesInSessions = async (trx: Trx, approachId: string): Promise<string[
   return rows.map((row) => row.athlete_id);
 };
 
+/** Whether reps were logged in a drill set of this approach. */
+const wasRun = async (trx: Trx, approachId: string): Promise<boolean> =>
+  (await trx
+    .selectFrom('drill_set')
+    .innerJoin('rep', 'rep.drill_set_id', 'drill_set.id')
+    .select('rep.id')
+    .where('approach_id', '=', approachId)
+    .limit(1)
+    .executeTakeFirst()) !== undefined;
+
 export const approachRoutes = [
   route({
     method: 'get',
     path: '/approaches',
     access: 'assistant',
-    run: async ({ trx }) => ({ items: await approaches(trx, 'all'), next: null }),
+    run: async ({ trx, query }) => {
+      const after = readCursor(query.after, ['savedAt', 'id']);
+      return pageOf(await summaries(trx, { after, limit: PAGE + 1 }), PAGE, ({ savedAt, id }) => ({
+        savedAt,
+        id,
+      }));
+    },
   }),
   route({
     method: 'post',
@@ -50,7 +69,9 @@ export const approachRoutes = [
         })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
-      if (numInsertedOrUpdatedRows) await solveFor(trx, body, body.athleteIds);
+      if (!numInsertedOrUpdatedRows)
+        return settleNew('approach', await approach(trx, body.id), body);
+      await solveFor(trx, body, body.athleteIds, true);
       return must(trx, body.id);
     },
   }),
@@ -69,6 +90,17 @@ export const approachRoutes = [
     run: async ({ trx, params, body }) => {
       const id = params.id!;
       await movementFor(trx, body.movement, body.choices);
+      const before = await trx
+        .selectFrom('approach')
+        .select('movement')
+        .where('id', '=', id)
+        .executeTakeFirst();
+      if (before && before.movement !== body.movement && (await wasRun(trx, id))) {
+        throw badInput({
+          movement:
+            'Reps of this approach have been logged, so its movement stays. Plan the other movement as an approach of its own.',
+        });
+      }
       const { numUpdatedRows } = await trx
         .updateTable('approach')
         .set({
@@ -82,14 +114,17 @@ export const approachRoutes = [
         .where('version', '=', body.version)
         .executeTakeFirst();
       if (numUpdatedRows === 0n) return settle('approach', await approach(trx, id), body);
-      const running = await athletesInSessions(trx, id);
-      const keep = [...new Set([...body.athleteIds, ...running])];
+      const running = (await athletesInSessions(trx, id)).filter(
+        (one) => !body.athleteIds.includes(one),
+      );
+      const keep = [...body.athleteIds, ...running];
       await trx
         .deleteFrom('athlete_approach')
         .where('approach_id', '=', id)
         .$if(keep.length > 0, (query) => query.where('athlete_id', 'not in', keep))
         .execute();
-      await solveFor(trx, { ...body, id }, keep);
+      await solveFor(trx, { ...body, id }, body.athleteIds, true);
+      await solveFor(trx, { ...body, id }, running, false);
       return must(trx, id);
     },
   }),

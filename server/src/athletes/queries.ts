@@ -1,5 +1,14 @@
-import type { Athlete, AthleteFields, ReadingRow, Restriction, Trial } from '@gravek/contract';
+import type {
+  Athlete,
+  AthleteFields,
+  AthletePlan,
+  ReadingRow,
+  Restriction,
+  Trial,
+} from '@gravek/contract';
+import type { Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
+import type { Tables } from '../database/tables';
 
 export const athleteColumns = (fields: AthleteFields) => ({
   name: fields.name,
@@ -34,6 +43,37 @@ export const measurementColumns = (one: Trial | ReadingRow) => ({
   payload: JSON.stringify('steps' in one ? { steps: one.steps } : one.reading),
 });
 
+/** A measurement out of its row. */
+const asMeasurement = ({
+  id,
+  athlete_id: athleteId,
+  taken_on: takenOn,
+  source,
+  note,
+  payload,
+}: Pick<
+  Selectable<Tables['measurement']>,
+  'id' | 'athlete_id' | 'taken_on' | 'source' | 'note' | 'payload'
+>): Trial | ReadingRow => {
+  const own = { id, athleteId, takenOn, source, note };
+  return 'kind' in payload ? { ...own, reading: payload } : { ...own, steps: payload.steps };
+};
+
+export const isTrial = (one: Trial | ReadingRow): one is Trial => 'steps' in one;
+
+/** One measurement, taken out or not. */
+export const measurement = async (
+  trx: Trx,
+  id: string,
+): Promise<Trial | ReadingRow | undefined> => {
+  const row = await trx
+    .selectFrom('measurement')
+    .selectAll()
+    .where('id', '=', id)
+    .executeTakeFirst();
+  return row && asMeasurement(row);
+};
+
 const measurementsOf = async (
   trx: Trx,
   ids: readonly string[],
@@ -46,14 +86,35 @@ const measurementsOf = async (
     .orderBy('taken_on', 'desc')
     .orderBy('id', 'desc')
     .execute();
-  const trials: Trial[] = [];
-  const readings: ReadingRow[] = [];
-  for (const { id, athlete_id: athleteId, taken_on: takenOn, source, note, payload } of rows) {
-    const own = { id, athleteId, takenOn, source, note };
-    if ('kind' in payload) readings.push({ ...own, reading: payload });
-    else trials.push({ ...own, steps: payload.steps });
-  }
-  return { trials, readings };
+  const all = rows.map(asMeasurement);
+  return {
+    trials: all.filter(isTrial),
+    readings: all.filter((one): one is ReadingRow => !isTrial(one)),
+  };
+};
+
+const asRestriction = (
+  row: Pick<
+    Selectable<Tables['restriction']>,
+    'id' | 'athlete_id' | 'kind' | 'from_day' | 'until_day' | 'note'
+  >,
+): Restriction => ({
+  id: row.id,
+  athleteId: row.athlete_id,
+  kind: row.kind,
+  from: row.from_day,
+  until: row.until_day,
+  note: row.note,
+});
+
+/** One restriction, taken out or not. */
+export const restriction = async (trx: Trx, id: string): Promise<Restriction | undefined> => {
+  const row = await trx
+    .selectFrom('restriction')
+    .selectAll()
+    .where('id', '=', id)
+    .executeTakeFirst();
+  return row && asRestriction(row);
 };
 
 const restrictionsOf = async (trx: Trx, ids: readonly string[]): Promise<Restriction[]> => {
@@ -64,14 +125,7 @@ const restrictionsOf = async (trx: Trx, ids: readonly string[]): Promise<Restric
     .where('removed_at', 'is', null)
     .orderBy('until_day', 'desc')
     .execute();
-  return rows.map((row) => ({
-    id: row.id,
-    athleteId: row.athlete_id,
-    kind: row.kind,
-    from: row.from_day,
-    until: row.until_day,
-    note: row.note,
-  }));
+  return rows.map(asRestriction);
 };
 
 /** Where a page of the roster ends; the next one starts after it. */
@@ -129,3 +183,23 @@ export const athletes = async (
 
 export const athlete = async (trx: Trx, id: string): Promise<Athlete | undefined> =>
   (await athletes(trx, { ids: [id] }))[0];
+
+/** What an athlete is planned to run, newest first; put away and run in sessions only left out. */
+export const plansOf = async (trx: Trx, athleteId: string): Promise<AthletePlan[]> => {
+  const rows = await trx
+    .selectFrom('athlete_approach as s')
+    .innerJoin('approach as p', (join) =>
+      join.onRef('p.club_id', '=', 's.club_id').onRef('p.id', '=', 's.approach_id'),
+    )
+    .select(['p.id', 'p.name', 's.model_source as modelSource', 's.own as outline'])
+    .where('s.athlete_id', '=', athleteId)
+    .where('s.listed', '=', true)
+    .where('p.archived_at', 'is', null)
+    .orderBy('p.saved_at', 'desc')
+    .orderBy('p.id')
+    .execute();
+  return rows.map(({ outline, ...row }) => ({
+    ...row,
+    outline: outline && { startM: outline.startM, steps: outline.steps },
+  }));
+};

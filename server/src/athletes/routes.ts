@@ -11,35 +11,27 @@ import {
 import type { AnyObjectSchema } from 'yup';
 import type { Trx } from '../database/connect';
 import { awayRoute } from '../http/away';
+import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
-import { settle } from '../http/versioned';
-import { faultCounts } from '../faults/queries';
+import { settle, settleNew } from '../http/versioned';
+import { everythingOf } from './export';
 import {
   athlete,
   athleteColumns,
   athletes,
+  measurement,
   measurementColumns,
-  type RosterCursor,
+  plansOf,
+  restriction,
 } from './queries';
 
 const PAGE = 200;
 
 const must = async (trx: Trx, id: string): Promise<Athlete> => {
-  const found = await athlete(trx, id);
-  if (!found) throw notFound('athlete');
-  return found;
-};
-
-const readCursor = (text: string | undefined): RosterCursor | null => {
-  if (!text) return null;
-  try {
-    const cursor = JSON.parse(Buffer.from(text, 'base64url').toString()) as RosterCursor;
-    if (typeof cursor.name === 'string' && /^[0-9a-f-]{36}$/.test(cursor.id)) return cursor;
-  } catch {
-    // falls through to the refusal
-  }
-  throw badInput({ after: 'That page of the list is not there.' });
+  const person = await athlete(trx, id);
+  if (!person) throw notFound('athlete');
+  return person;
 };
 
 /** A route that keeps a measured run or another test of an athlete. */
@@ -51,15 +43,18 @@ const measured = (path: string, body: AnyObjectSchema) =>
     body,
     changes: 'athletes',
     run: async ({ trx, params, body: taken }) => {
-      const one = taken as Trial | ReadingRow;
-      if (one.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
-      await must(trx, one.athleteId);
-      await trx
+      const measure = taken as Trial | ReadingRow;
+      if (measure.athleteId !== params.id)
+        throw badInput({ athleteId: 'Another athlete is meant.' });
+      await must(trx, measure.athleteId);
+      const { numInsertedOrUpdatedRows } = await trx
         .insertInto('measurement')
-        .values(measurementColumns(one))
+        .values(measurementColumns(measure))
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
-      return must(trx, one.athleteId);
+        .executeTakeFirst();
+      if (!numInsertedOrUpdatedRows)
+        settleNew('measurement', await measurement(trx, measure.id), measure);
+      return must(trx, measure.athleteId);
     },
   });
 
@@ -69,12 +64,11 @@ export const athleteRoutes = [
     path: '/athletes',
     access: 'assistant',
     run: async ({ trx, query }) => {
-      const page = await athletes(trx, { after: readCursor(query.after), limit: PAGE + 1 });
-      const items = page.slice(0, PAGE);
-      const last = page.length > PAGE ? items.at(-1)! : null;
-      const next =
-        last && Buffer.from(JSON.stringify({ name: last.name, id: last.id })).toString('base64url');
-      return { items, next };
+      const after = readCursor(query.after, ['name', 'id']);
+      return pageOf(await athletes(trx, { after, limit: PAGE + 1 }), PAGE, ({ name, id }) => ({
+        name,
+        id,
+      }));
     },
   }),
   route({
@@ -84,11 +78,12 @@ export const athleteRoutes = [
     body: athleteInput,
     changes: 'athletes',
     run: async ({ trx, body }) => {
-      await trx
+      const { numInsertedOrUpdatedRows } = await trx
         .insertInto('athlete')
         .values({ id: body.id, ...athleteColumns(body) })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
+        .executeTakeFirst();
+      if (!numInsertedOrUpdatedRows) return settleNew('athlete', await athlete(trx, body.id), body);
       return must(trx, body.id);
     },
   }),
@@ -115,26 +110,23 @@ export const athleteRoutes = [
       return numUpdatedRows > 0n ? current : settle('athlete', current, body);
     },
   }),
+  route({
+    method: 'get',
+    path: '/athletes/:id/approaches',
+    access: 'assistant',
+    run: async ({ trx, params }) => {
+      await must(trx, params.id!);
+      return { items: await plansOf(trx, params.id!), next: null };
+    },
+  }),
   awayRoute({ path: '/athletes/:id/away', table: 'athlete', changes: 'athletes', answer: must }),
   route({
     method: 'get',
     path: '/athletes/:id/export',
     access: 'coach',
     run: async ({ trx, params }) => {
-      const person = await must(trx, params.id!);
-      const reps = await trx
-        .selectFrom('rep')
-        .selectAll()
-        .where('athlete_id', '=', params.id!)
-        .orderBy('at')
-        .execute();
-      const plans = await trx
-        .selectFrom('athlete_approach')
-        .selectAll()
-        .where('athlete_id', '=', params.id!)
-        .execute();
-      const faults = await faultCounts(trx, { athleteIds: [params.id!] });
-      return { athlete: person, plans, reps, faults };
+      await must(trx, params.id!);
+      return everythingOf(trx, params.id!);
     },
   }),
   route({
@@ -169,7 +161,7 @@ export const athleteRoutes = [
     run: async ({ trx, params, body }) => {
       if (body.athleteId !== params.id) throw badInput({ athleteId: 'Another athlete is meant.' });
       await must(trx, body.athleteId);
-      await trx
+      const { numInsertedOrUpdatedRows } = await trx
         .insertInto('restriction')
         .values({
           id: body.id,
@@ -180,7 +172,9 @@ export const athleteRoutes = [
           note: body.note,
         })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
+        .executeTakeFirst();
+      if (!numInsertedOrUpdatedRows)
+        settleNew('restriction', await restriction(trx, body.id), body);
       return must(trx, body.athleteId);
     },
   }),

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import pg from 'pg';
 import type { Logger } from 'pino';
 
+/** `all`: changes may have been missed, so everything that is shown is asked for anew. */
 export type Change = { club: string; topic: string };
 
 export type Changes = {
@@ -11,31 +12,48 @@ export type Changes = {
 };
 
 const RETRY_MS = 2_000;
+/** A connection that has gone silent looks like one on which nothing happens, until it is asked. */
+const ASKING = { everyMs: 20_000, answerMs: 5_000 };
+const MISSED = 'missed';
 
 /**
  * Hears of changes that any server process on this database makes, over one connection that comes
- * back by itself.
+ * back by itself. What was told while it was away is not known, so everybody hears `all` then.
+ *
+ * @param asking how often the connection is asked whether it is there, and how long it may take
  */
-export const listenForChanges = (url: string, log: Logger): Changes => {
+export const listenForChanges = (url: string, log: Logger, asking = ASKING): Changes => {
   const heard = new EventEmitter().setMaxListeners(0);
   let closed = false;
   let client: pg.Client | undefined;
   let retry: NodeJS.Timeout | undefined;
+  let broken = false;
 
   const open = async (): Promise<void> => {
     if (closed) return;
-    const own = new pg.Client({ connectionString: url, application_name: 'gravek changes' });
-    client = own;
+    const connection = new pg.Client({
+      connectionString: url,
+      application_name: 'gravek changes',
+      connectionTimeoutMillis: asking.answerMs,
+      query_timeout: asking.answerMs,
+    });
+    client = connection;
     let lost = false;
+    const ask = setInterval(() => void connection.query('select 1').catch(again), asking.everyMs);
     const again = (): void => {
       if (lost || closed) return;
       lost = true;
-      own.end().catch(() => undefined);
+      broken = true;
+      clearInterval(ask);
+      connection.end().catch(() => undefined);
       retry = setTimeout(() => void open(), RETRY_MS);
     };
-    own.on('error', again);
-    own.on('end', again);
-    own.on('notification', ({ payload }) => {
+    connection.on('error', again);
+    connection.on('end', () => {
+      clearInterval(ask);
+      again();
+    });
+    connection.on('notification', ({ payload }) => {
       try {
         const change = JSON.parse(payload ?? '') as Change;
         heard.emit(change.club, change);
@@ -44,8 +62,10 @@ export const listenForChanges = (url: string, log: Logger): Changes => {
       }
     });
     try {
-      await own.connect();
-      await own.query('listen gravek');
+      await connection.connect();
+      await connection.query('listen gravek');
+      if (broken) heard.emit(MISSED);
+      broken = false;
     } catch {
       again();
     }
@@ -54,8 +74,13 @@ export const listenForChanges = (url: string, log: Logger): Changes => {
 
   return {
     onChange: (clubId, hear) => {
+      const missed = (): void => hear({ club: clubId, topic: 'all' });
       heard.on(clubId, hear);
-      return () => heard.off(clubId, hear);
+      heard.on(MISSED, missed);
+      return () => {
+        heard.off(clubId, hear);
+        heard.off(MISSED, missed);
+      };
     },
     close: async () => {
       closed = true;

@@ -5,25 +5,47 @@ import type { Changes } from './listen';
 
 const KEEP_ALIVE_MS = 25_000;
 
-/** GET /api/changes: one line for each change in the club, as server-sent events. */
+/**
+ * GET /api/changes: one line for each change in the club, as server-sent events, and `alive` now and
+ * then, so that a page notices when nothing comes any more. Whoever is no member any longer stops
+ * hearing.
+ *
+ * @param aliveMs how often word is given, and membership looked at
+ */
 export const changeStream =
-  (db: Db, changes: Changes, stopping: AbortSignal): RequestHandler =>
+  (db: Db, changes: Changes, stopping: AbortSignal, aliveMs = KEEP_ALIVE_MS): RequestHandler =>
   async (req, res) => {
-    const who = await inClub(db, whoIs(req), (trx) => memberOf(trx, whoIs(req)));
+    const who = whoIs(req);
+    const isMember = () => inClub(db, who, (trx) => memberOf(trx, who));
+    /** what must be let go of when the page has left */
+    const held: (() => void)[] = [];
+    let ended = false;
+    const end = (): void => {
+      if (ended) return;
+      ended = true;
+      for (const letGo of held) letGo();
+      stopping.removeEventListener('abort', end);
+      res.end();
+    };
+    // Before anything is waited for: a page that leaves at once must leave nothing behind.
+    res.on('close', end);
+    stopping.addEventListener('abort', end);
+    await isMember();
+    if (ended) return;
     res.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',
       'x-accel-buffering': 'no',
     });
-    res.write(': here\n\n');
-    const stop = changes.onChange(who.clubId, ({ topic }) => res.write(`data: ${topic}\n\n`));
-    const alive = setInterval(() => res.write(': still here\n\n'), KEEP_ALIVE_MS);
-    const end = (): void => {
-      stop();
-      clearInterval(alive);
-      stopping.removeEventListener('abort', end);
-      res.end();
-    };
-    stopping.addEventListener('abort', end);
-    res.on('close', end);
+    res.write('data: alive\n\n');
+    held.push(
+      changes.onChange(who.clubId, ({ topic }) => {
+        if (topic === 'club') void isMember().catch(end);
+        res.write(`data: ${topic}\n\n`);
+      }),
+    );
+    const alive = setInterval(() => {
+      isMember().then(() => !ended && res.write('data: alive\n\n'), end);
+    }, aliveMs);
+    held.push(() => clearInterval(alive));
   };

@@ -7,12 +7,13 @@ import {
   type Me,
   type Member,
 } from '@gravek/contract';
+import { dayIn } from '@gravek/core';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
-import { settle } from '../http/versioned';
+import { settle, settleNew } from '../http/versioned';
 import { hashPassword } from '../signIn/password';
 
 const clubRow = async (trx: Trx, clubId: string): Promise<Club> => {
@@ -30,10 +31,6 @@ const clubRow = async (trx: Trx, clubId: string): Promise<Club> => {
     version: row.version,
   };
 };
-
-/** Today in the club's time zone, yyyy-mm-dd. */
-export const todayIn = (timeZone: string, now = new Date()): string =>
-  new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(now);
 
 const members = async (trx: Trx, accountId: string): Promise<Member[]> => {
   const rows = await trx
@@ -83,7 +80,7 @@ export const clubRoutes = [
         person,
         role: who.role,
         club,
-        today: todayIn(club.timeZone),
+        today: dayIn(club.timeZone, new Date()),
       };
     },
   }),
@@ -123,13 +120,19 @@ export const clubRoutes = [
     body: memberInput,
     changes: 'club',
     run: async ({ trx, who, body }): Promise<Member[]> => {
+      const all = await members(trx, who.accountId);
+      const kept = all.find((one) => one.id === body.id);
+      if (kept) {
+        const { id, person, email, role } = body;
+        settleNew('member', kept, { id, person, email, role });
+        return all;
+      }
       await sql`select set_config('gravek.email', ${body.email}, true)`.execute(trx);
       const known = await trx
         .selectFrom('account')
         .select('id')
         .where('email', '=', body.email)
         .executeTakeFirst();
-      const accountId = known?.id ?? uuid();
       if (known) {
         const there = await trx
           .selectFrom('membership')
@@ -137,23 +140,21 @@ export const clubRoutes = [
           .where('club_id', '=', who.clubId)
           .where('account_id', '=', known.id)
           .executeTakeFirst();
-        if (there && there.id !== body.id) {
+        if (there) {
           throw badInput({ email: 'Somebody with this address is in the club already.' });
         }
-        if (!there) {
-          throw badInput({ email: 'This address has an account elsewhere; use another one here.' });
-        }
-      } else {
-        await trx
-          .insertInto('account')
-          .values({
-            id: accountId,
-            email: body.email,
-            person: body.person,
-            password_hash: await hashPassword(body.password),
-          })
-          .execute();
+        throw badInput({ email: 'This address has an account elsewhere; use another one here.' });
       }
+      const accountId = uuid();
+      await trx
+        .insertInto('account')
+        .values({
+          id: accountId,
+          email: body.email,
+          person: body.person,
+          password_hash: await hashPassword(body.password),
+        })
+        .execute();
       await trx
         .insertInto('membership')
         .values({ id: body.id, account_id: accountId, role: body.role })

@@ -1,48 +1,51 @@
 import { check, clubFile, type ClubFile, type Rep } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
+import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns } from '../athletes/queries';
 import { inClub, type Db, type Trx } from '../database/connect';
-import { StartFault } from '../database/migrate';
+import { StartFault } from '../startFault';
 import { movementColumns } from '../movements/queries';
-import { repColumns } from '../reps/queries';
+import { countAll } from '../reps/countAll';
+import { inChunks, repColumns } from '../reps/queries';
 import { drillSetColumns } from '../sessions/queries';
 import { hashPassword } from '../signIn/password';
 
-const CHUNK = 1_000;
-
-/** Runs an insert for each part of a long list: a statement holds at most 65,535 values. */
-const inChunks = async <T>(list: readonly T[], insert: (part: T[]) => Promise<unknown>) => {
-  for (let i = 0; i < list.length; i += CHUNK) await insert(list.slice(i, i + CHUNK));
-};
-
+/** Rows in the order of the file, numbered within their sessions as if they had arrived so. */
 const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
-  await inChunks(reps, (part) =>
-    trx
-      .insertInto('rep')
-      .values(part.map((rep) => repColumns(rep, null)))
-      .execute(),
-  );
-  const faults = reps.flatMap((rep) => rep.faults.map((fault) => ({ rep_id: rep.id, fault })));
+  const ends = new Map<string, number>();
+  const numbered = reps.map((rep) => {
+    const arrival = (ends.get(rep.sessionId) ?? 0) + 1;
+    ends.set(rep.sessionId, arrival);
+    return repColumns(rep, arrival, null);
+  });
+  await inChunks(numbered, (part) => trx.insertInto('rep').values(part).execute());
+  const faults = reps
+    .filter((rep) => rep.outcome === 'fault')
+    .flatMap((rep) => rep.faults.map((fault) => ({ rep_id: rep.id, fault })));
   await inChunks(faults, (part) => trx.insertInto('rep_fault').values(part).execute());
+  for (const [id, end] of ends) {
+    await trx.updateTable('session').set({ log_end: end }).where('id', '=', id).execute();
+  }
+  await countAll(trx);
 };
 
 const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
   await trx
     .insertInto('athlete')
-    .values(file.athletes.map((one) => ({ id: one.id, ...athleteColumns(one) })))
+    .values(file.athletes.map((athlete) => ({ id: athlete.id, ...athleteColumns(athlete) })))
     .execute();
   if (file.restrictions.length > 0) {
     await trx
       .insertInto('restriction')
       .values(
-        file.restrictions.map((one) => ({
-          id: one.id,
-          athlete_id: one.athleteId,
-          kind: one.kind,
-          from_day: one.from,
-          until_day: one.until,
-          note: one.note,
+        file.restrictions.map((restriction) => ({
+          id: restriction.id,
+          athlete_id: restriction.athleteId,
+          kind: restriction.kind,
+          from_day: restriction.from,
+          until_day: restriction.until,
+          note: restriction.note,
         })),
       )
       .execute();
@@ -73,7 +76,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
         choices: JSON.stringify(one.choices),
       })
       .execute();
-    await solveFor(trx, one, one.athleteIds);
+    await solveFor(trx, one, one.athleteIds, true);
   }
   await inChunks(file.sessions, (part) =>
     trx
@@ -83,8 +86,8 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
       )
       .execute(),
   );
-  const sets = file.sessions.flatMap((one) =>
-    one.drillSets.map((set, position) => ({ ...set, position, sessionId: one.id })),
+  const sets = file.sessions.flatMap((session) =>
+    session.drillSets.map((set, position) => ({ ...set, position, sessionId: session.id })),
   );
   await inChunks(sets, (part) =>
     trx
@@ -112,7 +115,7 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
   } catch {
     throw new StartFault('This is not a club file: it cannot be read as JSON.');
   }
-  const checked = check(clubFile, read);
+  const checked = check(clubFile, upgraded(read));
   if (!checked.ok) {
     const first = Object.entries(checked.fields).slice(0, 5);
     throw new StartFault(
@@ -121,10 +124,10 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
   }
   const file = checked.value;
   const people = await Promise.all(
-    file.people.map(async (one) => ({
-      ...one,
+    file.people.map(async (person) => ({
+      ...person,
       accountId: uuid(),
-      passwordHash: await hashPassword(one.password),
+      passwordHash: await hashPassword(person.password),
     })),
   );
   await inClub(db, { clubId: file.clubId, accountId: people[0]!.accountId }, async (trx) => {
@@ -151,7 +154,13 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
       .execute();
     await trx
       .insertInto('membership')
-      .values(people.map((one) => ({ id: one.id, account_id: one.accountId, role: one.role })))
+      .values(
+        people.map((person) => ({
+          id: person.id,
+          account_id: person.accountId,
+          role: person.role,
+        })),
+      )
       .execute();
     await loadAll(trx, file);
   });

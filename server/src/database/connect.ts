@@ -1,6 +1,6 @@
 import { Kysely, PostgresDialect, sql, type Transaction } from 'kysely';
 import pg from 'pg';
-import { StartFault } from './migrate';
+import { StartFault } from '../startFault';
 import type { Tables } from './tables';
 
 // Days stay text: a day has no time zone.

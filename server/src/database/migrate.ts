@@ -1,18 +1,31 @@
 import { Kysely, Migrator, PostgresDialect, sql, type Migration } from 'kysely';
 import pg from 'pg';
+import { countAll } from '../reps/countAll';
+import { StartFault } from '../startFault';
+import type { Db } from './connect';
 import * as foundation from './migrations/0001_foundation';
 import * as movements from './migrations/0002_movements';
 import * as readings from './migrations/0003_readings';
+import * as log from './migrations/0004_log';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
   '0001_foundation': foundation,
   '0002_movements': movements,
   '0003_readings': readings,
+  '0004_log': log,
 };
 
-/** A sentence for the person at the terminal; the command ends with it. */
-export class StartFault extends Error {}
+/** Counts what was logged before there were counts, club by club. */
+const countClubs = async (db: Kysely<unknown>): Promise<void> => {
+  const clubs = await sql<{ id: string }>`select id from club`.execute(db);
+  for (const { id } of clubs.rows) {
+    await (db as Db).transaction().execute(async (trx) => {
+      await sql`select set_config('gravek.club', ${id}, true)`.execute(trx);
+      await countAll(trx);
+    });
+  }
+};
 
 /**
  * Brings the database up to this version.
@@ -52,6 +65,7 @@ export const migrate = async (ownerUrl: string): Promise<number> => {
       const cause = error instanceof Error ? error.message : String(error);
       throw new StartFault(`The database could not be brought up to date: ${cause}`);
     }
+    if (results?.some(({ migrationName }) => migrationName === '0004_log')) await countClubs(db);
     return results?.length ?? 0;
   } finally {
     await db.destroy();

@@ -1,4 +1,5 @@
 import type {
+  Foot,
   Layout,
   MeasuredStep,
   Outcome,
@@ -10,8 +11,10 @@ import type {
 } from '@gravek/core';
 import type {
   Choices,
+  FaultStanding,
   ModelSource,
   Movement,
+  Outline,
   RestrictionKind,
   Role,
   Source,
@@ -20,8 +23,21 @@ import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 
 type Moment = ColumnType<Date, Date | string | undefined, Date | string>;
 type MaybeMoment = ColumnType<Date | null, Date | string | null | undefined, Date | string | null>;
+type MaybeJson<T extends object> = ColumnType<T | null, string | null, string | null>;
 /** Filled by the database from the transaction's club. */
 type ClubId = Generated<string>;
+
+/** A condition; an empty text or 0 where nothing was asked. */
+type CountKey = {
+  club_id: ClubId;
+  athlete_id: string;
+  session_id: string;
+  movement: string;
+  part: string;
+  side: Side;
+  lead_foot: Foot | '';
+  speed_pct: number;
+};
 
 export type Tables = {
   account: {
@@ -103,7 +119,13 @@ export type Tables = {
     position: number;
     model: JSONColumnType<StepModel>;
     model_source: ModelSource;
-    result: JSONColumnType<StraightResult | Layout>;
+    /** on the plan's own list, and not only solved because a session runs it */
+    listed: Generated<boolean>;
+    layout: MaybeJson<Layout>;
+    straight: MaybeJson<StraightResult>;
+    /** what lists and the field screen show of it, on the athlete's own side and on the other */
+    own: MaybeJson<Outline>;
+    other: MaybeJson<Outline>;
     solver_version: number;
     solved_at: Moment;
   };
@@ -113,6 +135,8 @@ export type Tables = {
     day: string;
     title: string;
     place: string;
+    /** number of the last row that arrived in its log */
+    log_end: Generated<number>;
     version: Generated<number>;
     archived_at: MaybeMoment;
     created_at: Moment;
@@ -147,6 +171,14 @@ export type Tables = {
     outcome: Outcome;
     voids: string | null;
     cue: string | null;
+    movement: string;
+    part: string | null;
+    turn: number;
+    lead_foot: Foot | null;
+    speed_pct: number | null;
+    device: string;
+    device_no: number;
+    arrival: number;
     at: Moment;
     logged_by: string | null;
     created_at: Moment;
@@ -174,5 +206,21 @@ export type Tables = {
     club_id: ClubId;
     rep_id: string;
     fault: string;
+  };
+  /** what each session showed of each athlete under each condition, always equal to a recount */
+  rep_count: CountKey & { reps: number; cues: string[] };
+  fault_count: CountKey & { fault: string; reps: number };
+  /** how the faults of each athlete stand in each movement, worked out from the counts */
+  fault_standing: {
+    club_id: ClubId;
+    athlete_id: string;
+    movement: string;
+    reps: number;
+    sessions: number;
+    last_day: string;
+    last_session_id: string;
+    faults: JSONColumnType<FaultStanding[]>;
+    reps_before: number;
+    faults_before: JSONColumnType<FaultStanding[]>;
   };
 };

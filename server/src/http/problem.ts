@@ -61,6 +61,10 @@ export const asProblem = (error: unknown): ProblemError | null => {
   if (error instanceof pg.DatabaseError && error.code === FOREIGN_KEY) {
     return problem(422, 'Something that this points to is not there any more.');
   }
+  // Text or a moment that no column can hold: it came with the address or a cursor.
+  if (error instanceof pg.DatabaseError && error.code?.startsWith('22')) {
+    return problem(422, 'Something in that cannot be read.');
+  }
   // What passed the door and still cannot be computed; core names the field.
   if (error instanceof RangeError)
     return problem(422, `That cannot be computed: ${error.message}.`);

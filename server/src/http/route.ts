@@ -51,14 +51,14 @@ const REFUSALS: Record<Role, string> = {
 
 /** The member behind a request, or a 401. */
 export const memberOf = async (trx: Trx, who: Who): Promise<Member> => {
-  const found = await trx
+  const membership = await trx
     .selectFrom('membership')
     .select('role')
     .where('club_id', '=', who.clubId)
     .where('account_id', '=', who.accountId)
     .executeTakeFirst();
-  if (!found) throw refused(401, 'Sign in to go on.');
-  return { ...who, role: ROLES.find((role) => role === found.role)! };
+  if (!membership) throw refused(401, 'Sign in to go on.');
+  return { ...who, role: ROLES.find((role) => role === membership.role)! };
 };
 
 export const whoIs = (req: Request): Who => {

@@ -25,7 +25,7 @@ export const clubMovements = async (
 export const clubMovement = async (trx: Trx, id: string): Promise<ClubMovement | undefined> =>
   (await clubMovements(trx, { ids: [id] }))[0];
 
-const isOwn = (code: string): boolean => !MOVEMENTS.some((one) => one.code === code);
+const isOwn = (code: string): boolean => !MOVEMENTS.some((movement) => movement.code === code);
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /**
@@ -38,8 +38,8 @@ export const movementsBy = async (
   codes: readonly string[],
 ): Promise<(code: string) => Movement | undefined> => {
   const ids = [...new Set(codes)].filter((code) => isOwn(code) && UUID.test(code));
-  const own = (await clubMovements(trx, { ids })).map((one) => one.movement);
-  return (code) => (isOwn(code) ? own.find((one) => one.code === code) : movementOf(code));
+  const clubOwn = (await clubMovements(trx, { ids })).map((one) => one.movement);
+  return (code) => (isOwn(code) ? clubOwn.find((one) => one.code === code) : movementOf(code));
 };
 
 /** A movement as its row: the code of a club's movement is its id, so it is not kept twice. */

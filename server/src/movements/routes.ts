@@ -4,19 +4,19 @@ import type { Trx } from '../database/connect';
 import { awayRoute } from '../http/away';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
-import { settle } from '../http/versioned';
+import { settle, settleNew } from '../http/versioned';
 import { clubMovement, clubMovements, movementColumns, ruleSet, ruleSets } from './queries';
 
 const mustMovement = async (trx: Trx, id: string) => {
-  const found = await clubMovement(trx, id);
-  if (!found) throw notFound('movement');
-  return found;
+  const movement = await clubMovement(trx, id);
+  if (!movement) throw notFound('movement');
+  return movement;
 };
 
 const mustRuleSet = async (trx: Trx, id: string) => {
-  const found = await ruleSet(trx, id);
-  if (!found) throw notFound('rule set');
-  return found;
+  const rules = await ruleSet(trx, id);
+  if (!rules) throw notFound('rule set');
+  return rules;
 };
 
 /** The code of a club's movement is its id, whatever the file or form said. */
@@ -39,11 +39,14 @@ export const movementRoutes = [
     body: movementInput,
     changes: 'movements',
     run: async ({ trx, body }) => {
-      await trx
+      const asked = own(body, body.id);
+      const { numInsertedOrUpdatedRows } = await trx
         .insertInto('movement')
-        .values({ id: body.id, ...movementColumns(own(body, body.id)) })
+        .values({ id: body.id, ...movementColumns(asked) })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
+        .executeTakeFirst();
+      if (!numInsertedOrUpdatedRows)
+        return settleNew('movement', await clubMovement(trx, body.id), asked);
       return mustMovement(trx, body.id);
     },
   }),
@@ -86,11 +89,12 @@ export const movementRoutes = [
     changes: 'movements',
     run: async ({ trx, body }) => {
       const { id, name, note, rules } = body;
-      await trx
+      const { numInsertedOrUpdatedRows } = await trx
         .insertInto('rule_set')
         .values({ id, name, note, rules: JSON.stringify(rules) })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
-        .execute();
+        .executeTakeFirst();
+      if (!numInsertedOrUpdatedRows) return settleNew('rule set', await ruleSet(trx, id), body);
       return mustRuleSet(trx, id);
     },
   }),

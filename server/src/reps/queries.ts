@@ -1,55 +1,162 @@
-import type { Rep } from '@gravek/contract';
+import { countReps, type CountedRow, type RepCount } from '@gravek/core';
+import type { Rep, StoredRep } from '@gravek/contract';
+import { sql, type Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
+import type { Tables } from '../database/tables';
 
-/** The whole log of a session, voids included, in the order of logging. */
-export const repsOf = async (trx: Trx, sessionId: string): Promise<Rep[]> => {
-  const rows = await trx
+type RepRow = Selectable<Tables['rep']> & { faults: string[] };
+
+const asRep = (row: RepRow): StoredRep => ({
+  id: row.id,
+  sessionId: row.session_id,
+  drillSetId: row.drill_set_id,
+  athleteId: row.athlete_id,
+  movement: row.movement,
+  part: row.part,
+  set: row.set_no,
+  side: row.side,
+  rep: row.rep_no,
+  turn: row.turn,
+  leadFoot: row.lead_foot,
+  speedPct: row.speed_pct,
+  outcome: row.outcome,
+  voids: row.voids,
+  faults: row.faults,
+  cue: row.cue,
+  device: row.device,
+  deviceNo: row.device_no,
+  arrival: row.arrival,
+  at: row.at.toISOString(),
+});
+
+const withFaults = (trx: Trx) =>
+  trx
     .selectFrom('rep')
-    .selectAll()
+    .selectAll('rep')
+    .select((eb) =>
+      eb
+        .selectFrom('rep_fault')
+        .select(sql<string[]>`coalesce(array_agg(fault order by fault), '{}')`.as('faults'))
+        .whereRef('rep_fault.club_id', '=', 'rep.club_id')
+        .whereRef('rep_fault.rep_id', '=', 'rep.id')
+        .$asScalar()
+        .$notNull()
+        .as('faults'),
+    );
+
+/**
+ * The log of a session from a number on, voids included, in the order of arrival.
+ *
+ * @param after number of the last row that is known; 0 for all
+ */
+export const repsOf = async (
+  trx: Trx,
+  sessionId: string,
+  { after, limit }: { after: number; limit: number },
+): Promise<StoredRep[]> => {
+  const rows = await withFaults(trx)
     .where('session_id', '=', sessionId)
-    .orderBy('at')
-    .orderBy('id')
+    .where('arrival', '>', after)
+    .orderBy('arrival')
+    .limit(limit)
     .execute();
-  if (rows.length === 0) return [];
-  const faults = await trx
-    .selectFrom('rep_fault')
-    .innerJoin('rep', 'rep.id', 'rep_fault.rep_id')
-    .select(['rep_id', 'fault'])
-    .where('rep.session_id', '=', sessionId)
-    .orderBy('fault')
-    .execute();
-  const faultsOf = new Map<string, string[]>();
-  for (const { rep_id, fault } of faults) {
-    faultsOf.set(rep_id, [...(faultsOf.get(rep_id) ?? []), fault]);
-  }
-  return rows.map((row) => ({
-    id: row.id,
-    sessionId: row.session_id,
-    drillSetId: row.drill_set_id,
-    athleteId: row.athlete_id,
-    set: row.set_no,
-    side: row.side,
-    rep: row.rep_no,
-    outcome: row.outcome,
-    voids: row.voids,
-    faults: faultsOf.get(row.id) ?? [],
-    cue: row.cue,
-    at: row.at.toISOString(),
-  }));
+  return rows.map(asRep);
 };
 
+/** Reps by their ids. */
+export const repsBy = async (trx: Trx, ids: readonly string[]): Promise<StoredRep[]> =>
+  ids.length === 0
+    ? []
+    : (
+        await withFaults(trx)
+          .where('id', 'in', [...ids])
+          .execute()
+      ).map(asRep);
+
+/** Every row about one athlete, in all sessions. */
+export const repsOfAthlete = async (trx: Trx, athleteId: string): Promise<StoredRep[]> =>
+  (
+    await withFaults(trx)
+      .where('athlete_id', '=', athleteId)
+      .orderBy('session_id')
+      .orderBy('arrival')
+      .execute()
+  ).map(asRep);
+
 /** A rep as its row. */
-export const repColumns = (rep: Rep, loggedBy: string | null) => ({
+export const repColumns = (rep: Rep, arrival: number, loggedBy: string | null) => ({
   id: rep.id,
   session_id: rep.sessionId,
   drill_set_id: rep.drillSetId,
   athlete_id: rep.athleteId,
+  movement: rep.movement,
+  part: rep.part,
   set_no: rep.set,
   side: rep.side,
   rep_no: rep.rep,
+  turn: rep.turn,
+  lead_foot: rep.leadFoot,
+  speed_pct: rep.speedPct,
   outcome: rep.outcome,
-  voids: rep.outcome === 'void' ? rep.voids : null,
+  voids: rep.voids,
   cue: rep.cue,
+  device: rep.device,
+  device_no: rep.deviceNo,
+  arrival,
   at: rep.at,
   logged_by: loggedBy,
 });
+
+/** Which part of the log: some sessions, of those some athletes. */
+export type LogPart = { sessionIds: readonly string[]; athleteIds?: readonly string[] };
+
+/** What counting needs of a row of the log. */
+const countedRows = async (trx: Trx, part: LogPart): Promise<CountedRow[]> => {
+  let query = withFaults(trx).where('session_id', 'in', [...part.sessionIds]);
+  if (part.athleteIds) query = query.where('athlete_id', 'in', [...part.athleteIds]);
+  return (await query.execute()).map(asRep);
+};
+
+const countKey = (count: RepCount) => ({
+  athlete_id: count.athleteId,
+  session_id: count.sessionId,
+  movement: count.movement,
+  part: count.part ?? '',
+  side: count.side,
+  lead_foot: count.leadFoot ?? ('' as const),
+  speed_pct: count.speedPct ?? 0,
+});
+
+/** Rows of one statement: it holds at most 65,535 values. */
+const CHUNK = 1_000;
+
+export const inChunks = async <T>(
+  list: readonly T[],
+  insert: (part: T[]) => Promise<unknown>,
+): Promise<void> => {
+  for (let i = 0; i < list.length; i += CHUNK) await insert(list.slice(i, i + CHUNK));
+};
+
+/**
+ * Counts a part of the log anew, in the transaction that has changed it. Who calls it holds the
+ * sessions, so that nobody else counts the same rows meanwhile.
+ *
+ * @returns the counts as they are now
+ */
+export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
+  const counts = countReps(await countedRows(trx, part));
+  let gone = trx.deleteFrom('rep_count').where('session_id', 'in', [...part.sessionIds]);
+  if (part.athleteIds) gone = gone.where('athlete_id', 'in', [...part.athleteIds]);
+  await gone.execute();
+  await inChunks(counts, (some) =>
+    trx
+      .insertInto('rep_count')
+      .values(some.map((one) => ({ ...countKey(one), reps: one.reps, cues: one.cues })))
+      .execute(),
+  );
+  const faults = counts.flatMap((count) =>
+    count.faults.map(({ fault, reps }) => ({ ...countKey(count), fault, reps })),
+  );
+  await inChunks(faults, (some) => trx.insertInto('fault_count').values(some).execute());
+  return counts;
+};

@@ -1,7 +1,7 @@
 import type { DrillSet, Session, SessionInput } from '@gravek/contract';
-import { barredBy, whyBarred } from '@gravek/library';
+import { barredBy, whyBarred, withoutAthletes } from '@gravek/library';
 import { sql } from 'kysely';
-import { approaches, solveFor } from '../approaches/queries';
+import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { badInput } from '../http/problem';
@@ -38,13 +38,9 @@ export const sessions = async (
           .orderBy('position')
           .execute();
   const logged = await trx
-    .selectFrom('rep')
-    .select(['session_id', sql<number>`count(*)::int`.as('reps')])
+    .selectFrom('rep_count')
+    .select(['session_id', sql<number>`sum(reps)::int`.as('reps')])
     .where('session_id', 'in', sessionIds)
-    .where('outcome', 'in', ['clean', 'fault'])
-    .where(({ not, exists, selectFrom }) =>
-      not(exists(selectFrom('rep as v').select('v.id').whereRef('v.voids', '=', 'rep.id'))),
-    )
     .groupBy('session_id')
     .execute();
   const loggedOf = new Map(logged.map((row) => [row.session_id, row.reps]));
@@ -62,8 +58,8 @@ export const sessions = async (
         id: set.id,
         approachId: set.approach_id,
         athleteIds: people
-          .filter((one) => one.drill_set_id === set.id)
-          .map((one) => one.athlete_id),
+          .filter((person) => person.drill_set_id === set.id)
+          .map((person) => person.athlete_id),
         sets: set.sets,
         reps: set.reps,
         sides: set.sides,
@@ -89,17 +85,52 @@ export const drillSetColumns = (set: DrillSet, sessionId: string, position: numb
   set_rest_s: set.setRestS,
 });
 
+/** What a session needs of the approaches that it runs. */
+const plansBy = async (trx: Trx, ids: readonly string[]) =>
+  ids.length === 0
+    ? []
+    : trx
+        .selectFrom('approach')
+        .select(['id', 'movement', 'choices'])
+        .where('id', 'in', [...ids])
+        .execute();
+
+/** Drill sets with the session that holds them and whether reps were logged in them. */
+const setsThere = async (trx: Trx, ids: readonly string[]) =>
+  ids.length === 0
+    ? []
+    : trx
+        .selectFrom('drill_set as d')
+        .select((eb) => [
+          'd.id',
+          'd.session_id as sessionId',
+          'd.approach_id as approachId',
+          eb
+            .exists(
+              eb
+                .selectFrom('rep as r')
+                .select('r.id')
+                .whereRef('r.club_id', '=', 'd.club_id')
+                .whereRef('r.drill_set_id', '=', 'd.id'),
+            )
+            .as('hasReps'),
+        ])
+        .where('d.id', 'in', [...ids])
+        .execute();
+
 /** Reasons why a drill set cannot be as asked, by field. */
 const faultsOf = async (
   trx: Trx,
-  { drillSets, date }: Pick<SessionInput, 'drillSets' | 'date'>,
+  { id: sessionId, drillSets, date }: SessionInput,
   before: Session | undefined,
 ): Promise<Record<string, string>> => {
   const plans = new Map(
-    (await approaches(trx, { ids: drillSets.map((set) => set.approachId) })).map((one) => [
-      one.id,
-      one,
-    ]),
+    (
+      await plansBy(
+        trx,
+        drillSets.map((set) => set.approachId),
+      )
+    ).map((one) => [one.id, one]),
   );
   const people = new Map(
     (await athletes(trx, { ids: drillSets.flatMap((set) => set.athleteIds) })).map((one) => [
@@ -111,9 +142,29 @@ const faultsOf = async (
     trx,
     [...plans.values()].map((one) => one.movement),
   );
-  const fields: Record<string, string> = {};
+  const fields = withoutAthletes(drillSets, before?.drillSets);
+  const there = new Map(
+    (
+      await setsThere(
+        trx,
+        drillSets.map((set) => set.id),
+      )
+    ).map((one) => [one.id, one]),
+  );
   drillSets.forEach((set, i) => {
-    const already = new Set(before?.drillSets.find((one) => one.id === set.id)?.athleteIds);
+    const old = before?.drillSets.find((one) => one.id === set.id);
+    const already = new Set(old?.athleteIds);
+    const kept = there.get(set.id);
+    if (drillSets.findIndex((one) => one.id === set.id) !== i) {
+      fields[`drillSets[${i}].id`] = 'This drill set is in the session twice.';
+    } else if (kept && kept.sessionId !== sessionId) {
+      fields[`drillSets[${i}].id`] =
+        'This drill set belongs to another session; add it here as a new one.';
+    }
+    if (kept?.hasReps && kept.approachId !== set.approachId) {
+      fields[`drillSets[${i}].approachId`] =
+        'Reps of this drill set have been logged, so its approach stays. Add another drill set for the other approach.';
+    }
     if (!plans.has(set.approachId)) {
       fields[`drillSets[${i}].approachId`] = 'This approach is not there any more; choose another.';
     }
@@ -172,14 +223,10 @@ export const storeDrillSets = async (
     await trx
       .insertInto('drill_set')
       .values(columns)
-      .onConflict((conflict) =>
-        conflict
-          .columns(['club_id', 'id'])
-          .doUpdateSet(columns)
-          .where('drill_set.session_id', '=', input.id),
-      )
+      .onConflict((conflict) => conflict.columns(['club_id', 'id']).doUpdateSet(columns))
       .execute();
     await trx.deleteFrom('drill_set_athlete').where('drill_set_id', '=', set.id).execute();
+    if (set.athleteIds.length === 0) continue;
     await trx
       .insertInto('drill_set_athlete')
       .values(
@@ -191,11 +238,29 @@ export const storeDrillSets = async (
       )
       .execute();
   }
-  for (const plan of await approaches(trx, { ids: drillSets.map((set) => set.approachId) })) {
+  await solveForGuests(trx, drillSets);
+};
+
+/** Has the approaches of a session solved for those of its athletes who are not on them yet. */
+const solveForGuests = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<void> => {
+  const ids = [...new Set(drillSets.map((set) => set.approachId))];
+  const solved = await trx
+    .selectFrom('athlete_approach')
+    .select(['approach_id', 'athlete_id'])
+    .where('approach_id', 'in', ids)
+    .execute();
+  for (const plan of await plansBy(trx, ids)) {
+    const have = new Set(
+      solved.filter((one) => one.approach_id === plan.id).map((one) => one.athlete_id),
+    );
     const wanted = drillSets
       .filter((set) => set.approachId === plan.id)
       .flatMap((set) => set.athleteIds);
-    const missing = [...new Set(wanted)].filter((one) => !plan.athleteIds.includes(one));
-    await solveFor(trx, plan, missing);
+    await solveFor(
+      trx,
+      plan,
+      [...new Set(wanted)].filter((one) => !have.has(one)),
+      false,
+    );
   }
 };

@@ -1,23 +1,34 @@
-import { sessionInput, sessionUpdate, type RunBundle } from '@gravek/contract';
-import { approaches } from '../approaches/queries';
-import { athletes } from '../athletes/queries';
+import { sessionInput, sessionUpdate, type RunAnswer } from '@gravek/contract';
+import { dayNumber, isDay } from '@gravek/core';
 import type { Trx } from '../database/connect';
-import { faultCounts } from '../faults/queries';
+import { hold } from '../database/hold';
+import { refreshStandings } from '../faults/queries';
 import { awayRoute } from '../http/away';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
-import { settle } from '../http/versioned';
-import { clubMovements } from '../movements/queries';
-import { repsOf } from '../reps/queries';
+import { settle, settleNew } from '../http/versioned';
+import { runBundle } from './bundle';
 import { session, sessions, storeDrillSets } from './queries';
 
 const must = async (trx: Trx, id: string) => {
-  const found = await session(trx, id);
-  if (!found) throw notFound('session');
-  return found;
+  const planned = await session(trx, id);
+  if (!planned) throw notFound('session');
+  return planned;
 };
 
-const DAY = /^\d{4}-\d\d-\d\d$/;
+/** More days than any page shows. */
+const MOST_DAYS = 100;
+
+/** A day that a session moves to weighs its reps anew, and may put them in another order. */
+const refreshSession = async (trx: Trx, sessionId: string): Promise<void> => {
+  const rows = await trx
+    .selectFrom('rep_count')
+    .select('athlete_id')
+    .distinct()
+    .where('session_id', '=', sessionId)
+    .execute();
+  await refreshStandings(trx, { athleteIds: rows.map((row) => row.athlete_id) });
+};
 
 export const sessionRoutes = [
   route({
@@ -26,8 +37,10 @@ export const sessionRoutes = [
     access: 'assistant',
     run: async ({ trx, query }) => {
       const { from = '', to = '' } = query;
-      if (!DAY.test(from) || !DAY.test(to))
-        throw badInput({ from: 'Say from which day to which.' });
+      const many = isDay(from) && isDay(to) ? dayNumber('to', to) - dayNumber('from', from) : -1;
+      if (many < 0 || many > MOST_DAYS) {
+        throw badInput({ from: `Say from which day to which, ${MOST_DAYS} days at most.` });
+      }
       return { items: await sessions(trx, { from, to }), next: null };
     },
   }),
@@ -43,7 +56,8 @@ export const sessionRoutes = [
         .values({ id: body.id, day: body.date, title: body.title, place: body.place })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
-      if (numInsertedOrUpdatedRows) await storeDrillSets(trx, body, undefined);
+      if (!numInsertedOrUpdatedRows) return settleNew('session', await session(trx, body.id), body);
+      await storeDrillSets(trx, body, undefined);
       return must(trx, body.id);
     },
   }),
@@ -61,6 +75,8 @@ export const sessionRoutes = [
     changes: 'sessions',
     run: async ({ trx, params, body }) => {
       const id = params.id!;
+      // Held from here on, so that what is compared is what stands when it is written.
+      await hold(trx, 'session', [id]);
       const before = await session(trx, id);
       const { numUpdatedRows } = await trx
         .updateTable('session')
@@ -75,6 +91,7 @@ export const sessionRoutes = [
         .executeTakeFirst();
       if (numUpdatedRows === 0n) return settle('session', before, body);
       await storeDrillSets(trx, { ...body, id }, before);
+      if (before && before.date !== body.date) await refreshSession(trx, id);
       return must(trx, id);
     },
   }),
@@ -83,17 +100,9 @@ export const sessionRoutes = [
     method: 'get',
     path: '/sessions/:id/run',
     access: 'assistant',
-    run: async ({ trx, params }): Promise<RunBundle> => {
-      const own = await must(trx, params.id!);
-      const athleteIds = [...new Set(own.drillSets.flatMap((set) => set.athleteIds))];
-      return {
-        session: own,
-        approaches: await approaches(trx, { ids: own.drillSets.map((set) => set.approachId) }),
-        athletes: await athletes(trx, { ids: athleteIds }),
-        reps: await repsOf(trx, own.id),
-        counts: await faultCounts(trx, { athleteIds }),
-        movements: (await clubMovements(trx)).map((one) => one.movement),
-      };
+    run: async ({ trx, params, query }): Promise<RunAnswer> => {
+      const bundle = await runBundle(trx, await must(trx, params.id!));
+      return query.known === bundle.stamp ? { unchanged: true } : bundle;
     },
   }),
 ];

@@ -37,7 +37,7 @@ const accountByEmail = (db: Db, email: string) =>
 
 /** The club that an account enters: the one it joined first. */
 const clubOf = async (db: Db, accountId: string): Promise<string> => {
-  const found = await atDoor(db, { accountId }, (trx) =>
+  const clubs = await atDoor(db, { accountId }, (trx) =>
     trx
       .selectFrom('membership')
       .select('club_id')
@@ -45,8 +45,8 @@ const clubOf = async (db: Db, accountId: string): Promise<string> => {
       .orderBy('created_at')
       .executeTakeFirst(),
   );
-  if (!found) throw refused(403, 'This account belongs to no club any more.');
-  return found.club_id;
+  if (!clubs) throw refused(403, 'This account belongs to no club any more.');
+  return clubs.club_id;
 };
 
 /** What can be asked without being signed in. */
