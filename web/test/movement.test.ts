@@ -2,7 +2,7 @@ import { bodyOf, estimateStepModel, type Part } from '@gravek/core';
 import { MOVEMENT_FILE_MAX, type Approach } from '@gravek/contract';
 import { laidOut, movementOf, MOVEMENTS } from '@gravek/library';
 import { describe, expect, it } from 'vitest';
-import { outdatedOf } from '../src/approaches/OutOfDate';
+import { outdatedOf } from '../src/approaches/plan/OutOfDate';
 import { bodyAt, groundOf, otherAt } from '../src/drawing/ground';
 import { beatsOfLayout, phaseAt } from '../src/hearing/beats';
 import { changed, freeCode } from '../src/movements/edit/work';

@@ -3,35 +3,79 @@ import { useEffect } from 'react';
 
 /** Lists that may differ when one of the club's topics has changed. */
 const TOUCHED: Record<string, readonly string[]> = {
-  club: ['me', 'club'],
-  athletes: ['athletes', 'reps'],
-  movements: ['movements', 'reps'],
-  approaches: ['approaches', 'reps'],
-  sessions: ['sessions', 'reps'],
-  reps: ['reps', 'sessions'],
+  club: ['me', 'club', 'faults', 'run'],
+  athletes: ['athletes', 'run', 'faults'],
+  movements: ['movements', 'run', 'faults'],
+  approaches: ['approaches', 'run'],
+  sessions: ['sessions', 'run', 'faults'],
+  reps: ['log', 'faults', 'sessions'],
 };
 
 const GATHER_MS = 400;
+/** The server says that it is there every 25 s; a stream that is silent for longer is dead. */
+const SILENT_MS = 65_000;
+const LOOK_MS = 10_000;
+
+/**
+ * Hears what others in the club change.
+ *
+ * @param onTopic called with a topic, or with `all` when changes may have been missed
+ * @returns a function that stops the listening
+ */
+export const hearChanges = (onTopic: (topic: string) => void): (() => void) => {
+  let source: EventSource;
+  let heardMs = Date.now();
+  let opened = false;
+  const open = (): void => {
+    heardMs = Date.now();
+    source = new EventSource('/api/changes');
+    source.onopen = () => {
+      heardMs = Date.now();
+      // What was told while nobody listened is not known.
+      if (opened) onTopic('all');
+      opened = true;
+    };
+    source.onmessage = ({ data }) => {
+      heardMs = Date.now();
+      if (data !== 'alive') onTopic(String(data));
+    };
+  };
+  open();
+  const look = setInterval(() => {
+    if (source.readyState !== EventSource.CLOSED && Date.now() - heardMs < SILENT_MS) return;
+    source.close();
+    open();
+  }, LOOK_MS);
+  return () => {
+    clearInterval(look);
+    source.close();
+  };
+};
 
 /** Keeps what is shown current while others in the club change it. */
-export const useChanges = (signedIn: boolean): void => {
+export const useChanges = (onAthletes: () => void): void => {
   const client = useQueryClient();
   useEffect(() => {
-    if (!signedIn) return undefined;
-    const source = new EventSource('/api/changes');
     const due = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | undefined;
-    source.onmessage = ({ data }) => {
-      for (const key of TOUCHED[String(data)] ?? []) due.add(key);
+    const stop = hearChanges((topic) => {
+      due.add(topic);
       timer ??= setTimeout(() => {
         timer = undefined;
-        for (const key of due) void client.invalidateQueries({ queryKey: [key] });
+        const all = due.has('all');
+        if (all || due.has('athletes')) onAthletes();
+        if (all) void client.invalidateQueries();
+        else {
+          for (const key of new Set([...due].flatMap((one) => TOUCHED[one] ?? []))) {
+            void client.invalidateQueries({ queryKey: [key] });
+          }
+        }
         due.clear();
       }, GATHER_MS);
-    };
+    });
     return () => {
       clearTimeout(timer);
-      source.close();
+      stop();
     };
-  }, [client, signedIn]);
+  }, [client, onAthletes]);
 };

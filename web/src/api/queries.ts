@@ -1,17 +1,27 @@
 import type {
   Approach,
+  ApproachSummary,
   Athlete,
+  AthleteFaults,
+  AthletePlan,
   ClubMovement,
   ClubRuleSet,
+  CueLine,
   Door,
-  FaultCount,
+  FaultHistory,
   Me,
   Member,
-  RunBundle,
   Session,
+  SquadFaults,
 } from '@gravek/contract';
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { keepBundle, keptBundle } from '../run/store';
+import {
+  keepPreviousData,
+  QueryClient,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { api, ApiProblem, Unreachable } from './client';
 
 const transient = (count: number, error: unknown): boolean =>
@@ -28,11 +38,14 @@ export const queryClient = new QueryClient({
 type Page<T> = { items: T[]; next: string | null };
 
 /** All pages of a list. */
-const all = async <T>(path: string): Promise<T[]> => {
+const all = async <T>(path: string, query = ''): Promise<T[]> => {
   const items: T[] = [];
   let next: string | null = null;
   do {
-    const page: Page<T> = await api.get(next ? `${path}?after=${encodeURIComponent(next)}` : path);
+    const asked: string[] = [query, next ? `after=${encodeURIComponent(next)}` : ''].filter(
+      Boolean,
+    );
+    const page: Page<T> = await api.get(asked.length > 0 ? `${path}?${asked.join('&')}` : path);
     items.push(...page.items);
     next = page.next;
   } while (next);
@@ -75,8 +88,31 @@ export const useClubMovements = () =>
 export const useClubRuleSets = () =>
   useQuery({ queryKey: ['movements', 'rules'], queryFn: () => all<ClubRuleSet>('/rule-sets') });
 
+/** Every approach in a line, newest first. */
 export const useApproaches = () =>
-  useQuery({ queryKey: ['approaches'], queryFn: () => all<Approach>('/approaches') });
+  useQuery({ queryKey: ['approaches'], queryFn: () => all<ApproachSummary>('/approaches') });
+
+/** One approach with what it was solved to; null when it is not there any more. */
+export const useApproach = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['approaches', id],
+    enabled: id !== undefined,
+    queryFn: async (): Promise<Approach | null> => {
+      try {
+        return await api.get<Approach>(`/approaches/${id}`);
+      } catch (error) {
+        if (error instanceof ApiProblem && error.status === 404) return null;
+        throw error;
+      }
+    },
+  });
+
+/** What an athlete is planned to run. */
+export const useAthletePlans = (id: string) =>
+  useQuery({
+    queryKey: ['approaches', 'of', id],
+    queryFn: () => all<AthletePlan>(`/athletes/${id}/approaches`),
+  });
 
 export const useSessions = (from: string, to: string) =>
   useQuery({
@@ -91,32 +127,45 @@ export const useSession = (id: string | undefined) =>
     queryFn: () => api.get<Session>(`/sessions/${id}`),
   });
 
-export const useFaultCounts = (athleteId?: string) =>
+/** The squad in one movement, the one that is run most when none is named. */
+export const useSquadFaults = (movement: string | null) =>
   useQuery({
-    queryKey: ['reps', 'counts', athleteId ?? 'all'],
-    queryFn: () => all<FaultCount>(athleteId ? `/athletes/${athleteId}/faults` : '/faults'),
+    queryKey: ['faults', 'squad', movement],
+    queryFn: () =>
+      api.get<SquadFaults>(
+        movement === null ? '/faults' : `/faults?movement=${encodeURIComponent(movement)}`,
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+/** The one cue of each athlete for a day. */
+export const useCues = (on: string) =>
+  useQuery({
+    queryKey: ['faults', 'cues', on],
+    queryFn: () => all<CueLine>('/cues', `on=${on}`),
+  });
+
+/** How one athlete stands in every movement. */
+export const useAthleteFaults = (athleteId: string) =>
+  useQuery({
+    queryKey: ['faults', 'of', athleteId],
+    queryFn: () => all<AthleteFaults>(`/athletes/${athleteId}/faults`),
+  });
+
+/** How the faults of an athlete went in a movement, newest page first. */
+export const useFaultHistory = (athleteId: string, movement: string) =>
+  useInfiniteQuery({
+    queryKey: ['faults', 'history', athleteId, movement],
+    initialPageParam: null as string | null,
+    queryFn: ({ pageParam }) =>
+      api.get<FaultHistory>(
+        `/athletes/${athleteId}/faults/${encodeURIComponent(movement)}${pageParam === null ? '' : `?before=${pageParam}`}`,
+      ),
+    getNextPageParam: (page) => page.earlier,
   });
 
 export const useMembers = () =>
   useQuery({ queryKey: ['club', 'members'], queryFn: () => api.get<Member[]>('/members') });
-
-/** A session for the field screen; without network, as it was when last seen. */
-export const useBundle = (sessionId: string) =>
-  useQuery({
-    queryKey: ['reps', 'run', sessionId],
-    retry: false,
-    queryFn: async (): Promise<RunBundle> => {
-      try {
-        const bundle = await api.get<RunBundle>(`/sessions/${sessionId}/run`);
-        await keepBundle(bundle);
-        return bundle;
-      } catch (error) {
-        const kept = error instanceof Unreachable ? await keptBundle(sessionId) : undefined;
-        if (kept) return kept;
-        throw error;
-      }
-    },
-  });
 
 /** A write, after which the named lists are asked for anew. */
 export const useWrite = <Input, Output>(

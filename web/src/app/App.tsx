@@ -2,12 +2,14 @@ import { lazy, Suspense, useEffect, useLayoutEffect } from 'react';
 import { Route, Routes } from 'react-router';
 import { useChanges } from '../api/changes';
 import { useMe } from '../api/queries';
+import { Boundary } from '../controls/Boundary';
+import { DraftOwner } from '../controls/draft';
 import { Loaded, Waiting } from '../controls/Notice';
 import { Toasts } from '../controls/toasts';
-import { keepSending } from '../run/sync';
+import { keepSending, refreshKept } from '../phone/sync';
 import { SignIn } from '../signIn/SignIn';
-import { MemberContext } from './member';
-import { useSettings } from './settings';
+import { MemberContext } from '../member/member';
+import { useSettings } from '../member/settings';
 import { Shell } from './Shell';
 
 const Today = lazy(async () => ({ default: (await import('../today/Today')).Today }));
@@ -25,12 +27,14 @@ const MovementEditor = lazy(async () => ({
   default: (await import('../movements/MovementEditor')).MovementEditor,
 }));
 const SquadSheet = lazy(async () => ({
-  default: (await import('../approaches/SquadSheet')).SquadSheet,
+  default: (await import('../approaches/setOut/SquadSheet')).SquadSheet,
 }));
 const Approaches = lazy(async () => ({
-  default: (await import('../approaches/Approaches')).Approaches,
+  default: (await import('../approaches/list/Approaches')).Approaches,
 }));
-const Planner = lazy(async () => ({ default: (await import('../approaches/Planner')).Planner }));
+const Planner = lazy(async () => ({
+  default: (await import('../approaches/plan/Planner')).Planner,
+}));
 const Sessions = lazy(async () => ({ default: (await import('../sessions/Sessions')).Sessions }));
 const SessionPage = lazy(async () => ({
   default: (await import('../sessions/SessionPage')).SessionPage,
@@ -40,13 +44,22 @@ const RunChoice = lazy(async () => ({ default: (await import('../run/RunChoice')
 const Faults = lazy(async () => ({ default: (await import('../faults/Faults')).Faults }));
 const Club = lazy(async () => ({ default: (await import('../club/Club')).Club }));
 
+const refreshAthletes = (): void => void refreshKept();
+
 const Places = ({ clubId }: { clubId: string }) => {
-  useChanges(true);
+  useChanges(refreshAthletes);
   useEffect(() => keepSending(clubId), [clubId]);
   return (
     <Suspense fallback={<Waiting what="Opening …" />}>
       <Routes>
-        <Route path="run/:sessionId" element={<Run />} />
+        <Route
+          path="run/:sessionId"
+          element={
+            <Boundary place="run">
+              <Run />
+            </Boundary>
+          }
+        />
         <Route element={<Shell />}>
           <Route index element={<Today />} />
           <Route path="athletes" element={<Athletes />} />
@@ -81,7 +94,9 @@ export const App = () => {
         {(member) =>
           member ? (
             <MemberContext value={member}>
-              <Places clubId={member.club.id} />
+              <DraftOwner value={member.accountId}>
+                <Places clubId={member.club.id} />
+              </DraftOwner>
             </MemberContext>
           ) : (
             <SignIn />

@@ -4,8 +4,10 @@ import { api } from '../api/client';
 import { queryClient } from '../api/queries';
 import { Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
-import { forgetBundles, queue } from '../run/store';
-import { useSettings } from './settings';
+import { Boundary } from '../controls/Boundary';
+import { forgetDrafts } from '../controls/draft';
+import { forgetSessions, queue } from '../phone/store';
+import { useSettings } from '../member/settings';
 
 const PLACES = [
   ['/', 'Today'],
@@ -34,7 +36,8 @@ const signOut = async (): Promise<void> => {
     tell('The server cannot be reached; you are still signed in.');
     return;
   }
-  await forgetBundles();
+  await forgetSessions();
+  forgetDrafts();
   queryClient.clear();
   localStorage.removeItem('gravek.me');
   window.location.assign('/');
@@ -77,29 +80,12 @@ export const Shell = () => {
         </div>
       </nav>
       <main className="shell-main" id="main" ref={main} tabIndex={-1} style={{ outline: 'none' }}>
-        <Suspense fallback={<Waiting what="Opening …" />}>
-          <Outlet />
-        </Suspense>
+        <Boundary place={pathname}>
+          <Suspense fallback={<Waiting what="Opening …" />}>
+            <Outlet />
+          </Suspense>
+        </Boundary>
       </main>
     </div>
   );
 };
-
-/** The head of a page: what it is about, and what can be done. */
-export const PageHead = ({
-  over,
-  title,
-  children,
-}: {
-  over?: React.ReactNode;
-  title: React.ReactNode;
-  children?: React.ReactNode;
-}) => (
-  <header className="page-head">
-    <div>
-      {over && <div className="page-over">{over}</div>}
-      <h1>{title}</h1>
-    </div>
-    {children && <div className="page-acts">{children}</div>}
-  </header>
-);

@@ -14,7 +14,7 @@ import { useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, ApiProblem, fieldsOf, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
-import { useLengthStyle } from '../app/member';
+import { useLengthStyle } from '../member/member';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
@@ -70,7 +70,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
         ? api.put<Athlete>(`/athletes/${athlete.id}`, body)
         : api.post<Athlete>('/athletes', { ...body, id: draft.id }),
     'athletes',
-    'reps',
+    'run',
   );
   const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change });
 
@@ -143,8 +143,8 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                 />
               </Field>
               <datalist id="squads">
-                {squads.map((one) => (
-                  <option key={one} value={one} />
+                {squads.map((squad) => (
+                  <option key={squad} value={squad} />
                 ))}
               </datalist>
             </div>
@@ -190,6 +190,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                   valueM={draft.heightM}
                   style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
                   optional
+                  ofBody
                   onLength={(heightM) => set({ heightM })}
                   onMessage={(message) => setTyped({ ...typed, heightM: message })}
                 />
@@ -201,6 +202,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
                   valueM={draft.legM}
                   style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
                   optional
+                  ofBody
                   onLength={(legM) => set({ legM })}
                   onMessage={(message) => setTyped({ ...typed, legM: message })}
                 />

@@ -1,14 +1,13 @@
 import { type Athlete } from '@gravek/contract';
-import { outlineOf } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../api/client';
-import { useApproaches, useAthlete, useFaultCounts, useWrite } from '../api/queries';
-import { usePutAway } from '../api/usePutAway';
-import { useLengthStyle, useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
+import { useAthlete, useAthletePlans, useWrite } from '../api/queries';
+import { usePutAway } from '../controls/usePutAway';
+import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
@@ -21,14 +20,13 @@ import { Restrictions } from './Restrictions';
 import { Steps } from './Steps';
 
 const Plans = ({ athlete }: { athlete: Athlete }) => {
-  const approaches = useApproaches();
+  const plans = useAthletePlans(athlete.id);
   const style = useLengthStyle(athlete.shoeM);
   return (
     <section className="panel" aria-label="Plans">
       <h2>Plans</h2>
-      <Loaded query={approaches} what="Getting the plans …">
-        {(list) => {
-          const own = list.filter((one) => !one.archived && one.athleteIds.includes(athlete.id));
+      <Loaded query={plans} what="Getting the plans …">
+        {(own) => {
           if (own.length === 0) {
             return (
               <Empty title="No plan yet.">
@@ -41,8 +39,7 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
           return (
             <ul className="list-plain">
               {own.map((one) => {
-                const solved = one.solved.find((row) => row.athleteId === athlete.id)!;
-                const outline = outlineOf(solved.result);
+                const { outline } = one;
                 return (
                   <li key={one.id} className="row-line">
                     <Link className="row-link" to={`/approaches/${one.id}?athlete=${athlete.id}`}>
@@ -56,7 +53,7 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
                         ) : (
                           <Length m={outline.startM} style={style} />
                         ))}{' '}
-                      {solved.modelSource === 'estimate' && (
+                      {one.modelSource === 'estimate' && (
                         <span className="tag tag-estimate">estimate</span>
                       )}
                     </span>
@@ -76,14 +73,18 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
   const mayPlan = useMayPlan();
   const style = useLengthStyle();
   const navigate = useNavigate();
-  const [open, setOpen] = useState<'form' | 'trial' | null>(null);
-  const counts = useFaultCounts(athlete.id);
-  const putAway = usePutAway('athletes', 'reps');
+  const [query] = useSearchParams();
+  // Sent here to measure height, leg or shoe: those are in the form.
+  const [open, setOpen] = useState<'form' | 'trial' | null>(
+    query.has('measure') && mayPlan ? 'form' : null,
+  );
+  const putAway = usePutAway('athletes', 'faults');
   const remove = useWrite(
     () => api.remove(`/athletes/${athlete.id}`),
     'athletes',
-    'reps',
+    'faults',
     'approaches',
+    'run',
   );
 
   const deleteWholly = async (): Promise<void> => {
@@ -165,6 +166,16 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
             />
           )}
         </Labelled>
+        <Labelled label="Leg">
+          {athlete.legM === null ? (
+            <span className="quiet">not known</span>
+          ) : (
+            <Length
+              m={athlete.legM}
+              style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
+            />
+          )}
+        </Labelled>
         <Labelled label="Shoe">
           {athlete.shoeM === null ? (
             <span className="quiet">not known</span>
@@ -181,9 +192,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
           <Plans athlete={athlete} />
           <Restrictions athlete={athlete} />
         </div>
-        <Loaded query={counts} what="Getting the reps …">
-          {(list) => <AthleteFaultPanel athlete={athlete} counts={list} />}
-        </Loaded>
+        <AthleteFaultPanel athlete={athlete} />
       </div>
       {open === 'form' && <AthleteForm athlete={athlete} onClose={() => setOpen(null)} />}
       {open === 'trial' && <TrialForm athlete={athlete} onClose={() => setOpen(null)} />}

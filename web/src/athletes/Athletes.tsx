@@ -16,13 +16,13 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { useAthletes } from '../api/queries';
-import { useLengthStyle, useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
+import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
 import { Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { FootWord } from '../drawing/FootPrint';
-import { dayName } from '../sessions/dates';
+import { dayName } from '../controls/dates';
 import { AthleteForm } from './AthleteForm';
 
 type Row = Athlete & { topM: number; measured: boolean; until: string | null };
@@ -102,18 +102,20 @@ const Roster = ({ athletes }: { athletes: Athlete[] }) => {
   const [away, setAway] = useState(false);
   const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }]);
   const squads = useMemo(
-    () => [ALL, ...[...new Set(athletes.map((one) => one.squad))].sort()],
+    () => [ALL, ...[...new Set(athletes.map((athlete) => athlete.squad))].sort()],
     [athletes],
   );
   const rows = useMemo(
     () =>
       athletes
-        .filter((one) => one.archived === away && (squad === ALL || one.squad === squad))
-        .map((one): Row => {
-          const { model, source } = currentModel(one);
-          const held = holding(one.restrictions, today);
+        .filter(
+          (athlete) => athlete.archived === away && (squad === ALL || athlete.squad === squad),
+        )
+        .map((athlete): Row => {
+          const { model, source } = currentModel(athlete);
+          const held = holding(athlete.restrictions, today);
           return {
-            ...one,
+            ...athlete,
             topM: model.topLengthM,
             measured: source === 'measured',
             until: held[0]?.until ?? null,

@@ -1,51 +1,78 @@
 import {
   RESTRICTION_KINDS,
+  restrictionInput,
   type Athlete,
   type Restriction,
-  type RestrictionKind,
 } from '@gravek/contract';
 import { holding } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { api, fieldsOf, sentenceOf } from '../api/client';
+import { api } from '../api/client';
 import { useWrite } from '../api/queries';
-import { usePutAway } from '../api/usePutAway';
-import { useMayPlan, useMember } from '../app/member';
+import { Conflict } from '../controls/Conflict';
 import { Field } from '../controls/Field';
-import { RESTRICTION_NAMES } from './restrictions';
+import { useCheckedForm } from '../controls/form';
+import { RESTRICTION_NAMES } from '../controls/restrictionNames';
+import { usePutAway } from '../controls/usePutAway';
+import { useMayPlan, useMember } from '../member/member';
+
+/** What an athlete may not do, and until when. One opening of the form is one restriction, however often it is sent. */
+const AddForm = ({ athleteId, onDone }: { athleteId: string; onDone: () => void }) => {
+  const { today } = useMember();
+  const add = useWrite(
+    (body: Restriction) => api.post(`/athletes/${athleteId}/restrictions`, body),
+    'athletes',
+    'run',
+  );
+  const [fresh] = useState<Restriction>(() => ({
+    id: uuid(),
+    athleteId,
+    kind: 'reduced',
+    from: today,
+    until: '',
+    note: '',
+  }));
+  const { register, errors, busy, over, onSubmit } = useCheckedForm<Restriction>(
+    restrictionInput,
+    { defaultValues: fresh },
+    async (values) => {
+      await add.mutateAsync(values);
+      onDone();
+    },
+  );
+  return (
+    <Form className="row-line mt-2" noValidate onSubmit={onSubmit}>
+      <Conflict problem={over} />
+      <Field label="What" message={errors.kind?.message}>
+        <Form.Select {...register('kind')}>
+          {RESTRICTION_KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {RESTRICTION_NAMES[kind]}
+            </option>
+          ))}
+        </Form.Select>
+      </Field>
+      <Field label="Until" message={errors.until?.message}>
+        <Form.Control type="date" {...register('until')} />
+      </Field>
+      <Button type="submit" className="align-self-end" disabled={busy}>
+        Restrict
+      </Button>
+      <p className="quiet small-text mb-0">
+        Return to play needs the clearance of a licensed professional.
+      </p>
+    </Form>
+  );
+};
 
 export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
   const [adding, setAdding] = useState(false);
-  const [kind, setKind] = useState<RestrictionKind>('reduced');
-  const [until, setUntil] = useState('');
-  const [messages, setMessages] = useState<Record<string, string>>({});
-  const add = useWrite(
-    (body: Restriction) => api.post(`/athletes/${athlete.id}/restrictions`, body),
-    'athletes',
-  );
   const putAway = usePutAway('athletes');
   const held = new Set(holding(athlete.restrictions, today));
-  const submit = async (): Promise<void> => {
-    try {
-      await add.mutateAsync({
-        id: uuid(),
-        athleteId: athlete.id,
-        kind,
-        from: today,
-        until,
-        note: '',
-      });
-      setAdding(false);
-      setMessages({});
-    } catch (error) {
-      const fields = fieldsOf(error);
-      setMessages(Object.keys(fields).length > 0 ? fields : { until: sentenceOf(error) });
-    }
-  };
   return (
     <section className="panel" aria-label="Restrictions">
       <div className="row-line mb-1">
@@ -58,14 +85,14 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
       </div>
       {athlete.restrictions.length === 0 && !adding && <span className="quiet">None.</span>}
       <ul className="list-plain">
-        {athlete.restrictions.map((one) => (
-          <li key={one.id} className="row-line">
-            <strong>{RESTRICTION_NAMES[one.kind]}</strong>
-            <span className={held.has(one) ? '' : 'quiet'}>
-              {one.from} to {one.until}
-              {held.has(one) ? '' : ', over'}
+        {athlete.restrictions.map((restriction) => (
+          <li key={restriction.id} className="row-line">
+            <strong>{RESTRICTION_NAMES[restriction.kind]}</strong>
+            <span className={held.has(restriction) ? '' : 'quiet'}>
+              {restriction.from} to {restriction.until}
+              {held.has(restriction) ? '' : ', over'}
             </span>
-            {one.note && <span className="quiet">{one.note}</span>}
+            {restriction.note && <span className="quiet">{restriction.note}</span>}
             {mayPlan && (
               <Button
                 size="sm"
@@ -73,7 +100,7 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
                 className="ms-auto p-0"
                 onClick={() =>
                   void putAway(
-                    `/athletes/${athlete.id}/restrictions/${one.id}`,
+                    `/athletes/${athlete.id}/restrictions/${restriction.id}`,
                     'The restriction is lifted.',
                   )
                 }
@@ -84,42 +111,7 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
           </li>
         ))}
       </ul>
-      {adding && (
-        <Form
-          className="row-line mt-2"
-          noValidate
-          onSubmit={(event) => {
-            event.preventDefault();
-            void submit();
-          }}
-        >
-          <Field label="What" message={messages.kind}>
-            <Form.Select
-              value={kind}
-              onChange={(event) => setKind(event.target.value as RestrictionKind)}
-            >
-              {RESTRICTION_KINDS.map((one) => (
-                <option key={one} value={one}>
-                  {RESTRICTION_NAMES[one]}
-                </option>
-              ))}
-            </Form.Select>
-          </Field>
-          <Field label="Until" message={messages.until}>
-            <Form.Control
-              type="date"
-              value={until}
-              onChange={(event) => setUntil(event.target.value)}
-            />
-          </Field>
-          <Button type="submit" className="align-self-end">
-            Restrict
-          </Button>
-          <p className="quiet small-text mb-0">
-            Return to play needs the clearance of a licensed professional.
-          </p>
-        </Form>
-      )}
+      {adding && <AddForm athleteId={athlete.id} onDone={() => setAdding(false)} />}
     </section>
   );
 };

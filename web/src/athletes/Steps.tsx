@@ -1,8 +1,8 @@
 import { currentModel } from '@gravek/core';
 import { type Athlete } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
-import { usePutAway } from '../api/usePutAway';
-import { useLengthStyle, useMayPlan } from '../app/member';
+import { usePutAway } from '../controls/usePutAway';
+import { useLengthStyle, useMayPlan } from '../member/member';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { FitChart } from '../drawing/FitChart';
 
@@ -10,7 +10,7 @@ export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () 
   const style = useLengthStyle(athlete.shoeM);
   const mayPlan = useMayPlan();
   const { model, source, fit } = currentModel(athlete);
-  const putAway = usePutAway('athletes', 'reps');
+  const putAway = usePutAway('athletes', 'run');
   const odd = fit?.steps.filter((step) => step.oddLength || step.oddCadence).length ?? 0;
   return (
     <section className="panel stack" aria-label="Steps">

@@ -1,5 +1,6 @@
 import { fitStepModel, modelLengthM, type LengthStyle } from '@gravek/core';
 import { SOURCES, type Athlete, type Source, type Trial } from '@gravek/contract';
+import { readPaste, readSteps, type Clock, type TypedStep } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -7,7 +8,7 @@ import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { useLengthStyle, useMember } from '../app/member';
+import { useLengthStyle, useMember } from '../member/member';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
@@ -15,7 +16,6 @@ import { Length } from '../controls/Figure';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { FitChart } from '../drawing/FitChart';
-import { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
 
 type Draft = {
   id: string;
@@ -83,7 +83,7 @@ export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   const save = useWrite(
     (body: unknown) => api.post<Athlete>(`/athletes/${athlete.id}/trials`, body),
     'athletes',
-    'reps',
+    'run',
   );
 
   const setRow = (n: number, change: Partial<TypedStep>): void => {

@@ -14,9 +14,9 @@ import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../api/client';
 import { useMembers, useWrite } from '../api/queries';
-import { useMember } from '../app/member';
-import { UNIT_NAMES, UNITS, useSettings } from '../app/settings';
-import { PageHead } from '../app/Shell';
+import { useMember } from '../member/member';
+import { UNIT_NAMES, UNITS, useSettings } from '../member/settings';
+import { PageHead } from '../controls/PageHead';
 import { Field } from '../controls/Field';
 import { Conflict } from '../controls/Conflict';
 import { useCheckedForm } from '../controls/form';
@@ -243,12 +243,12 @@ const Device = ({ club }: { club: ClubRow }) => {
       <Field label="Lengths in">
         <Form.Select
           value={unit ?? ''}
-          onChange={(event) => setUnit(UNITS.find((one) => one === event.target.value) ?? null)}
+          onChange={(event) => setUnit(UNITS.find((unit) => unit === event.target.value) ?? null)}
         >
           <option value="">as the club: {UNIT_NAMES[club.unit].toLowerCase()}</option>
-          {UNITS.map((one) => (
-            <option key={one} value={one}>
-              {UNIT_NAMES[one]}
+          {UNITS.map((unit) => (
+            <option key={unit} value={unit}>
+              {UNIT_NAMES[unit]}
             </option>
           ))}
         </Form.Select>

@@ -7,8 +7,8 @@ import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf } from '../api/client';
 import { useClubRuleSets, useWrite } from '../api/queries';
-import { usePutAway } from '../api/usePutAway';
-import { useMayPlan } from '../app/member';
+import { usePutAway } from '../controls/usePutAway';
+import { useMayPlan } from '../member/member';
 import { Conflict, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
@@ -196,7 +196,7 @@ const RuleSetForm = ({ own, onDone }: { own: ClubRuleSet | null; onDone: () => v
             rule={rule}
             message={messageOf(i)}
             onRule={(next) =>
-              setDraft({ ...draft, rules: draft.rules.map((one, o) => (o === i ? next : one)) })
+              setDraft({ ...draft, rules: draft.rules.map((rule, o) => (o === i ? next : rule)) })
             }
           />
           <Button
@@ -296,11 +296,11 @@ export const RuleSets = () => {
       <details className="mt-3">
         <summary>Rule sets that ship with Gravek</summary>
         <ul className="list-plain mt-2">
-          {RULE_SETS.map((one) => (
-            <li key={one.id}>
-              <strong>{one.name}</strong>
-              <div className="small-text">{one.rules.map(inWords).join('; ')}.</div>
-              <div className="small-text quiet">{one.note}</div>
+          {RULE_SETS.map((ruleSet) => (
+            <li key={ruleSet.id}>
+              <strong>{ruleSet.name}</strong>
+              <div className="small-text">{ruleSet.rules.map(inWords).join('; ')}.</div>
+              <div className="small-text quiet">{ruleSet.note}</div>
             </li>
           ))}
         </ul>

@@ -1,4 +1,4 @@
-import { formatLength, parseLength, type LengthStyle } from '@gravek/core';
+import { formatLength, parseBodyLength, parseLength, type LengthStyle } from '@gravek/core';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 
@@ -7,9 +7,13 @@ type Props = {
   style: LengthStyle;
   /** null: the field was emptied, where that is allowed */
   onLength: (lengthM: number | null) => void;
-  /** what is wrong with the text as it stands, or null */
-  onMessage: (message: string | null) => void;
+  /** what is wrong with the text as it stands, or null, and the text itself */
+  onMessage: (message: string | null, text: string) => void;
+  /** text that could not be read when it was typed, kept beside the value */
+  kept?: string | undefined;
   optional?: boolean;
+  /** a measure of the body: 186 is read as centimetres */
+  ofBody?: boolean;
   disabled?: boolean;
   id?: string;
   'aria-label'?: string;
@@ -30,21 +34,24 @@ export const LengthInput = ({
   style,
   onLength,
   onMessage,
+  kept,
   optional = false,
+  ofBody = false,
   ...rest
 }: Props) => {
+  const parse = ofBody ? parseBodyLength : parseLength;
   // null: nothing is being typed, and the value is shown as it is usually written
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, setTyped] = useState<string | null>(kept ?? null);
 
   const take = (text: string): void => {
     setTyped(text);
     if (optional && text.trim() === '') {
-      onMessage(null);
+      onMessage(null, text);
       onLength(null);
       return;
     }
-    const read = parseLength(text, style);
-    onMessage(read.ok ? null : read.message);
+    const read = parse(text, style);
+    onMessage(read.ok ? null : read.message, text);
     if (read.ok) onLength(read.lengthM);
   };
 
@@ -57,7 +64,7 @@ export const LengthInput = ({
       onBlur={() => {
         // Text that could not be read stays, so that it can be mended.
         if (typed === null) return;
-        if ((optional && typed.trim() === '') || parseLength(typed, style).ok) setTyped(null);
+        if ((optional && typed.trim() === '') || parse(typed, style).ok) setTyped(null);
       }}
     />
   );

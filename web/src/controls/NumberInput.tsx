@@ -7,7 +7,10 @@ type Props = {
   scale?: number;
   decimals?: number;
   onNumber: (value: number) => void;
-  onMessage: (message: string | null) => void;
+  /** what is wrong with the text as it stands, or null, and the text itself */
+  onMessage: (message: string | null, text: string) => void;
+  /** text that could not be read when it was typed, kept beside the value */
+  kept?: string | undefined;
   id?: string;
   'aria-label'?: string;
   'aria-describedby'?: string;
@@ -22,11 +25,12 @@ export const NumberInput = ({
   decimals = 1,
   onNumber,
   onMessage,
+  kept,
   width,
   ...rest
 }: Props) => {
   const written = String(Number((value * scale).toFixed(decimals)));
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, setTyped] = useState<string | null>(kept ?? null);
   const read = (text: string): number => {
     const tidy = text.trim().replace(',', '.').replace('%', '').trim();
     return /^-?\d*\.?\d+$|^-?\d+\.$/.test(tidy) ? Number(tidy) / scale : NaN;
@@ -41,7 +45,7 @@ export const NumberInput = ({
       onChange={(event) => {
         setTyped(event.target.value);
         const number = read(event.target.value);
-        onMessage(Number.isNaN(number) ? 'Write a number.' : null);
+        onMessage(Number.isNaN(number) ? 'Write a number.' : null, event.target.value);
         if (!Number.isNaN(number)) onNumber(number);
       }}
       onBlur={() => {

@@ -1,10 +1,32 @@
-import { useCallback, useState } from 'react';
+import { createContext, use, useCallback, useEffect, useState } from 'react';
 
-const PREFIX = 'gravek.draft.2.';
+const PREFIX = 'gravek.draft.';
+
+/** Whose typing it is: nobody else who signs in on this device gets to see it. */
+export const DraftOwner = createContext('');
+
+/** Drops what was typed and not saved, of whomever. */
+export const forgetDrafts = (): void => {
+  for (const key of Object.keys(localStorage)) {
+    if (key.startsWith(PREFIX)) localStorage.removeItem(key);
+  }
+};
+
+/** Drafts that the page on the screen works on, also while it fails to be drawn. */
+const open = new Set<string>();
+
+/** Drops what the page on the screen holds that is not saved. */
+export const dropOpenDrafts = (): void => {
+  for (const key of open) localStorage.removeItem(key);
+  open.clear();
+};
+
+/** How drafts are kept now; those of another number are of no use any more. */
+const KIND = 3;
 
 const read = <T>(key: string): T | null => {
   try {
-    const kept = localStorage.getItem(PREFIX + key);
+    const kept = localStorage.getItem(key);
     return kept === null ? null : (JSON.parse(kept) as T);
   } catch {
     return null;
@@ -18,17 +40,25 @@ const read = <T>(key: string): T | null => {
  * @returns the value, its setter, how to discard it, and whether it was found again from before
  */
 export const useDraft = <T>(
-  key: string,
+  name: string,
   initial: T,
 ): [value: T, set: (next: T) => void, discard: (to?: T) => void, found: boolean] => {
-  const [kept] = useState(() => read<T>(key));
+  const key = `${PREFIX}${KIND}.${use(DraftOwner)}.${name}`;
+  const [kept] = useState(() => {
+    open.add(key);
+    return read<T>(key);
+  });
+  useEffect(() => {
+    open.add(key);
+    return () => void open.delete(key);
+  }, [key]);
   const [value, setValue] = useState<T>(kept ?? initial);
   const [found, setFound] = useState(kept !== null);
   const set = useCallback(
     (next: T) => {
       setValue(next);
       try {
-        localStorage.setItem(PREFIX + key, JSON.stringify(next));
+        localStorage.setItem(key, JSON.stringify(next));
       } catch {
         // A full store loses only the copy that guards against a reload.
       }
@@ -37,7 +67,7 @@ export const useDraft = <T>(
   );
   const discard = useCallback(
     (to?: T) => {
-      localStorage.removeItem(PREFIX + key);
+      localStorage.removeItem(key);
       setFound(false);
       if (to !== undefined) setValue(to);
     },

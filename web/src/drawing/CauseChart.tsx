@@ -12,7 +12,7 @@ const nodesOf = (faults: readonly Fault[]): Node[] => {
   const causes = new Map(
     faults.map((fault) => [
       fault.code,
-      faults.filter((one) => one.leadsTo.includes(fault.code)).map((one) => one.code),
+      faults.filter((one) => one.leadsTo.includes(fault.code)).map((fault) => fault.code),
     ]),
   );
   const columns = new Map<string, number>();

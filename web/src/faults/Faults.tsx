@@ -1,28 +1,25 @@
 import { LIVE_RATE, type FaultState } from '@gravek/core';
-import type { Athlete, FaultCount } from '@gravek/contract';
-import { faultOf, toldTo, type AthleteFaults, type FaultPicture } from '@gravek/library';
+import type { Athlete, AthleteFaults, FaultStanding, SquadFaults } from '@gravek/contract';
+import { faultOf, toldTo } from '@gravek/library';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useAthletes, useFaultCounts } from '../api/queries';
-import { PageHead } from '../app/Shell';
+import { useAthletes, useSquadFaults } from '../api/queries';
+import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { StateMark } from '../drawing/StateMark';
 import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
-import { usePicture } from './usePicture';
 
 const ALL = 'All';
 const TELLING: readonly FaultState[] = ['back', 'stuck', 'clearing'];
 /** Cleared is worth telling of a fault that once mattered. */
 const ONCE_MATTERED = 8;
 
-const isQuiet = ({ trend, seen }: FaultPicture): boolean =>
-  trend.now.rate < LIVE_RATE &&
-  !TELLING.includes(trend.state) &&
-  !(trend.state === 'cleared' && seen >= ONCE_MATTERED);
+const isQuiet = ({ rate, state, seen }: FaultStanding): boolean =>
+  rate < LIVE_RATE && !TELLING.includes(state) && !(state === 'cleared' && seen >= ONCE_MATTERED);
 
-const Cell = ({ fault }: { fault: FaultPicture | undefined }) => {
+const Cell = ({ fault }: { fault: FaultStanding | undefined }) => {
   if (!fault || isQuiet(fault)) {
     return (
       <td className="fault-cell quiet" aria-label="not live">
@@ -30,10 +27,10 @@ const Cell = ({ fault }: { fault: FaultPicture | undefined }) => {
       </td>
     );
   }
-  const { now, state } = fault.trend;
+  const { rate, state } = fault;
   return (
-    <td className={`fault-cell ${now.rate >= LIVE_RATE ? 'live' : ''}`}>
-      <span className="figure">{Math.round(now.rate * 100)}</span>
+    <td className={`fault-cell ${rate >= LIVE_RATE ? 'live' : ''}`}>
+      <span className="figure">{Math.round(rate * 100)}</span>
       <span className="unit"> %</span>
       <StateMark state={state} wordless />
     </td>
@@ -43,34 +40,30 @@ const Cell = ({ fault }: { fault: FaultPicture | undefined }) => {
 /** Who needs the coach most: back and stuck first, then by how often. */
 const need = (one: AthleteFaults): number =>
   one.faults.reduce(
-    (most, { trend }) =>
-      Math.max(
-        most,
-        trend.now.rate + (trend.state === 'back' ? 2 : trend.state === 'stuck' ? 1 : 0),
-      ),
+    (most, { rate, state }) =>
+      Math.max(most, rate + (state === 'back' ? 2 : state === 'stuck' ? 1 : 0)),
     0,
   );
 
 const Squad = ({
   athletes,
-  pictures,
+  seen,
   catalogue,
+  onMovement,
 }: {
   athletes: Athlete[];
-  pictures: AthleteFaults[];
+  seen: SquadFaults & { movement: string };
   catalogue: Catalogue;
+  onMovement: (code: string) => void;
 }) => {
   const [squad, setSquad] = useState(ALL);
-  const codes = [...new Set(pictures.map((one) => one.movement))];
-  const [chosen, setChosen] = useState(codes[0]!);
-  const code = codes.includes(chosen) ? chosen : codes[0]!;
-  const nameOf = new Map(athletes.map((one) => [one.id, one]));
-  const squads = [ALL, ...[...new Set(athletes.map((one) => one.squad))].sort()];
-  const rows = pictures
-    .filter((one) => one.movement === code)
-    .filter((one) => {
-      const person = nameOf.get(one.athleteId);
-      return person && !person.archived && (squad === ALL || person.squad === squad);
+  const { movement: code, movements: codes } = seen;
+  const nameOf = new Map(athletes.map((athlete) => [athlete.id, athlete]));
+  const squads = [ALL, ...[...new Set(athletes.map((athlete) => athlete.squad))].sort()];
+  const rows = seen.items
+    .filter((item) => {
+      const person = nameOf.get(item.athleteId);
+      return person && (squad === ALL || person.squad === squad);
     })
     .sort((a, b) => need(b) - need(a));
   const movement = catalogue.of(code);
@@ -88,11 +81,11 @@ const Squad = ({
             aria-label="Movement"
             style={{ width: 'auto' }}
             value={code}
-            onChange={(event) => setChosen(event.target.value)}
+            onChange={(event) => onMovement(event.target.value)}
           >
-            {codes.map((one) => (
-              <option key={one} value={one}>
-                {catalogue.of(one).name}
+            {codes.map((code) => (
+              <option key={code} value={code}>
+                {catalogue.of(code).name}
               </option>
             ))}
           </Form.Select>
@@ -118,22 +111,22 @@ const Squad = ({
             </tr>
           </thead>
           <tbody>
-            {rows.map((one) => (
-              <tr key={one.athleteId}>
+            {rows.map((row) => (
+              <tr key={row.athleteId}>
                 <td>
-                  <Link className="row-link" to={`/athletes/${one.athleteId}`}>
-                    {nameOf.get(one.athleteId)!.name}
+                  <Link className="row-link" to={`/athletes/${row.athleteId}`}>
+                    {nameOf.get(row.athleteId)!.name}
                   </Link>
                 </td>
                 <td>
-                  {one.cue ? (
-                    faultOf(toldTo(movement, nameOf.get(one.athleteId)!), one.cue.fault.code)?.cue
+                  {row.cue ? (
+                    faultOf(toldTo(movement, nameOf.get(row.athleteId)!), row.cue.fault)?.cue
                   ) : (
                     <span className="quiet">none needed</span>
                   )}
                 </td>
                 {movement.faults.map((fault) => (
-                  <Cell key={fault.code} fault={one.faults.find((it) => it.code === fault.code)} />
+                  <Cell key={fault.code} fault={row.faults.find((it) => it.code === fault.code)} />
                 ))}
               </tr>
             ))}
@@ -148,38 +141,36 @@ const Squad = ({
   );
 };
 
-const WithCounts = ({ athletes, counts }: { athletes: Athlete[]; counts: FaultCount[] }) => {
-  const catalogue = useCatalogue();
-  const picture = usePicture(counts, catalogue.documents);
-  if (counts.length === 0) {
-    return (
-      <Empty title="No reps yet.">
-        Run a session; each athlete’s faults and their trend appear here.
-        <div>
-          <Link className="btn btn-primary" to="/run">
-            Run a session
-          </Link>
-        </div>
-      </Empty>
-    );
-  }
-  return (
-    <Loaded query={picture} what="Working out the rates …">
-      {(pictures) => <Squad athletes={athletes} pictures={pictures} catalogue={catalogue} />}
-    </Loaded>
-  );
-};
-
 export const Faults = () => {
+  const [movement, setMovement] = useState<string | null>(null);
   const athletes = useAthletes();
-  const counts = useFaultCounts();
+  const squad = useSquadFaults(movement);
+  const catalogue = useCatalogue();
   return (
     <>
       <PageHead title="Faults" over="What shows, how often, and where it is going" />
       <Loaded query={athletes} what="Getting the athletes …">
         {(people) => (
-          <Loaded query={counts} what="Getting the reps …">
-            {(list) => <WithCounts athletes={people} counts={list} />}
+          <Loaded query={squad} what="Working out the rates …">
+            {(seen) =>
+              seen.movement === null ? (
+                <Empty title="No reps yet.">
+                  Run a session; each athlete’s faults and their trend appear here.
+                  <div>
+                    <Link className="btn btn-primary" to="/run">
+                      Run a session
+                    </Link>
+                  </div>
+                </Empty>
+              ) : (
+                <Squad
+                  athletes={people}
+                  seen={{ ...seen, movement: seen.movement }}
+                  catalogue={catalogue}
+                  onMovement={setMovement}
+                />
+              )
+            }
           </Loaded>
         )}
       </Loaded>

@@ -106,7 +106,7 @@ export const PlayControls = ({
       <Segments
         label="Speed of the drawing"
         value={String(rate)}
-        options={RATES.map((one) => ({ value: String(one), label: RATE_NAMES[one] }))}
+        options={RATES.map((rate) => ({ value: String(rate), label: RATE_NAMES[rate] }))}
         onChoose={(value) => player.setState({ rate: Number(value) as Rate })}
       />
       <Button

@@ -7,17 +7,17 @@ import {
   type ReadingRow,
   type Source,
 } from '@gravek/contract';
+import { freshReading, readReading, type TypedReading } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { useMember } from '../app/member';
+import { useMember } from '../member/member';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { tell } from '../controls/toasts';
-import { freshReading, readReading, type TypedReading } from './readingText';
 import { TapCounter } from './TapCounter';
 import { resultText, TESTS } from './tests';
 
@@ -106,7 +106,7 @@ export const ReadingForm = ({
     }
   };
   const row = (i: number, change: Partial<{ a: string; b: string }>): void =>
-    setTyped({ rows: typed.rows.map((one, o) => (o === i ? { ...one, ...change } : one)) });
+    setTyped({ rows: typed.rows.map((row, o) => (o === i ? { ...row, ...change } : row)) });
   const [aName, bName] =
     kind === 'sprint' ? ['Distance, m', 'Time, s'] : ['Count of one foot', 'Seconds'];
   return (
@@ -187,7 +187,7 @@ export const ReadingForm = ({
           <TapCounter
             seconds={Math.max(5, Math.min(120, Number(typed.rows.at(-1)?.b) || 20))}
             onCount={(count) => {
-              const open = typed.rows.findIndex((one) => one.a.trim() === '');
+              const open = typed.rows.findIndex((row) => row.a.trim() === '');
               const seconds = typed.rows.at(-1)?.b ?? '20';
               if (open >= 0) row(open, { a: String(count) });
               else setTyped({ rows: [...typed.rows, { a: String(count), b: seconds }] });

@@ -1,6 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 
+/** Taps that come so soon after the time is over still belong to the count that has ended. */
+const LATE_MS = 1_500;
+
 /** Taps along with one foot for a chosen time; the count goes into the form. */
 export const TapCounter = ({
   seconds,
@@ -11,6 +14,8 @@ export const TapCounter = ({
 }) => {
   const [state, setState] = useState<{ count: number; endMs: number } | null>(null);
   const [leftS, setLeftS] = useState(seconds);
+  /** when the last count ended, milliseconds: a foot that comes down late starts no new one */
+  const endedMs = useRef(-Infinity);
   const done = useRef(onCount);
   useEffect(() => {
     done.current = onCount;
@@ -25,28 +30,31 @@ export const TapCounter = ({
       if (left <= 0) {
         setState((now) => {
           if (now) done.current(now.count);
+          endedMs.current = Date.now();
           return null;
         });
       }
     }, 50);
     return () => clearInterval(timer);
   }, [endMs]);
+  const tap = (): void => {
+    if (!state && Date.now() - endedMs.current < LATE_MS) return;
+    setState((now) =>
+      now ? { ...now, count: now.count + 1 } : { count: 1, endMs: Date.now() + seconds * 1000 },
+    );
+  };
   return (
     <Button
       variant={state ? 'primary' : 'outline-dark'}
       className="tap-counter"
       onPointerDown={(event) => {
         event.preventDefault();
-        setState((now) =>
-          now ? { ...now, count: now.count + 1 } : { count: 1, endMs: Date.now() + seconds * 1000 },
-        );
+        tap();
       }}
       onKeyDown={(event) => {
         if ((event.key !== ' ' && event.key !== 'Enter') || event.repeat) return;
         event.preventDefault();
-        setState((now) =>
-          now ? { ...now, count: now.count + 1 } : { count: 1, endMs: Date.now() + seconds * 1000 },
-        );
+        tap();
       }}
     >
       {state

@@ -18,7 +18,7 @@ import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, fieldsOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { useLengthStyle, useMayPlan } from '../app/member';
+import { useLengthStyle, useMayPlan } from '../member/member';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { useHistory } from '../controls/history';
@@ -37,7 +37,7 @@ import {
   OtherForm,
   SchoolForm,
 } from './edit/TeachingForms';
-import { changed, freeCode, WorkContext } from './edit/work';
+import { changed, freeCode, typedElsewhere, WorkContext, type Typed } from './edit/work';
 import { ReadChoices } from './ReadChoices';
 import { useCatalogue } from './useCatalogue';
 import { bodyFor } from './usual';
@@ -56,9 +56,10 @@ const PARTS = [
 ] as const;
 type Part = (typeof PARTS)[number]['value'];
 
-type Draft = { movement: Movement; version: number };
+/** The movement with what was typed and cannot be read beside it. */
+type Draft = { movement: Movement; version: number; typed: Record<string, Typed> };
 
-const draftOf = ({ movement, version }: ClubMovement): Draft => ({ movement, version });
+const draftOf = ({ movement, version }: ClubMovement): Draft => ({ movement, version, typed: {} });
 
 const freshPhase = (list: readonly MovementPhase[]): MovementPhase => ({
   code: freeCode(list, 'phase'),
@@ -76,7 +77,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
   const navigate = useNavigate();
   const [draft, setDraft, discard, found] = useDraft<Draft>(`movement.${own.id}`, draftOf(own));
   const { change, ...history } = useHistory(draft, setDraft);
-  const { movement } = draft;
+  const { movement, typed } = draft;
   const [part, setPart] = useState<Part>('phases');
   const [served, setServed] = useState<Record<string, string>>({});
   const style = useLengthStyle(null);
@@ -84,8 +85,12 @@ const Editor = ({ own }: { own: ClubMovement }) => {
   const [chosen, setChosen] = useState<Pick<SequenceChoices, 'reads' | 'schools'>>(sequenceStart);
   const checked = useMemo(() => check(movementSchema, movement), [movement]);
   const problems = useMemo(
-    () => ({ ...served, ...(checked.ok ? {} : checked.fields) }),
-    [served, checked],
+    () => ({
+      ...served,
+      ...(checked.ok ? {} : checked.fields),
+      ...Object.fromEntries(Object.entries(typed).map(([path, { message }]) => [path, message])),
+    }),
+    [served, checked, typed],
   );
   // The drawing follows what can be drawn; what cannot leaves the last that could.
   const laid = useMemo((): Layout | null => {
@@ -107,13 +112,13 @@ const Editor = ({ own }: { own: ClubMovement }) => {
     (sent: object) => api.put<ClubMovement>(`/movements/${own.id}`, sent),
     'movements',
     'approaches',
-    'reps',
+    'run',
   );
   const count = Object.keys(problems).length;
   const save = async (): Promise<void> => {
     conflict.clear();
     setServed({});
-    if (!checked.ok) {
+    if (!checked.ok || Object.keys(typed).length > 0) {
       conflict.say(
         count === 1
           ? 'One thing must be mended first; it is marked below.'
@@ -154,8 +159,21 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         problems,
         body,
         style,
+        typed,
         change: (path, value) =>
-          change({ ...draft, movement: changed(movement, path, value) }, path),
+          change(
+            {
+              ...draft,
+              movement: changed(movement, path, value),
+              typed: typedElsewhere(typed, path),
+            },
+            path,
+          ),
+        keep: (path, text) => {
+          const others = typedElsewhere(typed, path);
+          if (text === null && !(path in typed)) return;
+          change({ ...draft, typed: text === null ? others : { ...others, [path]: text } }, path);
+        },
       }}
     >
       <header className="planner-head">

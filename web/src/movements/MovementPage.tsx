@@ -18,17 +18,17 @@ import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
-import { usePutAway } from '../api/usePutAway';
-import { useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
+import { usePutAway } from '../controls/usePutAway';
+import { useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
 import { download, fileName } from '../controls/download';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { CauseChart } from '../drawing/CauseChart';
-import { PhaseBeats } from '../drawing/PhaseBeats';
+import { Beats } from '../drawing/Beats';
 import { PlanView } from '../drawing/PlanView';
-import { beatsOfLayout, phaseAt } from '../hearing/beats';
+import { beatsOfLayout, phaseAt, phaseSpans } from '../hearing/beats';
 import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
 import { Drills } from './Drills';
@@ -44,7 +44,7 @@ import { bodyFor, estimatedNote } from './usual';
 
 /** A built-in movement has changed since it was copied: offered, never forced. */
 const UpdateOffer = ({ own }: { own: ClubMovement }) => {
-  const builtIn = MOVEMENTS.find((one) => one.code === own.basedOn?.code);
+  const builtIn = MOVEMENTS.find((movement) => movement.code === own.basedOn?.code);
   const write = useWrite(
     (body: object) => api.put<ClubMovement>(`/movements/${own.id}`, body),
     'movements',
@@ -166,7 +166,7 @@ const Shown = ({
     ...sequenceStart(),
     drill: drillOf(written, query.get('drill') ?? '')?.code ?? null,
   });
-  const athlete = athletes.find((one) => one.id === athleteId);
+  const athlete = athletes.find((athlete) => athlete.id === athleteId);
   const body = useMemo(() => bodyFor(athlete), [athlete]);
   const movement = toldTo(written, body, side);
   const [phase, setPhase] = useState<string | null>(query.get('phase'));
@@ -185,12 +185,12 @@ const Shown = ({
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
   const phases = phasesOn(movement, chosen);
-  const barred = athletes.flatMap((one) => {
-    const restriction = one.archived ? null : barredBy(movement, one.restrictions, today);
-    return restriction ? [{ one, restriction }] : [];
+  const barred = athletes.flatMap((athlete) => {
+    const restriction = athlete.archived ? null : barredBy(movement, athlete.restrictions, today);
+    return restriction ? [{ one: athlete, restriction }] : [];
   });
   const broken = movement.ruleSets.flatMap((code) => {
-    const set = ruleSets.find((one) => one.id === code);
+    const set = ruleSets.find((set) => set.id === code);
     return set ? [{ set, breaks: checkRules(layout.footfalls, set) }] : [];
   });
   const note = estimatedNote(athlete, body.estimated);
@@ -203,6 +203,7 @@ const Shown = ({
           <Link
             className="btn btn-primary"
             to={`/approaches/new?movement=${movement.code}${athleteId ? `&athlete=${athleteId}` : ''}`}
+            state={{ reads: chosen.reads, schools: chosen.schools, drill: chosen.drill }}
           >
             Plan it
           </Link>
@@ -218,10 +219,10 @@ const Shown = ({
               <Form.Select value={athleteId} onChange={(event) => setAthleteId(event.target.value)}>
                 <option value="">a usual body</option>
                 {athletes
-                  .filter((one) => !one.archived)
-                  .map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
+                  .filter((athlete) => !athlete.archived)
+                  .map((athlete) => (
+                    <option key={athlete.id} value={athlete.id}>
+                      {athlete.name}
                     </option>
                   ))}
               </Form.Select>
@@ -257,7 +258,12 @@ const Shown = ({
             phase={phase}
             label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
           />
-          <PhaseBeats layout={layout} phases={movement.phases} player={player} />
+          <Beats
+            contacts={beats}
+            totalTimeS={layout.totalTimeS}
+            phases={phaseSpans(layout, movement.phases)}
+            player={player}
+          />
           <div className="row-line">
             <PlayControls
               player={player}
@@ -278,8 +284,8 @@ const Shown = ({
             <section className="panel" aria-label="Mind">
               <h2>Mind</h2>
               <ul className="plain-points">
-                {movement.cautions.map((one) => (
-                  <li key={one}>{one}</li>
+                {movement.cautions.map((caution) => (
+                  <li key={caution}>{caution}</li>
                 ))}
               </ul>
               <p className="quiet small-text mb-0">
@@ -350,7 +356,7 @@ export const MovementPage = () => {
   const athletes = useAthletes();
   if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
   const own = catalogue.own.find((one) => one.id === code);
-  const movement = own?.movement ?? MOVEMENTS.find((one) => one.code === code);
+  const movement = own?.movement ?? MOVEMENTS.find((movement) => movement.code === code);
   if (!movement) {
     return (
       <Empty title="This movement is not there any more.">

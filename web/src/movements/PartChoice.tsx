@@ -29,9 +29,9 @@ export const PartChoice = ({
         onChange={(event) => onChoose(event.target.value || null)}
       >
         <option value="">the whole</option>
-        {movement.drills.map((one) => (
-          <option key={one.code} value={one.code}>
-            {one.name}
+        {movement.drills.map((drill) => (
+          <option key={drill.code} value={drill.code}>
+            {drill.name}
           </option>
         ))}
       </Form.Select>

@@ -31,10 +31,10 @@ export const Phases = ({
         {off && ', on another exit or school'}
       </span>
       <dl className="checkpoints">
-        {phase.checkpoints.map((one) => (
-          <div key={one.look}>
-            <dt>{one.look}</dt>
-            <dd>{one.right}</dd>
+        {phase.checkpoints.map((checkpoint) => (
+          <div key={checkpoint.look}>
+            <dt>{checkpoint.look}</dt>
+            <dd>{checkpoint.right}</dd>
           </div>
         ))}
         {phase.eyes && (

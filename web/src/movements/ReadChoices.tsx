@@ -15,7 +15,7 @@ const Read = ({
   disabled: boolean;
   onChoose: (code: string) => void;
 }) => {
-  const taken = phase.read.options.find((one) => one.code === value) ?? phase.read.options[0];
+  const taken = phase.read.options.find((option) => option.code === value) ?? phase.read.options[0];
   return (
     <label className="choice">
       <span className="form-label">Read: {phase.read.watch}</span>
@@ -62,8 +62,8 @@ export const ReadChoices = ({
         />
       ))}
       {movement.schools
-        .filter((one) =>
-          one.options.some((option) => option.changes.length > 0 || option.skips.length > 0),
+        .filter((school) =>
+          school.options.some((option) => option.changes.length > 0 || option.skips.length > 0),
         )
         .map((school) => (
           <label key={school.code} className="choice">

@@ -17,7 +17,9 @@ export const Schools = ({
     <section className="panel" aria-label="Schools">
       <h2>Where coaches disagree</h2>
       {movement.schools.map((school) => {
-        const drawn = school.options.some((one) => one.changes.length > 0 || one.skips.length > 0);
+        const drawn = school.options.some(
+          (option) => option.changes.length > 0 || option.skips.length > 0,
+        );
         return (
           <div key={school.code} className="school">
             <strong>{school.question}</strong>

@@ -31,7 +31,7 @@ export const useCatalogue = (): Catalogue => {
       documents,
       all: [...MOVEMENTS, ...own.filter((one) => !one.archived).map((one) => one.movement)],
       of: (code) =>
-        query.data === undefined && !MOVEMENTS.some((one) => one.code === code)
+        query.data === undefined && !MOVEMENTS.some((movement) => movement.code === code)
           ? { ...BLANK, code }
           : movementOf(code, documents),
     };

@@ -9,7 +9,7 @@ export const useAddMovement = () => {
   const write = useWrite(
     (body: object) => api.post<ClubMovement>('/movements', body),
     'movements',
-    'reps',
+    'run',
   );
   const add = (movement: Movement, name = movement.name): Promise<ClubMovement> => {
     const id = uuid();

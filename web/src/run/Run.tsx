@@ -1,16 +1,15 @@
-import { type DrillSet, type RunBundle } from '@gravek/contract';
+import { type RunBundle } from '@gravek/contract';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useBundle } from '../api/queries';
-import { useMember } from '../app/member';
+import { useMember } from '../member/member';
 import { Loaded } from '../controls/Notice';
-import { usePicture } from '../faults/usePicture';
-import { queue } from './store';
-import { send, useSending } from './sync';
-import { useRun } from './useRun';
+import { queue } from '../phone/store';
+import { send, useSending } from '../phone/sync';
+import { Refused } from './Refused';
 import { SetDone } from './SetDone';
 import { Turn } from './Turn';
+import { useBundle, useRun, type SetRun } from './useRun';
 
 /** Keeps the screen lit while a session runs, where the device can. */
 const useAwake = (): void => {
@@ -32,11 +31,9 @@ const useAwake = (): void => {
   }, []);
 };
 
-/** A session kept by an older version holds none. */
-const NO_MOVEMENTS: RunBundle['movements'] = [];
-
+/** How many reps wait to be sent, and how to send them now, or how to sign in to do so. */
 const Waiting = ({ clubId }: { clubId: string }) => {
-  const sending = useSending((state) => state.state);
+  const { state: sending, why } = useSending();
   const waiting =
     useLiveQuery(
       () =>
@@ -55,12 +52,23 @@ const Waiting = ({ clubId }: { clubId: string }) => {
       </a>
     );
   }
-  if (waiting === 0) return <span className="wait">all sent</span>;
   return (
-    <span className="wait" role="status">
-      {sending === 'unreachable' ? 'offline, ' : ''}
-      {reps} waiting to send
-    </span>
+    <button
+      type="button"
+      className="text-decoration-none"
+      onClick={() => void send(clubId)}
+      aria-label="Send now"
+    >
+      {waiting === 0 ? (
+        <span className="wait">all sent</span>
+      ) : (
+        <span className="wait" role="status">
+          {sending === 'unreachable' ? 'offline, ' : ''}
+          {reps} waiting to send
+          {sending === 'held' && why && <span className="visually-hidden">: {why}</span>}
+        </span>
+      )}
+    </button>
   );
 };
 
@@ -69,69 +77,54 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const { club } = useMember();
   const run = useRun(bundle);
   const { session } = bundle;
-  // Today's own reps do not move the cue: one cue for the whole session.
-  const before = useMemo(
-    () => bundle.counts.filter((count) => count.sessionId !== session.id),
-    [bundle.counts, session.id],
-  );
-  const picture = usePicture(before, bundle.movements ?? NO_MOVEMENTS);
-  const firstOpen = run.states.find(({ state }) => state.up)?.set.id;
+  const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
-  const current =
-    run.states.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.states.at(-1);
-  const nameOf = (set: DrillSet): string =>
-    bundle.approaches.find((one) => one.id === set.approachId)?.name ?? 'Drill set';
+  const current = run.sets.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.sets.at(-1);
+  const nameOf = ({ plan }: SetRun): string => plan?.name ?? 'Drill set';
 
   if (!current) return <p className="p-3">This session has no drill set.</p>;
-  const { set, state } = current;
-  const index = run.states.indexOf(current);
-  const following = run.states.find((one, i) => i !== index && one.state.up)?.set;
+  const { set, plan, state, last } = current;
+  const following = run.sets.find((set) => set !== current && set.state.up)?.set;
   return (
     <main className="run">
       <div className="run-bar">
         <Link to="/">Leave</Link>
         <span className="text-truncate">{session.title}</span>
-        <button
-          type="button"
-          className="text-decoration-none"
-          onClick={() => void send(club.id)}
-          aria-label="Send now"
-        >
-          <Waiting clubId={club.id} />
-        </button>
+        <Waiting clubId={club.id} />
       </div>
-      {run.states.length > 1 && (
+      {run.sets.length > 1 && (
         <div className="run-sets" role="group" aria-label="Drill sets">
-          {run.states.map((one) => (
+          {run.sets.map((one) => (
             <button
               key={one.set.id}
               type="button"
               aria-pressed={one.set.id === set.id}
               onClick={() => setChosen(one.set.id)}
             >
-              {nameOf(one.set)} <span className="figure">{one.state.done}</span>/
+              {nameOf(one)} <span className="figure">{one.state.done}</span>/
               <span className="figure">{one.state.total}</span>
             </button>
           ))}
         </div>
       )}
-      {state.up ? (
+      <Refused waiting={run.waiting} athletes={bundle.athletes} />
+      {state.up && plan ? (
         <Turn
           key={`${set.id}/${state.up.athleteId}/${state.up.set}/${state.up.side}/${state.up.rep}`}
           bundle={bundle}
           run={run}
-          set={set}
-          state={{ ...state, up: state.up }}
-          picture={picture.data}
+          at={current}
+          plan={plan}
+          up={state.up}
         />
       ) : (
         <SetDone
           set={set}
-          run={run}
+          log={run.log}
           athletes={bundle.athletes}
           next={following}
           onNext={() => setChosen(following?.id ?? null)}
-          onUndo={state.last && (() => void run.undo(state.last!))}
+          onUndo={last && (() => void run.undo(last))}
         />
       )}
     </main>

@@ -1,10 +1,10 @@
+import { sessionReps } from '@gravek/library';
 import { Link } from 'react-router';
 import { useSessions } from '../api/queries';
-import { useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
+import { useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded } from '../controls/Notice';
-import { dayName, shift } from '../sessions/dates';
-import { sessionReps } from '../sessions/load';
+import { dayName, shift } from '../controls/dates';
 
 /** Which session to run: today's, or one of the days around it. */
 export const RunChoice = () => {

@@ -1,38 +1,36 @@
-import { standing } from '@gravek/core';
-import { type Athlete, type DrillSet } from '@gravek/contract';
+import { standing, wasRun } from '@gravek/core';
+import type { DrillSet, RunAthlete } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { type Run as RunHandle } from './useRun';
+import type { PhoneRow } from './useRun';
 
 export const SetDone = ({
   set,
-  run,
+  log,
   athletes,
   next,
   onNext,
   onUndo,
 }: {
   set: DrillSet;
-  run: RunHandle;
-  athletes: readonly Athlete[];
+  log: readonly PhoneRow[];
+  athletes: readonly RunAthlete[];
   next: DrillSet | undefined;
   onNext: () => void;
   onUndo: (() => void) | null;
 }) => {
-  const rows = standing(run.log.map((rep) => ({ ...rep, atMs: 0 }))).filter(
-    (rep) => rep.drillSetId === set.id,
-  );
+  const rows = standing(log).filter((rep) => rep.drillSetId === set.id);
   return (
     <div className="run-body">
       <h1>Drill set done</h1>
       <ul className="list-plain">
         {set.athleteIds.map((id) => {
           const own = rows.filter((rep) => rep.athleteId === id);
-          const counted = own.filter((rep) => rep.outcome === 'clean' || rep.outcome === 'fault');
+          const counted = own.filter(wasRun);
           const clean = counted.filter((rep) => rep.outcome === 'clean').length;
           return (
             <li key={id} className="row-line">
-              <span>{athletes.find((one) => one.id === id)?.name}</span>
+              <span>{athletes.find((athlete) => athlete.id === id)?.name}</span>
               <span className="ms-auto figure">
                 {clean}
                 <span className="unit"> clean of </span>

@@ -1,29 +1,11 @@
-import { bodyOf, type RunState } from '@gravek/core';
-import {
-  isSequence,
-  type Approach,
-  type Athlete,
-  type DrillSet,
-  type Fault,
-  type Movement,
-  type RunBundle,
-} from '@gravek/contract';
-import {
-  drillOf,
-  faultOf,
-  movementOf,
-  outlineOf,
-  solvePlan,
-  toldTo,
-  type AthleteFaults,
-  type Outline,
-} from '@gravek/library';
-import { useEffect, useMemo, useState } from 'react';
+import { type Turn as OpenTurn } from '@gravek/core';
+import type { Outline, RunBundle, RunPlan } from '@gravek/contract';
+import { drillOf, faultOf, likelyFaults, movementOf, toldTo } from '@gravek/library';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useLengthStyle } from '../app/member';
+import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
-import { queue } from './store';
-import { type Run as RunHandle } from './useRun';
+import type { Run as RunHandle, SetRun } from './useRun';
 
 const LIKELY = 3;
 
@@ -41,37 +23,6 @@ const useSecondsTo = (atMs: number | null): number => {
 
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-
-/** The plan as stored for the athlete, or solved now when it was made after this phone last heard. */
-const planOf = (
-  approach: Approach | undefined,
-  movement: Movement,
-  athlete: Athlete,
-  side: 'own' | 'other',
-): Outline | null => {
-  if (!approach) return null;
-  const stored = approach.solved.find((one) => one.athleteId === athlete.id);
-  const body = bodyOf(athlete);
-  return outlineOf(
-    stored && side === 'own'
-      ? stored.result
-      : solvePlan(
-          movement,
-          approach.choices,
-          { ...body, model: stored?.model ?? body.model },
-          side,
-        ),
-  );
-};
-
-/** Faults to offer: the cued one, then by how often, then by how grave. */
-const likely = (movement: Movement, own: AthleteFaults | undefined): Fault[] => {
-  const rate = new Map(own?.faults.map((one) => [one.code, one.trend.now.rate]));
-  return [...movement.faults].sort((a, b) => {
-    const cued = Number(b.code === own?.cue?.fault.code) - Number(a.code === own?.cue?.fault.code);
-    return cued || (rate.get(b.code) ?? 0) - (rate.get(a.code) ?? 0) || b.severity - a.severity;
-  });
-};
 
 const Rhythm = ({ plan }: { plan: Outline }) => (
   <svg
@@ -94,69 +45,44 @@ const Rhythm = ({ plan }: { plan: Outline }) => (
   </svg>
 );
 
-const Refused = ({ run }: { run: RunHandle }) => {
-  const refused = run.waiting.filter((rep) => rep.refused);
-  if (refused.length === 0) return null;
-  return (
-    <div className="note note-wrong small-text" role="alert">
-      {refused.length === 1 ? 'One rep was' : `${refused.length} reps were`} not taken by the
-      server: {refused[0]!.refused}{' '}
-      <Button
-        variant="link"
-        className="p-0 align-baseline small-text"
-        onClick={() => void queue.bulkDelete(refused.map((rep) => rep.id))}
-      >
-        Let go
-      </Button>
-    </div>
-  );
-};
-
 /** Who is up, what to say, and the answers under the thumb. */
 export const Turn = ({
   bundle,
   run,
-  set,
-  state,
-  picture,
+  at,
+  plan,
+  up,
 }: {
   bundle: RunBundle;
   run: RunHandle;
-  set: DrillSet;
-  state: RunState & { up: NonNullable<RunState['up']> };
-  picture: readonly AthleteFaults[] | undefined;
+  at: SetRun;
+  plan: RunPlan;
+  up: OpenTurn;
 }) => {
-  const { up, last, next, readyAtMs } = state;
+  const { set, last, away } = at;
+  const { next, readyAtMs } = at.state;
   const [marked, setMarked] = useState<string[]>([]);
   const [others, setOthers] = useState(false);
-  const rest = useSecondsTo(readyAtMs);
-  const approach = bundle.approaches.find((one) => one.id === set.approachId);
-  const athlete = bundle.athletes.find((one) => one.id === up.athleteId)!;
+  // Another phone's clock may be minutes ahead; nobody rests longer than was asked.
+  const rest = Math.min(useSecondsTo(readyAtMs), Math.max(set.restS, set.setRestS));
+  const athlete = bundle.athletes.find((athlete) => athlete.id === up.athleteId)!;
   const style = useLengthStyle(athlete.shoeM);
-  const movement = toldTo(
-    movementOf(approach?.movement ?? 'straight-run-up', bundle.movements),
-    athlete,
-    up.side,
+  const movement = toldTo(movementOf(plan.movement, bundle.movements), athlete, up.side);
+  const outline =
+    plan.outlines.find((outline) => outline.athleteId === athlete.id)?.[up.side] ?? null;
+  const drill = plan.part === null ? undefined : drillOf(movement, plan.part);
+  const own = bundle.cues.find(
+    (cue) => cue.athleteId === athlete.id && cue.movement === plan.movement,
   );
-  const plan = useMemo(
-    () => planOf(approach, movement, athlete, up.side),
-    [approach, movement, athlete, up.side],
-  );
-  const drill =
-    approach && isSequence(approach.choices) && approach.choices.drill
-      ? drillOf(movement, approach.choices.drill)
-      : undefined;
-  const own = picture?.find(
-    (one) => one.athleteId === athlete.id && one.movement === movement.code,
-  );
-  const faults = likely(movement, own);
+  const cued = own?.fault ? faultOf(movement, own.fault) : undefined;
+  const faults = likelyFaults(movement, own);
   const shown = others ? faults : faults.slice(0, LIKELY);
   const firstName = (id: string): string =>
-    bundle.athletes.find((one) => one.id === id)?.name.split(' ')[0] ?? '';
+    bundle.athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '';
 
   const answer = (outcome: 'clean' | 'fault' | 'again' | 'skip'): void => {
     navigator.vibrate?.(15);
-    void run.answer(up, outcome, outcome === 'fault' ? marked : [], own?.cue?.fault.code ?? null);
+    void run.answer(plan, up, outcome, outcome === 'fault' ? marked : [], own?.fault ?? null);
     setMarked([]);
     setOthers(false);
   };
@@ -169,24 +95,24 @@ export const Turn = ({
         <div>
           <h1>{athlete.name.split(' ')[0]}</h1>
           <div className="quiet">
-            {plan ? (
+            {outline ? (
               <>
                 {drill && `${drill.name}: `}
-                {plan.firstFoot} foot first
-                {plan.startM !== null && (
+                {outline.firstFoot} foot first
+                {outline.startM !== null && (
                   <>
-                    , from <Length m={plan.startM} style={style} />
+                    , from <Length m={outline.startM} style={style} />
                   </>
                 )}
               </>
             ) : (
               'no plan that fits; run by feel'
             )}
-            {up.side === 'other' && plan && (
+            {up.side === 'other' && outline && (
               <strong className="d-block">
-                {plan.startM === null
+                {outline.startM === null
                   ? 'other side, mirrored'
-                  : `other side: take off ${plan.lastFoot}`}
+                  : `other side: take off ${outline.lastFoot}`}
               </strong>
             )}
           </div>
@@ -198,20 +124,16 @@ export const Turn = ({
           </div>
         </div>
       </div>
-      {[...run.away].map(
-        ([id, why]) =>
-          set.athleteIds.includes(id) && (
-            <div key={id} className="note small-text" role="status">
-              {why}
-            </div>
-          ),
-      )}
-      <Refused run={run} />
+      {[...away].map(([id, why]) => (
+        <div key={id} className="note small-text" role="status">
+          {why}
+        </div>
+      ))}
       <div className="cue-card">
         <div className="figure-label">The one cue</div>
         <div className="cue-words">
-          {own?.cue
-            ? (faultOf(movement, own.cue.fault.code) ?? own.cue.fault).cue
+          {cued
+            ? cued.cue
             : own && own.reps >= 10
               ? 'Nothing to fix: let it run'
               : 'Watch first, say nothing'}
@@ -221,14 +143,14 @@ export const Turn = ({
         <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
         <Figure parts={[{ figure: clock(rest), unit: '' }]} />
       </div>
-      {plan && (
+      {outline && (
         <div>
-          <Rhythm plan={plan} />
+          <Rhythm plan={outline} />
           <div className="row-line small-text quiet">
             <span>
-              {plan.steps} steps in {plan.totalTimeS.toFixed(1)} s
+              {outline.steps} steps in {outline.totalTimeS.toFixed(1)} s
             </span>
-            {plan.checkMarks.map((mark) => (
+            {outline.checkMarks.map((mark) => (
               <span key={mark.stepsOut} className="ms-auto">
                 {mark.stepsOut} out at <Length m={mark.toTargetM} style={style} />
               </span>

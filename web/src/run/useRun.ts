@@ -1,114 +1,143 @@
-import { runState, type LoggedRep, type Outcome, type RunState, type Turn } from '@gravek/core';
-import type { DrillSet, Rep, RunBundle } from '@gravek/contract';
-import { barredBy, movementOf, whyBarred } from '@gravek/library';
+import {
+  lastOf,
+  runState,
+  type LoggedRep,
+  type Outcome,
+  type RunState,
+  type Turn,
+} from '@gravek/core';
+import type { DrillSet, Rep, RunBundle, RunPlan, StoredRep } from '@gravek/contract';
+import { movementOf, passedOver } from '@gravek/library';
+import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { v7 as uuid } from 'uuid';
-import { useMember } from '../app/member';
-import { queue, type QueuedRep } from './store';
-import { logRep } from './sync';
+import { useMember } from '../member/member';
+import { deviceId, logOf, waitingOf, type QueuedRep } from '../phone/store';
+import { fetchBundle, fetchLog, logRep } from '../phone/sync';
 
-const NONE: readonly QueuedRep[] = [];
+/** A session for the field screen; without network, as it was when last seen. */
+export const useBundle = (sessionId: string) =>
+  useQuery({
+    queryKey: ['run', sessionId],
+    retry: false,
+    queryFn: () => fetchBundle(sessionId, true),
+  });
+
+const NONE: readonly never[] = [];
+
+/** A row of the log on this phone: as the server has it, or waiting to be sent. */
+export type PhoneRow = Rep & LoggedRep;
+
+const asRow = (rep: StoredRep | QueuedRep): PhoneRow => ({
+  ...rep,
+  arrival: 'arrival' in rep ? rep.arrival : null,
+  atMs: Date.parse(rep.at),
+});
 
 /** All rows of a session: what the server has, and what waits on this phone. */
-const useLog = (bundle: RunBundle): { log: Rep[]; waiting: readonly QueuedRep[] } => {
-  const waiting =
-    useLiveQuery(
-      () => queue.where('sessionId').equals(bundle.session.id).toArray(),
-      [bundle.session.id],
-    ) ?? NONE;
+const useLog = (sessionId: string): { log: PhoneRow[]; waiting: readonly QueuedRep[] } => {
+  useQuery({
+    queryKey: ['log', sessionId],
+    queryFn: async () => {
+      await fetchLog(sessionId);
+      return null;
+    },
+  });
+  const stored = useLiveQuery(() => logOf(sessionId), [sessionId]) ?? NONE;
+  const waiting = useLiveQuery(() => waitingOf(sessionId), [sessionId]) ?? NONE;
   const log = useMemo(() => {
-    const rows = new Map<string, Rep>(bundle.reps.map((rep) => [rep.id, rep]));
-    for (const rep of waiting) rows.set(rep.id, rep);
+    const rows = new Map<string, PhoneRow>();
+    // What the server would not take counts for nothing.
+    for (const rep of waiting) if (!rep.refused) rows.set(rep.id, asRow(rep));
+    for (const rep of stored) rows.set(rep.id, asRow(rep));
     return [...rows.values()];
-  }, [bundle.reps, waiting]);
+  }, [stored, waiting]);
   return { log, waiting };
 };
 
-export type Run = {
-  states: { set: DrillSet; state: RunState }[];
-  log: Rep[];
-  waiting: readonly QueuedRep[];
+/** One drill set of the session, where it stands and what it is of. */
+export type SetRun = {
+  set: DrillSet;
+  plan: RunPlan | undefined;
+  state: RunState;
+  /** the row that undo takes back here */
+  last: PhoneRow | null;
   /** why athletes of the set do not take part, by athlete */
-  away: Map<string, string>;
+  away: ReadonlyMap<string, string>;
+};
+
+export type Run = {
+  sets: SetRun[];
+  log: PhoneRow[];
+  waiting: readonly QueuedRep[];
   answer: (
+    plan: RunPlan,
     turn: Turn,
     outcome: Exclude<Outcome, 'void'>,
     faults: string[],
     cue: string | null,
   ) => Promise<void>;
-  undo: (last: LoggedRep) => Promise<void>;
+  undo: (last: PhoneRow) => Promise<void>;
 };
 
 /** A session under way, worked out anew from its log on every change. */
 export const useRun = (bundle: RunBundle): Run => {
   const { club, today } = useMember();
-  const { log, waiting } = useLog(bundle);
-  const { session, athletes, approaches, movements } = bundle;
+  const { session, athletes, plans, movements } = bundle;
+  const { log, waiting } = useLog(session.id);
+  const device =
+    useQuery({ queryKey: ['device'], queryFn: deviceId, staleTime: Infinity }).data ?? '';
 
-  const away = useMemo(() => {
-    const why = new Map<string, string>();
-    for (const set of session.drillSets) {
-      const approach = approaches.find((one) => one.id === set.approachId);
-      for (const id of set.athleteIds) {
-        const person = athletes.find((one) => one.id === id);
-        if (!person) why.set(id, 'An athlete is not in the club any more.');
-        else if (person.archived) why.set(id, `${person.name} was archived and is passed over.`);
-        else if (approach) {
-          const barred = barredBy(
-            movementOf(approach.movement, movements),
-            person.restrictions,
-            today,
-          );
-          if (barred) why.set(id, `${whyBarred(person.name, barred)} Passed over.`);
-        }
-      }
-    }
-    return why;
-  }, [session, athletes, approaches, movements, today]);
+  const sets = useMemo(
+    () =>
+      session.drillSets.map((set): SetRun => {
+        const plan = plans.find((plan) => plan.id === set.approachId);
+        const movement = plan && movementOf(plan.movement, movements);
+        const away = passedOver(set.athleteIds, athletes, movement, today);
+        const rows = log.filter((row) => row.drillSetId === set.id);
+        return {
+          set,
+          plan,
+          away,
+          state: runState({ ...set, drillSetId: set.id }, rows, new Set(away.keys())),
+          last: lastOf(rows, device),
+        };
+      }),
+    [session, athletes, plans, movements, today, log, device],
+  );
 
-  const states = useMemo(() => {
-    const rows = log.map((rep): LoggedRep => ({ ...rep, atMs: Date.parse(rep.at) }));
-    const gone = new Set(away.keys());
-    return session.drillSets.map((set) => ({
-      set,
-      state: runState(
-        {
-          drillSetId: set.id,
-          athleteIds: set.athleteIds,
-          sets: set.sets,
-          reps: set.reps,
-          sides: set.sides,
-          restS: set.restS,
-          setRestS: set.setRestS,
-        },
-        rows.filter((row) => row.drillSetId === set.id),
-        gone,
-      ),
-    }));
-  }, [log, session, away]);
-
-  const row = (turn: Turn, outcome: Outcome): Rep => ({
-    id: uuid(),
-    sessionId: session.id,
-    drillSetId: turn.drillSetId,
-    athleteId: turn.athleteId,
-    set: turn.set,
-    side: turn.side,
-    rep: turn.rep,
-    outcome,
-    voids: null,
-    faults: [],
-    cue: null,
-    at: new Date().toISOString(),
-  });
-
+  const sessionId = session.id;
   return {
-    states,
+    sets,
     log,
     waiting,
-    away,
-    answer: (turn, outcome, faults, cue) => logRep(club.id, { ...row(turn, outcome), faults, cue }),
-    undo: (last) => logRep(club.id, { ...row(last, 'void'), voids: last.id }),
+    answer: (plan, turn, outcome, faults, cue) => {
+      const outlines = plan.outlines.find((outline) => outline.athleteId === turn.athleteId);
+      return logRep(club.id, {
+        ...turn,
+        id: uuid(),
+        sessionId,
+        movement: plan.movement,
+        part: plan.part,
+        leadFoot: outlines?.[turn.side]?.firstFoot ?? null,
+        speedPct: plan.speedPct,
+        outcome,
+        voids: null,
+        faults,
+        cue,
+        at: new Date().toISOString(),
+      });
+    },
+    undo: ({ atMs: _atMs, arrival: _arrival, device: _device, deviceNo: _no, ...row }) =>
+      logRep(club.id, {
+        ...row,
+        id: uuid(),
+        outcome: 'void',
+        voids: row.id,
+        faults: [],
+        cue: null,
+        at: new Date().toISOString(),
+      }),
   };
 };

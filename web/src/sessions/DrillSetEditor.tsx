@@ -1,19 +1,6 @@
-import {
-  bodyOf,
-  checkRules,
-  compareStepCounts,
-  formatLength,
-  type LengthStyle,
-} from '@gravek/core';
-import {
-  isSequence,
-  straightAsk,
-  type Approach,
-  type Athlete,
-  type DrillSet,
-  type NamedRuleSet,
-} from '@gravek/contract';
-import { barredBy, laidOut, outlineOf, solvePlan, whyBarred } from '@gravek/library';
+import { type LengthStyle } from '@gravek/core';
+import { isSequence, type ApproachSummary, type Athlete, type DrillSet } from '@gravek/contract';
+import { barredBy, brokenRules, fitOf, whyBarred } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
@@ -25,7 +12,7 @@ type Props = {
   index: number;
   date: string;
   movements: Catalogue;
-  approaches: readonly Approach[];
+  approaches: readonly ApproachSummary[];
   athletes: readonly Athlete[];
   style: LengthStyle;
   messages: Record<string, string | null | undefined>;
@@ -38,51 +25,6 @@ type SideChoice = keyof typeof SIDES;
 
 const sideChoice = (sides: readonly string[]): SideChoice =>
   sides.length === 2 ? 'both' : sides[0] === 'other' ? 'other' : 'own';
-
-/** Where an athlete starts on an approach and with which foot, or why it cannot be run. */
-const fitOf = (
-  movements: Catalogue,
-  approach: Approach,
-  athlete: Athlete,
-  style: LengthStyle,
-): { mark: string; fits: boolean } => {
-  const { choices } = approach;
-  const body = bodyOf(athlete);
-  const outline = outlineOf(solvePlan(movements.of(approach.movement), choices, body));
-  if (outline) {
-    const mark =
-      outline.startM === null
-        ? `${outline.firstFoot} foot first`
-        : formatLength(outline.startM, style);
-    return { mark: body.estimated.includes('steps') ? `${mark}, estimate` : mark, fits: true };
-  }
-  if (isSequence(choices)) return { mark: 'no step to take', fits: false };
-  const ask = straightAsk(choices, body, body.model);
-  const { recommended } = compareStepCounts({ ...ask, checkMarks: [] }, 1, 40);
-  return {
-    mark: recommended ? `does not fit; ${recommended} steps would` : 'does not fit',
-    fits: false,
-  };
-};
-
-/** What the plan breaks of the step rules that it is held to, each with the athletes it is about. */
-const brokenRules = (
-  movements: Catalogue,
-  approach: Approach,
-  athletes: readonly Athlete[],
-  rules: NamedRuleSet | undefined,
-): { why: string; names: string[] }[] => {
-  const { choices, movement } = approach;
-  if (!isSequence(choices) || !rules) return [];
-  const found = new Map<string, string[]>();
-  for (const one of athletes) {
-    const { footfalls } = laidOut(movements.of(movement), bodyOf(one), choices);
-    for (const { why } of checkRules(footfalls, rules)) {
-      found.set(why, [...(found.get(why) ?? []), one.name.split(' ')[0]!]);
-    }
-  }
-  return [...found].map(([why, names]) => ({ why, names }));
-};
 
 /** One drill set: what is run, by whom, how often, with how much rest. */
 export const DrillSetEditor = ({
@@ -98,25 +40,27 @@ export const DrillSetEditor = ({
   onMessage,
 }: Props) => {
   const at = (field: string): string => `drillSets[${index}].${field}`;
-  const approach = approaches.find((one) => one.id === set.approachId);
+  const approach = approaches.find((approach) => approach.id === set.approachId);
   const chosen = new Set(set.athleteIds);
   const ruleSets = useRuleSets();
   const held = approach && isSequence(approach.choices) ? approach.choices.ruleSet : null;
-  const rules = ruleSets.find((one) => one.id === held);
+  const rules = ruleSets.find((set) => set.id === held);
   const broken = approach
     ? brokenRules(
-        movements,
+        movements.of(approach.movement),
         approach,
-        athletes.filter((one) => chosen.has(one.id)),
+        athletes.filter((athlete) => chosen.has(athlete.id)),
         rules,
       )
     : [];
   const people = athletes
-    .filter((one) => !one.archived || chosen.has(one.id))
-    .map((one) => ({
-      one,
-      planned: approach?.athleteIds.includes(one.id) ?? false,
-      barred: approach ? barredBy(movements.of(approach.movement), one.restrictions, date) : null,
+    .filter((athlete) => !athlete.archived || chosen.has(athlete.id))
+    .map((athlete) => ({
+      one: athlete,
+      planned: approach?.athleteIds.includes(athlete.id) ?? false,
+      barred: approach
+        ? barredBy(movements.of(approach.movement), athlete.restrictions, date)
+        : null,
     }))
     .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
   const toggle = (id: string): void =>
@@ -125,7 +69,9 @@ export const DrillSetEditor = ({
         ? set.athleteIds.filter((one) => one !== id)
         : [...set.athleteIds, id],
     });
-  const barred = people.filter((one) => one.barred && (one.planned || chosen.has(one.one.id)));
+  const barred = people.filter(
+    (person) => person.barred && (person.planned || chosen.has(person.one.id)),
+  );
   const number = (field: 'sets' | 'reps' | 'restS' | 'setRestS', label: string) => (
     <Field label={label} message={messages[at(field)] ?? undefined}>
       <NumberInput
@@ -140,7 +86,10 @@ export const DrillSetEditor = ({
     const on = chosen.has(one.id);
     const fit =
       approach && on
-        ? fitOf(movements, approach, one, { ...style, shoeM: one.shoeM ?? undefined })
+        ? fitOf(movements.of(approach.movement), approach, one, {
+            ...style,
+            shoeM: one.shoeM ?? undefined,
+          })
         : null;
     return (
       <button
@@ -161,8 +110,8 @@ export const DrillSetEditor = ({
       </button>
     );
   };
-  const planned = people.filter((one) => one.planned || chosen.has(one.one.id));
-  const others = people.filter((one) => !one.planned && !chosen.has(one.one.id));
+  const planned = people.filter((person) => person.planned || chosen.has(person.one.id));
+  const others = people.filter((person) => !person.planned && !chosen.has(person.one.id));
   return (
     <div className="set-editor">
       <div className="span-4">
@@ -170,24 +119,24 @@ export const DrillSetEditor = ({
           <Form.Select
             value={set.approachId}
             onChange={(event) => {
-              const next = approaches.find((one) => one.id === event.target.value);
+              const next = approaches.find((approach) => approach.id === event.target.value);
               onSet({
                 approachId: event.target.value,
                 athleteIds: athletes
                   .filter(
-                    (one) =>
-                      next?.athleteIds.includes(one.id) &&
-                      !one.archived &&
-                      !barredBy(movements.of(next.movement), one.restrictions, date),
+                    (athlete) =>
+                      next?.athleteIds.includes(athlete.id) &&
+                      !athlete.archived &&
+                      !barredBy(movements.of(next.movement), athlete.restrictions, date),
                   )
-                  .map((one) => one.id),
+                  .map((athlete) => athlete.id),
               });
             }}
           >
             {!approach && <option value={set.approachId}>Choose one</option>}
-            {approaches.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {approaches.map((approach) => (
+              <option key={approach.id} value={approach.id}>
+                {approach.name}
               </option>
             ))}
           </Form.Select>

@@ -1,13 +1,13 @@
 import {
   check,
   sessionInput,
-  type Approach,
+  type ApproachSummary,
   type Athlete,
   type DrillSet,
   type Session,
   type SessionInput,
 } from '@gravek/contract';
-import { barredBy } from '@gravek/library';
+import { barredBy, drillSetTime, repsOf, withoutAthletes } from '@gravek/library';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -16,9 +16,9 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf } from '../api/client';
 import { useApproaches, useAthletes, useSession, useWrite } from '../api/queries';
-import { usePutAway } from '../api/usePutAway';
-import { useLengthStyle, useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
+import { usePutAway } from '../controls/usePutAway';
+import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
@@ -27,9 +27,8 @@ import { Figure, Labelled } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
-import { dayName } from './dates';
+import { dayName, minutes } from '../controls/dates';
 import { DrillSetEditor } from './DrillSetEditor';
-import { drillSetTime, minutes, repsOf } from './load';
 
 type Draft = SessionInput & { version: number | null };
 
@@ -37,7 +36,7 @@ const REST = { sets: 2, reps: 4, sides: ['own'] as DrillSet['sides'], restS: 60,
 
 const newSet = (
   movements: Catalogue,
-  approach: Approach | undefined,
+  approach: ApproachSummary | undefined,
   people: readonly Athlete[],
   date: string,
 ): DrillSet => ({
@@ -45,12 +44,12 @@ const newSet = (
   approachId: approach?.id ?? '',
   athleteIds: people
     .filter(
-      (one) =>
-        approach?.athleteIds.includes(one.id) &&
-        !one.archived &&
-        !barredBy(movements.of(approach.movement), one.restrictions, date),
+      (person) =>
+        approach?.athleteIds.includes(person.id) &&
+        !person.archived &&
+        !barredBy(movements.of(approach.movement), person.restrictions, date),
     )
-    .map((one) => one.id),
+    .map((person) => person.id),
   ...REST,
 });
 
@@ -69,7 +68,7 @@ const Builder = ({
   athletes,
 }: {
   session: Session | null;
-  approaches: Approach[];
+  approaches: ApproachSummary[];
   athletes: Athlete[];
 }) => {
   const { today } = useMember();
@@ -78,7 +77,7 @@ const Builder = ({
   const style = useLengthStyle();
   const movements = useCatalogue();
   const [query, setQuery] = useSearchParams();
-  const usable = approaches.filter((one) => !one.archived);
+  const usable = approaches.filter((approach) => !approach.archived);
   const toAdd = usable.find((one) => one.id === query.get('add'));
   const date = query.get('day') ?? today;
   const fresh: Draft = {
@@ -106,14 +105,15 @@ const Builder = ({
         : api.put<Session>(`/sessions/${draft.id}`, body),
     'sessions',
     'approaches',
-    'reps',
+    'run',
+    'faults',
   );
   const putAway = usePutAway('sessions');
 
   // Sent here by the planner: the approach waits to be put in as a drill set.
   const pending =
     toAdd && !draft.drillSets.some((set) => set.approachId === toAdd.id) ? toAdd : null;
-  const addSet = (approach: Approach | undefined): void =>
+  const addSet = (approach: ApproachSummary | undefined): void =>
     setDraft({
       ...draft,
       drillSets: [...draft.drillSets, newSet(movements, approach, athletes, draft.date)],
@@ -139,7 +139,10 @@ const Builder = ({
     conflict.clear();
     const { version, ...body } = draft;
     const checked = check(sessionInput, body);
-    const wrong = unread(typed);
+    const wrong = {
+      ...unread(typed),
+      ...withoutAthletes(draft.drillSets, session?.drillSets),
+    };
     if (!checked.ok || Object.keys(wrong).length > 0) {
       setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
       conflict.say('Mend the fields that are marked, then save.');
@@ -168,11 +171,11 @@ const Builder = ({
   const times = sets.map((set) =>
     drillSetTime(
       set,
-      approaches.find((one) => one.id === set.approachId),
+      approaches.find((approach) => approach.id === set.approachId),
     ),
   );
   const total = times.reduce((sum, one) => sum + (one?.totalS ?? 0), 0);
-  const idle = times.filter((one) => one !== null);
+  const idle = times.filter((time) => time !== null);
   return (
     <>
       <PageHead

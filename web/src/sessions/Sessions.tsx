@@ -1,21 +1,18 @@
-import type { Approach, Session } from '@gravek/contract';
+import type { ApproachSummary, Session } from '@gravek/contract';
+import { sessionReps, sessionTimeS } from '@gravek/library';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { useApproaches, useSessions } from '../api/queries';
-import { useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
+import { useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
 import { Loaded } from '../controls/Notice';
-import { dayName, shift, weekOf } from './dates';
-import { drillSetTime, minutes, sessionReps } from './load';
+import { dayName, minutes, shift, weekOf } from '../controls/dates';
 
-const Card = ({ session, approaches }: { session: Session; approaches: Approach[] }) => {
-  const byId = new Map(approaches.map((one) => [one.id, one]));
-  const seconds = session.drillSets.reduce(
-    (sum, set) => sum + (drillSetTime(set, byId.get(set.approachId))?.totalS ?? 0),
-    0,
-  );
+const Card = ({ session, approaches }: { session: Session; approaches: ApproachSummary[] }) => {
+  const byId = new Map(approaches.map((approach) => [approach.id, approach]));
+  const seconds = sessionTimeS(session, (id) => byId.get(id));
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
   return (
     <Link className="session-card" to={`/sessions/${session.id}`}>
@@ -75,24 +72,24 @@ export const Sessions = () => {
       <Loaded query={sessions} what="Getting the week …">
         {(list) => (
           <div className="week">
-            {days.map((one) => {
-              const own = list.filter((session) => session.date === one && !session.archived);
+            {days.map((day) => {
+              const own = list.filter((session) => session.date === day && !session.archived);
               return (
                 <section
-                  key={one}
-                  className={one === today ? 'week-day today' : 'week-day'}
-                  aria-label={dayName(one)}
+                  key={day}
+                  className={day === today ? 'week-day today' : 'week-day'}
+                  aria-label={dayName(day)}
                 >
-                  <div className={one === today ? 'fw-bold' : 'quiet'}>
-                    {dayName(one)}
-                    {one === today && ', today'}
+                  <div className={day === today ? 'fw-bold' : 'quiet'}>
+                    {dayName(day)}
+                    {day === today && ', today'}
                   </div>
                   {own.map((session) => (
                     <Card key={session.id} session={session} approaches={approaches.data ?? []} />
                   ))}
                   {own.length === 0 &&
                     (mayPlan ? (
-                      <Link className="small-text quiet" to={`/sessions/new?day=${one}`}>
+                      <Link className="small-text quiet" to={`/sessions/new?day=${day}`}>
                         free, plan one
                       </Link>
                     ) : (

@@ -1,18 +1,16 @@
 import { currentModel, dayNumber } from '@gravek/core';
-import type { Athlete, DrillSet, FaultCount, Session } from '@gravek/contract';
-import { faultOf, holding, toldTo, type AthleteFaults } from '@gravek/library';
+import type { Athlete, CueLine, DrillSet, Session } from '@gravek/contract';
+import { faultOf, holding, sessionReps, sessionTimeS, toldTo } from '@gravek/library';
 import { Link } from 'react-router';
-import { useApproaches, useAthletes, useFaultCounts, useSessions } from '../api/queries';
-import { useMayPlan, useMember } from '../app/member';
-import { PageHead } from '../app/Shell';
-import { RESTRICTION_NAMES } from '../athletes/restrictions';
+import { useApproaches, useAthletes, useCues, useSessions } from '../api/queries';
+import { useMayPlan, useMember } from '../member/member';
+import { PageHead } from '../controls/PageHead';
+import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { StateMark } from '../drawing/StateMark';
-import { usePicture } from '../faults/usePicture';
 import { useCatalogue } from '../movements/useCatalogue';
-import { dayName } from '../sessions/dates';
-import { drillSetTime, minutes, sessionReps } from '../sessions/load';
+import { dayName, minutes } from '../controls/dates';
 
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
@@ -35,11 +33,10 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
   return sessions.map((session) => {
     const sets = session.drillSets.map((set: DrillSet) => ({
       set,
-      approach: approaches.find((one) => one.id === set.approachId),
+      approach: approaches.find((approach) => approach.id === set.approachId),
     }));
-    const seconds = sets.reduce(
-      (sum, { set, approach }) => sum + (drillSetTime(set, approach)?.totalS ?? 0),
-      0,
+    const seconds = sessionTimeS(session, (id) =>
+      approaches.find((approach) => approach.id === id),
     );
     return (
       <section key={session.id} className="panel" aria-label={session.title}>
@@ -80,53 +77,44 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
   });
 };
 
-const Cues = ({
-  athletes,
-  counts,
-  up,
-}: {
-  athletes: Athlete[];
-  counts: FaultCount[];
-  /** athletes of today's sessions, or everybody when there is none */
-  up: ReadonlySet<string>;
-}) => {
+/** One line an athlete and movement: the one cue, how it goes, and why it. */
+const Cues = ({ athletes, cues }: { athletes: Athlete[]; cues: CueLine[] }) => {
   const catalogue = useCatalogue();
-  const picture = usePicture(counts, catalogue.documents);
-  if (counts.length === 0)
+  const people = new Map(athletes.map((athlete) => [athlete.id, athlete]));
+  const several = new Set(
+    cues.map((cue) => cue.athleteId).filter((id, i, all) => all.indexOf(id) !== i),
+  );
+  if (cues.length === 0)
     return <span className="quiet">Cues come with the first logged reps.</span>;
   return (
-    <Loaded query={picture} what="Choosing the cues …">
-      {(list: AthleteFaults[]) => {
-        const rows = athletes.filter((one) => up.has(one.id) && !one.archived);
+    <ul className="list-plain">
+      {cues.map((own) => {
+        const athlete = people.get(own.athleteId);
+        if (!athlete) return null;
+        const movement = toldTo(catalogue.of(own.movement), athlete);
+        const cue = own.cue && faultOf(movement, own.cue.fault)?.cue;
+        const { state } = own;
         return (
-          <ul className="list-plain">
-            {rows.map((one) => {
-              const own = list.find((it) => it.athleteId === one.id);
-              const cue =
-                own?.cue &&
-                faultOf(toldTo(catalogue.of(own.movement), one), own.cue.fault.code)?.cue;
-              const state = own?.faults.find((it) => it.code === own.cue?.fault.code)?.trend.state;
-              return (
-                <li key={one.id}>
-                  <div className="row-line">
-                    <Link className="row-link" to={`/athletes/${one.id}`}>
-                      {one.name}
-                    </Link>
-                    {state && <StateMark state={state} />}
-                    <strong className="cue-line">
-                      {cue ?? (
-                        <span className="quiet">no cue: {own ? 'let it run' : 'watch first'}</span>
-                      )}
-                    </strong>
-                  </div>
-                  {own?.cue && <div className="small-text quiet">{own.cue.reason}</div>}
-                </li>
-              );
-            })}
-          </ul>
+          <li key={`${own.athleteId}/${own.movement}`}>
+            <div className="row-line">
+              <Link className="row-link" to={`/athletes/${athlete.id}`}>
+                {athlete.name}
+              </Link>
+              {several.has(athlete.id) && <span className="quiet small-text">{movement.name}</span>}
+              {state && <StateMark state={state} />}
+              <strong className="cue-line">
+                {cue ?? (
+                  <span className="quiet">
+                    no cue: {own.reps > 0 ? 'let it run' : 'watch first'}
+                  </span>
+                )}
+              </strong>
+            </div>
+            {own.cue && <div className="small-text quiet">{own.cue.reason}</div>}
+          </li>
         );
-      }}
-    </Loaded>
+      })}
+    </ul>
   );
 };
 
@@ -135,12 +123,13 @@ const Due = ({ athletes }: { athletes: Athlete[] }) => {
   const now = dayNumber('today', today);
   const due = [...athletes]
     .sort((a, b) => a.trials.length - b.trials.length)
-    .flatMap((one) => {
-      if (one.archived) return [];
-      if (currentModel(one).source === 'estimate') return [{ one, what: 'never measured' }];
-      const days = now - dayNumber('takenOn', one.trials[0]!.takenOn);
+    .flatMap((athlete) => {
+      if (athlete.archived) return [];
+      if (currentModel(athlete).source === 'estimate')
+        return [{ one: athlete, what: 'never measured' }];
+      const days = now - dayNumber('takenOn', athlete.trials[0]!.takenOn);
       return days > RETEST_DAYS
-        ? [{ one, what: `measured ${Math.floor(days / 7)} weeks ago` }]
+        ? [{ one: athlete, what: `measured ${Math.floor(days / 7)} weeks ago` }]
         : [];
     });
   if (due.length === 0) return <span className="quiet">Everybody is measured.</span>;
@@ -161,10 +150,10 @@ const Due = ({ athletes }: { athletes: Athlete[] }) => {
 
 const Restricted = ({ athletes }: { athletes: Athlete[] }) => {
   const { today } = useMember();
-  const held = athletes.flatMap((one) =>
-    one.archived
+  const held = athletes.flatMap((athlete) =>
+    athlete.archived
       ? []
-      : holding(one.restrictions, today).map((restriction) => ({ one, restriction })),
+      : holding(athlete.restrictions, today).map((restriction) => ({ one: athlete, restriction })),
   );
   if (held.length === 0) return <span className="quiet">Nobody.</span>;
   return (
@@ -190,7 +179,7 @@ export const Today = () => {
   const { today, club } = useMember();
   const sessions = useSessions(today, today);
   const athletes = useAthletes();
-  const counts = useFaultCounts();
+  const cues = useCues(today);
   return (
     <>
       <PageHead over={club.name} title={dayName(today, 'EEEE d MMMM')} />
@@ -199,36 +188,29 @@ export const Today = () => {
           const list = all.filter((one) => !one.archived);
           return (
             <Loaded query={athletes} what="Getting the athletes …">
-              {(people) => {
-                const up = new Set(
-                  list.length > 0
-                    ? list.flatMap((one) => one.drillSets.flatMap((set) => set.athleteIds))
-                    : people.map((one) => one.id),
-                );
-                return (
-                  <div className="columns">
-                    <div className="stack">
-                      <OnNow sessions={list} />
-                      <section className="panel" aria-label="One cue each">
-                        <h2>{list.length > 0 ? 'One cue each, today' : 'One cue each'}</h2>
-                        <Loaded query={counts} what="Getting the reps …">
-                          {(rows) => <Cues athletes={people} counts={rows} up={up} />}
-                        </Loaded>
-                      </section>
-                    </div>
-                    <div className="stack">
-                      <section className="panel" aria-label="Restricted">
-                        <h2>Restricted</h2>
-                        <Restricted athletes={people} />
-                      </section>
-                      <section className="panel" aria-label="Due">
-                        <h2>Measurement due</h2>
-                        <Due athletes={people} />
-                      </section>
-                    </div>
+              {(people) => (
+                <div className="columns">
+                  <div className="stack">
+                    <OnNow sessions={list} />
+                    <section className="panel" aria-label="One cue each">
+                      <h2>{list.length > 0 ? 'One cue each, today' : 'One cue each'}</h2>
+                      <Loaded query={cues} what="Choosing the cues …">
+                        {(rows) => <Cues athletes={people} cues={rows} />}
+                      </Loaded>
+                    </section>
                   </div>
-                );
-              }}
+                  <div className="stack">
+                    <section className="panel" aria-label="Restricted">
+                      <h2>Restricted</h2>
+                      <Restricted athletes={people} />
+                    </section>
+                    <section className="panel" aria-label="Due">
+                      <h2>Measurement due</h2>
+                      <Due athletes={people} />
+                    </section>
+                  </div>
+                </div>
+              )}
             </Loaded>
           );
         }}

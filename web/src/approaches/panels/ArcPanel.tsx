@@ -1,4 +1,4 @@
-import { arcLanes, arcMove, type LengthStyle } from '@gravek/core';
+import { arcLanes, arcMove, keepersAt, onArc, type ArcPlace, type LengthStyle } from '@gravek/core';
 import type { SequenceChoices } from '@gravek/contract';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
@@ -8,7 +8,6 @@ import { Slider } from '../../controls/Slider';
 import { useWidth } from '../../drawing/useWidth';
 
 type Chosen = NonNullable<SequenceChoices['arc']>;
-type At = { acrossM: number; outM: number };
 
 const HEIGHT = 250;
 const GOAL_M = 3;
@@ -19,40 +18,6 @@ const USUAL: Chosen = {
   fromLane: 2,
   toLane: 4,
   speedMps: 1.8,
-};
-
-const at = (deg: number, r: number): At => ({
-  acrossM: r * Math.sin((deg * Math.PI) / 180),
-  outM: r * Math.cos((deg * Math.PI) / 180),
-});
-
-const mix = (a: At, b: At, part: number): At => ({
-  acrossM: a.acrossM + (b.acrossM - a.acrossM) * part,
-  outM: a.outM + (b.outM - a.outM) * part,
-});
-
-/** Where each school has the keeper at a moment of the wide move. */
-const keepersAt = (
-  chosen: Chosen,
-  fromDeg: number,
-  toDeg: number,
-  timeS: number,
-): { straight: At; angleFirst: At; corner: At } => {
-  const move = arcMove({ depthM: chosen.depthM, fromDeg, toDeg, speedMps: chosen.speedMps });
-  const from = at(fromDeg, chosen.depthM);
-  const to = at(toDeg, chosen.depthM);
-  const delta = Math.min(Math.abs(toDeg - fromDeg), 90);
-  const corner = at(toDeg, chosen.depthM * Math.cos((delta * Math.PI) / 180));
-  const part = (t: number, whole: number): number => (whole > 0 ? Math.min(1, t / whole) : 1);
-  const { onAngleS, setS } = move.angleFirst;
-  return {
-    corner,
-    straight: mix(from, to, part(timeS, move.straight.setS)),
-    angleFirst:
-      timeS < onAngleS
-        ? mix(from, corner, part(timeS, onAngleS))
-        : mix(corner, to, part(timeS - onAngleS, setS - onAngleS)),
-  };
 };
 
 /** A keeper's lanes to set out, and both schools of the wide move raced against each other. */
@@ -82,7 +47,8 @@ export const ArcPanel = ({
   const lanes = arcLanes({ ...now, shuffleStepM: shuffleM });
   const fromDeg = lanes.marks[now.fromLane - 1]!.angleDeg;
   const toDeg = lanes.marks[now.toLane - 1]!.angleDeg;
-  const move = arcMove({ depthM: now.depthM, fromDeg, toDeg, speedMps: now.speedMps });
+  const asked = { depthM: now.depthM, fromDeg, toDeg, speedMps: now.speedMps };
+  const move = arcMove(asked);
   const endS = Math.max(move.straight.setS, move.angleFirst.setS);
   const [timeS, setTimeS] = useState(endS);
   const [racing, setRacing] = useState(false);
@@ -108,10 +74,10 @@ export const ArcPanel = ({
   const pixels = Math.min((width - 40) / (2 * reach), (HEIGHT - 46) / (now.depthM + 0.4));
   const x = scaleLinear([-reach, reach], [width / 2 - reach * pixels, width / 2 + reach * pixels]);
   const y = (outM: number): number => 26 + outM * pixels;
-  const keepers = keepersAt(now, fromDeg, toDeg, shownS);
-  const from = at(fromDeg, now.depthM);
-  const to = at(toDeg, now.depthM);
-  const points = (list: At[]): string =>
+  const keepers = keepersAt(asked, shownS);
+  const from = onArc(fromDeg, now.depthM);
+  const to = onArc(toDeg, now.depthM);
+  const points = (list: ArcPlace[]): string =>
     list.map((one) => `${x(one.acrossM)},${y(one.outM)}`).join(' ');
   return (
     <section className="panel" aria-label="Lanes and the wide move">

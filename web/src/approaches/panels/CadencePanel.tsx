@@ -21,6 +21,7 @@ import { midiFile } from '../../hearing/midi';
 type Chosen = NonNullable<SequenceChoices['cadence']>;
 
 const USUAL_BASELINE_SPM = 164;
+const USUAL: Chosen = { baselineSpm: null, increasePct: 6, weeks: 6, speedMps: 3 };
 /** More than this at once changes the runner's whole economy. */
 const MOST_PCT = 10;
 const HEIGHT = 150;
@@ -41,13 +42,10 @@ export const CadencePanel = ({
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const now = chosen ?? {
-    baselineSpm: Math.round(figures.cadence?.mean ?? USUAL_BASELINE_SPM),
-    increasePct: 6,
-    weeks: 6,
-    speedMps: 3,
-  };
-  const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
+  const asked = chosen ?? USUAL;
+  const counted = figures.cadence && Math.round(figures.cadence.mean);
+  const now = { ...asked, baselineSpm: asked.baselineSpm ?? counted ?? USUAL_BASELINE_SPM };
+  const set = (change: Partial<Chosen>): void => onChoose({ ...asked, ...change });
   const weeks = cadencePlan(now);
   const last = weeks.at(-1)!;
   const [week, setWeek] = useState(1);
@@ -84,10 +82,26 @@ export const CadencePanel = ({
           then measure again.
         </div>
       )}
-      {!figures.cadence && (
+      {asked.baselineSpm === null && counted === undefined && (
         <div className="note small-text mb-2">
           <span className="tag tag-estimate">estimate</span> The baseline is a usual one; count the
           athlete’s own first.
+        </div>
+      )}
+      {asked.baselineSpm !== null && asked.baselineSpm !== counted && (
+        <div className="note small-text mb-2">
+          The baseline of {asked.baselineSpm} is set by hand
+          {counted === undefined
+            ? '; nobody has counted the athlete’s own.'
+            : `; ${counted} was counted.`}{' '}
+          <Button
+            size="sm"
+            variant="outline-dark"
+            disabled={disabled}
+            onClick={() => set({ baselineSpm: null })}
+          >
+            {counted === undefined ? 'Take the usual one' : 'Take what was counted'}
+          </Button>
         </div>
       )}
       <div ref={ref}>
@@ -96,7 +110,7 @@ export const CadencePanel = ({
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label={`Cadence by week: ${weeks.map((one) => one.cadenceSpm).join(', ')}`}
+          aria-label={`Cadence by week: ${weeks.map((week) => week.cadenceSpm).join(', ')}`}
         >
           {weeks.map((one) => (
             <g key={one.week}>

@@ -75,7 +75,6 @@ export const ChoiceAt = ({
   );
 };
 
-/** Text that is no number is kept as NaN, so that the one check says what is wrong with it. */
 export const NumberAt = ({
   at,
   label,
@@ -83,15 +82,16 @@ export const NumberAt = ({
   decimals = 2,
   scale = 1,
 }: At & { unit?: string; decimals?: number; scale?: number }) => {
-  const { value, message, set } = useAt<number>(at);
+  const { value, message, set, kept, say } = useAt<number>(at);
   return (
     <Field label={unit ? `${label}, ${unit}` : label} message={message}>
       <NumberInput
         value={value}
         scale={scale}
         decimals={decimals}
+        kept={kept}
         onNumber={set}
-        onMessage={(text) => text !== null && set(NaN)}
+        onMessage={say}
       />
     </Field>
   );
@@ -108,7 +108,7 @@ const UNIT_WORDS: Record<Span['of'], string> = {
 
 /** A length: fixed, or so many times one of the athlete's own measures. */
 export const SpanAt = ({ at, label }: At) => {
-  const { value, message, set } = useAt<Span>(at);
+  const { value, message, set, kept, say } = useAt<Span>(at);
   const { body, style, problems } = useWork();
   const shown = message ?? problems[`${at}.value`];
   const lengthM = spanM(value, body);
@@ -119,15 +119,17 @@ export const SpanAt = ({ at, label }: At) => {
           <LengthInput
             valueM={value.value}
             style={style}
+            kept={kept}
             onLength={(m) => m !== null && set({ ...value, value: m })}
-            onMessage={(text) => text !== null && set({ ...value, value: NaN })}
+            onMessage={say}
           />
         ) : (
           <NumberInput
             value={value.value}
             decimals={3}
+            kept={kept}
             onNumber={(number) => set({ ...value, value: number })}
-            onMessage={(text) => text !== null && set({ ...value, value: NaN })}
+            onMessage={say}
           />
         )}
       </Field>
@@ -140,7 +142,7 @@ export const SpanAt = ({ at, label }: At) => {
           const of = event.target.value as Span['of'];
           const one = spanM({ value: 1, of }, body);
           // The length stays what it was for the body that is drawn.
-          set({ of, value: Number.isFinite(lengthM) ? Number((lengthM / one).toFixed(3)) : 1 });
+          set({ of, value: Number((lengthM / one).toFixed(3)) });
         }}
       >
         {SPAN_UNITS.map((of) => (
@@ -149,7 +151,7 @@ export const SpanAt = ({ at, label }: At) => {
           </option>
         ))}
       </Form.Select>
-      {value.of !== 'm' && Number.isFinite(lengthM) && (
+      {value.of !== 'm' && (
         <div className="small-text quiet">
           here <Length m={lengthM} style={style} />
         </div>

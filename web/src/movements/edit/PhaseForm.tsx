@@ -58,8 +58,8 @@ const Rows = <T,>({
 
 const Read = ({ at }: { at: string }) => {
   const { movement } = useWork();
-  const phases = movement.phases.map((one) => [one.code, one.name] as const);
-  const exits = movement.phases.flatMap((one) => one.read?.options ?? []);
+  const phases = movement.phases.map((phase) => [phase.code, phase.name] as const);
+  const exits = movement.phases.flatMap((phase) => phase.read?.options ?? []);
   return (
     <MaybeAt
       at={`${at}.read`}
@@ -143,7 +143,7 @@ export const PhaseForm = ({ at }: { at: string }) => {
             label="Goes on with"
             none="the next in the list"
             options={[
-              ...others.map((one) => [one.code, one.name] as const),
+              ...others.map((other) => [other.code, other.name] as const),
               ['end', 'nothing: it ends here'],
             ]}
           />

@@ -39,7 +39,7 @@ export const FaultForm = ({ at }: { at: string }) => {
       <PicksAt
         at={`${at}.leadsTo`}
         label="Brings about"
-        options={named(movement.faults.filter((one) => one.code !== value.code))}
+        options={named(movement.faults.filter((fault) => fault.code !== value.code))}
         empty="There is no other fault yet."
       />
       <PicksAt
@@ -66,7 +66,7 @@ export const DrillForm = ({ at }: { at: string }) => {
   const { value: drill } = useAt<Drill>(at);
   const part = useAt<Part>(`${at}.part`);
   const phases = named(movement.phases);
-  const exits = movement.phases.flatMap((one) => named(one.read?.options ?? []));
+  const exits = movement.phases.flatMap((phase) => named(phase.read?.options ?? []));
   const fresh = (kind: Part['kind']): Part => {
     const [first, last] = [movement.phases[0]!.code, movement.phases.at(-1)!.code];
     const parts: Record<Part['kind'], Part> = {
@@ -183,7 +183,7 @@ export const SchoolForm = ({ at }: { at: string }) => {
         const put = (next: Partial<School['options'][number]>): void =>
           set({
             ...school,
-            options: school.options.map((one, o) => (o === i ? { ...one, ...next } : one)),
+            options: school.options.map((option, o) => (o === i ? { ...option, ...next } : option)),
           });
         return (
           <fieldset key={option.code} className="edit-group">
@@ -263,7 +263,11 @@ export const OtherForm = ({ at }: { at: string }) => {
   return (
     <div className="edit-grid">
       <TextAt at={`${at}.name`} label="Name" />
-      <ChoiceAt at={`${at}.kind`} label="What it is" options={OTHERS.map((one) => [one, one])} />
+      <ChoiceAt
+        at={`${at}.kind`}
+        label="What it is"
+        options={OTHERS.map((other) => [other, other])}
+      />
       <ChoiceAt at={`${at}.from`} label="Set out from" options={ends} />
       <SpanAt at={`${at}.ahead`} label="Ahead" />
       <SpanAt at={`${at}.aside`} label="Aside" />
@@ -327,7 +331,7 @@ export const AboutForm = () => {
       <PicksAt
         at="ruleSets"
         label="Held to the step rules of"
-        options={ruleSets.map((one) => [one.id, one.name] as const)}
+        options={ruleSets.map((set) => [set.id, set.name] as const)}
       />
     </div>
   );

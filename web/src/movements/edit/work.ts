@@ -3,11 +3,18 @@ import type { Movement } from '@gravek/contract';
 import { createContext, use } from 'react';
 import { get, set } from 'react-hook-form';
 
+/** Text that could not be read as the value that it stands for, and why not. */
+export type Typed = { text: string; message: string };
+
 /** A movement being worked on, and what is wrong with it by path. */
 export type Work = {
   movement: Movement;
   problems: Readonly<Record<string, string>>;
+  /** by path, beside the value that was there before */
+  typed: Readonly<Record<string, Typed>>;
   change: (path: string, value: unknown) => void;
+  /** keeps text that cannot be read; null when it can */
+  keep: (path: string, typed: Typed | null) => void;
   body: Body;
   style: LengthStyle;
 };
@@ -22,11 +29,15 @@ export const useWork = (): Work => {
 
 /** One value of the movement, what is wrong with it, and how to change it. */
 export const useAt = <T>(path: string) => {
-  const { movement, problems, change } = useWork();
+  const { movement, problems, typed, change, keep } = useWork();
   return {
     value: get(movement, path) as T,
     message: problems[path],
     set: (value: T) => change(path, value),
+    /** for inputs that may hold what cannot be read */
+    kept: typed[path]?.text,
+    say: (message: string | null, text: string) =>
+      keep(path, message === null ? null : { text, message }),
   };
 };
 
@@ -36,6 +47,17 @@ export const changed = (movement: Movement, path: string, value: unknown): Movem
   set(copy, path, value);
   return copy;
 };
+
+/** Typed text of other paths than those at or under one, such as of a list that has changed. */
+export const typedElsewhere = (
+  typed: Readonly<Record<string, Typed>>,
+  path: string,
+): Record<string, Typed> =>
+  Object.fromEntries(
+    Object.entries(typed).filter(
+      ([key]) => key !== path && !key.startsWith(`${path}.`) && !key.startsWith(`${path}[`),
+    ),
+  );
 
 /** A code that none of a list has. */
 export const freeCode = (list: readonly { code: string }[], stem: string): string => {

@@ -1,0 +1,142 @@
+import { dayIn, formatLength, type LengthStyle } from '@gravek/core';
+import { isSequence, type ApproachSummary } from '@gravek/contract';
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
+import { useApproaches, useAthletes } from '../../api/queries';
+import { usePutAway } from '../../controls/usePutAway';
+import { useLengthStyle, useMayPlan, useMember } from '../../member/member';
+import { PageHead } from '../../controls/PageHead';
+import { Empty, Loaded } from '../../controls/Notice';
+import { useCatalogue } from '../../movements/useCatalogue';
+
+const startMarks = ({ startM }: ApproachSummary, style: LengthStyle): string => {
+  if (!startM) return '–';
+  const write = (m: number): string => formatLength(m, style);
+  return startM.to - startM.from < 0.005
+    ? write(startM.from)
+    : `${write(startM.from)} – ${write(startM.to)}`;
+};
+
+const List = ({ list }: { list: ApproachSummary[] }) => {
+  const [away, setAway] = useState(false);
+  const { unit } = useLengthStyle();
+  const style: LengthStyle = { unit: unit === 'shoes' ? 'metric' : unit };
+  const mayPlan = useMayPlan();
+  const { timeZone } = useMember().club;
+  const athletes = useAthletes().data ?? [];
+  const putAway = usePutAway('approaches');
+  const catalogue = useCatalogue();
+  const nameOf = new Map(athletes.map((athlete) => [athlete.id, athlete.name]));
+  const shown = list.filter((one) => one.archived === away);
+  return (
+    <div className="stack">
+      <Form.Check
+        type="switch"
+        id="away"
+        label="Put away"
+        checked={away}
+        onChange={(event) => setAway(event.target.checked)}
+      />
+      {shown.length === 0 ? (
+        <Empty title={away ? 'Nothing is put away.' : 'No approach yet.'}>
+          {!away && 'Plan a run-up for an athlete; it can then be run in a session.'}
+        </Empty>
+      ) : (
+        <div className="table-scroll">
+          <table className="grid-table">
+            <thead>
+              <tr>
+                <th>Approach</th>
+                <th>Movement</th>
+                <th className="num">Steps</th>
+                <th>Start mark</th>
+                <th>Athletes</th>
+                <th>Saved</th>
+                {away && mayPlan && <th />}
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((one) => {
+                const { choices, misfits } = one;
+                const steps = isSequence(choices) ? one.steps : choices.steps;
+                return (
+                  <tr key={one.id}>
+                    <td>
+                      <Link className="row-link" to={`/approaches/${one.id}`}>
+                        {one.name}
+                      </Link>
+                    </td>
+                    <td>
+                      {catalogue.of(one.movement).name}
+                      {!isSequence(choices) && (
+                        <span className="quiet small-text">, to the {choices.target}</span>
+                      )}
+                    </td>
+                    <td className="num">
+                      <span className="figure">{steps ?? '–'}</span>
+                    </td>
+                    <td>
+                      <span className="figure">{startMarks(one, style)}</span>{' '}
+                      {!isSequence(choices) && (
+                        <span className="quiet small-text">
+                          {choices.distanceM === null ? 'each their own' : 'fixed'}
+                        </span>
+                      )}
+                    </td>
+                    <td>
+                      {one.athleteIds.map((id) => nameOf.get(id)?.split(' ')[0]).join(', ')}
+                      {misfits.length > 0 && (
+                        <div className="field-message">
+                          does not fit {misfits.map((id) => nameOf.get(id)).join(', ')}
+                        </div>
+                      )}
+                    </td>
+                    <td className="quiet">{dayIn(timeZone, new Date(one.savedAt))}</td>
+                    {away && mayPlan && (
+                      <td>
+                        <button
+                          type="button"
+                          className="btn btn-sm btn-outline-dark"
+                          onClick={() =>
+                            void putAway(`/approaches/${one.id}`, `${one.name} is back.`, false)
+                          }
+                        >
+                          Bring back
+                        </button>
+                      </td>
+                    )}
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </div>
+  );
+};
+
+export const Approaches = () => {
+  const approaches = useApproaches();
+  const mayPlan = useMayPlan();
+  return (
+    <>
+      <PageHead title="Approaches" over="How many steps, how long, from where">
+        {mayPlan && (
+          <>
+            <Link className="btn btn-outline-dark" to="/movements">
+              Plan another movement
+            </Link>
+            <Link className="btn btn-primary" to="/approaches/new">
+              Plan a run-up
+            </Link>
+          </>
+        )}
+      </PageHead>
+      <Loaded query={approaches} what="Getting the approaches …">
+        {(list) => <List list={list} />}
+      </Loaded>
+    </>
+  );
+};

@@ -1,0 +1,191 @@
+import { bodyOf, currentModel } from '@gravek/core';
+import {
+  isSequence,
+  type Approach,
+  type Athlete,
+  type Choices,
+  type Movement,
+} from '@gravek/contract';
+import { outlineOf, solve, toldTo } from '@gravek/library';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { useLengthStyle, useMayPlan } from '../../member/member';
+import { unread } from '../../controls/form';
+import { Figure, Labelled, Length, Speed } from '../../controls/Figure';
+import { UndoRedo } from '../../controls/UndoRedo';
+import { Zoom } from '../../controls/Zoom';
+import { usePlayer } from '../../hearing/player';
+import { estimatedNote } from '../../movements/usual';
+import { choiceMessages, newPlan, usualName, type Asked } from './draft';
+import { OutOfDate, outdatedOf } from './OutOfDate';
+import { PlanHead, PlanNotes } from './PlanHead';
+import type { PlanParts } from './parts';
+import { RunUpDrawing, RunUpPanels } from './RunUpParts';
+import { SequenceDrawing, SequencePanels } from './SequenceParts';
+import { usePlan } from './usePlan';
+
+const NO_BEATS: readonly never[] = [];
+
+/** Any plan for one athlete at a time: what holds for every movement; a run-up to a target and other sequences bring their own parts. */
+export const PlanPage = ({
+  movement: written,
+  saved,
+  athletes,
+  first,
+  asked,
+  onTaken,
+}: {
+  movement: Movement;
+  saved: Approach | null;
+  athletes: Athlete[];
+  first: Athlete;
+  /** what was chosen just before, for whom and what of the movement; null when nothing was */
+  asked: Asked | null;
+  onTaken: () => void;
+}) => {
+  const mayPlan = useMayPlan();
+  const work = usePlan(saved, newPlan(written, first, asked ?? {}), asked, onTaken);
+  const { draft, change, served } = work;
+  const { choices } = draft;
+  const [athleteId, setAthleteId] = useState(
+    saved || draft.athleteIds.length === 0 ? first.id : draft.athleteIds[0]!,
+  );
+  const athlete = athletes.find((athlete) => athlete.id === athleteId) ?? first;
+  const style = useLengthStyle(athlete.shoeM);
+  const [typed, setTyped] = useState<Record<string, string | null>>({});
+  const [zoom, setZoom] = useState(1);
+
+  const body = useMemo(() => bodyOf(athlete), [athlete]);
+  const movement = toldTo(written, body);
+  const invalid = useMemo(() => choiceMessages(choices), [choices]);
+  const solved = useMemo(
+    () => (Object.keys(invalid).length === 0 ? solve(movement, choices, body) : null),
+    [invalid, movement, choices, body],
+  );
+  const outline = useMemo(() => solved && outlineOf(solved), [solved]);
+  const player = usePlayer(outline?.contacts ?? NO_BEATS, outline?.totalTimeS ?? 0);
+  const wrong = Object.values(typed).some(Boolean) || Object.keys(invalid).length > 0;
+  const save = (): void => void work.save(athlete.id, wrong);
+
+  const setChoices = (next: Choices, what: string): void =>
+    change({ ...draft, choices: next }, what);
+  /** A plan that is new is of whoever is on the screen; one that is kept changes its list on request only. */
+  const choose = (id: string): void => {
+    const next = athletes.find((athlete) => athlete.id === id);
+    setAthleteId(id);
+    if (draft.version !== null || !next || draft.athleteIds.length > 1) return;
+    const named = draft.name !== usualName(written, athlete);
+    change({
+      ...draft,
+      athleteIds: [id],
+      name: named ? draft.name : usualName(written, next),
+    });
+  };
+  const list = (id: string, on: boolean): void =>
+    change({
+      ...draft,
+      athleteIds: on ? [...draft.athleteIds, id] : draft.athleteIds.filter((one) => one !== id),
+    });
+
+  const plan: PlanParts = {
+    draft,
+    movement,
+    athlete,
+    body,
+    solved,
+    player,
+    style,
+    zoom,
+    disabled: !mayPlan,
+    messages: { ...served, ...invalid, ...unread(typed) },
+    onDraft: change,
+    onMessage: (field, message) => setTyped((before) => ({ ...before, [field]: message })),
+    onLeave: saved && mayPlan ? () => void work.leave() : undefined,
+  };
+  const straight = solved?.straight;
+  const target = isSequence(choices) ? null : choices.target;
+  // A run-up to a target is counted in nothing but the athlete's own steps.
+  const estimated = target ? body.estimated.filter((one) => one === 'steps') : body.estimated;
+  const outdated = outdatedOf(saved, athlete.id, currentModel(athlete).model);
+  return (
+    <>
+      <PlanHead
+        plan={{ ...work, rename: (name) => change({ ...draft, name }, 'name') }}
+        athlete={athlete}
+        athletes={athletes}
+        saved={saved !== null}
+        onAthlete={choose}
+        onList={list}
+        onSave={save}
+      >
+        {outline && (
+          <>
+            {outline.startM !== null && (
+              <Labelled label="Start mark">
+                <Length m={outline.startM} style={style} big />
+              </Labelled>
+            )}
+            <Labelled label="Steps">
+              <Figure parts={[{ figure: String(outline.steps), unit: '' }]} big />
+            </Labelled>
+            <Labelled label="First foot">
+              <span className="figure figure-big">{outline.firstFoot}</span>
+            </Labelled>
+            <Labelled label={target ? `On the ${target}` : 'Last foot'}>
+              <span className="figure figure-big">{outline.lastFoot}</span>
+            </Labelled>
+            {straight?.feasible ? (
+              <Labelled label={`Speed at the ${target}`}>
+                <Speed mps={straight.endSpeedMps} unit={style.unit} big />
+              </Labelled>
+            ) : (
+              <Labelled label="Takes">
+                <Figure parts={[{ figure: outline.totalTimeS.toFixed(1), unit: 's' }]} big />
+              </Labelled>
+            )}
+          </>
+        )}
+      </PlanHead>
+      <PlanNotes
+        plan={work}
+        athlete={athlete}
+        movement={movement}
+        estimated={estimatedNote(athlete, estimated)}
+        inForm={!estimated.includes('steps')}
+      />
+      {outdated && (
+        <OutOfDate
+          stored={outdated}
+          nowM={outline?.startM ?? null}
+          target={target ?? 'target'}
+          style={style}
+          onSolve={mayPlan ? save : undefined}
+        />
+      )}
+      <div className="strip-panel">
+        <div className="row-line no-print strip-tools">
+          <UndoRedo {...work.history} />
+          <Zoom zoom={zoom} onZoom={setZoom} />
+          {saved && target && (
+            <Link
+              className="btn btn-outline-dark btn-sm ms-auto"
+              to={`/approaches/${saved.id}/squad`}
+            >
+              {work.unsaved ? 'Squad sheet, as saved' : 'Squad sheet'}
+            </Link>
+          )}
+        </div>
+        {isSequence(choices) ? (
+          <SequenceDrawing {...plan} choices={choices} />
+        ) : (
+          <RunUpDrawing {...plan} choices={choices} onChoices={setChoices} />
+        )}
+      </div>
+      {isSequence(choices) ? (
+        <SequencePanels {...plan} choices={choices} onChoices={setChoices} />
+      ) : (
+        <RunUpPanels {...plan} choices={choices} onChoices={setChoices} />
+      )}
+    </>
+  );
+};

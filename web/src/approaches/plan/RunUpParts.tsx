@@ -1,0 +1,309 @@
+import {
+  compareStepCounts,
+  currentFigures,
+  currentModel,
+  nearbyPlans,
+  otherFoot,
+  speedParts,
+  type NearbyPlan,
+  type StraightInput,
+  type StraightPlan,
+} from '@gravek/core';
+import type { Solved, StraightChoices } from '@gravek/contract';
+import { offer, straightAsk, whatChanges, whyNot, withOffer } from '@gravek/library';
+import { useDeferredValue, useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import { NumberInput } from '../../controls/NumberInput';
+import { Empty } from '../../controls/Notice';
+import { useStable } from '../../controls/useStable';
+import { Beats } from '../../drawing/Beats';
+import { FootWord } from '../../drawing/FootPrint';
+import { Strip } from '../../drawing/Strip';
+import { PlayControls } from '../../hearing/PlayControls';
+import { RunThroughs } from '../../measuring/RunThroughs';
+import { Holds } from '../holds/Holds';
+import { Sheet } from '../setOut/Sheet';
+import { UnitAndPrint } from '../setOut/UnitAndPrint';
+import { Brake } from './Brake';
+import { ChoiceFields } from './ChoiceFields';
+import { CountTable } from './CountTable';
+import { around, type PlanDraft } from './draft';
+import type { ChoiceParts, PlanParts } from './parts';
+import { PinnedSteps } from './PinnedSteps';
+
+const NO_PINS: readonly never[] = [];
+
+type RunUp = {
+  ask: StraightInput;
+  plan: StraightPlan | null;
+  /** what works near an ask that does not */
+  nearby: NearbyPlan[];
+  /** what is drawn: the plan, or the nearest that works */
+  drawn: StraightPlan | null;
+};
+
+/** The straight run's figures of a plan, and what works nearby where it cannot be run. */
+const runUpOf = (
+  choices: StraightChoices,
+  { athlete, body }: Pick<PlanParts, 'athlete' | 'body'>,
+  solved: Solved | null,
+): RunUp | null => {
+  if (!solved?.straight) return null;
+  const ask = straightAsk(choices, athlete, body.model);
+  const { straight } = solved;
+  const nearby = straight.feasible ? [] : nearbyPlans(ask, straight);
+  const plan = straight.feasible ? straight : null;
+  return { ask, plan, nearby, drawn: plan ?? nearby[0]?.plan ?? null };
+};
+
+const useRunUp = (
+  choices: StraightChoices,
+  { athlete, body, solved }: Pick<PlanParts, 'athlete' | 'body' | 'solved'>,
+): RunUp | null =>
+  useMemo(() => runUpOf(choices, { athlete, body }, solved), [choices, athlete, body, solved]);
+
+/** The draft with some choices changed; the counts that are compared keep up with the count that is chosen. */
+const withChoices = (
+  draft: PlanDraft,
+  choices: StraightChoices,
+  asked: Partial<StraightChoices>,
+): PlanDraft => {
+  // A pin holds for its count only.
+  const free = asked.steps !== undefined && asked.steps !== choices.steps ? { pins: [] } : {};
+  const next = { ...choices, ...free, ...asked };
+  const { steps } = next;
+  const inRange =
+    asked.steps === undefined || (asked.steps >= draft.from && asked.steps <= draft.to);
+  return {
+    ...draft,
+    choices: next,
+    ...(inRange || !Number.isInteger(steps) ? {} : around(Math.min(60, Math.max(1, steps)))),
+  };
+};
+
+/** How the parts of a run-up change it. */
+const useSetting = ({
+  draft,
+  choices,
+  onDraft,
+}: Pick<ChoiceParts<StraightChoices>, 'draft' | 'choices' | 'onDraft'>) => {
+  const set = (asked: Partial<StraightChoices>, what = Object.keys(asked).join()): void =>
+    onDraft(withChoices(draft, choices, asked), what);
+  const pin = (step: number, lengthM: number | null): void => {
+    const others = choices.pins.filter((pin) => pin.step !== step);
+    const pins =
+      lengthM === null ? others : [...others, { step, lengthM }].sort((a, b) => a.step - b.step);
+    set({ pins }, `pin ${step}`);
+  };
+  return { set, pin };
+};
+
+/** The strip to scale with its rhythm, or why there is none and what would work. */
+export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
+  const { draft, choices, athlete, player, style, zoom, disabled, messages } = parts;
+  const run = useRunUp(choices, parts);
+  const { set, pin } = useSetting(parts);
+  const onPin = useStable(pin);
+  const { plan = null, drawn = null, nearby = [] } = run ?? {};
+  const { straight } = parts.solved ?? {};
+  return (
+    <>
+      {straight && !straight.feasible && (
+        <div className="note note-wrong my-2" role="alert">
+          <strong>That cannot be run.</strong> {whyNot(straight, choices, style)}
+          <div className="row-line mt-2">
+            {nearby.length > 0 ? 'These work:' : 'No plan nearby works either.'}
+            {nearby.map((one) => (
+              <Button
+                key={one.change}
+                size="sm"
+                variant="outline-dark"
+                disabled={disabled}
+                onClick={() => set(withOffer(choices, one))}
+              >
+                {offer(one, style)}
+              </Button>
+            ))}
+          </div>
+        </div>
+      )}
+      {drawn ? (
+        <div style={plan ? undefined : { opacity: 0.4 }}>
+          <Strip
+            plan={drawn}
+            style={style}
+            shoeM={athlete.shoeM ?? 0.28}
+            target={choices.target}
+            zoom={zoom}
+            player={plan ? player : undefined}
+            onPin={!disabled && plan ? onPin : undefined}
+          />
+          <Beats
+            contacts={drawn.steps.map(({ timeS, foot, role }) => ({
+              timeS,
+              foot,
+              special: role !== 'build',
+            }))}
+            totalTimeS={drawn.totalTimeS}
+            cadences={drawn.steps.map((step) => step.cadenceSpm)}
+            player={plan ? player : undefined}
+          />
+          {plan && (
+            <PlayControls
+              player={player}
+              name={draft.name}
+              nameAt={(timeS) => {
+                const step = plan.steps.findLast((step) => step.timeS <= timeS + 1e-9);
+                return step ? `step ${step.n}, ${step.foot}` : 'start';
+              }}
+            />
+          )}
+        </div>
+      ) : (
+        <div className="empty" role="status">
+          <strong>Nothing to draw yet.</strong>
+          {Object.values(messages).find(Boolean) ??
+            'Mend the fields below and the run-up is drawn.'}
+        </div>
+      )}
+    </>
+  );
+};
+
+/** Below the strip: what is chosen, step counts side by side, the sheet, every step, how well it holds. */
+export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
+  const { draft, choices, athlete, style, disabled, messages, onDraft, onMessage } = parts;
+  const run = useRunUp(choices, parts);
+  const { set, pin } = useSetting(parts);
+  // While a print is dragged the strip keeps up with the hand; what stands below it may come later.
+  const shown = useDeferredValue(run);
+  const shownPlan = shown?.plan ?? null;
+  const comparison = useMemo(
+    () =>
+      shown && draft.to >= draft.from ? compareStepCounts(shown.ask, draft.from, draft.to) : null,
+    [shown, draft.from, draft.to],
+  );
+  const counts = useMemo(() => ({ from: draft.from, to: draft.to }), [draft.from, draft.to]);
+  const current = useMemo(() => currentModel(athlete), [athlete]);
+  const figures = useMemo(() => currentFigures(athlete.readings), [athlete]);
+  const onPin = useStable(pin);
+  const onUnpinAll = useStable(() => set({ pins: [] }));
+  const onSteps = useStable((steps: number) => !disabled && set({ steps }));
+  const onMove = useStable((byM: number) => {
+    if (run?.plan) set({ distanceM: Number((run.plan.distanceM + byM).toFixed(3)) });
+  });
+  const { target } = choices;
+  const { plan = null } = run ?? {};
+  const { straight } = parts.solved ?? {};
+  const count = (side: 'from' | 'to') => (
+    <NumberInput
+      aria-label={`Compare ${side}`}
+      width="3.2rem"
+      decimals={0}
+      value={draft[side]}
+      onNumber={(value) =>
+        onDraft({ ...draft, [side]: Math.min(60, Math.max(1, Math.round(value))) }, side)
+      }
+      onMessage={() => undefined}
+    />
+  );
+  return (
+    <>
+      <div className="planner-columns">
+        <section aria-label="The plan" className="no-print">
+          <h2>The plan</h2>
+          <ChoiceFields
+            choices={choices}
+            style={style}
+            naturalM={straight ? (straight.minDistanceM + straight.maxDistanceM) / 2 : null}
+            messages={messages}
+            onChoices={set}
+            onMessage={onMessage}
+            disabled={disabled}
+          />
+        </section>
+        <section aria-label="Step counts compared" className="no-print">
+          <div className="row-line mb-1">
+            <h2 className="mb-0">Step counts compared</h2>
+            <span className="ms-auto row-line small-text quiet" style={{ gap: 6 }}>
+              from
+              {count('from')}
+              to
+              {count('to')}
+            </span>
+          </div>
+          {comparison && comparison.choices.length > 0 ? (
+            <CountTable
+              comparison={comparison}
+              chosen={choices.steps}
+              free={choices.distanceM === null}
+              tolerance={choices.tolerance}
+              style={style}
+              onSteps={onSteps}
+            />
+          ) : (
+            <p className="quiet">Choose a range of counts that leaves room for the ending.</p>
+          )}
+          {shownPlan && <div className="note mt-3">{whatChanges(shownPlan, style)}</div>}
+          {run && plan?.brake && (
+            <div className="mt-2">
+              <Brake ask={run.ask} limit={figures.stop} onChoices={set} />
+            </div>
+          )}
+        </section>
+        <div className="stack">
+          {shownPlan ? (
+            <Sheet
+              plan={shownPlan}
+              style={style}
+              target={target}
+              title={`${draft.name}, ${athlete.name}`}
+            />
+          ) : (
+            <Empty title="No sheet yet.">It follows as soon as the plan can be run.</Empty>
+          )}
+          <UnitAndPrint athlete={athlete} unit={style.unit} onLeave={parts.onLeave} />
+          {plan && (
+            <p className="small-text quiet mb-0">
+              {plan.totalTimeS.toFixed(1)} s from the first push to the {target},{' '}
+              {speedParts(plan.endSpeedMps, style.unit).figure}{' '}
+              {speedParts(plan.endSpeedMps, style.unit).unit} on the last step. Mirrored, the{' '}
+              <FootWord foot={otherFoot(plan.startFoot)} /> foot goes first.
+            </p>
+          )}
+        </div>
+      </div>
+      {shown?.drawn && (
+        <div className="stack mt-3 no-print">
+          {shown.drawn.steps.length === shown.ask.steps && (
+            <PinnedSteps
+              plan={shown.drawn}
+              pins={shown.ask.pins ?? NO_PINS}
+              style={style}
+              onPin={disabled ? undefined : onPin}
+              onUnpinAll={onUnpinAll}
+            />
+          )}
+          {shownPlan && (
+            <div className="columns">
+              <Holds
+                plan={shownPlan}
+                ask={shown.ask}
+                counts={counts}
+                current={current}
+                target={target}
+                style={style}
+              />
+              <RunThroughs
+                athlete={athlete}
+                target={target}
+                style={style}
+                onMove={disabled ? undefined : onMove}
+              />
+            </div>
+          )}
+        </div>
+      )}
+    </>
+  );
+};

@@ -1,0 +1,175 @@
+import { checkRules } from '@gravek/core';
+import type { SequenceChoices } from '@gravek/contract';
+import { branchesOf, phasesOn } from '@gravek/library';
+import { useMemo, useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
+import { NumberInput } from '../../controls/NumberInput';
+import { Beats } from '../../drawing/Beats';
+import { PlanView } from '../../drawing/PlanView';
+import { beatsOfLayout, phaseAt, phaseSpans } from '../../hearing/beats';
+import { PlayControls } from '../../hearing/PlayControls';
+import { PartChoice } from '../../movements/PartChoice';
+import { Phases } from '../../movements/Phases';
+import { ReadChoices } from '../../movements/ReadChoices';
+import { RuleCheck } from '../../movements/RuleCheck';
+import { useRuleSets } from '../../movements/useCatalogue';
+import { PathPanels } from '../panels/PathPanels';
+import { SetOut } from '../setOut/SetOut';
+import { UnitAndPrint } from '../setOut/UnitAndPrint';
+import { EveryStep } from './EveryStep';
+import type { ChoiceParts, PlanParts } from './parts';
+
+/** The way on the ground from above, with its rhythm by phase. */
+export const SequenceDrawing = ({
+  draft,
+  choices,
+  movement,
+  athlete,
+  body,
+  solved,
+  player,
+  zoom,
+  messages,
+}: PlanParts & { choices: SequenceChoices }) => {
+  const layout = solved?.layout;
+  const branches = useMemo(
+    () => (layout ? branchesOf(movement, body, choices) : []),
+    [layout, movement, body, choices],
+  );
+  if (!layout) {
+    return (
+      <div className="empty" role="status">
+        <strong>Nothing to draw yet.</strong>
+        {Object.values(messages).find(Boolean)}
+      </div>
+    );
+  }
+  const steps = layout.footfalls.filter((fall) => fall.n > 0);
+  return (
+    <>
+      <PlanView
+        zoom={zoom}
+        branches={branches}
+        layout={layout}
+        player={player}
+        shoeM={body.shoeM}
+        maxHeight={300}
+        label={`${movement.name} for ${athlete.name}: ${steps.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
+      />
+      <Beats
+        contacts={beatsOfLayout(layout)}
+        totalTimeS={layout.totalTimeS}
+        phases={phaseSpans(layout, movement.phases)}
+        player={player}
+      />
+      <PlayControls player={player} name={draft.name} nameAt={phaseAt(layout, movement.phases)} />
+    </>
+  );
+};
+
+/** Below the drawing: what the kind of path brings, what is chosen, phases, rules and marks to set out. */
+export const SequencePanels = ({
+  choices,
+  movement,
+  athlete,
+  body,
+  solved,
+  style,
+  disabled,
+  messages,
+  onChoices,
+  onMessage,
+  onLeave,
+}: ChoiceParts<SequenceChoices>) => {
+  const [phase, setPhase] = useState<string | null>(null);
+  const ruleSets = useRuleSets();
+  const layout = solved?.layout;
+  const rules = ruleSets.find((set) => set.id === choices.ruleSet);
+  const set = (asked: Partial<SequenceChoices>): void =>
+    onChoices({ ...choices, ...asked }, Object.keys(asked).join());
+  return (
+    <>
+      {layout && (
+        <div className="stack mb-3">
+          <PathPanels
+            movement={movement}
+            athlete={athlete}
+            body={body}
+            layout={layout}
+            choices={choices}
+            style={style}
+            disabled={disabled}
+            onChoose={set}
+          />
+        </div>
+      )}
+      <div className="planner-columns">
+        <section aria-label="The plan" className="no-print stack">
+          <h2 className="mb-0">The plan</h2>
+          <div>
+            <Link to={`/movements/${movement.code}`}>{movement.name}</Link>
+            {layout?.mirrored && <span className="quiet">, in the mirror</span>}
+          </div>
+          <ReadChoices movement={movement} chosen={choices} disabled={disabled} onChoose={set} />
+          <PartChoice
+            movement={movement}
+            drill={choices.drill}
+            explained
+            disabled={disabled}
+            onChoose={(drill) => set({ drill })}
+          />
+          <label className="choice">
+            <span className="form-label">Speed, % of full</span>
+            <NumberInput
+              value={choices.speedFraction}
+              scale={100}
+              decimals={0}
+              width="6rem"
+              onNumber={(speed) => {
+                const possible = speed >= 0.2 && speed <= 1.1;
+                onMessage('speedFraction', possible ? null : 'Between 20 and 110 %.');
+                if (possible) set({ speedFraction: speed });
+              }}
+              onMessage={(message) => message !== null && onMessage('speedFraction', message)}
+            />
+            {messages.speedFraction && (
+              <span className="field-message" role="alert">
+                {messages.speedFraction}
+              </span>
+            )}
+          </label>
+          <label className="choice">
+            <span className="form-label">Step rules</span>
+            <Form.Select
+              value={choices.ruleSet ?? ''}
+              disabled={disabled}
+              onChange={(event) => set({ ruleSet: event.target.value || null })}
+            >
+              <option value="">none</option>
+              {ruleSets.map((set) => (
+                <option key={set.id} value={set.id}>
+                  {set.name}
+                </option>
+              ))}
+            </Form.Select>
+          </label>
+        </section>
+        <Phases
+          movement={movement}
+          path={phasesOn(movement, choices)}
+          chosen={phase}
+          onChoose={setPhase}
+        />
+        <div className="stack">
+          {rules && layout && (
+            <RuleCheck checked={[{ set: rules, breaks: checkRules(layout.footfalls, rules) }]} />
+          )}
+          {layout && <SetOut layout={layout} style={style} />}
+          {layout && <EveryStep layout={layout} movement={movement} style={style} />}
+          <UnitAndPrint athlete={athlete} unit={style.unit} onLeave={onLeave} />
+        </div>
+      </div>
+    </>
+  );
+};

@@ -1,0 +1,108 @@
+import {
+  check,
+  isSequence,
+  sequenceChoices,
+  straightChoices,
+  type Approach,
+  type Athlete,
+  type Choices,
+  type Movement,
+  type SequenceChoices,
+} from '@gravek/contract';
+import { sequenceStart, straightStart } from '@gravek/library';
+import { v7 as uuid } from 'uuid';
+
+/** A plan as it is being worked on. */
+export type PlanDraft = {
+  id: string;
+  name: string;
+  movement: string;
+  choices: Choices;
+  athleteIds: string[];
+  /** null before it was first saved */
+  version: number | null;
+  /** step counts of a run-up to compare */
+  from: number;
+  to: number;
+};
+
+/** Check marks lie where a coach can still see the feet and the athlete can still adjust. */
+const USUAL_CHECK_MARKS = [4];
+/** A coach who opens a new plan has a little more to give than the solver's own default. */
+const USUAL_TOLERANCE = 0.1;
+
+/** Step counts worth comparing with one. */
+export const around = (steps: number): { from: number; to: number } => ({
+  from: Math.max(1, steps - 2),
+  to: Math.min(60, Math.max(1, steps - 2) + 4),
+});
+
+const compared = (choices: Choices) => around(isSequence(choices) ? 1 : choices.steps);
+
+/** What a new plan is called until the coach says otherwise. */
+export const usualName = (movement: Movement, athlete: Athlete | undefined): string =>
+  (athlete
+    ? `${athlete.name.split(' ')[0]}’s ${movement.code === 'straight-run-up' ? 'run-up' : movement.name.toLowerCase()}`
+    : movement.name
+  ).slice(0, 80);
+
+/** What the coach has chosen before planning: for whom, and what of a movement. */
+export type Asked = Partial<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>> & {
+  athleteId?: string | undefined;
+};
+
+const startOf = (movement: Movement, { athleteId: _athlete, ...asked }: Asked): Choices => {
+  const start = straightStart(movement);
+  return start
+    ? {
+        ...start,
+        checkMarks: USUAL_CHECK_MARKS.filter((mark) => mark < start.steps),
+        tolerance: USUAL_TOLERANCE,
+      }
+    : { ...sequenceStart(), ruleSet: movement.ruleSets[0] ?? null, ...asked };
+};
+
+export const newPlan = (
+  movement: Movement,
+  athlete: Athlete | undefined,
+  asked: Asked = {},
+): PlanDraft => {
+  const choices = startOf(movement, asked);
+  return {
+    id: uuid(),
+    name: usualName(movement, athlete),
+    movement: movement.code,
+    choices,
+    athleteIds: athlete ? [athlete.id] : [],
+    version: null,
+    ...compared(choices),
+  };
+};
+
+export const draftOf = ({
+  id,
+  name,
+  movement,
+  choices,
+  athleteIds,
+  version,
+}: Approach): PlanDraft => ({
+  id,
+  name,
+  movement,
+  choices,
+  athleteIds,
+  version,
+  ...compared(choices),
+});
+
+/** The draft of a plan is kept under this name. */
+export const draftName = (approachId: string): string => `approach.${approachId}`;
+
+/** Messages by field for choices as they stand; empty when they can be solved. */
+export const choiceMessages = (choices: Choices): Record<string, string> => {
+  const checked = isSequence(choices)
+    ? check(sequenceChoices, choices)
+    : check(straightChoices, choices);
+  return checked.ok ? {} : checked.fields;
+};

@@ -1,0 +1,46 @@
+import type { Layout, LengthStyle } from '@gravek/core';
+import { groundMarks } from '@gravek/library';
+import { Length } from '../../controls/Figure';
+
+/** Marks to set out, from the start mark: how far ahead and how far to which side. */
+export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }) => {
+  const marks = groundMarks(layout);
+  return (
+    <section className="panel sheet-panel" aria-label="To set out">
+      <h2>To set out</h2>
+      {marks.length < 2 ? (
+        <p className="mb-0">Only a start mark.</p>
+      ) : (
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th>Mark</th>
+              <th className="num">Ahead</th>
+              <th className="num">Aside</th>
+            </tr>
+          </thead>
+          <tbody>
+            {marks.map(({ label, aheadM, asideM, side }, i) => (
+              <tr key={i}>
+                <td>{label}</td>
+                <td className="num">
+                  {i === 0 ? 0 : <Length m={Math.abs(aheadM)} style={style} />}
+                  {aheadM < 0 && <span className="unit"> back</span>}
+                </td>
+                <td className="num">
+                  {i === 0 && 0}
+                  {i > 0 && side === null && '–'}
+                  {side && (
+                    <>
+                      <Length m={asideM} style={style} /> <span className="unit">{side}</span>
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+};

@@ -1,0 +1,97 @@
+import type { LengthStyle, StraightPlan } from '@gravek/core';
+import { sheetCsv, sheetRows, sheetSvg, type Datum } from '@gravek/library';
+import { memo, useState } from 'react';
+import Dropdown from 'react-bootstrap/Dropdown';
+import Form from 'react-bootstrap/Form';
+import { download, fileName } from '../../controls/download';
+import { Length } from '../../controls/Figure';
+import { Segments } from '../../controls/Segments';
+import { FootWord } from '../../drawing/FootPrint';
+
+/** What to tape, in the order in which a person walks away from the datum, with running totals. */
+export const Sheet = memo(
+  ({
+    plan,
+    style,
+    target,
+    title,
+  }: {
+    plan: StraightPlan;
+    style: LengthStyle;
+    target: string;
+    title: string;
+  }) => {
+    const [datum, setDatum] = useState<Datum>('target');
+    const [every, setEvery] = useState(false);
+    const rows = sheetRows(plan, style, datum, every);
+    const from = datum === 'target' ? target : 'start mark';
+    return (
+      <section
+        aria-label="Setting out"
+        className={`sheet ${rows.length > 8 ? 'many' : ''} ${rows.length > 16 ? 'most' : ''}`}
+      >
+        <div className="print-only">{title}</div>
+        <h2>Set out, from the {from}</h2>
+        <div className="row-line no-print mb-1">
+          <Segments
+            label="Tape from"
+            value={datum}
+            onChoose={setDatum}
+            options={[
+              { value: 'target', label: target },
+              { value: 'start', label: 'start' },
+            ]}
+          />
+          <Form.Check
+            type="switch"
+            id="every-print"
+            label="every print"
+            checked={every}
+            onChange={() => setEvery(!every)}
+          />
+          <Dropdown className="ms-auto">
+            <Dropdown.Toggle size="sm" variant="outline-dark">
+              As a file
+            </Dropdown.Toggle>
+            <Dropdown.Menu>
+              <Dropdown.Item
+                onClick={() =>
+                  download(
+                    fileName(title, 'svg'),
+                    sheetSvg(title, from, rows, style),
+                    'image/svg+xml',
+                  )
+                }
+              >
+                as a drawing (SVG)
+              </Dropdown.Item>
+              <Dropdown.Item
+                onClick={() => download(fileName(title, 'csv'), sheetCsv(rows, style), 'text/csv')}
+              >
+                as a table (CSV)
+              </Dropdown.Item>
+            </Dropdown.Menu>
+          </Dropdown>
+        </div>
+        <ol className="sheet-list">
+          {rows.map(({ mark, fromDatumM, onM }) => (
+            <li key={mark.key}>
+              <Length m={fromDatumM} style={style} />
+              <span>
+                <strong>{mark.key === 'target' ? `The ${target}` : mark.label}</strong>
+                <span className="small-text quiet sheet-hint">
+                  {mark.hint} {mark.foot && <FootWord foot={mark.foot} />}
+                </span>
+                {rows.length > 1 && (
+                  <span className="small-text quiet sheet-hint">
+                    on by <Length m={onM} style={style} />
+                  </span>
+                )}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
+    );
+  },
+);

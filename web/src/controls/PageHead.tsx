@@ -1,0 +1,18 @@
+/** The head of a page: what it is about, and what can be done. */
+export const PageHead = ({
+  over,
+  title,
+  children,
+}: {
+  over?: React.ReactNode;
+  title: React.ReactNode;
+  children?: React.ReactNode;
+}) => (
+  <header className="page-head">
+    <div>
+      {over && <div className="page-over">{over}</div>}
+      <h1>{title}</h1>
+    </div>
+    {children && <div className="page-acts">{children}</div>}
+  </header>
+);

@@ -1,0 +1,189 @@
+import type { LogPage, Rep, RepReceipt, RunBundle, StoredRep } from '@gravek/contract';
+import Dexie, { type EntityTable, type Transaction } from 'dexie';
+import { v7 as uuid } from 'uuid';
+
+/** A rep on its way to the server. */
+export type QueuedRep = Rep & {
+  clubId: string;
+  /** why the server would not take it; it then waits for the coach and counts for nothing */
+  refused?: string;
+};
+
+type KeptBundle = { sessionId: string; bundle: RunBundle; openedMs: number };
+
+/** How far the log of a session is known: the number of the last row that arrived there. */
+type LogEnd = { sessionId: string; after: number };
+
+/** What this device calls itself in the log, and the number it gave last. */
+type Device = { key: 'own'; id: string; last: number };
+
+type Store = Dexie & {
+  queue: EntityTable<QueuedRep, 'id'>;
+  log: EntityTable<StoredRep, 'id'>;
+  ends: EntityTable<LogEnd, 'sessionId'>;
+  bundles: EntityTable<KeptBundle, 'sessionId'>;
+  device: EntityTable<Device, 'key'>;
+};
+
+/** What a session kept by version 1 held of what a rep now says by itself. */
+type BundleBefore = {
+  session: { drillSets: { id: string; approachId: string; reps: number; sides: string[] }[] };
+  approaches: {
+    id: string;
+    movement: string;
+    choices: { drill?: string | null; speedFraction: number };
+  }[];
+};
+
+/** What waits from version 1 does not say what it was of; the session that was kept with it does. */
+const fillIn = async (trx: Transaction): Promise<void> => {
+  const bundles = await trx.table<{ sessionId: string; bundle: BundleBefore }>('bundles').toArray();
+  const waiting = await trx.table<QueuedRep>('queue').toArray();
+  const device: Device = { key: 'own', id: uuid(), last: 0 };
+  for (const rep of waiting.sort((a, b) => (a.at < b.at ? -1 : 1))) {
+    const bundle = bundles.find((bundle) => bundle.sessionId === rep.sessionId)?.bundle;
+    const set = bundle?.session.drillSets.find((set) => set.id === rep.drillSetId);
+    const plan = bundle?.approaches.find((approach) => approach.id === set?.approachId);
+    device.last += 1;
+    await trx.table<QueuedRep>('queue').put({
+      ...rep,
+      device: device.id,
+      deviceNo: device.last,
+      movement: plan?.movement ?? 'straight-run-up',
+      part: plan?.choices.drill ?? null,
+      speedPct: plan ? Math.round(plan.choices.speedFraction * 100) : null,
+      leadFoot: null,
+      turn: set
+        ? set.reps * set.sides.length * (rep.set - 1) +
+          set.reps * Math.max(0, set.sides.indexOf(rep.side)) +
+          rep.rep
+        : rep.rep,
+    });
+  }
+  await trx.table('device').put(device);
+  await trx.table('bundles').clear();
+};
+
+/** The phone's own database; another name is for tests. */
+export const openStore = (name: string): Store => {
+  const opened = new Dexie(name) as Store;
+  opened.version(1).stores({ queue: 'id, clubId, sessionId', bundles: 'sessionId' });
+  opened
+    .version(2)
+    .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
+    .upgrade(fillIn);
+  return opened;
+};
+
+const store = openStore('gravek');
+
+export const queue = store.queue;
+
+/** What this device calls itself. */
+export const deviceId = async (): Promise<string> =>
+  store.transaction('rw', store.device, async () => {
+    const known = await store.device.get('own');
+    if (known) return known.id;
+    const made: Device = { key: 'own', id: uuid(), last: 0 };
+    await store.device.put(made);
+    return made.id;
+  });
+
+/** Puts a rep on the phone with the device's next number, whichever tab it comes from. */
+export const enqueue = async (
+  clubId: string,
+  rep: Omit<Rep, 'device' | 'deviceNo'>,
+): Promise<void> => {
+  await deviceId();
+  await store.transaction('rw', store.device, store.queue, async () => {
+    const device = (await store.device.get('own'))!;
+    const deviceNo = device.last + 1;
+    await store.device.put({ ...device, last: deviceNo });
+    await store.queue.put({ ...rep, device: device.id, deviceNo, clubId });
+  });
+};
+
+const asStored = (
+  { clubId: _club, refused: _refused, ...rep }: QueuedRep,
+  arrival: number,
+): StoredRep => ({ ...rep, arrival });
+
+/** Takes what the server has answered: stored rows go from the queue into the phone's own log at once. */
+export const takeReceipt = (receipt: RepReceipt): Promise<void> =>
+  store.transaction('rw', store.queue, store.log, async () => {
+    for (const { id, arrival } of receipt.stored) {
+      const rep = await store.queue.get(id);
+      if (rep) await store.log.put(asStored(rep, arrival));
+      await store.queue.delete(id);
+    }
+    for (const { id, title } of receipt.refused) await store.queue.update(id, { refused: title });
+  });
+
+/** Where the phone's log of a session ends; 0 when nothing is known of it. */
+export const logEnd = async (sessionId: string): Promise<number> =>
+  (await store.ends.get(sessionId))?.after ?? 0;
+
+/** Keeps a page of a session's log. */
+export const keepLog = (sessionId: string, { items }: LogPage): Promise<void> =>
+  store.transaction('rw', store.log, store.ends, async () => {
+    if (items.length === 0) return;
+    await store.log.bulkPut(items);
+    await store.ends.put({ sessionId, after: items.at(-1)!.arrival });
+  });
+
+/** The phone's own log of a session, what waits to be sent left out. */
+export const logOf = (sessionId: string): Promise<StoredRep[]> =>
+  store.log.where('sessionId').equals(sessionId).toArray();
+
+/** What waits to be sent of a session, what was refused included. */
+export const waitingOf = (sessionId: string): Promise<QueuedRep[]> =>
+  queue.where('sessionId').equals(sessionId).toArray();
+
+/** Sessions kept for a field without network; the ones opened longest ago make room. */
+const KEPT = 12;
+
+/** Forgets a session, but nothing that waits to be sent. */
+export const dropSession = (sessionId: string): Promise<void> =>
+  store.transaction('rw', store.bundles, store.log, store.ends, async () => {
+    await store.bundles.delete(sessionId);
+    await store.log.where('sessionId').equals(sessionId).delete();
+    await store.ends.delete(sessionId);
+  });
+
+/**
+ * Keeps a session as last seen. Rows of athletes who are not in it any more go too: they were deleted.
+ *
+ * @param opened whether the coach has it on the screen
+ */
+export const keepBundle = async (bundle: RunBundle, opened: boolean): Promise<void> => {
+  const sessionId = bundle.session.id;
+  const people = new Set(bundle.athletes.map((athlete) => athlete.id));
+  await store.transaction('rw', store.bundles, store.log, async () => {
+    const before = await store.bundles.get(sessionId);
+    await store.bundles.put({
+      sessionId,
+      bundle,
+      openedMs: opened ? Date.now() : (before?.openedMs ?? 0),
+    });
+    await store.log
+      .where('sessionId')
+      .equals(sessionId)
+      .filter((rep) => !people.has(rep.athleteId))
+      .delete();
+  });
+  const kept = await store.bundles.toArray();
+  const old = kept.sort((a, b) => b.openedMs - a.openedMs).slice(KEPT);
+  for (const one of old) await dropSession(one.sessionId);
+};
+
+export const keptBundle = async (sessionId: string): Promise<RunBundle | undefined> =>
+  (await store.bundles.get(sessionId))?.bundle;
+
+export const keptSessions = async (): Promise<string[]> =>
+  (await store.bundles.toCollection().primaryKeys()) as string[];
+
+/** Forgets what was kept of the club; reps that are not sent yet stay. */
+export const forgetSessions = (): Promise<void> =>
+  store.transaction('rw', store.bundles, store.log, store.ends, async () => {
+    await Promise.all([store.bundles.clear(), store.log.clear(), store.ends.clear()]);
+  });

@@ -1,0 +1,179 @@
+import {
+  REP_BATCH,
+  type LogPage,
+  type Rep,
+  type RepReceipt,
+  type RunAnswer,
+  type RunBundle,
+} from '@gravek/contract';
+import { create } from 'zustand';
+import { api, ApiProblem, Unreachable } from '../api/client';
+import {
+  dropSession,
+  enqueue,
+  keepBundle,
+  keepLog,
+  keptBundle,
+  keptSessions,
+  logEnd,
+  queue,
+  takeReceipt,
+  type QueuedRep,
+} from './store';
+
+type Sending = {
+  /** idle, under way, no server, the sign-in has run out, or the server answers but does not take it */
+  state: 'idle' | 'sending' | 'unreachable' | 'signed-out' | 'held';
+  /** what the server says when it does not take what is sent */
+  why: string | null;
+};
+
+export const useSending = create<Sending>(() => ({ state: 'idle', why: null }));
+
+const FIRST_RETRY_MS = 1_500;
+const LAST_RETRY_MS = 20_000;
+let retryMs = FIRST_RETRY_MS;
+let retry: ReturnType<typeof setTimeout> | undefined;
+let underWay: Promise<void> | undefined;
+/** Fewer at a time while the server refuses a batch as a whole, down to the one that is to blame. */
+let most = REP_BATCH;
+
+const withoutQueueFields = ({ clubId: _club, refused: _refused, ...rep }: QueuedRep): Rep => rep;
+
+/** Refused for what it holds, not for who sends it or how often. */
+const isAboutContent = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && [400, 413, 422].includes(error.status);
+
+const sendBatch = async (clubId: string): Promise<boolean> => {
+  const waiting = await queue
+    .where('clubId')
+    .equals(clubId)
+    .filter((rep) => !rep.refused)
+    .sortBy('deviceNo');
+  const batch = waiting.slice(0, most);
+  if (batch.length === 0) return false;
+  try {
+    const reps = batch.map(withoutQueueFields);
+    await takeReceipt(await api.post<RepReceipt>('/reps', { reps }));
+    most = REP_BATCH;
+  } catch (error) {
+    if (!isAboutContent(error)) throw error;
+    if (batch.length > 1) most = Math.ceil(batch.length / 2);
+    else {
+      most = REP_BATCH;
+      await takeReceipt({ stored: [], refused: [{ id: batch[0]!.id, title: error.message }] });
+    }
+    return true;
+  }
+  return waiting.length > batch.length;
+};
+
+const sendAll = async (clubId: string): Promise<void> => {
+  clearTimeout(retry);
+  useSending.setState({ state: 'sending', why: null });
+  try {
+    while (await sendBatch(clubId));
+    retryMs = FIRST_RETRY_MS;
+    useSending.setState({ state: 'idle' });
+  } catch (error) {
+    const answered = error instanceof ApiProblem;
+    if (answered && error.status === 401) {
+      useSending.setState({ state: 'signed-out' });
+      return;
+    }
+    useSending.setState({
+      state: answered ? 'held' : 'unreachable',
+      why: answered ? error.message : null,
+    });
+    retry = setTimeout(() => void send(clubId), retryMs);
+    retryMs = Math.min(LAST_RETRY_MS, retryMs * 1.7);
+  }
+};
+
+/** Sends what waits; one sending at a time in this tab, and doing it twice does no harm. */
+export const send = async (clubId: string): Promise<void> => {
+  if (underWay) {
+    await underWay;
+    // Something may have come after the batch was read.
+    if (useSending.getState().state !== 'idle') return;
+  }
+  underWay ??= sendAll(clubId).finally(() => {
+    underWay = undefined;
+  });
+  await underWay;
+};
+
+/** Puts a rep on the phone first, then tries to send it. */
+export const logRep = async (
+  clubId: string,
+  rep: Omit<Rep, 'device' | 'deviceNo'>,
+): Promise<void> => {
+  await enqueue(clubId, rep);
+  void send(clubId);
+};
+
+/** Gets what has arrived in a session's log since the phone last heard; without network, nothing. */
+export const fetchLog = async (sessionId: string): Promise<void> => {
+  try {
+    for (;;) {
+      const after = await logEnd(sessionId);
+      const page = await api.get<LogPage>(`/sessions/${sessionId}/reps?after=${after}`);
+      await keepLog(sessionId, page);
+      if (!page.more) return;
+    }
+  } catch (error) {
+    if (!(error instanceof Unreachable)) throw error;
+  }
+};
+
+/**
+ * A session for the field screen: fetched anew only when it has changed; without network, as it was when
+ * last seen.
+ *
+ * @param opened whether the coach has it on the screen
+ */
+export const fetchBundle = async (sessionId: string, opened: boolean): Promise<RunBundle> => {
+  const kept = await keptBundle(sessionId);
+  try {
+    const known = kept ? `?known=${kept.stamp}` : '';
+    const answer = await api.get<RunAnswer>(`/sessions/${sessionId}/run${known}`);
+    const bundle = 'unchanged' in answer ? kept! : answer;
+    await keepBundle(bundle, opened);
+    return bundle;
+  } catch (error) {
+    if (kept && error instanceof Unreachable) return kept;
+    if (error instanceof ApiProblem && error.status === 404) await dropSession(sessionId);
+    throw error;
+  }
+};
+
+/** Brings every kept session up to date, so that nobody stays on the phone who was deleted since. */
+export const refreshKept = async (): Promise<void> => {
+  for (const sessionId of await keptSessions()) {
+    try {
+      await fetchBundle(sessionId, false);
+    } catch (error) {
+      if (error instanceof Unreachable) return;
+    }
+  }
+};
+
+/** Sends what is left from before, and again whenever the network comes back. */
+export const keepSending = (clubId: string): (() => void) => {
+  const now = (): void => {
+    retryMs = FIRST_RETRY_MS;
+    void send(clubId);
+    void refreshKept();
+  };
+  const seen = (): void => {
+    if (document.visibilityState === 'visible') now();
+  };
+  now();
+  window.addEventListener('online', now);
+  document.addEventListener('visibilitychange', seen);
+  return () => {
+    clearTimeout(retry);
+    window.removeEventListener('online', now);
+    document.removeEventListener('visibilitychange', seen);
+  };
+};

@@ -1,0 +1,375 @@
+import 'fake-indexeddb/auto';
+import type { Rep, RunBundle, StoredRep } from '@gravek/contract';
+import Dexie from 'dexie';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import {
+  deviceId,
+  enqueue,
+  forgetSessions,
+  keepBundle,
+  keptBundle,
+  keptSessions,
+  logEnd,
+  logOf,
+  queue,
+} from '../src/phone/store';
+import { fetchBundle, fetchLog, logRep, refreshKept, send, useSending } from '../src/phone/sync';
+
+const CLUB = 'club-1';
+
+const rep = (n: number, change: Partial<Rep> = {}): Rep => ({
+  id: `rep-${String(n).padStart(4, '0')}`,
+  sessionId: 'session-1',
+  drillSetId: 'set-1',
+  athleteId: 'ana',
+  movement: 'straight-run-up',
+  part: null,
+  set: 1,
+  side: 'own',
+  rep: n,
+  turn: n,
+  leadFoot: 'left',
+  speedPct: 100,
+  outcome: 'clean',
+  voids: null,
+  faults: [],
+  cue: null,
+  device: 'device-1',
+  deviceNo: n,
+  at: new Date(1_900_000_000_000 + n * 1000).toISOString(),
+  ...change,
+});
+
+type Answer = (reps: Rep[]) => Response | Promise<Response>;
+
+const json = (body: unknown, status = 200, type = 'application/json'): Response =>
+  new Response(JSON.stringify(body), { status, headers: { 'content-type': type } });
+
+const stored = (reps: Rep[]) => reps.map(({ id }, i) => ({ id, arrival: i + 1 }));
+const takeAll: Answer = (reps) => json({ stored: stored(reps), refused: [] });
+const gone: Answer = () => Promise.reject(new TypeError('no network'));
+
+/** A server that remembers what it was sent. */
+const serve = (answer: Answer): { sent: Rep[][] } => {
+  const sent: Rep[][] = [];
+  vi.stubGlobal(
+    'fetch',
+    vi.fn((_url: string, init: { body: string }) => {
+      const { reps } = JSON.parse(init.body) as { reps: Rep[] };
+      sent.push(reps);
+      return Promise.resolve().then(() => answer(reps));
+    }),
+  );
+  return { sent };
+};
+
+const fill = (reps: Rep[], clubId = CLUB) => queue.bulkPut(reps.map((one) => ({ ...one, clubId })));
+
+/** Lets time pass for the retries, and IndexedDB, which has its own clock, keep up with it. */
+const elapse = async (ms: number): Promise<void> => {
+  for (let passed = 0; passed < ms; passed += 1000) {
+    await vi.advanceTimersByTimeAsync(1000);
+    for (let i = 0; i < 5; i += 1) await new Promise((resolve) => setImmediate(resolve));
+  }
+};
+
+beforeEach(async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  await queue.clear();
+  await forgetSessions();
+  useSending.setState({ state: 'idle', why: null });
+});
+
+afterEach(() => {
+  vi.clearAllTimers();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe('the queue of reps', () => {
+  it('holds a rep before anything is sent, and lets go once it is stored', async () => {
+    let inQueueWhenSent = -1;
+    serve(async (reps) => {
+      inQueueWhenSent = await queue.count();
+      return takeAll(reps);
+    });
+    const { device: _device, deviceNo: _no, ...one } = rep(1);
+    await logRep(CLUB, one);
+    await send(CLUB);
+    expect(inQueueWhenSent).toBe(1);
+    expect(await queue.count()).toBe(0);
+    expect(useSending.getState().state).toBe('idle');
+  });
+
+  it('keeps everything while the server is gone, and tries again by itself', async () => {
+    serve(gone);
+    await fill([rep(1), rep(2)]);
+    await send(CLUB);
+    expect(useSending.getState().state).toBe('unreachable');
+    expect(await queue.count()).toBe(2);
+    const { sent } = serve(takeAll);
+    await elapse(30_000);
+    await vi.waitFor(async () => expect(await queue.count()).toBe(0));
+    expect(sent.flat().map((one) => one.id)).toEqual(['rep-0001', 'rep-0002']);
+  });
+
+  it('waits longer each time, up to a bound', async () => {
+    const server = serve(gone);
+    await fill([rep(1)]);
+    await send(CLUB);
+    await elapse(120_000);
+    expect(server.sent.length).toBeGreaterThan(4);
+    expect(server.sent.length).toBeLessThan(20);
+  });
+
+  it('takes an answer that is lost for no answer: the rep is sent again, with the same id', async () => {
+    let lost = true;
+    const { sent } = serve((reps) => {
+      if (!lost) return takeAll(reps);
+      lost = false;
+      return Promise.reject(new TypeError('connection reset'));
+    });
+    await fill([rep(1)]);
+    await send(CLUB);
+    await elapse(30_000);
+    await vi.waitFor(async () => expect(await queue.count()).toBe(0));
+    expect(sent.map((batch) => batch[0]!.id)).toEqual(['rep-0001', 'rep-0001']);
+  });
+
+  it('sends in the order of its own numbers, whatever the clock says, at most 200 at once', async () => {
+    const { sent } = serve(takeAll);
+    const back = new Date(1_900_000_000_000).toISOString();
+    await fill(Array.from({ length: 450 }, (_, i) => rep(450 - i, i % 2 ? { at: back } : {})));
+    await send(CLUB);
+    expect(sent.map((batch) => batch.length)).toEqual([200, 200, 50]);
+    const numbers = sent.flat().map((one) => one.deviceNo);
+    expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
+  });
+
+  it('sends nothing of its own keeping', async () => {
+    const { sent } = serve(takeAll);
+    await fill([rep(1)]);
+    await send(CLUB);
+    expect(Object.keys(sent[0]![0]!).sort()).toEqual(Object.keys(rep(1)).sort());
+  });
+
+  it('sets a refused rep aside with its reason, and goes on with the others', async () => {
+    const { sent } = serve((reps) =>
+      json({
+        stored: stored(reps.filter((one) => one.id !== 'rep-0002')),
+        refused: [{ id: 'rep-0002', title: 'Its athlete is not there any more.' }],
+      }),
+    );
+    await fill([rep(1), rep(2), rep(3)]);
+    await send(CLUB);
+    expect(await queue.toArray()).toMatchObject([
+      { id: 'rep-0002', refused: 'Its athlete is not there any more.' },
+    ]);
+    await fill([rep(4)]);
+    await send(CLUB);
+    expect(sent.at(-1)!.map((one) => one.id)).toEqual(['rep-0004']);
+  });
+
+  it('asks to sign in when the session has run out, and does not hammer the server', async () => {
+    const { sent } = serve(() =>
+      json({ status: 401, title: 'Sign in to go on.' }, 401, 'application/problem+json'),
+    );
+    await fill([rep(1)]);
+    await send(CLUB);
+    expect(useSending.getState().state).toBe('signed-out');
+    await elapse(60_000);
+    expect(sent).toHaveLength(1);
+    expect(await queue.count()).toBe(1);
+  });
+
+  it('takes what a proxy answers for no answer', async () => {
+    serve(
+      () =>
+        new Response('<h1>Bad gateway</h1>', {
+          status: 502,
+          headers: { 'content-type': 'text/html' },
+        }),
+    );
+    await fill([rep(1)]);
+    await send(CLUB);
+    expect(useSending.getState().state).toBe('unreachable');
+    expect(await queue.count()).toBe(1);
+  });
+
+  it('sends once though asked many times at once', async () => {
+    const { sent } = serve(takeAll);
+    await fill([rep(1), rep(2)]);
+    await Promise.all([send(CLUB), send(CLUB), send(CLUB)]);
+    expect(sent.flat().map((one) => one.id)).toEqual(['rep-0001', 'rep-0002']);
+  });
+
+  it('leaves the reps of another club where they are', async () => {
+    const { sent } = serve(takeAll);
+    await fill([rep(1)], 'club-2');
+    await fill([rep(2)]);
+    await send(CLUB);
+    expect(sent.flat().map((one) => one.id)).toEqual(['rep-0002']);
+    expect(await queue.count()).toBe(1);
+  });
+});
+
+describe('a row that the server cannot take', () => {
+  const refusing =
+    (bad: string): Answer =>
+    (reps) =>
+      reps.some((one) => one.id === bad)
+        ? json({ status: 422, title: 'A rep that cannot be.' }, 422, 'application/problem+json')
+        : takeAll(reps);
+
+  it('is found among those refused as a whole, set aside alone, and the others are stored', async () => {
+    serve(refusing('rep-0005'));
+    await fill(Array.from({ length: 9 }, (_, i) => rep(i + 1)));
+    await send(CLUB);
+    expect(await queue.toArray()).toMatchObject([
+      { id: 'rep-0005', refused: 'A rep that cannot be.' },
+    ]);
+    expect(await logOf('session-1')).toHaveLength(8);
+    expect(useSending.getState().state).toBe('idle');
+  });
+
+  it('is not called offline: the server’s own word is kept', async () => {
+    serve(() => json({ status: 403, title: 'Not for you.' }, 403, 'application/problem+json'));
+    await fill([rep(1)]);
+    await send(CLUB);
+    expect(useSending.getState()).toEqual({ state: 'held', why: 'Not for you.' });
+    expect(await queue.count()).toBe(1);
+  });
+});
+
+describe('the device’s own numbers', () => {
+  it('go up by one, from several tabs at once', async () => {
+    const { device: _device, deviceNo: _no, ...one } = rep(1);
+    await Promise.all(
+      Array.from({ length: 20 }, (_, i) => enqueue(CLUB, { ...one, id: `many-${i}` })),
+    );
+    const rows = await queue.toArray();
+    const numbers = rows.map((row) => row.deviceNo).sort((a, b) => a - b);
+    expect(new Set(numbers).size).toBe(20);
+    expect(numbers.at(-1)! - numbers[0]!).toBe(19);
+    expect(new Set(rows.map((row) => row.device))).toEqual(new Set([await deviceId()]));
+  });
+});
+
+const bundleOf = (sessionId: string, athletes: string[], stamp = 'one') =>
+  ({
+    stamp,
+    session: { id: sessionId },
+    athletes: athletes.map((id) => ({ id })),
+  }) as unknown as RunBundle;
+
+/** A server of a session: its log and bundle, and which requests came. */
+const serveSession = (
+  log: StoredRep[],
+  run: (known: string | null) => Response,
+): { asked: string[] } => {
+  const asked: string[] = [];
+  vi.stubGlobal(
+    'fetch',
+    vi.fn((url: string) => {
+      asked.push(url);
+      const { pathname, searchParams } = new URL(url, 'http://phone');
+      if (pathname.endsWith('/run')) return Promise.resolve(run(searchParams.get('known')));
+      const after = Number(searchParams.get('after'));
+      const rows = log.filter((one) => one.arrival > after);
+      return Promise.resolve(json({ items: rows.slice(0, 2), more: rows.length > 2 }));
+    }),
+  );
+  return { asked };
+};
+const stand = (n: number): StoredRep => ({ ...rep(n), arrival: n });
+
+describe('the phone’s own copy of a session', () => {
+  it('holds a stored rep at once, though every fetch after it fails', async () => {
+    serve(takeAll);
+    await fill([rep(1)]);
+    await send(CLUB);
+    serve(gone);
+    await fetchLog('session-1');
+    expect(await queue.count()).toBe(0);
+    expect(await logOf('session-1')).toEqual([stand(1)]);
+  });
+
+  it('asks for what came since the last, page by page, and never again', async () => {
+    const { asked } = serveSession([1, 2, 3, 4, 5].map(stand), () => json({}));
+    await fetchLog('session-1');
+    expect(await logOf('session-1')).toHaveLength(5);
+    expect(await logEnd('session-1')).toBe(5);
+    expect(asked.map((url) => url.split('after=')[1])).toEqual(['0', '2', '4']);
+    await fetchLog('session-1');
+    expect(asked.at(-1)).toContain('after=5');
+  });
+
+  it('keeps its parts until they change, and what waits when it is forgotten', async () => {
+    let stamp = 'one';
+    const { asked } = serveSession([], (known) =>
+      known === stamp ? json({ unchanged: true }) : json(bundleOf('session-1', ['ana'], stamp)),
+    );
+    await fetchBundle('session-1', true);
+    expect((await fetchBundle('session-1', true)).stamp).toBe('one');
+    expect(asked.at(-1)).toContain('known=one');
+    stamp = 'two';
+    expect((await fetchBundle('session-1', true)).stamp).toBe('two');
+    await fill([rep(1)]);
+    serve(gone);
+    expect((await fetchBundle('session-1', true)).stamp).toBe('two');
+    await forgetSessions();
+    expect(await keptBundle('session-1')).toBeUndefined();
+    expect(await queue.count()).toBe(1);
+  });
+
+  it('lets go of an athlete who was deleted, and of a session that is gone, at the next contact', async () => {
+    await keepBundle(bundleOf('session-1', ['ana', 'bo']), true);
+    await keepBundle(bundleOf('session-2', ['bo']), true);
+    serveSession([stand(1), { ...stand(2), athleteId: 'bo' }], () => json({}));
+    await fetchLog('session-1');
+    vi.stubGlobal(
+      'fetch',
+      vi.fn((url: string) =>
+        Promise.resolve(
+          url.includes('session-2')
+            ? json({ status: 404, title: 'Gone.' }, 404, 'application/problem+json')
+            : json(bundleOf('session-1', ['ana'], 'later')),
+        ),
+      ),
+    );
+    await refreshKept();
+    expect(await keptSessions()).toEqual(['session-1']);
+    expect((await keptBundle('session-1'))!.athletes.map((one) => one.id)).toEqual(['ana']);
+    expect((await logOf('session-1')).map((one) => one.athleteId)).toEqual(['ana']);
+  });
+
+  it('makes room for the sessions opened last', async () => {
+    for (let i = 0; i < 15; i += 1) await keepBundle(bundleOf(`s${i}`, []), true);
+    expect(await keptSessions()).toHaveLength(12);
+  });
+});
+
+it('reps that an older version left waiting say from then on what they were of', async () => {
+  await Dexie.delete('gravek-older');
+  const older = new Dexie('gravek-older');
+  older.version(1).stores({ queue: 'id, clubId, sessionId', bundles: 'sessionId' });
+  const { movement: _m, part: _p, turn: _t, device: _d, deviceNo: _n, ...before } = rep(3);
+  await older.table('queue').put({ ...before, set: 2, clubId: CLUB });
+  await older.table('bundles').put({
+    sessionId: 'session-1',
+    bundle: {
+      session: { drillSets: [{ id: 'set-1', approachId: 'p', reps: 4, sides: ['own'] }] },
+      approaches: [
+        { id: 'p', movement: 'gaps', choices: { drill: 'one-each', speedFraction: 0.6 } },
+      ],
+    },
+  });
+  older.close();
+  const { openStore } = await import('../src/phone/store');
+  const now = openStore('gravek-older');
+  expect(await now.queue.toArray()).toMatchObject([
+    { id: 'rep-0003', movement: 'gaps', part: 'one-each', speedPct: 60, turn: 7, deviceNo: 1 },
+  ]);
+  expect(await now.bundles.count()).toBe(0);
+  now.close();
+});
