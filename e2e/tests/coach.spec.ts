@@ -74,7 +74,11 @@ test('step counts are compared in the range asked for, and one press takes one',
   await expect(
     page.getByText('Start mark', { exact: true }).first().locator('..').locator('.figure'),
   ).not.toHaveText(wanted!);
-  await page.getByRole('button', { name: 'Drop it' }).isVisible();
+  // What is chosen and not saved outlives a reload, and can be dropped.
+  await page.reload();
+  await expect(page.getByRole('img', { name: /^8 steps over/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Drop it' }).click();
+  await expect(page.getByRole('img', { name: /^12 steps over/ })).toBeVisible();
 });
 
 test('the strip, the sheet and the head say the same mark', async ({ signedIn: page }) => {

@@ -52,7 +52,18 @@ test('a copy is changed and the drawing follows; the built-in one stays', async 
   await steps.fill('9');
   await expect(drawing(page)).toHaveAccessibleName(/as it stands.*16 steps/);
   await steps.fill('many');
-  await expect(page.getByText('Steps must be a whole number.').first()).toBeVisible();
+  await expect(page.getByText('Write a number.').first()).toBeVisible();
+  // A length emptied is a length to mend, also after a reload; nothing is lost and nothing breaks.
+  const length = page.getByLabel('Step', { exact: true });
+  await length.fill('');
+  await page.reload();
+  await page.getByRole('button', { name: 'Give ground 2 to mend' }).click();
+  await expect(steps).toHaveValue('many');
+  await expect(length).toHaveValue('');
+  await expect(drawing(page)).toHaveAccessibleName(/16 steps/);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('2 things must be mended first')).toBeVisible();
+  await length.fill('0.5');
   await steps.fill('8');
   await expect(drawing(page)).toHaveAccessibleName(/15 steps/);
   await page.getByLabel('Name of the movement').fill('Give ground, long');

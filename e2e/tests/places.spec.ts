@@ -140,18 +140,29 @@ test('the field screen: no serious fault for axe, everything within a thumb’s 
   }
 });
 
+/** Waits until nothing fades in any more: half-seen text has no contrast. */
+const still = async (page: Page): Promise<void> => {
+  await expect
+    .poll(() =>
+      page.evaluate(
+        () => document.getAnimations().filter((one) => one.playState === 'running').length,
+      ),
+    )
+    .toBe(0);
+};
+
 test('dialogs: no serious fault for axe', async ({ signedIn: page }) => {
   await follow(page, '/athletes', 'Odran Vask');
   await page.getByRole('button', { name: 'Add a measured run' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
-  await page.waitForTimeout(400);
+  await still(page);
   expect(await serious(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await page
     .getByRole('combobox', { name: 'Do a test' })
     .selectOption({ label: 'Times over 5, 10 and 20 m' });
   await expect(page.getByRole('dialog', { name: 'Times over 5, 10 and 20 m' })).toBeVisible();
-  await page.waitForTimeout(400);
+  await still(page);
   expect(await serious(page)).toEqual([]);
 });
 

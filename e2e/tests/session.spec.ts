@@ -61,7 +61,10 @@ test('an athlete archived in mid session is passed over, with a word, and keeps 
   const second = await office.newPage();
   await enterDemo(second, app);
   await second.getByRole('link', { name: 'Athletes' }).click();
-  await second.getByRole('link', { name: 'Harlan Dewsbury' }).click();
+  await second
+    .getByRole('row', { name: /Harlan Dewsbury/ })
+    .getByRole('link')
+    .click();
   await second.getByRole('button', { name: 'More' }).click();
   await second.getByRole('button', { name: 'Archive' }).click();
   await expect(second.getByText('Harlan Dewsbury is archived.')).toBeVisible();

@@ -31,9 +31,9 @@ const storedReps = async (
   sessionId: string,
 ): Promise<{ id: string; outcome: string }[]> => {
   const answer = await page.request.get(
-    `${new URL(page.url()).origin}/api/sessions/${sessionId}/run`,
+    `${new URL(page.url()).origin}/api/sessions/${sessionId}/reps`,
   );
-  return ((await answer.json()) as { reps: { id: string; outcome: string }[] }).reps;
+  return ((await answer.json()) as { items: { id: string; outcome: string }[] }).items;
 };
 
 test('a coach measures, plans, runs a session with the server gone, and sees the faults', async ({
@@ -47,7 +47,7 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     const form = page.getByRole('dialog');
     await form.getByLabel('Name').fill('Tove Hallam');
     await form.getByLabel('Squad').fill('Athletics');
-    await form.getByLabel('Height').fill('17.4');
+    await form.getByLabel('Height').fill('17.4 m');
     await form.getByRole('button', { name: 'Save' }).click();
     await expect(form.getByText('The height must be at most 2.3 m.')).toBeVisible();
     await expect(form.getByLabel('Name')).toHaveValue('Tove Hallam');

@@ -1,0 +1,143 @@
+import type { Browser, Page } from '@playwright/test';
+import type { App } from '../src/app';
+import { enterDemo, expect, test } from '../src/test';
+
+/** The phone on the field: what it holds, sends and undoes, alone and beside another one. */
+
+const PHONE = { width: 390, height: 844 };
+
+/** A session of another day than today's, which other tests add to; it is open on the field screen. */
+const runAlone = async (page: Page, name: string, athletes: readonly string[]): Promise<string> => {
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Day').fill('2031-06-01');
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
+  const picked = set.locator('.pick[aria-pressed=true]');
+  await expect(picked).toHaveCount(6);
+  for (const text of await picked.allTextContents()) {
+    const first = text.split(' ')[0]!;
+    if (!athletes.includes(first)) await set.getByRole('button', { name: first }).click();
+  }
+  await expect(picked).toHaveCount(athletes.length);
+  await set.getByLabel('Sets').fill('1');
+  await set.getByLabel('Reps a side').fill('3');
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  await expect(page).toHaveURL(/\/run\//);
+  return page.url().split('/').at(-1)!;
+};
+
+const second = async (browser: Browser, app: App, session: string, aheadMs = 0): Promise<Page> => {
+  const context = await browser.newContext({ viewport: PHONE });
+  const page = await context.newPage();
+  if (aheadMs !== 0) {
+    await page.addInitScript((by) => {
+      const real = Date;
+      const now = (): number => real.now() + by;
+      globalThis.Date = new Proxy(real, {
+        construct: (_, args) =>
+          args.length === 0 ? new real(now()) : new real(...(args as [number])),
+        get: (target, key) => (key === 'now' ? now : (Reflect.get(target, key) as unknown)),
+      });
+    }, aheadMs);
+  }
+  await enterDemo(page, app);
+  await page.goto(`${app.address}/run/${session}`);
+  return page;
+};
+
+const up = (page: Page) => page.getByRole('heading', { level: 1 });
+const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
+const sent = (page: Page) => page.getByRole('button', { name: 'Send now' });
+
+test('of two phones each undoes its own rep, though one clock is two minutes ahead', async ({
+  signedIn: page,
+  app,
+  browser,
+}) => {
+  const session = await runAlone(page, 'Two phones', ['Evander', 'Maelle']);
+  const other = await second(browser, app, session, 120_000);
+  await expect(up(page)).toHaveText('Evander');
+  await clean(other).click();
+  await expect(up(page)).toHaveText('Maelle');
+  await clean(page).click();
+  await expect(up(other)).toHaveText('Evander');
+  // Mine is the last, whatever the other clock says.
+  await page.getByRole('button', { name: 'Undo Maelle' }).click();
+  await expect(up(page)).toHaveText('Maelle');
+  await expect(other.getByRole('button', { name: 'Undo Evander' })).toBeVisible();
+  await other.getByRole('button', { name: 'Undo Evander' }).click();
+  await expect(up(page)).toHaveText('Evander');
+  await other.context().close();
+});
+
+test('two answers to one turn, given without network, count once', async ({
+  signedIn: page,
+  app,
+  browser,
+}) => {
+  const session = await runAlone(page, 'Twice answered', ['Roland']);
+  const other = await second(browser, app, session);
+  await expect(up(other)).toHaveText('Roland');
+  for (const one of [page, other]) await one.route('**/api/reps', (route) => route.abort());
+  for (const one of [page, other]) {
+    await clean(one).click();
+    await expect(sent(one)).toContainText('1 rep waiting');
+    await expect(one.locator('.rep-no .figure')).toContainText('2');
+  }
+  for (const one of [page, other]) {
+    await one.unroute('**/api/reps');
+    await sent(one).click();
+    await expect(sent(one)).toContainText('all sent');
+  }
+  for (const one of [page, other]) await expect(one.locator('.rep-no .figure')).toContainText('2');
+  await page.goto(`${app.address}/sessions/${session}`);
+  await expect(page.getByRole('link', { name: 'Resume' })).toBeVisible();
+  const answer = await page.request.get(`${app.address}/api/sessions/${session}`);
+  expect(((await answer.json()) as { logged: number }).logged).toBe(1);
+  await other.context().close();
+});
+
+test('a rep that is stored stays on the screen though every fetch after it fails, and a tap is small', async ({
+  signedIn: page,
+}) => {
+  await runAlone(page, 'Fetches fail', ['Wilma', 'Tomaz']);
+  await page.setViewportSize(PHONE);
+  await expect(up(page)).toHaveText('Tomaz');
+  await page.route('**/api/sessions/**', (route) => route.abort());
+  const posted = page.waitForRequest('**/api/reps');
+  await clean(page).click();
+  expect((await posted).postDataBuffer()!.length).toBeLessThan(2_000);
+  await expect(sent(page)).toContainText('all sent');
+  await expect(up(page)).toHaveText('Wilma');
+  await clean(page).click();
+  await expect(sent(page)).toContainText('all sent');
+  await page.reload();
+  await expect(up(page)).toHaveText('Tomaz');
+  await expect(page.locator('.rep-no .figure')).toContainText('2');
+});
+
+test('a row that the server cannot take is shown by name, and those behind it are stored', async ({
+  signedIn: page,
+}) => {
+  await runAlone(page, 'One bad row', ['Signe', 'Maelle']);
+  await expect(up(page)).toHaveText('Maelle');
+  await page.route('**/api/reps', async (route) => {
+    const body = route.request().postDataJSON() as { reps: { athleteId: string; at: string }[] };
+    // On its way a rep is broken: what it says of its time is no time.
+    if (body.reps[0]) body.reps[0].at = 'noon';
+    await route.continue({ postData: JSON.stringify(body) });
+  });
+  await clean(page).click();
+  const alert = page.getByRole('alert').filter({ hasText: 'Not taken by the server' });
+  await expect(alert).toContainText('Maelle Thorsby, set 1 rep 1: The time is not a time.');
+  await page.unroute('**/api/reps');
+  // It counts for nothing, so Maelle is up again; the screen does not say “offline”.
+  await expect(up(page)).toHaveText('Maelle');
+  await expect(sent(page)).not.toContainText('offline');
+  await clean(page).click();
+  await expect(up(page)).toHaveText('Signe');
+  await expect(sent(page)).toContainText('all sent');
+  await alert.getByRole('button', { name: 'Let go' }).click();
+  await expect(alert).toBeHidden();
+});
