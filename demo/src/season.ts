@@ -1,6 +1,8 @@
 import {
   estimateStepModel,
   faultRate,
+  footBefore,
+  type Foot,
   modelCadenceSpm,
   modelLengthM,
   type SessionCount,
@@ -56,6 +58,10 @@ type Person = ScenarioAthlete & {
 };
 
 const iso = (date: Date): string => formatISO(date, { representation: 'date' });
+
+/** The foot with which a run-up starts so that the take-off foot arrives. */
+const leadFootOf = ({ choices }: ScenarioApproach, { takeoffFoot }: Person): Foot =>
+  footBefore(choices.takeoffFoot === 'own' ? takeoffFoot : choices.takeoffFoot, choices.steps - 1);
 
 /**
  * The demo club with its season: every figure follows from the seed and the day.
@@ -193,6 +199,8 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     return [...seen];
   };
 
+  /** the phone of the coach who logs all of it */
+  const phone = id(founded);
   const reps: Rep[] = [];
   const logSession = (one: SessionInput, daysAgo: number): void => {
     const start = subDays(today, daysAgo).getTime() + 5 * 3600_000;
@@ -200,6 +208,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     const cues = new Map<string, string | null>();
     const tally = new Map<string, { reps: number; faults: Map<string, number> }>();
     for (const set of one.drillSets) {
+      const plan = approaches.find((candidate) => candidate.id === set.approachId)!;
       for (let s = 1; s <= set.sets; s += 1) {
         for (let r = 1; r <= set.reps; r += 1) {
           for (const athleteId of set.athleteIds) {
@@ -220,13 +229,20 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               sessionId: one.id,
               drillSetId: set.id,
               athleteId,
+              movement: MOVEMENT.code,
+              part: null,
               set: s,
               side: 'own',
               rep: r,
+              turn: (s - 1) * set.reps + r,
+              leadFoot: leadFootOf(plan, person),
+              speedPct: Math.round(plan.choices.speedFraction * 100),
               outcome: skips ? 'skip' : faults.length > 0 ? 'fault' : 'clean',
               voids: null,
               faults,
               cue: cues.get(athleteId) ?? null,
+              device: phone,
+              deviceNo: reps.length + 1,
               at: new Date(clock).toISOString(),
             });
           }
@@ -254,7 +270,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     for (const [squad, { every }] of Object.entries(TRAINING)) {
       if (!every.includes(((daysAgo % 7) + 7) % 7)) continue;
       if (daysAgo === TURN_DAYS_AGO - (TURN_DAYS_AGO % 7) + every[0]!) {
-        for (const person of people.filter((one) => one.squad === squad)) {
+        for (const person of people.filter((person) => person.squad === squad)) {
           for (const [code, [course, rate]] of Object.entries(person.story)) {
             if (course === 'returns') person.own.set(code, rate * 1.5);
             if (course === 'clicks') person.own.set(code, rate * 0.12);
