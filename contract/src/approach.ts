@@ -10,7 +10,7 @@ import {
   type MixedSchema,
   type ValidationError,
 } from 'yup';
-import { choice, count, distinct, figure, foot, id, name } from './fields';
+import { choice, count, distinct, figure, foot, id, name, version } from './fields';
 
 const ENDINGS = {
   even: object({ kind: choice('an ending', ['even'] as const) }),
@@ -67,7 +67,7 @@ export const straightChoices = object({
       lengthM: figure('A step', 0.03, 4, ' m'),
     }).required(),
   )
-    .max(60)
+    .max(60, 'At most 60 pinned steps.')
     .default([]),
 }).test('fits-steps', function fitsSteps(value): true | ValidationError {
   const {
@@ -131,10 +131,10 @@ export const sequenceChoices = object({
   /** school → way of teaching */
   schools: chosen('Ways of teaching'),
   /** a drill by its code; null for the whole */
-  drill: string().strict().nullable().defined().max(60),
+  drill: string().strict().nullable().defined().max(60, 'Choose a drill.'),
   speedFraction: figure('The speed', 0.2, 1.1),
   /** a rule set by its code or id; null for none */
-  ruleSet: string().strict().nullable().defined().max(60),
+  ruleSet: string().strict().nullable().defined().max(60, 'Choose a rule set.'),
   /** a curved run-up's own spot, angle and steps; null as the movement says */
   bar: object({
     alongM: figure('Inside the upright', -3, 3, ' m'),
@@ -212,7 +212,7 @@ export const approachInput = approachFields.shape({ id: id() });
 export type ApproachInput = InferType<typeof approachInput>;
 
 export const approachUpdate = approachFields.shape({
-  version: count('The version', 1, 2 ** 31 - 1),
+  version: version(),
 });
 export type ApproachUpdate = InferType<typeof approachUpdate>;
 

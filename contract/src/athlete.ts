@@ -1,6 +1,6 @@
 import { STEP_BOUNDS } from '@gravek/core';
 import { array, boolean, object, type InferType } from 'yup';
-import { choice, count, day, distinct, figure, foot, id, name, note } from './fields';
+import { choice, count, day, distinct, figure, foot, id, name, note, version } from './fields';
 import type { ReadingRow } from './reading';
 import { SOURCES } from './source';
 
@@ -21,7 +21,7 @@ export type AthleteFields = InferType<typeof athleteFields>;
 export const athleteInput = athleteFields.shape({ id: id() });
 export type AthleteInput = InferType<typeof athleteInput>;
 
-export const athleteUpdate = athleteFields.shape({ version: count('The version', 1, 2 ** 31 - 1) });
+export const athleteUpdate = athleteFields.shape({ version: version() });
 export type AthleteUpdate = InferType<typeof athleteUpdate>;
 
 /** Puts a thing away, or back: every removal but the last can be undone. */

@@ -1,6 +1,6 @@
 import { CUE_SCHOOLS, LENGTH_UNITS } from '@gravek/core';
 import { object, string, type InferType } from 'yup';
-import { choice, count, id, name } from './fields';
+import { choice, id, name, version } from './fields';
 
 export const ROLES = ['owner', 'coach', 'assistant'] as const;
 export type Role = (typeof ROLES)[number];
@@ -9,6 +9,7 @@ const timeZone = () =>
   string()
     .strict()
     .required('Choose a time zone.')
+    .max(60, 'That time zone is not known.')
     .test('known', 'That time zone is not known.', (zone) => {
       try {
         new Intl.DateTimeFormat('en', { timeZone: zone ?? '' });
@@ -27,7 +28,7 @@ export const clubSettings = object({
 });
 export type ClubSettings = InferType<typeof clubSettings>;
 
-export const clubUpdate = clubSettings.shape({ version: count('The version', 1, 2 ** 31 - 1) });
+export const clubUpdate = clubSettings.shape({ version: version() });
 export type Club = InferType<typeof clubUpdate> & { id: string };
 
 const email = () =>
@@ -36,18 +37,28 @@ const email = () =>
     .lowercase()
     .required('Give an e-mail address.')
     .max(200, 'That e-mail address is too long.')
-    .matches(/^[^\s@]+@[^\s@]+\.[^\s@]+$/, 'That is not an e-mail address.');
+    // Nothing in it can be read in two ways, so no text takes long.
+    .matches(/^[^\s@]+@[^\s@.]+(\.[^\s@.]+)+$/, 'That is not an e-mail address.');
+
+/** The same letters however a keyboard puts them together. */
+const password = (what: string) =>
+  string()
+    .transform((text: unknown) => (typeof text === 'string' ? text.normalize('NFC') : text))
+    .required(what)
+    .max(200, 'Keep the password within 200 characters.');
 
 const newPassword = () =>
-  string()
-    .strict()
-    .required('Give a password.')
+  password('Give a password.')
     .min(10, 'A password needs at least 10 characters.')
-    .max(200, 'Keep the password within 200 characters.');
+    .test(
+      'varied',
+      'Too plain to keep anybody out: the same sign or blanks over and over.',
+      (text) => !text || new Set(text.replace(/\s/g, '')).size >= 4,
+    );
 
 export const signIn = object({
   email: email(),
-  password: string().strict().required('Give the password.').max(200, 'That password is too long.'),
+  password: password('Give the password.'),
 });
 export type SignIn = InferType<typeof signIn>;
 

@@ -1,17 +1,75 @@
-import { array, number, string, type ArraySchema, type AnyObject, type ISchema } from 'yup';
+import {
+  array,
+  number,
+  setLocale,
+  string,
+  type ArraySchema,
+  type AnyObject,
+  type ISchema,
+} from 'yup';
+
+// What is refused is never printed: an answer must not grow with what was asked.
+setLocale({
+  mixed: {
+    default: 'That is not right.',
+    required: 'Something is missing.',
+    defined: 'Something is missing.',
+    notNull: 'Something is missing.',
+    oneOf: 'That is none of the choices.',
+    notOneOf: 'That is none of the choices.',
+    notType: 'That is not what belongs here.',
+  },
+  string: { min: 'That is too short.', max: 'That is too long.', matches: 'That cannot be read.' },
+  number: {
+    min: 'That number is too small.',
+    max: 'That number is too large.',
+    integer: 'That must be a whole number.',
+  },
+  array: { min: 'There are too few of them.', max: 'There are too many of them.' },
+});
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** Id made by whoever creates the row, so that a retry is the same write. */
 export const id = () =>
-  string().strict().required('An id is missing.').matches(UUID, 'That is not an id.');
+  string()
+    .strict()
+    .required('An id is missing.')
+    .max(36, 'That is not an id.')
+    .matches(UUID, 'That is not an id.');
+
+const CONTROL = /[\p{Cc}\p{Zl}\p{Zp}]+/gu;
+const CONTROL_IN_LINES = /[^\P{Cc}\n\t]+/gu;
+/** Signs that show nothing; what joins or dresses letters is left to `LOOSE_JOINER`. */
+const INVISIBLE = /(?![\u200c\u200d\ufe0e\ufe0f])[\p{Cf}\p{Default_Ignorable_Code_Point}\u2800]/gu;
+/** Joiners that stand between no two letters or pictures. */
+const LOOSE_JOINER =
+  /(?<![\p{L}\p{M}\p{Extended_Pictographic}\p{Emoji_Modifier}])[\u200c\u200d\ufe0e\ufe0f]+|[\u200c\u200d]+(?![\p{L}\p{M}\p{Extended_Pictographic}])/gu;
+
+/** Takes out what nobody sees and nobody typed: it comes along when text is pasted. */
+const visible = (text: string): string => text.replace(INVISIBLE, '').replace(LOOSE_JOINER, '');
 
 export const name = (what: string, max = 80) =>
-  string().trim().required(`Give ${what}.`).max(max, `Keep ${what} within ${max} characters.`);
+  string()
+    .transform((text: unknown) =>
+      typeof text === 'string' ? visible(text.replace(CONTROL, ' ')) : text,
+    )
+    .trim()
+    .required(`Give ${what}.`)
+    .max(max, `Keep ${what} within ${max} characters.`);
 
 export const note = (max = 500) =>
-  string().trim().max(max, `Keep the note within ${max} characters.`).default('');
+  string()
+    .transform((text: unknown) =>
+      typeof text === 'string' ? visible(text.replace(CONTROL_IN_LINES, '')) : text,
+    )
+    .trim()
+    .max(max, `Keep the note within ${max} characters.`)
+    .default('');
+
+/** Which change of a row a write was made from; the next one must still be a number of the database. */
+export const version = () => count('The version', 1, 2 ** 31 - 2);
 
 /** A name from data that programs go by, such as that of a fault. */
 export const code = (what: string) =>
@@ -23,13 +81,17 @@ export const code = (what: string) =>
 
 const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$/;
 
+/** Nobody plans or logs outside these years. */
+const inYears = (text: string): boolean => text >= '1900' && text < '2200';
+
 /** A moment that exists, as `toISOString` writes it. */
 export const moment = (what: string) =>
   string()
     .strict()
     .required(`${what} is missing.`)
+    .max(40, `${what} is not a time.`)
     .test('moment', `${what} is not a time.`, (value) => {
-      if (!value || !ISO.test(value)) return false;
+      if (!value || !ISO.test(value) || !inYears(value)) return false;
       const read = new Date(value);
       return (
         !Number.isNaN(read.getTime()) && read.toISOString().slice(0, 19) === value.slice(0, 19)
@@ -41,9 +103,11 @@ export const day = (what: string) =>
   string()
     .strict()
     .required(`Give ${what}.`)
+    .max(10, `Write ${what} as year-month-day.`)
     .matches(DAY, `Write ${what} as year-month-day.`)
     .test('exists', `There is no such day; check ${what}.`, (value) => {
       if (!value || !DAY.test(value)) return true;
+      if (!inYears(value)) return false;
       const date = new Date(`${value}T00:00:00Z`);
       return !Number.isNaN(date.getTime()) && date.toISOString().slice(0, 10) === value;
     });
@@ -70,6 +134,7 @@ export const figure = (what: string, min: number, max: number, unit = '') =>
 export const choice = <T extends string>(what: string, options: readonly T[]) =>
   string<T>()
     .strict()
+    .max(60, `Choose ${what}.`)
     .oneOf([...options], `Choose ${what}.`)
     .required(`Choose ${what}.`);
 

@@ -34,6 +34,7 @@ const code = (what: string) =>
   string()
     .strict()
     .required(`${what} has no code.`)
+    .max(60, `The code of ${what.toLowerCase()} is too long.`)
     .matches(
       /^[a-z0-9][a-z0-9-]{0,59}$/,
       `The code of ${what.toLowerCase()} may hold a–z, 0–9 and -.`,
@@ -44,7 +45,10 @@ const words = (what: string, max = 300) => name(what, max);
 const list = (what: string, max: number, most = 80) =>
   array(name(what, most)).required(`Give ${what}.`).max(max, `At most ${max} of them.`);
 
-const codes = (what: string) => distinct(string().strict().required().max(60), 30, what);
+/** The code of something else in the movement. */
+const codeOf = (missing: string) => string().strict().required(missing).max(60, missing);
+
+const codes = (what: string) => distinct(codeOf(`${what}: one is missing.`), 30, what);
 
 const anyLength = object({
   value: number().strict().required('A length is missing.').min(-60).max(60),
@@ -56,7 +60,7 @@ const readOption = object({
   name: name('the exit’s name'),
   /** what is seen when this is the right exit */
   when: words('when this exit is right'),
-  to: string().strict().required('Say which phase this exit leads to.'),
+  to: codeOf('Say which phase this exit leads to.'),
   weight: figure('The weight', 0, 100),
 });
 
@@ -69,11 +73,12 @@ const phase = object({
     .nullable()
     .default(null),
   ball: string()
+    .max(60, 'Choose what becomes of the ball.')
     .oneOf([...BALL], 'Choose what becomes of the ball.')
     .nullable()
     .default(null),
   /** code of the phase after this one, 'end', or null for the next in the list */
-  then: string().nullable().default(null),
+  then: string().max(60, 'Choose what comes next.').nullable().default(null),
   /** where the eyes are */
   eyes: string().trim().max(120, 'Keep the eyes within 120 characters.').default(''),
   checkpoints: array(
@@ -86,7 +91,9 @@ const phase = object({
     .max(12, 'At most 12 checkpoints.'),
   read: object({
     watch: words('what is watched'),
-    options: array(readOption.required()).required('A read needs exits.').max(12),
+    options: array(readOption.required())
+      .required('A read needs exits.')
+      .max(12, 'At most 12 exits.'),
   })
     .nullable()
     .default(null),
@@ -97,7 +104,7 @@ const fault = object({
   name: name('the fault’s name', 60),
   /** what is seen */
   sees: words('what is seen'),
-  phase: string().strict().required('Choose the phase of the fault.'),
+  phase: codeOf('Choose the phase of the fault.'),
   /** 1 small – 3 grave */
   severity: count('The severity', 1, 3),
   safety: boolean().strict().required(),
@@ -106,7 +113,7 @@ const fault = object({
   drills: codes('Drills'),
 });
 
-const partCode = () => string().strict().required('Choose a phase.');
+const partCode = () => codeOf('Choose a phase.');
 const PARTS: Record<Part['kind'], AnyObjectSchema> = {
   all: object({ kind: choice('a part', ['all']) }),
   last: object({ kind: choice('a part', ['last']), steps: count('Steps', 1, 60) }),
@@ -144,7 +151,7 @@ const drill = object({
   part: part as unknown as MixedSchema<Part>,
   speedFraction: figure('The speed', 0.2, 1),
   /** exit that the drill forces, by its code; null leaves the read open */
-  force: string().nullable().default(null),
+  force: string().max(60, 'Choose an exit.').nullable().default(null),
   rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs').min(
     1,
     'A drill needs at least one rung.',
@@ -152,7 +159,7 @@ const drill = object({
 });
 
 const change = object({
-  phase: string().strict().required('Choose a phase.'),
+  phase: partCode(),
   set: mixed<Record<string, unknown>>()
     .required('A change must set something.')
     .test('plain', 'A change must set something.', (value) => typeof value === 'object'),
@@ -166,13 +173,13 @@ const school = object({
       code: code('A way of teaching'),
       name: name('the way’s name'),
       reason: words('the reason its coaches give'),
-      changes: array(change.required()).default([]),
+      changes: array(change.required()).max(24, 'At most 24 changes.').default([]),
       skips: codes('Skipped phases').default([]),
     }).required(),
   )
     .required('A school needs its ways.')
     .min(2, 'A disagreement needs two ways at least.')
-    .max(4),
+    .max(4, 'Four ways at most.'),
 });
 
 const other = object({
@@ -213,13 +220,13 @@ export const movementShape = object({
     .required('A movement needs phases.')
     .min(1, 'A movement needs at least one phase.')
     .max(24, 'At most 24 phases.'),
-  others: array(other.required()).default([]),
+  others: array(other.required()).max(24, 'At most 24 things around.').default([]),
   faults: array(fault.required())
     .required('A movement needs faults.')
     .min(1, 'A movement needs at least one fault to look for.')
     .max(30, 'At most 30 faults.'),
   drills: array(drill.required()).required('Drills are missing.').max(30, 'At most 30 drills.'),
-  schools: array(school.required()).default([]),
+  schools: array(school.required()).max(12, 'At most 12 schools.').default([]),
   ruleSets: codes('Rule sets').default([]),
   cautions: list('the cautions', 12, 200),
 });

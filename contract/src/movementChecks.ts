@@ -1,4 +1,5 @@
 import type { Movement } from './movement';
+import { firstTooLong } from './bounds';
 import { phaseSteps } from './phaseKinds';
 
 /** Codes by which each of some things leads to others, and the first way round that leads back. */
@@ -20,6 +21,9 @@ const circleIn = (next: ReadonlyMap<string, readonly string[]>): string[] | null
   }
   return null;
 };
+
+const fits = (steps: object): boolean =>
+  firstTooLong(phaseSteps, steps) === null && phaseSteps.isValidSync(steps);
 
 const exitsOf = (phases: Movement['phases'], i: number): string[] => {
   const own = phases[i]!;
@@ -140,7 +144,7 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
         const at = phases.find((own) => own.code === change.phase);
         if (!at) {
           say(`${path}.changes[${c}].phase`, `There is no phase ${change.phase} to change.`);
-        } else if (!phaseSteps.isValidSync({ ...at.steps, ...change.set })) {
+        } else if (!fits({ ...at.steps, ...change.set })) {
           say(`${path}.changes[${c}].set`, `${at.name} cannot be changed like that.`);
         }
       });

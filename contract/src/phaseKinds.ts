@@ -304,7 +304,11 @@ const schemaOf = (field: ParameterField): ISchema<unknown> => {
     case 'choice': {
       const values = field.options.map(([value]) => value);
       return field.maybe
-        ? string().oneOf(values, `Choose ${field.label.toLowerCase()}.`).nullable().default(null)
+        ? string()
+            .max(60, `Choose ${field.label.toLowerCase()}.`)
+            .oneOf(values, `Choose ${field.label.toLowerCase()}.`)
+            .nullable()
+            .default(null)
         : choice(field.label.toLowerCase(), values);
     }
     case 'flag':

@@ -1,4 +1,5 @@
 import { ValidationError, type AnyObjectSchema, type InferType } from 'yup';
+import { firstTooLong, unreadable } from './bounds';
 
 /** The body of every error answer, `application/problem+json`. */
 export type Problem = {
@@ -13,11 +14,19 @@ export type Problem = {
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; fields: Record<string, string> };
 
-/** Checks a value against a schema; unknown keys are dropped, all faults are reported at once. */
+/** More faults than anybody mends at once; the others come when these are mended. */
+const MOST_FAULTS = 40;
+
+/**
+ * Checks a value against a schema; unknown keys are dropped, faults are reported together. What is too
+ * long, too deep or cannot be kept is refused before any schema looks at it piece by piece.
+ */
 export const check = <S extends AnyObjectSchema>(
   schema: S,
   value: unknown,
 ): Checked<InferType<S>> => {
+  const refused = unreadable(value) ?? firstTooLong(schema, value);
+  if (refused) return { ok: false, fields: { [refused.path]: refused.message } };
   try {
     return {
       ok: true,
@@ -28,7 +37,7 @@ export const check = <S extends AnyObjectSchema>(
     if (error instanceof TypeError) return { ok: false, fields: { '': 'That could not be read.' } };
     if (!(error instanceof ValidationError)) throw error;
     const fields: Record<string, string> = {};
-    for (const one of error.inner.length > 0 ? error.inner : [error]) {
+    for (const one of (error.inner.length > 0 ? error.inner : [error]).slice(0, MOST_FAULTS)) {
       fields[one.path ?? ''] ??= one.message;
     }
     return { ok: false, fields };

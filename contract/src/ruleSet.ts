@@ -8,7 +8,7 @@ import {
   type InferType,
   type MixedSchema,
 } from 'yup';
-import { choice, count, id, name, note } from './fields';
+import { choice, count, id, name, note, version } from './fields';
 
 const feet = () => count('Feet', 1, 2).oneOf([1, 2], 'One foot or both.');
 
@@ -50,7 +50,7 @@ const fields = object({
 export const ruleSetInput = fields.shape({ id: id() });
 export type RuleSetInput = InferType<typeof ruleSetInput>;
 
-export const ruleSetUpdate = fields.shape({ version: count('The version', 1, 2 ** 31 - 1) });
+export const ruleSetUpdate = fields.shape({ version: version() });
 
 /** Rules of a code; a built-in one has a word for its id. */
 export type NamedRuleSet = { id: string; name: string; note: string; rules: StepRule[] };

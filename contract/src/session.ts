@@ -1,6 +1,18 @@
 import { OUTCOMES, type Side } from '@gravek/core';
 import { array, mixed, object, type InferType } from 'yup';
-import { choice, code, count, day, distinct, foot, id, moment, name, note } from './fields';
+import {
+  choice,
+  code,
+  count,
+  day,
+  distinct,
+  foot,
+  id,
+  moment,
+  name,
+  note,
+  version,
+} from './fields';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 
@@ -34,7 +46,7 @@ export const sessionInput = sessionFields.shape({ id: id() });
 export type SessionInput = InferType<typeof sessionInput>;
 
 export const sessionUpdate = sessionFields.shape({
-  version: count('The version', 1, 2 ** 31 - 1),
+  version: version(),
 });
 export type SessionUpdate = InferType<typeof sessionUpdate>;
 
@@ -85,7 +97,8 @@ export type StoredRep = Rep & {
   arrival: number;
 };
 
-export const REP_BATCH = 200;
+/** so few that a refusal of each is still a small answer */
+export const REP_BATCH = 100;
 
 /** Rows from a phone's queue; each is checked by itself, so that a bad one does not hold up the rest. */
 export const repBatch = object({

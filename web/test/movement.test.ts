@@ -1,5 +1,5 @@
 import { bodyOf, estimateStepModel, type Part } from '@gravek/core';
-import { MOVEMENT_FILE_MAX, type Approach } from '@gravek/contract';
+import { MOVEMENT_MAX, type Approach } from '@gravek/contract';
 import { laidOut, movementOf, MOVEMENTS } from '@gravek/library';
 import { describe, expect, it } from 'vitest';
 import { outdatedOf } from '../src/approaches/plan/OutOfDate';
@@ -29,7 +29,7 @@ describe('a movement as a file', () => {
     expect(said('null')).toContain('broken');
     expect(said('[1]')).toContain('broken');
     expect(said(text.replace('"version": 1', '"version": 7'))).toContain('newer Gravek');
-    expect(said(text + ' '.repeat(MOVEMENT_FILE_MAX))).toContain('too large');
+    expect(said(text + ' '.repeat(MOVEMENT_MAX))).toContain('too large');
     const many = said(text.replaceAll('"severity"', '"gravity"'));
     expect(many).toMatch(/faults\[0\]\.severity: .* And \d+ more\. Nothing was changed\./);
   });

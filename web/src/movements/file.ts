@@ -1,6 +1,6 @@
 import {
   check,
-  MOVEMENT_FILE_MAX,
+  MOVEMENT_MAX,
   MOVEMENT_FILE_VERSION,
   movementFile,
   type Movement,
@@ -12,10 +12,10 @@ const SHOWN = 4;
 
 /** Reads a movement file as docs/file-format.md describes it, or says why it cannot be read. */
 export const readMovementFile = (text: string): ReadFile => {
-  if (new Blob([text]).size > MOVEMENT_FILE_MAX) {
+  if (new Blob([text]).size > MOVEMENT_MAX) {
     return {
       ok: false,
-      message: `This file is too large for a movement: at most ${MOVEMENT_FILE_MAX / 1000} kB are read.`,
+      message: `This file is too large for a movement: at most ${MOVEMENT_MAX / 1000} kB are read.`,
     };
   }
   let read: unknown;
