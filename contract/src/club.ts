@@ -82,6 +82,30 @@ export type MemberInput = InferType<typeof memberInput>;
 
 export const memberRole = object({ role: choice('a role', ROLES) });
 
+/** A new password of one's own. */
+export const passwordChange = object({
+  current: password('Give the password that you have now.'),
+  next: newPassword(),
+});
+export type PasswordChange = InferType<typeof passwordChange>;
+
+/** What comes after # in a one-time link. */
+const token = () =>
+  string().strict().required('The link is not whole.').max(60, 'The link is not whole.');
+
+/** A new password by a one-time link. */
+export const passwordByLink = object({ token: token(), password: newPassword() });
+export type PasswordByLink = InferType<typeof passwordByLink>;
+
+/** A one-time link that an owner has made: what comes after #, and until when it holds. */
+export type PasswordLink = { token: string; until: string };
+
+/** Into another of the own clubs. */
+export const clubSwitch = object({ clubId: id() });
+
+/** Which club a page shows: it says so with each request, since another window may open another. */
+export const CLUB_HEADER = 'gravek-club';
+
 export type Member = { id: string; person: string; email: string; role: Role; you: boolean };
 
 /** Who is signed in, and where. */
@@ -90,6 +114,8 @@ export type Me = {
   person: string;
   role: Role;
   club: Club;
+  /** all that this account belongs to */
+  clubs: { id: string; name: string }[];
   /** today in the club's time zone, yyyy-mm-dd */
   today: string;
 };

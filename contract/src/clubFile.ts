@@ -1,4 +1,4 @@
-import { array, number, object, type AnyObjectSchema, type InferType } from 'yup';
+import { array, number, object, type InferType } from 'yup';
 import { athleteInput, restrictionInput, trialInput } from './athlete';
 import { approachInput } from './approach';
 import { movementInput } from './movementSchema';
@@ -10,9 +10,8 @@ import { repInput, sessionInput } from './session';
 
 export const CLUB_FILE_VERSION = 3;
 
-/** A list of the file; what a club never comes near is too many. */
-const list = <S extends AnyObjectSchema>(of: S, most: number) =>
-  array(of.required()).max(most, `At most ${most} of them are read.`);
+/** What a club never comes near is too many. */
+const upTo = (most: number): [number, string] => [most, `At most ${most} of them are read.`];
 
 /** The account behind the demo's one-press entry. */
 export const DEMO_EMAIL = 'coach@demo.invalid';
@@ -26,15 +25,36 @@ export const clubFile = object({
     .max(CLUB_FILE_VERSION, 'This file was made by a newer Gravek. Update Gravek, then load it.'),
   clubId: id(),
   club: clubSettings.required('The file holds no club.'),
-  people: list(memberInput, 200).required('The file holds no people.').min(1),
-  athletes: list(athleteInput, 5_000).required('The file holds no athletes.'),
-  restrictions: list(restrictionInput, 20_000).required('The restrictions are missing.'),
-  trials: list(trialInput, 20_000).required(),
-  readings: list(readingInput, 20_000).default([]),
-  movements: list(movementInput, 200).default([]),
-  ruleSets: list(ruleSetInput, 200).default([]),
-  approaches: list(approachInput, 5_000).required(),
-  sessions: list(sessionInput, 20_000).required(),
-  reps: list(repInput, 2_000_000).required(),
+  people: array(memberInput.required())
+    .max(...upTo(200))
+    .required('The file holds no people.')
+    .min(1),
+  athletes: array(athleteInput.required())
+    .max(...upTo(5_000))
+    .required('The file holds no athletes.'),
+  restrictions: array(restrictionInput.required())
+    .max(...upTo(20_000))
+    .required('The restrictions are missing.'),
+  trials: array(trialInput.required())
+    .max(...upTo(20_000))
+    .required(),
+  readings: array(readingInput.required())
+    .max(...upTo(20_000))
+    .default([]),
+  movements: array(movementInput.required())
+    .max(...upTo(200))
+    .default([]),
+  ruleSets: array(ruleSetInput.required())
+    .max(...upTo(200))
+    .default([]),
+  approaches: array(approachInput.required())
+    .max(...upTo(5_000))
+    .required(),
+  sessions: array(sessionInput.required())
+    .max(...upTo(20_000))
+    .required(),
+  reps: array(repInput.required())
+    .max(...upTo(2_000_000))
+    .required(),
 });
 export type ClubFile = InferType<typeof clubFile>;

@@ -1,5 +1,5 @@
 import type { Movement } from './movement';
-import { firstTooLong } from './bounds';
+import { firstBeyond } from './bounds';
 import { phaseSteps } from './phaseKinds';
 
 /** Codes by which each of some things leads to others, and the first way round that leads back. */
@@ -23,7 +23,7 @@ const circleIn = (next: ReadonlyMap<string, readonly string[]>): string[] | null
 };
 
 const fits = (steps: object): boolean =>
-  firstTooLong(phaseSteps, steps) === null && phaseSteps.isValidSync(steps);
+  firstBeyond(phaseSteps, steps) === null && phaseSteps.isValidSync(steps);
 
 const exitsOf = (phases: Movement['phases'], i: number): string[] => {
   const own = phases[i]!;

@@ -1,5 +1,5 @@
 import { ValidationError, type AnyObjectSchema, type InferType } from 'yup';
-import { firstTooLong, unreadable } from './bounds';
+import { firstBeyond, isTooDeep } from './bounds';
 
 /** The body of every error answer, `application/problem+json`. */
 export type Problem = {
@@ -25,7 +25,10 @@ export const check = <S extends AnyObjectSchema>(
   schema: S,
   value: unknown,
 ): Checked<InferType<S>> => {
-  const refused = unreadable(value) ?? firstTooLong(schema, value);
+  if (isTooDeep(value)) {
+    return { ok: false, fields: { '': 'That is nested too deep to be read.' } };
+  }
+  const refused = firstBeyond(schema, value);
   if (refused) return { ok: false, fields: { [refused.path]: refused.message } };
   try {
     return {

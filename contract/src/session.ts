@@ -1,5 +1,6 @@
 import { OUTCOMES, type Side } from '@gravek/core';
 import { array, mixed, object, type InferType } from 'yup';
+import { BY_ITSELF } from './bounds';
 import {
   choice,
   code,
@@ -102,7 +103,7 @@ export const REP_BATCH = 100;
 
 /** Rows from a phone's queue; each is checked by itself, so that a bad one does not hold up the rest. */
 export const repBatch = object({
-  reps: array(mixed<object>().required('A rep is missing.'))
+  reps: array(mixed<object>().required('A rep is missing.').meta(BY_ITSELF))
     .required('Reps are missing.')
     .min(1, 'There is no rep to store.')
     .max(REP_BATCH, `At most ${REP_BATCH} reps at a time.`),

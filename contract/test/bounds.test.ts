@@ -7,7 +7,7 @@ import { name } from '../src/fields';
 
 const { check } = contract;
 
-const SCHEMAS = Object.entries(contract).filter(
+const SCHEMAS = Object.entries(contract as Record<string, unknown>).filter(
   (entry): entry is [string, AnyObjectSchema] =>
     (entry[1] as { type?: unknown } | null)?.type === 'object',
 );
@@ -22,13 +22,13 @@ const KINDS = [
 
 /** Every list and text of a schema, with its path. */
 const leaves = (schema: ISchema<unknown>, path: string): [path: string, leaf: Schema][] => {
-  const { type, fields, innerType } = schema as {
+  const { type, fields, innerType } = schema as unknown as {
     type: string;
     fields?: Record<string, ISchema<unknown>>;
     innerType?: ISchema<unknown>;
   };
   if (type === 'lazy') {
-    const { resolve } = schema as { resolve: (options: { value: unknown }) => ISchema<unknown> };
+    const { resolve } = schema as unknown as { resolve: (options: { value: unknown }) => ISchema<unknown> };
     return [...KINDS, {}].flatMap((value) =>
       leaves(resolve.call(schema, { value }), `${path}<${(value as { kind?: string }).kind}>`),
     );

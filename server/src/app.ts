@@ -11,9 +11,10 @@ import type { Changes } from './changes/listen';
 import { changeStream } from './changes/stream';
 import type { Db } from './database/connect';
 import { problemHandler, refused, send } from './http/problem';
+import { whatFailed } from './log';
 import { clubRouter } from './http/route';
 import { ROUTES } from './routes';
-import { doorRouter } from './signIn/routes';
+import { doorRouter, SIGNED_IN_MS } from './signIn/routes';
 
 export type Parts = {
   db: Db;
@@ -22,11 +23,22 @@ export type Parts = {
   log: Logger;
   sessionSecret: string;
   demo: boolean;
+  /** names under which it may be asked for, without ports */
+  hosts: readonly string[];
+  /** whose word about the asker's address is taken: Express's `trust proxy` */
+  proxy: string | false;
   webFolder: string | undefined;
   stopping: AbortSignal;
 };
 
-const WEEK_MS = 7 * 24 * 3600_000;
+/** A page elsewhere can give its own name to this address; then it would be the origin of its writes. */
+const knownHost =
+  (hosts: readonly string[]): RequestHandler =>
+  (req, res, next) => {
+    const asked = `http://${req.headers.host ?? ''}`;
+    if (URL.canParse(asked) && hosts.includes(new URL(asked).hostname)) next();
+    else send(res, refused(421, 'Gravek does not answer under this name.'));
+  };
 
 /** A write must come from a page of this very address. */
 const sameOrigin: RequestHandler = (req, res, next) => {
@@ -43,7 +55,7 @@ export const createApp = (parts: Parts): Express => {
   const { db, pool, changes, log, stopping } = parts;
   const app = express();
   app.disable('x-powered-by');
-  app.set('trust proxy', 'loopback');
+  app.set('trust proxy', parts.proxy);
   app.use(
     pinoHttp({
       logger: log,
@@ -54,6 +66,7 @@ export const createApp = (parts: Parts): Express => {
           path: req.url.split('?')[0],
         }),
         res: (res: { statusCode: number }) => ({ status: res.statusCode }),
+        err: whatFailed,
       },
       autoLogging: { ignore: (req) => req.url === '/healthz' },
     }),
@@ -67,16 +80,26 @@ export const createApp = (parts: Parts): Express => {
           // React and the drawings set style attributes; no inline style sheet is allowed.
           styleSrc: ["'self'"],
           styleSrcAttr: ["'unsafe-inline'"],
+          fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:'],
           connectSrc: ["'self'"],
           workerSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          frameAncestors: ["'none'"],
           upgradeInsecureRequests: null,
         },
       },
       strictTransportSecurity: false,
     }),
   );
+  app.use((req, res, next) => {
+    // Once it was asked for by https, it is not asked for otherwise for half a year.
+    if (req.secure) res.set('strict-transport-security', 'max-age=15552000');
+    next();
+  });
 
+  app.use(knownHost(parts.hosts));
   app.get('/healthz', async (_req, res) => {
     try {
       await sql`select 1`.execute(db);
@@ -91,15 +114,20 @@ export const createApp = (parts: Parts): Express => {
   api.use(
     sameOrigin,
     session({
-      store: new Store({ pool, tableName: 'http_session', pruneSessionInterval: false }),
+      store: new Store({
+        pool,
+        tableName: 'http_session',
+        pruneSessionInterval: false,
+        // Being used does not make it last longer.
+        disableTouch: true,
+      }),
       name: 'gravek',
       secret: parts.sessionSecret,
       resave: false,
       saveUninitialized: false,
       rolling: false,
-      cookie: { httpOnly: true, sameSite: 'lax', secure: 'auto', maxAge: WEEK_MS },
+      cookie: { httpOnly: true, sameSite: 'lax', secure: 'auto', maxAge: SIGNED_IN_MS },
     }),
-    express.json({ limit: '1mb' }),
   );
   api.use((_req, res, next) => {
     res.set('cache-control', 'no-store');

@@ -1,9 +1,10 @@
 import { createServer } from 'node:http';
-import { pino } from 'pino';
 import { createApp } from './app';
 import { listenForChanges } from './changes/listen';
 import type { Config } from './config';
 import { checkRole, connect } from './database/connect';
+import { openLog } from './log';
+import { forgetAttempts } from './signIn/attempts';
 import { StartFault } from './startFault';
 
 const GRACE_MS = 8_000;
@@ -16,10 +17,10 @@ const PRUNE_MS = 3600_000;
  * @throws {StartFault} when the role is too strong or the port is taken
  */
 export const serve = async (config: Config): Promise<{ stop: () => Promise<void> }> => {
-  const log = pino({ level: config.logLevel });
+  const log = openLog(config.logLevel, config.logFile);
   const { db, pool } = connect(config.databaseUrl);
   await checkRole(db);
-  const changes = listenForChanges(config.databaseUrl, log);
+  const changes = listenForChanges(config.listenUrls, log);
   const stopping = new AbortController();
   const server = createServer(
     createApp({ ...config, db, pool, changes, log, stopping: stopping.signal }),
@@ -29,6 +30,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
       .where('expire' as never, '<', new Date() as never)
       .execute()
       .catch(() => undefined);
+    forgetAttempts(db).catch(() => undefined);
   }, PRUNE_MS);
 
   await new Promise<void>((resolve, reject) => {

@@ -95,6 +95,7 @@ const reaching = (): Record<string, Try> => ({
   },
   'put /members/:id': { path: `/members/${memberId}`, body: { role: 'assistant' } },
   'delete /members/:id': { path: `/members/${memberId}` },
+  'post /members/:id/link': { path: `/members/${memberId}/link` },
   'get /athletes': { path: '/athletes' },
   'post /athletes': {
     path: '/athletes',

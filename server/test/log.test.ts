@@ -202,8 +202,8 @@ describe('the log since a number', () => {
 
   it('comes in pages, and says when that is not how to ask', async () => {
     const { session } = await furnish(coach);
-    for (let batch = 0; batch < 4; batch += 1) {
-      const reps = Array.from({ length: 150 }, (_, i) =>
+    for (let batch = 0; batch < 6; batch += 1) {
+      const reps = Array.from({ length: 100 }, (_, i) =>
         aRep(session, { set: 1 + batch, rep: 1 + (i % 50), side: i < 50 ? 'own' : 'other' }),
       );
       await send(reps);

@@ -77,5 +77,5 @@ it('adds a member who can sign in, once, and never leaves a club without an owne
   expect((await owner.remove(`/members/${self.id}`)).status).toBe(422);
 
   await owner.remove(`/members/${body.id}`).expect(200);
-  expect((await nils.get('/me')).status).toBe(401);
+  expect((await nils.get('/me')).status).toBe(403);
 });

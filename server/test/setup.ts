@@ -84,12 +84,13 @@ export const emptyDatabase = async (): Promise<{
 export const openStage = async ({
   demo = false,
   changes: given,
-}: { demo?: boolean; changes?: Changes } = {}): Promise<Stage> => {
+  proxy = false,
+}: { demo?: boolean; changes?: Changes; proxy?: string | false } = {}): Promise<Stage> => {
   const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
   const { db, pool } = connect(appUrl);
   const log = pino({ level: 'error' });
-  const changes: Changes = given ?? listenForChanges(appUrl, log);
+  const changes: Changes = given ?? listenForChanges([appUrl], log);
   const stopping = new AbortController();
   const app = createApp({
     db,
@@ -98,6 +99,8 @@ export const openStage = async ({
     log,
     sessionSecret: 'for tests only',
     demo,
+    hosts: ['127.0.0.1'],
+    proxy,
     webFolder: undefined,
     stopping: stopping.signal,
   });

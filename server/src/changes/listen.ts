@@ -16,34 +16,55 @@ const RETRY_MS = 2_000;
 const ASKING = { everyMs: 20_000, answerMs: 5_000 };
 const MISSED = 'missed';
 
+const isPrimary = async (connection: pg.Client): Promise<boolean> => {
+  const { rows } = await connection.query<{ standby: boolean }>(
+    'select pg_is_in_recovery() as standby',
+  );
+  return rows[0]?.standby === false;
+};
+
 /**
  * Hears of changes that any server process on this database makes, over one connection that comes
  * back by itself. What was told while it was away is not known, so everybody hears `all` then.
  *
+ * @param urls where the database may be; the primary among them is listened to, and looked for anew when
+ *   the connection breaks or it is no longer the primary
  * @param asking how often the connection is asked whether it is there, and how long it may take
  */
-export const listenForChanges = (url: string, log: Logger, asking = ASKING): Changes => {
+export const listenForChanges = (
+  urls: readonly string[],
+  log: Logger,
+  asking = ASKING,
+): Changes => {
   const heard = new EventEmitter().setMaxListeners(0);
   let closed = false;
   let client: pg.Client | undefined;
   let retry: NodeJS.Timeout | undefined;
   let broken = false;
+  let at = 0;
 
   const open = async (): Promise<void> => {
     if (closed) return;
     const connection = new pg.Client({
-      connectionString: url,
+      connectionString: urls[at % urls.length],
       application_name: 'gravek changes',
       connectionTimeoutMillis: asking.answerMs,
       query_timeout: asking.answerMs,
     });
     client = connection;
     let lost = false;
-    const ask = setInterval(() => void connection.query('select 1').catch(again), asking.everyMs);
+    const ask = setInterval(
+      () =>
+        void isPrimary(connection).then((yes) => {
+          if (!yes) again();
+        }, again),
+      asking.everyMs,
+    );
     const again = (): void => {
       if (lost || closed) return;
       lost = true;
       broken = true;
+      at += 1;
       clearInterval(ask);
       connection.end().catch(() => undefined);
       retry = setTimeout(() => void open(), RETRY_MS);
@@ -63,6 +84,10 @@ export const listenForChanges = (url: string, log: Logger, asking = ASKING): Cha
     });
     try {
       await connection.connect();
+      if (!(await isPrimary(connection))) {
+        again();
+        return;
+      }
       await connection.query('listen gravek');
       if (broken) heard.emit(MISSED);
       broken = false;

@@ -6,15 +6,18 @@ import {
   type ClubSettings,
   type Me,
   type Member,
+  type MemberInput,
+  type PasswordLink,
 } from '@gravek/contract';
 import { dayIn } from '@gravek/core';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import type { Trx } from '../database/connect';
-import { badInput, notFound } from '../http/problem';
+import { badInput, notFound, refused } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
-import { hashPassword } from '../signIn/password';
+import { makeLink } from '../signIn/link';
+import { hashPassword, refuseCommon } from '../signIn/password';
 
 const clubRow = async (trx: Trx, clubId: string): Promise<Club> => {
   const row = await trx
@@ -49,6 +52,32 @@ const members = async (trx: Trx, accountId: string): Promise<Member[]> => {
   }));
 };
 
+const accountOf = async (trx: Trx, email: string): Promise<string | undefined> =>
+  (await trx.selectFrom('account').select('id').where('email', '=', email).executeTakeFirst())?.id;
+
+/** An account for somebody who has none; of several at once for one address the first makes it. */
+const newAccount = async (trx: Trx, { email, person, password }: MemberInput): Promise<string> => {
+  await refuseCommon('password', password, [person, email]);
+  await trx
+    .insertInto('account')
+    .values({ id: uuid(), email, person, password_hash: await hashPassword(password) })
+    .onConflict((conflict) => conflict.column('email').doNothing())
+    .execute();
+  return (await accountOf(trx, email))!;
+};
+
+/** The account behind a membership of this club. */
+const accountOfMember = async (trx: Trx, clubId: string, memberId: string): Promise<string> => {
+  const member = await trx
+    .selectFrom('membership')
+    .select('account_id')
+    .where('club_id', '=', clubId)
+    .where('id', '=', memberId)
+    .executeTakeFirst();
+  if (!member) throw notFound('member');
+  return member.account_id;
+};
+
 /** A club without an owner could never be changed again. */
 const keepAnOwner = async (trx: Trx, memberId: string): Promise<void> => {
   const owners = await trx
@@ -75,11 +104,19 @@ export const clubRoutes = [
         .select('person')
         .where('id', '=', who.accountId)
         .executeTakeFirstOrThrow();
+      const clubs = await trx
+        .selectFrom('club')
+        .innerJoin('membership', 'membership.club_id', 'club.id')
+        .select(['club.id', 'club.name'])
+        .where('membership.account_id', '=', who.accountId)
+        .orderBy('club.name')
+        .execute();
       return {
         accountId: who.accountId,
         person,
         role: who.role,
         club,
+        clubs,
         today: dayIn(club.timeZone, new Date()),
       };
     },
@@ -123,38 +160,23 @@ export const clubRoutes = [
       const all = await members(trx, who.accountId);
       const kept = all.find((one) => one.id === body.id);
       if (kept) {
-        const { id, person, email, role } = body;
-        settleNew('member', kept, { id, person, email, role });
+        // Who has an account already keeps the name it goes by.
+        const { id, email, role } = body;
+        settleNew('member', kept, { id, email, role });
         return all;
       }
       await sql`select set_config('gravek.email', ${body.email}, true)`.execute(trx);
-      const known = await trx
-        .selectFrom('account')
-        .select('id')
-        .where('email', '=', body.email)
-        .executeTakeFirst();
-      if (known) {
-        const there = await trx
+      const known = await accountOf(trx, body.email);
+      const there =
+        known &&
+        (await trx
           .selectFrom('membership')
           .select('id')
           .where('club_id', '=', who.clubId)
-          .where('account_id', '=', known.id)
-          .executeTakeFirst();
-        if (there) {
-          throw badInput({ email: 'Somebody with this address is in the club already.' });
-        }
-        throw badInput({ email: 'This address has an account elsewhere; use another one here.' });
-      }
-      const accountId = uuid();
-      await trx
-        .insertInto('account')
-        .values({
-          id: accountId,
-          email: body.email,
-          person: body.person,
-          password_hash: await hashPassword(body.password),
-        })
-        .execute();
+          .where('account_id', '=', known)
+          .executeTakeFirst());
+      if (there) throw badInput({ email: 'Somebody with this address is in the club already.' });
+      const accountId = known ?? (await newAccount(trx, body));
       await trx
         .insertInto('membership')
         .values({ id: body.id, account_id: accountId, role: body.role })
@@ -188,12 +210,32 @@ export const clubRoutes = [
     changes: 'club',
     run: async ({ trx, who, params }): Promise<Member[]> => {
       await keepAnOwner(trx, params.id!);
-      await trx
+      const removed = await trx
         .deleteFrom('membership')
         .where('club_id', '=', who.clubId)
         .where('id', '=', params.id!)
-        .execute();
+        .returning('account_id')
+        .executeTakeFirst();
+      // Who belongs to no club any more is not kept.
+      if (removed) await sql`select gravek_end_account(${removed.account_id})`.execute(trx);
       return members(trx, who.accountId);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/members/:id/link',
+    access: 'owner',
+    run: async ({ trx, who, params }): Promise<PasswordLink> => {
+      const account_id = await accountOfMember(trx, who.clubId, params.id!);
+      const { rows } = await sql<{ elsewhere: boolean }>`
+        select gravek_is_elsewhere(${account_id}) as elsewhere`.execute(trx);
+      if (rows[0]!.elsewhere) {
+        throw refused(
+          403,
+          'This person belongs to another club too, so no single club may open the account. Whoever runs the server can make a link.',
+        );
+      }
+      return makeLink(trx, account_id);
     },
   }),
 ];

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid';
 import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns } from '../athletes/queries';
-import { inClub, type Db, type Trx } from '../database/connect';
+import { inClub, withoutHurry, type Db, type Trx } from '../database/connect';
 import { StartFault } from '../startFault';
 import { movementColumns } from '../movements/queries';
 import { countAll } from '../reps/countAll';
@@ -131,6 +131,7 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
     })),
   );
   await inClub(db, { clubId: file.clubId, accountId: people[0]!.accountId }, async (trx) => {
+    await withoutHurry(trx);
     await trx
       .insertInto('account')
       .values(

@@ -48,13 +48,23 @@ export const checkRole = async (db: Db): Promise<void> => {
 
 export type Who = { clubId: string; accountId: string };
 
+/** Less than a page waits, so that the coach is told why. */
+const patience = sql`set_config('statement_timeout', '12s', true), set_config('lock_timeout', '5s', true)`;
+
+/** For work at the terminal, which may take as long as it takes. */
+export const withoutHurry = async (trx: Trx): Promise<void> => {
+  await sql`select set_config('statement_timeout', '0', true), set_config('lock_timeout', '0', true)`.execute(
+    trx,
+  );
+};
+
 /**
  * Runs a piece of work as one transaction in which only one club's rows exist.
  */
 export const inClub = <T>(db: Db, who: Who, work: (trx: Trx) => Promise<T>): Promise<T> =>
   db.transaction().execute(async (trx) => {
     await sql`select set_config('gravek.club', ${who.clubId}, true),
-      set_config('gravek.account', ${who.accountId}, true)`.execute(trx);
+      set_config('gravek.account', ${who.accountId}, true), ${patience}`.execute(trx);
     return work(trx);
   });
 
@@ -66,11 +76,11 @@ export const atDoor = <T>(
 ): Promise<T> =>
   db.transaction().execute(async (trx) => {
     await sql`select set_config('gravek.email', ${seen.email ?? ''}, true),
-      set_config('gravek.account', ${seen.accountId ?? ''}, true)`.execute(trx);
+      set_config('gravek.account', ${seen.accountId ?? ''}, true), ${patience}`.execute(trx);
     return work(trx);
   });
 
-export const isEmpty = async (db: Db): Promise<boolean> => {
+export const isEmpty = async (db: Db | Trx): Promise<boolean> => {
   const { rows } = await sql<{ empty: boolean }>`select gravek_is_empty() as empty`.execute(db);
   return rows[0]!.empty;
 };

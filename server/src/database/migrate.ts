@@ -7,6 +7,7 @@ import * as foundation from './migrations/0001_foundation';
 import * as movements from './migrations/0002_movements';
 import * as readings from './migrations/0003_readings';
 import * as log from './migrations/0004_log';
+import * as door from './migrations/0005_door';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -14,6 +15,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0002_movements': movements,
   '0003_readings': readings,
   '0004_log': log,
+  '0005_door': door,
 };
 
 /** Counts what was logged before there were counts, club by club. */

@@ -207,6 +207,9 @@ export type Tables = {
     rep_id: string;
     fault: string;
   };
+  /** wrong attempts to sign in, by whom or from where, until when they count */
+  attempt: { key: string; hits: number; until: Date };
+  password_link: { token_hash: string; account_id: string; until: Date };
   /** what each session showed of each athlete under each condition, always equal to a recount */
   rep_count: CountKey & { reps: number; cues: string[] };
   fault_count: CountKey & { fault: string; reps: number };

@@ -18,7 +18,7 @@ export const badInput = (fields: Record<string, string>): ProblemError =>
 export const notFound = (what: string): ProblemError => problem(404, `There is no such ${what}.`);
 
 export const refused = (
-  status: 401 | 403 | 404 | 409 | 413 | 429 | 503,
+  status: 401 | 403 | 404 | 409 | 412 | 421 | 429 | 503,
   title: string,
 ): ProblemError => problem(status, title);
 
@@ -38,10 +38,21 @@ const UNREACHABLE = new Set([
   '08006',
   '08001',
   '08003',
-  '53300',
+  '25006',
   '55000',
 ]);
+/** It is there, and has too much to do: time is up, a lock is held, no connection is free. */
+const BUSY = new Set(['57014', '55P03', '40P01', '40001', '53300', '53200']);
 const FOREIGN_KEY = '23503';
+const UNIQUE = '23505';
+
+/** What is said to a request that never got as far as a route. */
+const UNREAD: Record<number, string> = {
+  400: 'That could not be read.',
+  404: 'There is nothing at this address.',
+  413: 'That is too much at once.',
+  415: 'That could not be read: it is packed or written in an unknown way.',
+};
 
 const codeOf = (error: unknown): string =>
   typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
@@ -50,7 +61,13 @@ export const isUnreachable = (error: unknown): boolean =>
   UNREACHABLE.has(codeOf(error)) ||
   ['ECONNREFUSED', 'ECONNRESET', 'ENOENT', 'ETIMEDOUT'].includes(codeOf(error)) ||
   (error instanceof Error &&
-    /Connection terminated|timeout exceeded when trying/.test(error.message));
+    // The pooler's words for a database that it cannot reach come with a code of their own.
+    /Connection terminated|server_login_retry|server conn crashed/.test(error.message));
+
+const isBusy = (error: unknown): boolean =>
+  BUSY.has(codeOf(error)) ||
+  // Every connection of this process is in use.
+  (error instanceof Error && /timeout exceeded when trying to connect/.test(error.message));
 
 /** Turns whatever was thrown into a problem; what nobody expected is logged, not shown. */
 export const asProblem = (error: unknown): ProblemError | null => {
@@ -58,19 +75,26 @@ export const asProblem = (error: unknown): ProblemError | null => {
   if (isUnreachable(error)) {
     return refused(503, 'The database cannot be reached just now. Nothing was lost; try again.');
   }
+  if (isBusy(error)) {
+    return refused(503, 'The database is busy just now. Nothing was lost; try again in a moment.');
+  }
+  if (error instanceof pg.DatabaseError && error.code === UNIQUE) {
+    return refused(409, 'Somebody else did the same just now. Load the page again.');
+  }
   if (error instanceof pg.DatabaseError && error.code === FOREIGN_KEY) {
     return problem(422, 'Something that this points to is not there any more.');
   }
-  // Text or a moment that no column can hold: it came with the address or a cursor.
-  if (error instanceof pg.DatabaseError && error.code?.startsWith('22')) {
+  // What no column can hold, or a rule of a table forbids.
+  if (error instanceof pg.DatabaseError && /^2[23]/.test(error.code ?? '')) {
     return problem(422, 'Something in that cannot be read.');
   }
   // What passed the door and still cannot be computed; core names the field.
   if (error instanceof RangeError)
     return problem(422, `That cannot be computed: ${error.message}.`);
-  const type = (error as { type?: string } | null)?.type;
-  if (type === 'entity.too.large') return refused(413, 'That is too much at once.');
-  if (type === 'entity.parse.failed') return problem(400, 'That could not be read.');
+  const { status } = (error ?? {}) as { status?: unknown };
+  if (typeof status === 'number' && status >= 400 && status < 500) {
+    return problem(status, UNREAD[status] ?? UNREAD[400]!);
+  }
   return null;
 };
 

@@ -1,6 +1,6 @@
-import { check, ROLES, type Role } from '@gravek/contract';
+import { check, CLUB_HEADER, MOVEMENT_MAX, ROLES, type Role } from '@gravek/contract';
 import { sql } from 'kysely';
-import { Router, type Request, type Response } from 'express';
+import express, { Router, type Request, type Response } from 'express';
 import type { AnyObjectSchema, InferType } from 'yup';
 import { inClub, type Db, type Trx, type Who } from '../database/connect';
 import { badInput, refused } from './problem';
@@ -49,7 +49,7 @@ const REFUSALS: Record<Role, string> = {
   owner: 'Only an owner of the club can do this.',
 };
 
-/** The member behind a request, or a 401. */
+/** The member behind a request; 403 when the membership has ended. */
 export const memberOf = async (trx: Trx, who: Who): Promise<Member> => {
   const membership = await trx
     .selectFrom('membership')
@@ -57,15 +57,29 @@ export const memberOf = async (trx: Trx, who: Who): Promise<Member> => {
     .where('club_id', '=', who.clubId)
     .where('account_id', '=', who.accountId)
     .executeTakeFirst();
-  if (!membership) throw refused(401, 'Sign in to go on.');
+  if (!membership) throw refused(403, 'You are not a member of this club any more.');
   return { ...who, role: ROLES.find((role) => role === membership.role)! };
 };
 
+/**
+ * Who is signed in, and to which club.
+ *
+ * @throws {ProblemError} 401 when nobody is, or not any more; 412 when the page shows another club
+ */
 export const whoIs = (req: Request): Who => {
-  const { clubId, accountId } = req.session;
-  if (!clubId || !accountId) throw refused(401, 'Sign in to go on.');
+  const { clubId, accountId, until } = req.session;
+  if (!clubId || !accountId || !(Number(until) > Date.now())) {
+    throw refused(401, 'Sign in to go on.');
+  }
+  const shown = req.get(CLUB_HEADER);
+  if (shown !== undefined && shown !== clubId) {
+    throw refused(412, 'Another club has been opened in this browser. Load the page again.');
+  }
   return { clubId, accountId };
 };
+
+/** A movement, the longest thing that is sent, and what goes with it. */
+const BODY_MAX = MOVEMENT_MAX + 10_000;
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
@@ -112,6 +126,14 @@ const answer = async (db: Db, declared: Route, req: Request, res: Response): Pro
 /** All routes of the API as one router. */
 export const clubRouter = (db: Db, routes: readonly Route[]): Router => {
   const router = Router();
+  // Nothing is read of somebody who is not signed in.
+  router.use(
+    (req, _res, next) => {
+      whoIs(req);
+      next();
+    },
+    express.json({ limit: BODY_MAX }),
+  );
   for (const declared of routes) {
     router[declared.method](declared.path, (req, res) => answer(db, declared, req, res));
   }
