@@ -46,6 +46,8 @@ const asSuper = async (text: string): Promise<void> => {
 
 export type Stage = {
   db: Db;
+  /** another process on the same database, as far as anybody who asks it can tell */
+  twin: () => Promise<Stage>;
   /** as the role that owns the tables: sees every club */
   owner: Kysely<Tables>;
   appUrl: string;
@@ -88,47 +90,55 @@ export const openStage = async ({
 }: { demo?: boolean; changes?: Changes; proxy?: string | false } = {}): Promise<Stage> => {
   const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
-  const { db, pool } = connect(appUrl);
-  const log = pino({ level: 'error' });
-  const changes: Changes = given ?? listenForChanges([appUrl], log);
-  const stopping = new AbortController();
-  const app = createApp({
-    db,
-    pool,
-    changes,
-    log,
-    sessionSecret: 'for tests only',
-    demo,
-    hosts: ['127.0.0.1'],
-    proxy,
-    webFolder: undefined,
-    stopping: stopping.signal,
-  });
-  const server: Server = createServer(app);
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const ownerPool = new pg.Pool({ connectionString: ownerUrl, max: 2 });
   ownerPool.on('error', () => undefined);
   const owner = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: ownerPool }) });
-  return {
-    db,
-    owner,
-    appUrl,
-    ownerUrl,
-    address: origin,
-    origin,
-    stopping,
-    close: async () => {
+  const open: (() => Promise<void>)[] = [];
+  const serveOnce = async (heard: Changes | undefined): Promise<Stage> => {
+    const { db, pool } = connect(appUrl);
+    const log = pino({ level: 'error' });
+    const changes = heard ?? listenForChanges([appUrl], log);
+    const stopping = new AbortController();
+    const app = createApp({
+      db,
+      pool,
+      changes,
+      log,
+      sessionSecret: 'for tests only',
+      demo,
+      hosts: ['127.0.0.1'],
+      proxy,
+      webFolder: undefined,
+      stopping: stopping.signal,
+    });
+    const server: Server = createServer(app);
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+    open.push(async () => {
       stopping.abort();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await changes.close();
       await db.destroy();
-      await owner.destroy();
-      await asSuper(`drop database ${name} with (force)`);
-      await asSuper(`drop role ${name}_owner; drop role ${name}_app;`);
-    },
+    });
+    return {
+      db,
+      twin: () => serveOnce(undefined),
+      owner,
+      appUrl,
+      ownerUrl,
+      address: origin,
+      origin,
+      stopping,
+      close: async () => {
+        for (const close of open) await close();
+        await owner.destroy();
+        await asSuper(`drop database ${name} with (force)`);
+        await asSuper(`drop role ${name}_owner; drop role ${name}_app;`);
+      },
+    };
   };
+  return serveOnce(given);
 };
 
 /** Waits for what comes in its own time. */

@@ -1,0 +1,490 @@
+import { randomBytes } from 'node:crypto';
+import { request, type IncomingMessage, type OutgoingHttpHeaders } from 'node:http';
+import { sql } from 'kysely';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { inClub } from '../src/database/connect';
+import { whatFailed } from '../src/log';
+import {
+  anAthlete,
+  coachIn,
+  cookieOf,
+  furnish,
+  openStage,
+  PASSWORD,
+  stranger,
+  until,
+  type Coach,
+  type Stage,
+} from './setup';
+
+let stage: Stage;
+let proxied: Stage;
+beforeAll(async () => {
+  stage = await openStage({ demo: true });
+  proxied = await openStage({ demo: true, proxy: 'loopback' });
+});
+afterAll(() => Promise.all([stage.close(), proxied.close()]));
+
+const club = { name: 'Tarn Valley', unit: 'metric', cueSchool: 'first-phase', timeZone: 'UTC' };
+const founder = (n: number) => ({
+  club,
+  person: 'Edda Brook',
+  email: `edda${n}@tarn.invalid`,
+  password: PASSWORD,
+});
+
+type Raw = { status: number; headers: IncomingMessage['headers']; text: string };
+
+/** A request as no browser would make it. */
+const raw = (
+  at: Stage,
+  {
+    method = 'GET',
+    path,
+    headers = {},
+    body,
+  }: { method?: string; path: string; headers?: OutgoingHttpHeaders; body?: string | undefined },
+): Promise<Raw> =>
+  new Promise((resolve, reject) => {
+    const { hostname, port } = new URL(at.address);
+    const sent = request({ hostname, port, path, method, headers }, (answer) => {
+      let text = '';
+      answer.on('data', (part) => (text += String(part)));
+      answer.on('end', () =>
+        resolve({ status: answer.statusCode!, headers: answer.headers, text }),
+      );
+    });
+    sent.on('error', reject);
+    sent.end(body);
+  });
+
+const json = (at: Stage, more: OutgoingHttpHeaders = {}): OutgoingHttpHeaders => ({
+  origin: at.origin,
+  'content-type': 'application/json',
+  ...more,
+});
+
+describe('the first club', () => {
+  it('is made once, though six ask at once in two processes', async () => {
+    const twin = await stage.twin();
+    const all = await Promise.all(
+      [1, 2, 3, 4, 5, 6].map((n) => stranger(n % 2 ? stage : twin).post('/first-club', founder(n))),
+    );
+    expect(all.map((answer) => answer.status).sort()).toEqual([204, 409, 409, 409, 409, 409]);
+    expect(await stage.owner.selectFrom('club').select('id').execute()).toHaveLength(1);
+    expect(await stage.owner.selectFrom('account').select('id').execute()).toHaveLength(1);
+  });
+});
+
+describe('a name that is not this server’s', () => {
+  it.each(['evil.invalid', 'evil.invalid:80', '127.0.0.1.evil.invalid', 'a b'])(
+    '%s gets nothing, neither the demo nor the first club',
+    async (host) => {
+      const empty = await openStage({ demo: true });
+      try {
+        const origin = `http://${host}`;
+        for (const [method, path] of [
+          ['GET', '/api/door'],
+          ['POST', '/api/demo-entry'],
+          ['POST', '/api/first-club'],
+          ['GET', '/'],
+        ] as const) {
+          const answer = await raw(empty, {
+            method,
+            path,
+            headers: json(empty, { host, origin }),
+            body: method === 'POST' ? JSON.stringify(founder(9)) : undefined,
+          });
+          expect([400, 421], `${method} ${path}`).toContain(answer.status);
+        }
+        expect(await empty.owner.selectFrom('club').select('id').execute()).toEqual([]);
+      } finally {
+        await empty.close();
+      }
+    },
+  );
+});
+
+describe('the demo', () => {
+  it('is offered at this machine, and to nobody whose request was passed on', async () => {
+    expect(JSON.parse((await raw(stage, { path: '/api/door' })).text)).toMatchObject({
+      demo: true,
+    });
+    for (const header of ['x-forwarded-for', 'forwarded', 'via', 'x-real-ip']) {
+      const headers = json(stage, { [header]: 'for=127.0.0.1' });
+      const door = await raw(stage, { path: '/api/door', headers });
+      expect(JSON.parse(door.text)).toMatchObject({ demo: false });
+      const entry = await raw(stage, { method: 'POST', path: '/api/demo-entry', headers });
+      expect(entry.status).toBe(404);
+      expect(entry.text).toContain('There is no demo here');
+    }
+  });
+});
+
+describe('guessing', () => {
+  const guess = (at: Stage, email: string, from?: string) =>
+    raw(at, {
+      method: 'POST',
+      path: '/api/sign-in',
+      headers: json(at, from ? { 'x-forwarded-for': from } : {}),
+      body: JSON.stringify({ email, password: `guess ${randomBytes(4).toString('hex')}` }),
+    });
+
+  it('ends for an account, whatever process and address it comes from, and counts nothing else', async () => {
+    const coach = await coachIn(proxied);
+    const twin = await proxied.twin();
+    const statuses: number[] = [];
+    for (let i = 0; i < 14; i += 1) {
+      statuses.push((await guess(i % 2 ? proxied : twin, coach.email, `198.51.100.${i}`)).status);
+    }
+    expect(statuses.slice(0, 12).every((status) => status === 401)).toBe(true);
+    expect(statuses.slice(12)).toEqual([429, 429]);
+    const other = await coachIn(proxied);
+    expect((await other.get('/me')).status).toBe(200);
+    const { rows } = await sql<{ key: string }>`select key from attempt`.execute(proxied.owner);
+    expect(rows.map((row) => row.key).join()).not.toContain('@');
+  });
+
+  it('ends for an address, though each guess is of another account; what it says of itself counts only behind a proxy', async () => {
+    const statuses: number[] = [];
+    for (let i = 0; i < 62; i += 1) {
+      statuses.push((await guess(proxied, `${i}@nobody.invalid`, '203.0.113.7')).status);
+    }
+    expect(statuses.slice(0, 60).every((status) => status === 401)).toBe(true);
+    expect(statuses.slice(60)).toEqual([429, 429]);
+    expect((await guess(proxied, 'x@nobody.invalid', '203.0.113.8')).status).toBe(401);
+
+    const before = await sql<{ hits: number }>`select hits from attempt
+      where key like 'address %'`.execute(stage.owner);
+    await guess(stage, 'y@nobody.invalid', '192.0.2.1');
+    await guess(stage, 'z@nobody.invalid', '192.0.2.2');
+    const after = await sql<{ hits: number }>`select hits from attempt
+      where key like 'address %'`.execute(stage.owner);
+    expect(after.rows).toHaveLength(1);
+    expect(after.rows[0]!.hits - (before.rows[0]?.hits ?? 0)).toBe(2);
+  }, 60_000);
+});
+
+describe('a sign-in', () => {
+  const sessionOf = async (at: Stage, coach: Coach) =>
+    (
+      await sql<{ sid: string; expire: Date }>`select sid, expire from http_session
+        where sess ->> 'accountId' = ${coach.accountId}`.execute(at.owner)
+    ).rows;
+
+  it('ends after its time, however much it is used', async () => {
+    const coach = await coachIn(stage);
+    const [before] = await sessionOf(stage, coach);
+    await coach.get('/me').expect(200);
+    expect((await sessionOf(stage, coach))[0]!.expire).toEqual(before!.expire);
+    await sql`update http_session
+      set sess = jsonb_set(sess::jsonb, '{until}', to_jsonb(1))::json
+      where sid = ${before!.sid}`.execute(stage.owner);
+    expect((await coach.get('/me')).status).toBe(401);
+    expect((await coach.post('/switch', { clubId: coach.clubId })).status).toBe(401);
+  });
+
+  it('is told to keep to https when it came by https', async () => {
+    const plain = await raw(proxied, { path: '/api/door' });
+    expect(plain.headers['strict-transport-security']).toBeUndefined();
+    const secure = await raw(proxied, {
+      path: '/api/door',
+      headers: { 'x-forwarded-proto': 'https' },
+    });
+    expect(secure.headers['strict-transport-security']).toContain('max-age=');
+    const policy = String(plain.headers['content-security-policy']);
+    expect(policy).toMatch(/font-src 'self'(;|$)/);
+    expect(policy).toContain("frame-ancestors 'none'");
+    const coach = await coachIn(proxied);
+    const entry = await raw(proxied, {
+      method: 'POST',
+      path: '/api/sign-in',
+      headers: json(proxied, { 'x-forwarded-proto': 'https' }),
+      body: JSON.stringify({ email: coach.email, password: PASSWORD }),
+    });
+    expect(String(entry.headers['set-cookie'])).toContain('Secure');
+  });
+});
+
+describe('a password', () => {
+  it('is changed by who knows it, and every other sign-in ends', async () => {
+    const coach = await coachIn(stage);
+    const phone = stranger(stage);
+    await phone.post('/sign-in', { email: coach.email, password: PASSWORD }).expect(204);
+    const wrong = await coach.put('/password', { current: 'not it', next: 'wet grass at seven' });
+    expect(wrong.body.fields).toHaveProperty('current');
+    const common = await coach.put('/password', { current: PASSWORD, next: 'password1234' });
+    expect(common.body.fields).toHaveProperty('next');
+    await coach.put('/password', { current: PASSWORD, next: 'wet grass at seven' }).expect(204);
+    expect((await coach.get('/me')).status).toBe(200);
+    expect((await phone.get('/me')).status).toBe(401);
+    await phone.post('/sign-in', { email: coach.email, password: PASSWORD }).expect(401);
+    await phone
+      .post('/sign-in', { email: coach.email, password: 'wet grass at seven' })
+      .expect(204);
+  });
+
+  it('comes anew by a link that an owner makes, once, for a day', async () => {
+    const owner = await coachIn(stage);
+    const coach = await coachIn(stage, 'coach', owner.clubId);
+    const list = (await owner.get('/members')).body as { id: string; email: string }[];
+    const member = list.find((one) => one.email === coach.email)!;
+    expect((await coach.post(`/members/${member.id}/link`)).status).toBe(403);
+    const old = (await owner.post(`/members/${member.id}/link`)).body as { token: string };
+    const { token, until } = (await owner.post(`/members/${member.id}/link`)).body as {
+      token: string;
+      until: string;
+    };
+    expect(Date.parse(until) - Date.now()).toBeLessThan(25 * 3600_000);
+    const held = await sql<{ all: string }>`select string_agg(t::text, '') as all
+      from password_link t`.execute(stage.owner);
+    expect(held.rows[0]!.all).not.toContain(token);
+
+    const anybody = stranger(stage);
+    const take = (by: string, password: string) =>
+      anybody.post('/new-password', { token: by, password });
+    expect((await take(old.token, 'a hurdle in the rain')).status).toBe(404);
+    expect((await take(token, '1234567890')).status).toBe(422);
+    const both = await Promise.all([
+      take(token, 'a hurdle in the rain'),
+      take(token, 'b hurdle in the rain'),
+    ]);
+    expect(both.map((answer) => answer.status).sort()).toEqual([204, 404]);
+    expect((await take(token, 'a hurdle in the rain')).status).toBe(404);
+    expect((await coach.get('/me')).status).toBe(401);
+
+    const late = (await owner.post(`/members/${member.id}/link`)).body as { token: string };
+    await sql`update password_link set until = now() - interval '1 minute'`.execute(stage.owner);
+    expect((await take(late.token, 'a hurdle in the sun')).status).toBe(404);
+  });
+
+  it('is none of those that everybody tries, nor one’s own name', async () => {
+    const owner = await coachIn(stage);
+    for (const password of ['qwertyuiop', 'Passw0rd!!', 'iloveyou12345', 'nils@farrow.invalid']) {
+      const answer = await owner.post('/members', {
+        id: uuid(),
+        person: 'Nils Farrow',
+        email: 'nils@farrow.invalid',
+        role: 'coach',
+        password,
+      });
+      expect(answer.body.fields, password).toHaveProperty('password');
+    }
+  });
+});
+
+describe('an account', () => {
+  const asMember = (email: string, change: object = {}) => ({
+    id: uuid(),
+    person: 'Nils Farrow',
+    email,
+    role: 'coach',
+    password: 'a lane for everybody',
+    ...change,
+  });
+
+  it('is added once, though the same address is added three times at once', async () => {
+    const owner = await coachIn(stage);
+    const all = await Promise.all(
+      [1, 2, 3].map(() => owner.post('/members', asMember('thrice@farrow.invalid'))),
+    );
+    expect(all.map((answer) => answer.status).sort()).toEqual([200, 409, 409]);
+    const members = (await owner.get('/members')).body as { email: string }[];
+    expect(members.filter((one) => one.email === 'thrice@farrow.invalid')).toHaveLength(1);
+  });
+
+  it('belongs to several clubs, with one password, and goes from one to the other', async () => {
+    const home = await coachIn(stage);
+    const away = await coachIn(stage);
+    const body = asMember('both@farrow.invalid');
+    await home.post('/members', body).expect(200);
+    await away
+      .post(
+        '/members',
+        asMember(body.email, { role: 'assistant', password: 'another of them all' }),
+      )
+      .expect(200);
+    const nils = stranger(stage);
+    await nils.post('/sign-in', { email: body.email, password: body.password }).expect(204);
+    const me = (await nils.get('/me')).body as {
+      club: { id: string };
+      clubs: { id: string }[];
+      role: string;
+    };
+    expect(me).toMatchObject({ club: { id: home.clubId }, role: 'coach' });
+    expect(me.clubs.map((one) => one.id).sort()).toEqual([home.clubId, away.clubId].sort());
+
+    const cookie = cookieOf(nils);
+    await nils.post('/switch', { clubId: away.clubId }).expect(204);
+    expect((await nils.get('/me')).body).toMatchObject({
+      club: { id: away.clubId },
+      role: 'assistant',
+    });
+    // What was signed in as before is over, and a page that still shows the other club is told.
+    expect((await raw(stage, { path: '/api/me', headers: { cookie } })).status).toBe(401);
+    const stale = await nils.get('/athletes').set('gravek-club', home.clubId);
+    expect(stale.status).toBe(412);
+    expect((await nils.post('/switch', { clubId: uuid() })).status).toBe(403);
+
+    const id = ((await home.get('/members')).body as { id: string; email: string }[]).find(
+      (one) => one.email === body.email,
+    )!.id;
+    const link = await home.post(`/members/${id}/link`);
+    expect(link.status).toBe(403);
+    expect(link.body.title).toContain('another club');
+  });
+
+  it('ends with its last membership, and the address can join again', async () => {
+    const home = await coachIn(stage);
+    const away = await coachIn(stage);
+    const body = asMember('again@farrow.invalid');
+    await home.post('/members', body).expect(200);
+    const second = asMember(body.email);
+    await away.post('/members', second).expect(200);
+    await home.remove(`/members/${body.id}`).expect(200);
+    const nils = stranger(stage);
+    await nils.post('/sign-in', { email: body.email, password: body.password }).expect(204);
+    expect((await nils.get('/me')).body).toMatchObject({ club: { id: away.clubId } });
+
+    await away.remove(`/members/${second.id}`).expect(200);
+    expect((await nils.get('/me')).status).toBe(403);
+    await nils.post('/sign-in', { email: body.email, password: body.password }).expect(401);
+    expect(
+      await stage.owner
+        .selectFrom('account')
+        .select('id')
+        .where('email', '=', body.email)
+        .execute(),
+    ).toEqual([]);
+    await home
+      .post('/members', asMember(body.email, { password: 'a new lane for all' }))
+      .expect(200);
+    await nils.post('/sign-in', { email: body.email, password: 'a new lane for all' }).expect(204);
+  });
+});
+
+describe('what nobody can read', () => {
+  it('is refused before anything is done with it, in few words', async () => {
+    const long = `a@${'.'.repeat(80_000)}`;
+    const body = JSON.stringify({ email: long, password: PASSWORD });
+    const big = await raw(stage, {
+      method: 'POST',
+      path: '/api/sign-in',
+      headers: json(stage),
+      body,
+    });
+    expect(big.status).toBe(413);
+    const within = await raw(stage, {
+      method: 'POST',
+      path: '/api/sign-in',
+      headers: json(stage),
+      body: JSON.stringify({ email: `a@${'.'.repeat(9_000)}`, password: PASSWORD }),
+    });
+    expect(within.status).toBe(422);
+    expect(within.text.length).toBeLessThan(500);
+    // Nothing is read of who is not signed in, however long it is.
+    const unknown = await raw(stage, {
+      method: 'POST',
+      path: '/api/reps',
+      headers: json(stage),
+      body: `{"reps":[${'{},'.repeat(50_000)}{}]}`,
+    });
+    expect(unknown.status).toBe(401);
+  });
+
+  it('never is the server’s fault', async () => {
+    const coach = await coachIn(stage);
+    const cookie = cookieOf(coach);
+    const { athlete } = await furnish(coach);
+    const asked: Parameters<typeof raw>[1][] = [
+      { path: '/api/athletes/%E0%A4%A' },
+      { path: '/%E0%A4%A' },
+      { path: '/api/athletes/%00' },
+      { path: `/api/athletes/${athlete.id}/faults/%00` },
+      { path: '/api/faults?movement=%00' },
+      { path: '/api/faults?movement=%ED%A0%80' },
+      { path: '/api/faults?movement=constructor' },
+      { path: `/api/athletes/${athlete.id}/faults/__proto__` },
+      { path: '/api/cues?on=2031-02-31' },
+      { path: '/api/cues?on=0000-01-01' },
+      { path: '/api/sessions?from=0000-00-00&to=9999-99-99' },
+      { path: `/api/athletes?after=${Buffer.from('{"name":"a","id":"x"}').toString('base64url')}` },
+      { path: '/api/athletes?after=%00' },
+      { path: '/api/athletes', method: 'POST', headers: { 'content-encoding': 'br' }, body: 'x' },
+      { path: '/api/athletes', method: 'POST', headers: { 'content-encoding': 'gzip' }, body: 'x' },
+      { path: '/api/athletes', method: 'POST', headers: { 'content-encoding': 'odd' }, body: 'x' },
+      {
+        path: '/api/athletes',
+        method: 'POST',
+        headers: { 'content-type': 'application/json; charset=odd' },
+        body: '{}',
+      },
+      { path: '/api/athletes', method: 'POST', body: '{"name":' },
+      { path: '/api/athletes', method: 'POST', body: '['.repeat(100_000) },
+      { path: '/api/athletes', method: 'POST', body: `${'['.repeat(50_000)}${']'.repeat(50_000)}` },
+      {
+        path: '/api/athletes',
+        method: 'POST',
+        body: JSON.stringify(anAthlete()).replace('Ilse Marrow', 'Ilse \\ud800'),
+      },
+      {
+        path: `/api/athletes/${athlete.id}`,
+        method: 'PUT',
+        body: JSON.stringify({ ...athlete, version: 2 ** 31 - 1 }),
+      },
+    ];
+    for (const one of asked) {
+      const { status, text } = await raw(stage, {
+        ...one,
+        headers: json(stage, { cookie, ...one.headers }),
+      });
+      const named = `${one.method ?? 'GET'} ${one.path} ${String(one.body ?? '').slice(0, 40)}`;
+      expect(status, named).toBeLessThan(500);
+      expect(text.length, named).toBeLessThan(2_000);
+    }
+    const broken = await raw(stage, { path: '/api/athletes/%E0%A4%A', headers: { cookie } });
+    expect(broken.status).toBe(400);
+  });
+
+  it('goes to the log as kind and place, without a word of it', () => {
+    const { message } = new SyntaxError('Unexpected token in Ilse Marrow');
+    const fault = whatFailed(
+      Object.assign(new Error(`duplicate key (email)=(ilse@tarn.invalid) ${message}`), {
+        code: '23505',
+        detail: 'Key (email)=(ilse@tarn.invalid) already exists.',
+      }),
+    );
+    expect(fault).toMatchObject({ kind: 'Error', code: '23505' });
+    expect(fault.at[0]).toMatch(/^at .*door\.test/);
+    expect(JSON.stringify(fault)).not.toMatch(/Ilse|ilse@/);
+  });
+});
+
+describe('a database that has too much to do', () => {
+  it('is called busy, not away, and nothing is changed', async () => {
+    const coach = await coachIn(stage);
+    const { athlete } = await furnish(coach);
+    let letGo = (): void => undefined;
+    let isHeld = false;
+    const held = inClub(stage.db, coach, async (trx) => {
+      await sql`select set_config('statement_timeout', '0', true)`.execute(trx);
+      await sql`select from athlete where id = ${athlete.id} for update`.execute(trx);
+      await new Promise<void>((resolve) => {
+        letGo = resolve;
+        isHeld = true;
+      });
+    });
+    await until(() => isHeld);
+    const answer = await coach.put(`/athletes/${athlete.id}`, {
+      ...athlete,
+      name: 'Late',
+      version: 1,
+    });
+    letGo();
+    await held;
+    expect(answer.status).toBe(503);
+    expect(answer.body.title).toContain('busy');
+    expect((await coach.get(`/athletes/${athlete.id}`)).body.name).toBe(athlete.name);
+  });
+});
