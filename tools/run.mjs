@@ -1,15 +1,24 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { say, Stop } from './say.mjs';
+import { exclusively } from './lock.mjs';
+import { say, step, Stop } from './say.mjs';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url)).replace(/\/$/, '');
 /** Node flags that let the server and the demo run from their TypeScript. */
 export const TSX = ['--import', 'tsx'];
 
+export const VITE = path.join(ROOT, 'node_modules/vite/bin/vite.js');
+
 export const isRoot = process.getuid?.() === 0;
+
+/** What runs now; it ends when this command does, so that the next one finds nothing half under way. */
+const underWay = new Set();
+process.on('exit', () => {
+  for (const child of underWay) child.kill('SIGTERM');
+});
 
 /** Runs a command to its end; its output is shown, or given back when `quiet`. */
 export const run = (command, args, { env = {}, cwd = ROOT, quiet = false, input } = {}) =>
@@ -23,13 +32,17 @@ export const run = (command, args, { env = {}, cwd = ROOT, quiet = false, input 
         quiet ? 'pipe' : 'inherit',
       ],
     });
+    underWay.add(child);
     let out = '';
     let err = '';
     child.stdout?.on('data', (part) => (out += part));
     child.stderr?.on('data', (part) => (err += part));
     if (input !== undefined) child.stdin.end(input);
     child.on('error', reject);
-    child.on('close', (code) => resolve({ code, out, err }));
+    child.on('close', (code) => {
+      underWay.delete(child);
+      resolve({ code, out, err });
+    });
   });
 
 /** As `run` quietly; a failure ends the command with what was printed. */
@@ -68,45 +81,22 @@ const digest = (files) => {
 
 const read = (file) => (existsSync(file) ? readFileSync(file, 'utf8') : '');
 
-/** One command of this checkout at a time does such work; the others wait for it, then look again. */
-const exclusively = async (work) => {
-  const lock = path.join(ROOT, '.gravek-lock');
-  for (;;) {
-    try {
-      writeFileSync(lock, String(process.pid), { flag: 'wx' });
-      break;
-    } catch (error) {
-      if (error.code !== 'EEXIST') throw error;
-      try {
-        process.kill(Number(read(lock)), 0);
-      } catch {
-        rmSync(lock, { force: true });
-      }
-      await new Promise((resolve) => setTimeout(resolve, 300));
-    }
-  }
-  try {
-    await work();
-  } finally {
-    rmSync(lock, { force: true });
-  }
-};
-
 /** Installs the packages when they are missing or the lock file has changed. */
 export const installPackages = async () => {
   const stamp = path.join(ROOT, 'node_modules', '.gravek-lock');
   const lock = digest(['package-lock.json']);
-  if (read(stamp) !== lock) await exclusively(() => install(stamp, lock));
+  if (read(stamp) !== lock) await exclusively(`${ROOT} packages`, () => install(stamp, lock));
 };
 
 const install = async (stamp, lock) => {
   if (read(stamp) === lock) return;
-  say('Installing packages (npm ci) …');
-  const { code, err } = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
-    quiet: true,
+  await step('Installing packages (npm ci)', async () => {
+    const { code, err } = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+      quiet: true,
+    });
+    if (code !== 0) throw new Stop(`The packages could not be installed:\n${err.trim()}`);
+    writeFileSync(stamp, lock);
   });
-  if (code !== 0) throw new Stop(`The packages could not be installed:\n${err.trim()}`);
-  writeFileSync(stamp, lock);
 };
 
 const filesUnder = (folder) =>
@@ -122,14 +112,15 @@ export const buildWeb = async () => {
   const stamp = path.join(ROOT, 'web', 'dist', '.stamp');
   const sources = ['web', 'core/src', 'contract/src', 'library/src'].flatMap(filesUnder).sort();
   const now = digest([...sources, 'package-lock.json']);
-  if (read(stamp) !== now) await exclusively(() => build(stamp, now));
+  if (read(stamp) !== now) await exclusively(`${ROOT} build`, () => build(stamp, now));
 };
 
 const build = async (stamp, now) => {
   if (read(stamp) === now) return;
-  say('Building the web application …');
-  await must('The build', 'npx', ['vite', 'build', '--logLevel', 'warn'], {
-    cwd: path.join(ROOT, 'web'),
+  await step('Building the web application', async () => {
+    await must('The build', process.execPath, [VITE, 'build', '--logLevel', 'warn'], {
+      cwd: path.join(ROOT, 'web'),
+    });
+    writeFileSync(stamp, now);
   });
-  writeFileSync(stamp, now);
 };

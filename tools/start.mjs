@@ -1,13 +1,13 @@
 import { spawn } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { mkdtempSync, openSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync } from 'node:fs';
 import { connect } from 'node:net';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { startCluster } from './postgres.mjs';
-import { buildWeb, installPackages, isRoot, must, ROOT, TSX } from './run.mjs';
-import { runMain, say, Stop } from './say.mjs';
+import { exclusively } from './lock.mjs';
+import { buildWeb, installPackages, isRoot, must, ROOT, TSX, VITE } from './run.mjs';
+import { runMain, say, step, Stop } from './say.mjs';
 
 const HOST = '127.0.0.1';
 
@@ -60,16 +60,22 @@ const isTaken = (port) =>
 const server = (command, env) =>
   must('The server', process.execPath, [...TSX, 'server/src/main.ts', ...command], { env });
 
-const loadDemo = async (env) => {
-  say('Loading the demo club …');
-  const folder = mkdtempSync(path.join(tmpdir(), 'gravek-demo-'));
-  try {
-    const file = path.join(folder, 'club.json');
-    writeFileSync(file, await must('The demo', process.execPath, [...TSX, 'demo/src/main.ts']));
-    await server(['load', file], env);
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
+const makeDemo = (env) => must('The demo', process.execPath, [...TSX, 'demo/src/main.ts'], { env });
+
+const loadDemo = (club, env) =>
+  must('The server', process.execPath, [...TSX, 'server/src/main.ts', 'load', '-'], {
+    env,
+    input: club,
+  });
+
+/** Brings the database up to this version, with the demo in it where it is empty. */
+const prepare = async (env, { empty, isNew }) => {
+  // Made while the tables are, where it is plain that it will be wanted.
+  const early = isNew && !empty ? makeDemo(env) : undefined;
+  early?.catch(() => undefined);
+  const state = await server(['prepare'], env);
+  if (empty || state.trim() !== 'empty') return;
+  await step('Loading the demo club', async () => loadDemo(await (early ?? makeDemo(env)), env));
 };
 
 await runMain(async () => {
@@ -84,7 +90,6 @@ await runMain(async () => {
       `Port ${port} is taken by another program. Choose another one: npm start -- --port ${port + 1}`,
     );
   }
-  await installPackages();
 
   let cluster = null;
   let stopping = false;
@@ -93,7 +98,9 @@ await runMain(async () => {
   const folder = dataFolder();
   const ended = (one) =>
     new Promise((resolve) =>
-      one && one.exitCode === null ? one.once('exit', resolve) : resolve(),
+      one && one.exitCode === null && one.signalCode === null
+        ? one.once('exit', resolve)
+        : resolve(),
     );
   const stop = async (code) => {
     if (stopping) return;
@@ -112,28 +119,37 @@ await runMain(async () => {
   }
 
   try {
-    let env;
-    if (process.env.DATABASE_URL) {
-      env = { SESSION_SECRET: process.env.SESSION_SECRET ?? randomBytes(24).toString('base64url') };
-      if (!process.env.SESSION_SECRET)
-        say('SESSION_SECRET is not set: everybody signs in anew after a restart.');
-    } else {
-      cluster = await startCluster(folder);
-      env = cluster.env;
-    }
+    const isOwn = !process.env.DATABASE_URL;
+    const isNew = isOwn && !existsSync(path.join(folder, 'pg', 'PG_VERSION'));
+    // The cluster is made while packages come in.
+    const packages = installPackages();
+    const started = isOwn ? startCluster(folder).then((made) => (cluster = made)) : undefined;
+    // Whichever fails is told; the other ends first, so that nothing is left half made.
+    const [installed, made] = await Promise.allSettled([packages, started]);
+    for (const one of [made, installed]) if (one.status === 'rejected') throw one.reason;
+    if (stopping) return;
+    const env = cluster
+      ? { ...cluster.env }
+      : { SESSION_SECRET: process.env.SESSION_SECRET ?? randomBytes(24).toString('base64url') };
+    if (!cluster && !process.env.SESSION_SECRET)
+      say('SESSION_SECRET is not set: everybody signs in anew after a restart.');
+    const log = cluster ? path.join(folder, 'server.log') : undefined;
     Object.assign(env, {
       PORT: String(port),
       HOST,
       GRAVEK_DEMO: empty ? '0' : '1',
       GRAVEK_WEB: dev ? '' : path.join(ROOT, 'web', 'dist'),
       GRAVEK_PARENT: '1',
+      ...(log ? { GRAVEK_LOG: log } : {}),
     });
-    const state = (await server(['prepare'], env)).trim();
-    if (state === 'empty' && !empty) await loadDemo(env);
-    if (!dev) await buildWeb();
+    const building = dev ? undefined : buildWeb();
+    building?.catch(() => undefined);
+    await exclusively(`${folder} contents`, () => prepare(env, { empty, isNew }));
+    await building;
+    if (stopping) return;
 
+    if (log && existsSync(log)) chmodSync(log, 0o600);
     // In a group of its own, so that Ctrl-C reaches it once, through us.
-    const log = cluster ? path.join(folder, 'server.log') : null;
     child = spawn(
       process.execPath,
       [...TSX, ...(dev ? ['--watch-path=server/src'] : []), 'server/src/main.ts', 'serve'],
@@ -141,18 +157,18 @@ await runMain(async () => {
         cwd: ROOT,
         detached: true,
         env: { ...process.env, ...env },
-        stdio: ['pipe', log ? openSync(log, 'a') : 'inherit', 'inherit'],
+        stdio: ['pipe', 'inherit', 'inherit'],
       },
     );
-    child.once('exit', (code) => {
+    child.once('exit', (code, signal) => {
       if (stopping) return;
       process.stderr.write(
-        `The server ended (${code ?? 'killed'}).${log ? ` Its log: ${log}` : ''}\n`,
+        `The server ended (${signal ?? code}).${log ? ` Its log: ${log}` : ''}\n`,
       );
       void stop(1);
     });
-    for (let i = 0; i < 150 && !stopping && (await health(port))?.app !== 'gravek'; i += 1) {
-      await new Promise((resolve) => setTimeout(resolve, 100));
+    for (let i = 0; i < 300 && !stopping && (await health(port))?.app !== 'gravek'; i += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
     }
     if (stopping) return;
     if (log) say(`Data and log: ${folder}`);
@@ -160,14 +176,7 @@ await runMain(async () => {
       const webPort = port + 1;
       vite = spawn(
         process.execPath,
-        [
-          path.join(ROOT, 'node_modules/vite/bin/vite.js'),
-          '--host',
-          HOST,
-          '--port',
-          String(webPort),
-          '--strictPort',
-        ],
+        [VITE, '--host', HOST, '--port', String(webPort), '--strictPort'],
         {
           cwd: path.join(ROOT, 'web'),
           env: { ...process.env, GRAVEK_API: address },

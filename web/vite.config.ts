@@ -9,6 +9,7 @@ export default defineConfig({
     react(),
     VitePWA({
       // The pages must open on a field without network; the data they need is kept in IndexedDB.
+      minify: false,
       registerType: 'autoUpdate',
       injectRegister: false,
       manifest: {

@@ -2,6 +2,7 @@ export * from './approach';
 export * from './athlete';
 export * from './club';
 export * from './clubFile';
+export * from './clubFileChecks';
 export * from './faults';
 export * from './problem';
 export * from './reading';

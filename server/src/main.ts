@@ -1,15 +1,19 @@
 import { readFile } from 'node:fs/promises';
+import { text } from 'node:stream/consumers';
 import { loadClubFile } from './clubFile/load';
 import { readConfig } from './config';
-import { checkRole, connect, isEmpty } from './database/connect';
+import { atDoor, checkRole, connect, isEmpty } from './database/connect';
 import { migrate } from './database/migrate';
 import { StartFault } from './startFault';
 import { isUnreachable } from './http/problem';
 import { serve } from './serve';
+import { makeLink } from './signIn/link';
+import { accountByEmail } from './signIn/account';
 
 /**
  * One command line for the server: `prepare` migrates and says whether the database is empty,
- * `load FILE` loads a club file, `serve` serves.
+ * `load FILE` loads a club file (`-` reads the input), `link E-MAIL` makes a link to a new password,
+ * `serve` serves.
  */
 const commands: Record<string, (args: string[]) => Promise<void>> = {
   prepare: async () => {
@@ -27,7 +31,25 @@ const commands: Record<string, (args: string[]) => Promise<void>> = {
     if (!file) throw new StartFault('Say which club file to load.');
     const { db } = connect(readConfig(process.env).databaseUrl);
     try {
-      await loadClubFile(db, await readFile(file, 'utf8'));
+      await loadClubFile(
+        db,
+        file === '-' ? await text(process.stdin) : await readFile(file, 'utf8'),
+      );
+    } finally {
+      await db.destroy();
+    }
+  },
+  link: async ([email = '']) => {
+    const { db } = connect(readConfig(process.env).databaseUrl);
+    try {
+      const account = await accountByEmail(db, email.trim().toLowerCase());
+      if (!account) throw new StartFault('Nobody has an account with that e-mail address.');
+      const { token, until } = await atDoor(db, { accountId: account.id }, (trx) =>
+        makeLink(trx, account.id),
+      );
+      process.stdout.write(
+        `/new-password#${token}\nOpen it at Gravek’s address, once, by ${until}.\n`,
+      );
     } finally {
       await db.destroy();
     }

@@ -1,11 +1,13 @@
-import { check, clubFile, type ClubFile, type Rep } from '@gravek/contract';
+import { check, clubFile, looseEndsOfClub, type ClubFile, type Rep } from '@gravek/contract';
+import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns } from '../athletes/queries';
 import { inClub, withoutHurry, type Db, type Trx } from '../database/connect';
+import { ProblemError } from '../http/problem';
 import { StartFault } from '../startFault';
-import { movementColumns } from '../movements/queries';
+import { movementColumns, movementsBy } from '../movements/queries';
 import { countAll } from '../reps/countAll';
 import { inChunks, repColumns } from '../reps/queries';
 import { drillSetColumns } from '../sessions/queries';
@@ -31,15 +33,17 @@ const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
 };
 
 const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
-  await trx
-    .insertInto('athlete')
-    .values(file.athletes.map((athlete) => ({ id: athlete.id, ...athleteColumns(athlete) })))
-    .execute();
-  if (file.restrictions.length > 0) {
-    await trx
+  await inChunks(file.athletes, (part) =>
+    trx
+      .insertInto('athlete')
+      .values(part.map((athlete) => ({ id: athlete.id, ...athleteColumns(athlete) })))
+      .execute(),
+  );
+  await inChunks(file.restrictions, (part) =>
+    trx
       .insertInto('restriction')
       .values(
-        file.restrictions.map((restriction) => ({
+        part.map((restriction) => ({
           id: restriction.id,
           athlete_id: restriction.athleteId,
           kind: restriction.kind,
@@ -48,8 +52,8 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
           note: restriction.note,
         })),
       )
-      .execute();
-  }
+      .execute(),
+  );
   await inChunks([...file.trials, ...file.readings], (part) =>
     trx.insertInto('measurement').values(part.map(measurementColumns)).execute(),
   );
@@ -76,8 +80,9 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
         choices: JSON.stringify(one.choices),
       })
       .execute();
-    await solveFor(trx, one, one.athleteIds, true);
   }
+  await lookForMovements(trx, file);
+  await solveAll(trx, file);
   await inChunks(file.sessions, (part) =>
     trx
       .insertInto('session')
@@ -102,6 +107,84 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
   await loadReps(trx, file.reps);
 };
 
+const SHOWN = 5;
+
+/** Refuses a file with the first places that are wrong. */
+const refusal = (places: Record<string, string>): StartFault => {
+  const all = Object.entries(places);
+  const lines = all.slice(0, SHOWN).map(([path, why]) => `  ${path || 'the file'}: ${why}`);
+  if (all.length > SHOWN) lines.push(`  … and ${all.length - SHOWN} more places`);
+  return new StartFault(
+    `This club file cannot be loaded; nothing was changed.\n${lines.join('\n')}`,
+  );
+};
+
+/** @throws {StartFault} when it cannot be read, naming the first places that are wrong */
+const readClubFile = (text: string): ClubFile => {
+  let read: unknown;
+  try {
+    // Some editors begin a file with a mark of its encoding.
+    read = JSON.parse(text.replace(/^\ufeff/, ''));
+  } catch {
+    throw new StartFault('This is not a club file: it cannot be read as JSON.');
+  }
+  const checked = check(clubFile, upgradedOrNot(read));
+  if (!checked.ok) throw refusal(checked.fields);
+  const loose = looseEndsOfClub(checked.value);
+  if (Object.keys(loose).length > 0) throw refusal(loose);
+  return checked.value;
+};
+
+/** What an older file lacks cannot be made up when its parts are not even lists. */
+const upgradedOrNot = (read: unknown): unknown => {
+  try {
+    return upgraded(read);
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+    throw new StartFault(
+      'This club file cannot be loaded: it says an older version, and is not laid out as one.',
+    );
+  }
+};
+
+/** Reps and approaches name movements that ship or that the file brings along. */
+const lookForMovements = async (trx: Trx, file: ClubFile): Promise<void> => {
+  const movementBy = await movementsBy(trx, [
+    ...file.approaches.map((approach) => approach.movement),
+    ...new Set(file.reps.map((rep) => rep.movement)),
+  ]);
+  const missing = (path: string): StartFault =>
+    refusal({ [path]: 'There is no such movement, neither built in nor in the file.' });
+  file.approaches.forEach(({ movement }, i) => {
+    if (!movementBy(movement)) throw missing(`approaches[${i}].movement`);
+  });
+  file.reps.forEach(({ movement }, i) => {
+    if (!movementBy(movement)) throw missing(`reps[${i}].movement`);
+  });
+};
+
+/** What is wrong with each approach, found as it is solved. */
+const solveAll = async (trx: Trx, file: ClubFile): Promise<void> => {
+  for (const [i, approach] of file.approaches.entries()) {
+    try {
+      await solveFor(trx, approach, approach.athleteIds, true);
+    } catch (error) {
+      if (error instanceof ProblemError || error instanceof RangeError)
+        throw refusal({ [`approaches[${i}]`]: error.message });
+      throw error;
+    }
+  }
+};
+
+/** What the tables have against the file as a whole. */
+const asStartFault = (error: unknown): unknown => {
+  if (!(error instanceof pg.DatabaseError) || !/^2[23]/.test(error.code ?? '')) return error;
+  if (error.constraint === 'account_email_key')
+    return refusal({ people: 'One of these e-mail addresses has an account here already.' });
+  if (error.constraint === 'club_pkey') return refusal({ clubId: 'This club is here already.' });
+  return refusal({ [error.table ?? '']: 'Something in it cannot be kept.' });
+};
+
 /**
  * Loads a club file as one transaction: all of it or nothing.
  *
@@ -109,20 +192,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
  * @throws {StartFault} when it cannot be read, naming the first places that are wrong
  */
 export const loadClubFile = async (db: Db, text: string): Promise<void> => {
-  let read: unknown;
-  try {
-    read = JSON.parse(text);
-  } catch {
-    throw new StartFault('This is not a club file: it cannot be read as JSON.');
-  }
-  const checked = check(clubFile, upgraded(read));
-  if (!checked.ok) {
-    const first = Object.entries(checked.fields).slice(0, 5);
-    throw new StartFault(
-      `This club file cannot be loaded:\n${first.map(([path, why]) => `  ${path}: ${why}`).join('\n')}`,
-    );
-  }
-  const file = checked.value;
+  const file = readClubFile(text);
   const people = await Promise.all(
     file.people.map(async (person) => ({
       ...person,
@@ -164,5 +234,7 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
       )
       .execute();
     await loadAll(trx, file);
+  }).catch((error: unknown) => {
+    throw asStartFault(error);
   });
 };

@@ -15,6 +15,7 @@ import type { AnyObjectSchema, InferType } from 'yup';
 import { atDoor, inClub, isEmpty, type Db, type Trx, type Who } from '../database/connect';
 import { badInput, refused } from '../http/problem';
 import { memberOf, whoIs } from '../http/route';
+import { accountByEmail } from './account';
 import { limitAttempts } from './attempts';
 import { hashOf } from './link';
 import { hashPassword, passwordFits, refuseCommon } from './password';
@@ -49,15 +50,6 @@ const endSignIns = async (trx: Trx, accountId: string, but = ''): Promise<void> 
   await sql`delete from http_session
     where sess ->> 'accountId' = ${accountId} and sid <> ${but}`.execute(trx);
 };
-
-const accountByEmail = (db: Db, email: string) =>
-  atDoor(db, { email }, (trx) =>
-    trx
-      .selectFrom('account')
-      .select(['id', 'password_hash'])
-      .where('email', '=', email)
-      .executeTakeFirst(),
-  );
 
 /** The club that an account enters: the one it joined first. */
 const clubOf = async (db: Db, accountId: string): Promise<string> => {
