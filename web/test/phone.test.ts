@@ -136,12 +136,12 @@ describe('the queue of reps', () => {
     expect(sent.map((batch) => batch[0]!.id)).toEqual(['rep-0001', 'rep-0001']);
   });
 
-  it('sends in the order of its own numbers, whatever the clock says, at most 200 at once', async () => {
+  it('sends in the order of its own numbers, whatever the clock says, at most a batch at once', async () => {
     const { sent } = serve(takeAll);
     const back = new Date(1_900_000_000_000).toISOString();
     await fill(Array.from({ length: 450 }, (_, i) => rep(450 - i, i % 2 ? { at: back } : {})));
     await send(CLUB);
-    expect(sent.map((batch) => batch.length)).toEqual([200, 200, 50]);
+    expect(sent.map((batch) => batch.length)).toEqual([100, 100, 100, 100, 50]);
     const numbers = sent.flat().map((one) => one.deviceNo);
     expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
   });

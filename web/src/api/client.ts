@@ -1,4 +1,4 @@
-import type { Problem } from '@gravek/contract';
+import { CLUB_HEADER, type Problem } from '@gravek/contract';
 
 /** The server answered with a problem; its title is a sentence for the coach. */
 export class ApiProblem extends Error {
@@ -20,6 +20,13 @@ export class Unreachable extends Error {
 
 const TIMEOUT_MS = 15_000;
 
+/** Which club this page shows; another window may have opened another since. */
+let shown: string | null = null;
+export const showsClub = (clubId: string | null): void => {
+  shown = clubId;
+};
+const OTHER_CLUB = 412;
+
 const request = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
   let response: Response;
   try {
@@ -27,9 +34,11 @@ const request = async <T>(method: string, path: string, body?: unknown): Promise
       method,
       credentials: 'same-origin',
       signal: AbortSignal.timeout(TIMEOUT_MS),
-      ...(body === undefined
-        ? {}
-        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      headers: {
+        ...(shown === null ? {} : { [CLUB_HEADER]: shown }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
     throw new Unreachable();
@@ -37,6 +46,11 @@ const request = async <T>(method: string, path: string, body?: unknown): Promise
   if (response.status === 204) return undefined as T;
   const type = response.headers.get('content-type') ?? '';
   if (response.ok && type.includes('application/json')) return (await response.json()) as T;
+  if (response.status === OTHER_CLUB) {
+    // What was typed is kept by club, and what was logged waits for it.
+    window.location.reload();
+    throw new Unreachable();
+  }
   if (type.includes('problem+json')) throw new ApiProblem((await response.json()) as Problem);
   // Whatever else answers is not Gravek: a proxy in between, or a server on its way down.
   throw new Unreachable();

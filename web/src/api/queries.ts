@@ -22,7 +22,10 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
-import { api, ApiProblem, Unreachable } from './client';
+import { forgetDrafts } from '../controls/draft';
+import { tell } from '../controls/toasts';
+import { forgetSessions } from '../phone/store';
+import { api, ApiProblem, showsClub, Unreachable } from './client';
 
 const transient = (count: number, error: unknown): boolean =>
   error instanceof Unreachable && count < 2;
@@ -59,16 +62,37 @@ const whoAmI = async (): Promise<Me | null> => {
   try {
     const me = await api.get<Me>('/me');
     localStorage.setItem(ME_KEY, JSON.stringify(me));
+    showsClub(me.club.id);
     return me;
   } catch (error) {
     if (error instanceof ApiProblem && error.status === 401) {
       localStorage.removeItem(ME_KEY);
+      showsClub(null);
+      return null;
+    }
+    if (error instanceof ApiProblem && error.status === 403) {
+      // The membership has ended, so what this device kept of the club goes too.
+      await api.post('/sign-out').catch(() => undefined);
+      await forgetClub();
+      forgetDrafts();
+      tell(error.message);
       return null;
     }
     const kept = localStorage.getItem(ME_KEY);
-    if (kept && error instanceof Unreachable) return JSON.parse(kept) as Me;
+    if (kept && error instanceof Unreachable) {
+      const me = JSON.parse(kept) as Me;
+      showsClub(me.club.id);
+      return me;
+    }
     throw error;
   }
+};
+
+/** Forgets what this device keeps of the club that is open; reps that are not sent yet stay. */
+export const forgetClub = async (): Promise<void> => {
+  await forgetSessions();
+  localStorage.removeItem(ME_KEY);
+  showsClub(null);
 };
 
 export const useMe = () => useQuery({ queryKey: ['me'], queryFn: whoAmI, retry: false });

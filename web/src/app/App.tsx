@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useLayoutEffect } from 'react';
-import { Route, Routes } from 'react-router';
+import { Route, Routes, useLocation } from 'react-router';
 import { useChanges } from '../api/changes';
 import { useMe } from '../api/queries';
 import { Boundary } from '../controls/Boundary';
@@ -7,6 +7,7 @@ import { DraftOwner } from '../controls/draft';
 import { Loaded, Waiting } from '../controls/Notice';
 import { Toasts } from '../controls/toasts';
 import { keepSending, refreshKept } from '../phone/sync';
+import { NewPassword } from '../signIn/NewPassword';
 import { SignIn } from '../signIn/SignIn';
 import { MemberContext } from '../member/member';
 import { useSettings } from '../member/settings';
@@ -82,27 +83,34 @@ const Places = ({ clubId }: { clubId: string }) => {
   );
 };
 
-export const App = () => {
+const Entered = () => {
   const me = useMe();
+  return (
+    <Loaded query={me} what="Opening Gravek …">
+      {(member) =>
+        member ? (
+          <MemberContext value={member}>
+            <DraftOwner value={`${member.accountId}.${member.club.id}`}>
+              <Places clubId={member.club.id} />
+            </DraftOwner>
+          </MemberContext>
+        ) : (
+          <SignIn />
+        )
+      }
+    </Loaded>
+  );
+};
+
+export const App = () => {
+  const { pathname } = useLocation();
   const sun = useSettings((settings) => settings.sun);
   useLayoutEffect(() => {
     document.documentElement.dataset.look = sun ? 'sun' : 'chalk';
   }, [sun]);
   return (
     <>
-      <Loaded query={me} what="Opening Gravek …">
-        {(member) =>
-          member ? (
-            <MemberContext value={member}>
-              <DraftOwner value={member.accountId}>
-                <Places clubId={member.club.id} />
-              </DraftOwner>
-            </MemberContext>
-          ) : (
-            <SignIn />
-          )
-        }
-      </Loaded>
+      {pathname === '/new-password' ? <NewPassword /> : <Entered />}
       <Toasts />
     </>
   );

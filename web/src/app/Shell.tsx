@@ -1,12 +1,12 @@
 import { Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { api } from '../api/client';
-import { queryClient } from '../api/queries';
+import { forgetClub, queryClient } from '../api/queries';
 import { Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Boundary } from '../controls/Boundary';
 import { forgetDrafts } from '../controls/draft';
-import { forgetSessions, queue } from '../phone/store';
+import { queue } from '../phone/store';
 import { useSettings } from '../member/settings';
 
 const PLACES = [
@@ -36,10 +36,9 @@ const signOut = async (): Promise<void> => {
     tell('The server cannot be reached; you are still signed in.');
     return;
   }
-  await forgetSessions();
+  await forgetClub();
   forgetDrafts();
   queryClient.clear();
-  localStorage.removeItem('gravek.me');
   window.location.assign('/');
 };
 

@@ -6,8 +6,10 @@ import {
   type Club as ClubRow,
   type Member,
   type MemberInput,
+  type PasswordLink,
   type Role,
 } from '@gravek/contract';
+import { format } from 'date-fns';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -22,6 +24,7 @@ import { Conflict } from '../controls/Conflict';
 import { useCheckedForm } from '../controls/form';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
+import { Account } from './Account';
 import { RuleSets } from './RuleSets';
 
 const SCHOOLS: Record<CueSchool, { name: string; reason: string }> = {
@@ -111,8 +114,9 @@ const AddMember = ({ onDone }: { onDone: () => void }) => {
     memberInput,
     { defaultValues: { id: uuid(), person: '', email: '', role: 'assistant', password: '' } },
     async (values) => {
-      await add.mutateAsync(values);
-      tell(`${values.person} can sign in now.`);
+      const all = await add.mutateAsync(values);
+      const person = all.find(({ id }) => id === values.id)?.person ?? values.person;
+      tell(`${person} can sign in now.`);
       onDone();
     },
   );
@@ -137,7 +141,7 @@ const AddMember = ({ onDone }: { onDone: () => void }) => {
       <Field
         label="First password"
         message={errors.password?.message}
-        hint="At least 10 characters; tell it in person."
+        hint="At least 10 characters; tell it in person. Who has an account at another club keeps its password."
       >
         <Form.Control type="password" autoComplete="new-password" {...register('password')} />
       </Field>
@@ -153,10 +157,70 @@ const AddMember = ({ onDone }: { onDone: () => void }) => {
   );
 };
 
+/** A link by which somebody who has forgotten the password makes a new one. */
+const LinkFor = ({ member, onDone }: { member: Member; onDone: () => void }) => {
+  const [link, setLink] = useState<PasswordLink | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const make = async (): Promise<void> => {
+    try {
+      setProblem(null);
+      setLink(await api.post<PasswordLink>(`/members/${member.id}/link`));
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  const address = link && `${window.location.origin}/new-password#${link.token}`;
+  return (
+    <div className="stack mt-2" style={{ gap: 8 }}>
+      <Conflict problem={problem} />
+      {address ? (
+        <Field
+          label={`For ${member.person} only`}
+          hint={`Opens once, until ${format(new Date(link.until), 'EEEE HH:mm')}. It is shown only now.`}
+        >
+          <Form.Control
+            readOnly
+            value={address}
+            onFocus={(event) => event.currentTarget.select()}
+          />
+        </Field>
+      ) : (
+        <p className="small-text quiet mb-0">
+          A link that opens once within a day, and lets {member.person} choose a new password. Links
+          made before hold no more.
+        </p>
+      )}
+      <div className="row-line">
+        {address ? (
+          <Button
+            size="sm"
+            onClick={() =>
+              void navigator.clipboard.writeText(address).then(
+                () => tell('The link is copied.'),
+                () => tell('It could not be copied; select it and copy it by hand.'),
+              )
+            }
+          >
+            Copy
+          </Button>
+        ) : (
+          <Button size="sm" onClick={() => void make()}>
+            Make the link
+          </Button>
+        )}
+        <Button size="sm" variant="outline-dark" onClick={onDone}>
+          Close
+        </Button>
+      </div>
+    </div>
+  );
+};
+
 const People = () => {
   const { role } = useMember();
   const members = useMembers();
   const [adding, setAdding] = useState(false);
+  const [linking, setLinking] = useState<string | null>(null);
   const change = useWrite(
     ({ id, role: next }: { id: string; role: Role }) => api.put(`/members/${id}`, { role: next }),
     'club',
@@ -172,52 +236,60 @@ const People = () => {
         {(list) => (
           <ul className="list-plain">
             {list.map((one) => (
-              <li key={one.id} className="row-line">
-                <div>
-                  <strong>{one.person}</strong>
-                  {one.you && <span className="quiet"> (you)</span>}
-                  <div className="quiet small-text">{one.email}</div>
-                </div>
-                <span className="ms-auto row-line">
-                  {role === 'owner' ? (
-                    <>
-                      <Form.Select
-                        size="sm"
-                        style={{ width: 'auto' }}
-                        aria-label={`Role of ${one.person}`}
-                        value={one.role}
-                        onChange={(event) =>
-                          tried(
-                            change.mutateAsync({ id: one.id, role: event.target.value as Role }),
-                          )
-                        }
-                      >
-                        {ROLES.map((option) => (
-                          <option key={option}>{option}</option>
-                        ))}
-                      </Form.Select>
-                      {!one.you && (
-                        <Button
+              <li key={one.id}>
+                <div className="row-line">
+                  <div>
+                    <strong>{one.person}</strong>
+                    {one.you && <span className="quiet"> (you)</span>}
+                    <div className="quiet small-text">{one.email}</div>
+                  </div>
+                  <span className="ms-auto row-line">
+                    {role === 'owner' ? (
+                      <>
+                        <Form.Select
                           size="sm"
-                          variant="link"
-                          onClick={() => {
-                            if (
-                              window.confirm(
-                                `${one.person} can then no longer sign in to this club. Go on?`,
-                              )
-                            ) {
-                              tried(remove.mutateAsync(one.id));
-                            }
-                          }}
+                          style={{ width: 'auto' }}
+                          aria-label={`Role of ${one.person}`}
+                          value={one.role}
+                          onChange={(event) =>
+                            tried(
+                              change.mutateAsync({ id: one.id, role: event.target.value as Role }),
+                            )
+                          }
                         >
-                          Remove
-                        </Button>
-                      )}
-                    </>
-                  ) : (
-                    one.role
-                  )}
-                </span>
+                          {ROLES.map((option) => (
+                            <option key={option}>{option}</option>
+                          ))}
+                        </Form.Select>
+                        {!one.you && (
+                          <Button size="sm" variant="link" onClick={() => setLinking(one.id)}>
+                            New password
+                          </Button>
+                        )}
+                        {!one.you && (
+                          <Button
+                            size="sm"
+                            variant="link"
+                            onClick={() => {
+                              if (
+                                window.confirm(
+                                  `${one.person} can then no longer sign in to this club. Go on?`,
+                                )
+                              ) {
+                                tried(remove.mutateAsync(one.id));
+                              }
+                            }}
+                          >
+                            Remove
+                          </Button>
+                        )}
+                      </>
+                    ) : (
+                      one.role
+                    )}
+                  </span>
+                </div>
+                {linking === one.id && <LinkFor member={one} onDone={() => setLinking(null)} />}
               </li>
             ))}
           </ul>
@@ -272,6 +344,7 @@ export const Club = () => {
       <div className="columns">
         <Settings club={club} />
         <div className="stack">
+          <Account />
           <Device club={club} />
           <People />
           <RuleSets />
