@@ -38,10 +38,10 @@ export const freePort = () =>
   });
 
 /** PostgreSQL refuses to run as root; then it runs as the postgres user. */
-const asPostgres = (command, args) =>
+export const asPostgres = (command, args) =>
   isRoot ? ['runuser', ['-u', 'postgres', '--', command, ...args]] : [command, args];
 
-const ownByPostgres = (folder) => {
+export const ownByPostgres = (folder) => {
   if (!isRoot) return;
   const id = (flag) => Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout);
   chownSync(folder, id('-u'), id('-g'));
@@ -76,7 +76,7 @@ const runningPort = (data) => {
 };
 
 /** The programs that fit this data directory; installs PostgreSQL when there are none at all. */
-const programs = async (data) => {
+export const programs = async (data) => {
   if (versions().length === 0) await installDebian('postgresql', 'the database');
   const found = versions();
   if (found.length === 0)
@@ -152,7 +152,7 @@ const setUp = async (bin, port, secret) => {
 const LOG_MAX = 1_000_000;
 
 /** Starts the cluster of a data directory on a port. */
-const startPostmaster = async (bin, data, port, throwaway) => {
+export const startPostmaster = async (bin, data, port, throwaway) => {
   const log = path.join(data, 'server.log');
   if (existsSync(log) && statSync(log).size > LOG_MAX) renameSync(log, `${log}.old`);
   const options = [

@@ -87,6 +87,9 @@ export const sheetRows = (
   );
 };
 
+/** A cell that a spreadsheet would run; a number may begin with a sign. */
+const RUNS = /^(?![-+]?[\d.,]+$)[=+\-@\t\r].*$/s;
+
 export const sheetCsv = (rows: readonly TapeMark<SheetMark>[], style: LengthStyle): string =>
   Papa.unparse(
     rows.map(({ mark, fromDatumM, onM }) => ({
@@ -96,10 +99,16 @@ export const sheetCsv = (rows: readonly TapeMark<SheetMark>[], style: LengthStyl
       'on from the mark before': formatLength(onM, style),
       'from datum, m': fromDatumM.toFixed(4),
     })),
+    { escapeFormulae: RUNS },
   );
 
+/** Text for a drawing: what XML does not allow is left out. */
 const escaped = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+  text
+    .replace(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;');
 
 /** The sheet as a drawing of A4 size, large enough to be read at arm's length. */
 export const sheetSvg = (

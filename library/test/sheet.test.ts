@@ -1,4 +1,6 @@
 import { INCH_M, solveStraight, type StraightPlan } from '@gravek/core';
+import fc from 'fast-check';
+import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import {
   freshReading,
@@ -53,6 +55,38 @@ describe('the sheet', () => {
     const svg = sheetSvg('A & B <run>', 'board', rows, { unit: 'metric' });
     expect(svg).toContain('A &amp; B &lt;run&gt;');
     expect(svg).toContain(`${rows[0]!.fromDatumM.toFixed(2)} m`);
+  });
+});
+
+describe('what is saved of a sheet', () => {
+  const rows = sheetRows(plan, { unit: 'metric' }, 'target', false);
+  const labelled = (label: string) => rows.map((row) => ({ ...row, mark: { ...row.mark, label } }));
+
+  it('is a drawing that can be read, whatever anything is called', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (title, label) => {
+        const svg = sheetSvg(title, label, labelled(label), { unit: 'metric' });
+        // What XML 1.0 allows, and no sign that begins anything but what was meant to begin.
+        expect(svg).toMatch(/^[\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]*$/u);
+        const texts = [...svg.matchAll(/<text[^<>]*>([^<>]*)<\/text>/g)].map((match) => match[1]!);
+        expect(texts).toHaveLength(2 + 3 * rows.length);
+        for (const text of texts) expect(text.replace(/&(amp|lt|gt);/g, '')).not.toContain('&');
+        expect(svg.replace(/<(\/?(svg|text|rect)|line)[^<>]*>/g, '')).not.toMatch(/[<>]/);
+      }),
+    );
+  });
+
+  it('is a table in which nothing is run, and numbers stay numbers', () => {
+    for (const label of ['=1+1', '+cmd', '-cmd', '@sum', '\t=1', '\r=1', '=a\n"b,']) {
+      const table = sheetCsv(labelled(label), { unit: 'metric' });
+      const read = Papa.parse<Record<string, string>>(table, { header: true }).data;
+      expect(read).toHaveLength(rows.length);
+      for (const line of read) {
+        expect(line.mark).toBe(`'${label}`);
+        for (const cell of Object.values(line)) expect(cell).not.toMatch(/^[=+\-@\t\r]/);
+        expect(Number(line['from datum, m'])).toBeGreaterThanOrEqual(0);
+      }
+    }
   });
 });
 

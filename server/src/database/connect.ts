@@ -18,6 +18,8 @@ export const connect = (url: string): { db: Db; pool: pg.Pool } => {
   });
   // A connection that breaks while idle must not end the process; the next query reports it.
   pool.on('error', () => undefined);
+  // Nor may one that breaks between two queries of a transaction, such as when a pooler lets go of it.
+  pool.on('connect', (client) => client.on('error', () => undefined));
   return { db: new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) }), pool };
 };
 
