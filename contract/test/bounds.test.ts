@@ -28,7 +28,9 @@ const leaves = (schema: ISchema<unknown>, path: string): [path: string, leaf: Sc
     innerType?: ISchema<unknown>;
   };
   if (type === 'lazy') {
-    const { resolve } = schema as unknown as { resolve: (options: { value: unknown }) => ISchema<unknown> };
+    const { resolve } = schema as unknown as {
+      resolve: (options: { value: unknown }) => ISchema<unknown>;
+    };
     return [...KINDS, {}].flatMap((value) =>
       leaves(resolve.call(schema, { value }), `${path}<${(value as { kind?: string }).kind}>`),
     );
@@ -110,6 +112,26 @@ describe('bounds', () => {
     let deep: unknown = [];
     for (let i = 0; i < 50_000; i += 1) deep = [deep];
     expect(check(contract.ruleSetInput, { rules: deep }).ok).toBe(false);
+  });
+
+  it('hold a movement to 400 kB, though each of its parts is short enough', () => {
+    const long = (letters: number): string => '太'.repeat(letters);
+    const phase = (i: number) => ({
+      code: `phase-${i}`,
+      name: long(60),
+      steps: contract.plainSteps('stance'),
+      eyes: long(120),
+      checkpoints: Array(12).fill({ look: long(60), right: long(200) }),
+      read: {
+        watch: long(300),
+        options: Array(12).fill({ code: 'x', name: long(80), when: long(300), to: 'x', weight: 1 }),
+      },
+    });
+    const movement = { phases: Array.from({ length: 24 }, (_, i) => phase(i)) };
+    const checked = check(contract.movementSchema, movement);
+    expect(checked.ok ? [] : Object.values(checked.fields)).toContainEqual(
+      expect.stringContaining('at most 400 kB'),
+    );
   });
 
   it('know days outside the years of anybody’s plan', () => {

@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -72,6 +72,76 @@ test('after a kill -9 of everything it comes up again with its data', async () =
   expect(again.said()).not.toContain('Loading the demo');
   again.child.kill('SIGINT');
   await again.ended;
+});
+
+const postmaster = (): number =>
+  Number(readFileSync(path.join(folder, 'pg', 'postmaster.pid'), 'utf8').split('\n')[0]);
+
+const isUp = (address: string): Promise<boolean> =>
+  fetch(`${address}/healthz`).then(
+    (answer) => answer.ok,
+    () => false,
+  );
+
+/** The processes that a process has started. */
+const childrenOf = (pid: number): number[] =>
+  readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(' ').map(Number);
+
+test('a killed database is started again under the server; a killed server ends the command and the database', async () => {
+  const first = runStart(['--port', port], env);
+  const address = await first.up;
+  const before = await roster(address);
+  const killed = postmaster();
+  process.kill(killed, 'SIGKILL');
+  await expect.poll(() => isUp(address)).toBe(false);
+  await expect.poll(() => isUp(address), { timeout: 30_000 }).toBe(true);
+  expect(postmaster()).not.toBe(killed);
+  expect(await roster(address)).toBe(before);
+
+  for (const child of childrenOf(first.child.pid!)) process.kill(child, 'SIGKILL');
+  const { code, said } = await first.ended;
+  expect(code).toBe(1);
+  expect(said).toContain('The server ended (SIGKILL)');
+  // PostgreSQL takes this file away when it has ended in order.
+  expect(existsSync(path.join(folder, 'pg', 'postmaster.pid'))).toBe(false);
+});
+
+test('two starts at once on a fresh folder wait for each other; no password is on a command line, and the log is the owner’s', async () => {
+  const fresh = dataFolder();
+  const seen = new Set<string>();
+  const look = setInterval(() => {
+    for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
+      try {
+        seen.add(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+      } catch {
+        // it has ended
+      }
+    }
+  }, 15);
+  const both = await Promise.all(
+    [await freePort(), await freePort()].map(async (at) => {
+      const one = runStart(['--port', String(at)], { GRAVEK_DATA: fresh });
+      return { ...one, address: await one.up };
+    }),
+  );
+  clearInterval(look);
+  const [one, two] = both.map(({ address }) => roster(address));
+  expect(await one).toBeGreaterThanOrEqual(24);
+  expect(await two).toBe(await one);
+  const loads = both.filter(({ said }) => said().includes('Loading the demo club …'));
+  expect(loads).toHaveLength(1);
+
+  const secrets = JSON.parse(readFileSync(path.join(fresh, 'secrets.json'), 'utf8')) as object;
+  expect(seen.size).toBeGreaterThan(10);
+  for (const secret of Object.values(secrets) as string[])
+    expect([...seen].filter((line) => line.includes(secret))).toEqual([]);
+  const { mode } = statSync(path.join(fresh, 'server.log'));
+  expect(mode & 0o077).toBe(0);
+  for (const { child, ended } of both) {
+    child.kill('SIGINT');
+    expect((await ended).code).toBe(0);
+  }
+  rmSync(fresh, { recursive: true, force: true });
 });
 
 test('a taken port, a missing database and nonsense each get a sentence', async () => {

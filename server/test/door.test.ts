@@ -7,9 +7,11 @@ import { inClub } from '../src/database/connect';
 import { whatFailed } from '../src/log';
 import {
   anAthlete,
+  aRep,
   coachIn,
   cookieOf,
   furnish,
+  logOf,
   openStage,
   PASSWORD,
   stranger,
@@ -445,6 +447,27 @@ describe('what nobody can read', () => {
     }
     const broken = await raw(stage, { path: '/api/athletes/%E0%A4%A', headers: { cookie } });
     expect(broken.status).toBe(400);
+  });
+
+  it('is no trouble where codes are the names of what every object has', async () => {
+    const coach = await coachIn(stage);
+    const { athlete, session } = await furnish(coach);
+    const faults = ['constructor', '__proto__', 'toString', 'hasOwnProperty'];
+    const rep = aRep(session, { rep: 3, turn: 3, outcome: 'fault', faults, cue: 'constructor' });
+    const { body: receipt } = await coach.post('/reps', { reps: [rep] }).expect(200);
+    expect(receipt.refused).toEqual([]);
+    for (const path of [
+      '/faults',
+      `/athletes/${athlete.id}/faults`,
+      `/athletes/${athlete.id}/faults/straight-run-up`,
+      `/sessions/${session.id}/run`,
+      `/sessions/${session.id}/reps`,
+      `/cues?on=${session.date}`,
+      `/athletes/${athlete.id}/export`,
+    ])
+      expect((await coach.get(path)).status, path).toBe(200);
+    const kept = (await logOf(coach, session.id)).find((one) => one.id === rep.id);
+    expect([...kept!.faults].sort()).toEqual([...faults].sort());
   });
 
   it('goes to the log as kind and place, without a word of it', () => {
