@@ -145,7 +145,6 @@ await runMain(async () => {
     const building = dev ? undefined : buildWeb();
     building?.catch(() => undefined);
     await exclusively(`${folder} contents`, () => prepare(env, { empty, isNew }));
-    await building;
     if (stopping) return;
 
     if (log && existsSync(log)) chmodSync(log, 0o600);
@@ -170,6 +169,7 @@ await runMain(async () => {
     for (let i = 0; i < 300 && !stopping && (await health(port))?.app !== 'gravek'; i += 1) {
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
+    await building;
     if (stopping) return;
     if (log) say(`Data and log: ${folder}`);
     if (dev) {

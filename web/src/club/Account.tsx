@@ -74,7 +74,8 @@ export const Account = () => {
   const others = clubs.filter(({ id }) => id !== club.id);
   return (
     <section className="panel stack" aria-label="Your account">
-      <h2 className="mb-0">{person}</h2>
+      <h2 className="mb-0">Your account</h2>
+      <strong>{person}</strong>
       {others.map((other) => (
         <div key={other.id} className="row-line">
           <span>{other.name}</span>
