@@ -92,6 +92,8 @@ await runMain(async () => {
   }
 
   let cluster = null;
+  /** may still be on its way when the command is told to stop */
+  let coming = Promise.resolve(null);
   let stopping = false;
   let child = null;
   let vite = null;
@@ -108,7 +110,7 @@ await runMain(async () => {
     vite?.kill('SIGTERM');
     child?.kill('SIGTERM');
     await Promise.all([ended(child), ended(vite)]);
-    await cluster?.stop();
+    await (await coming.catch(() => null))?.stop();
     process.exit(code);
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
@@ -123,11 +125,12 @@ await runMain(async () => {
     const isNew = isOwn && !existsSync(path.join(folder, 'pg', 'PG_VERSION'));
     // The cluster is made while packages come in.
     const packages = installPackages();
-    const started = isOwn ? startCluster(folder).then((made) => (cluster = made)) : undefined;
+    if (isOwn) coming = startCluster(folder);
     // Whichever fails is told; the other ends first, so that nothing is left half made.
-    const [installed, made] = await Promise.allSettled([packages, started]);
+    const [installed, made] = await Promise.allSettled([packages, coming]);
     for (const one of [made, installed]) if (one.status === 'rejected') throw one.reason;
     if (stopping) return;
+    cluster = made.value;
     const env = cluster
       ? { ...cluster.env }
       : { SESSION_SECRET: process.env.SESSION_SECRET ?? randomBytes(24).toString('base64url') };

@@ -35,5 +35,9 @@ export const openLog = (level: string, file: string | undefined): Logger => {
     maxFiles: KEPT,
     mode: 0o600,
   });
+  // A full disk costs the log, not the service.
+  stream.on('error', ({ message }) =>
+    process.stderr.write(`The log cannot be written: ${message}\n`),
+  );
   return pino(options, stream);
 };

@@ -14,6 +14,7 @@ import {
   type Athlete,
   type ReadingRow,
 } from '@gravek/contract';
+import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import type { AnyObjectSchema } from 'yup';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -30,6 +31,8 @@ import {
   furnish,
   logOf,
   openStage,
+  PASSWORD,
+  stranger,
   type Coach,
   type Stage,
 } from './setup';
@@ -272,6 +275,20 @@ it('knows every write route', () => {
   expect([...Object.keys(bodies()), ...WITHOUT_BODY].sort()).toEqual(writes.sort());
 });
 
+/** What the door takes; bodies as a stranger or a member sends them. */
+const doorBodies = () => ({
+  'post /sign-in': { email: owner.email, password: PASSWORD },
+  'post /first-club': {
+    club: { name: 'Tarn', unit: 'metric', cueSchool: 'root-cause', timeZone: 'UTC' },
+    person: 'Edda Brook',
+    email: `${uuid()}@tarn.invalid`,
+    password: 'wet grass at seven',
+  },
+  'put /password': { current: PASSWORD, next: PASSWORD },
+  'post /new-password': { token: 'x'.repeat(43), password: 'wet grass at seven' },
+  'post /switch': { clubId: owner.clubId },
+});
+
 const TRIES = Number(process.env.GRAVEK_FUZZ ?? 15);
 
 it('hundreds of bodies that are not quite right: no fault of the server, nothing changed by a refusal, and what is kept can be read', async () => {
@@ -313,4 +330,26 @@ it('hundreds of bodies that are not quite right: no fault of the server, nothing
       `${what} ${JSON.stringify(row).slice(0, 300)}`,
     ).toBeNull();
   }
+}, 1_200_000);
+
+it('the door takes rubbish without a fault, and makes no club and no password of it', async () => {
+  const random = seeded(17);
+  for (const [name, body] of Object.entries(doorBodies())) {
+    for (let i = 0; i < TRIES * 2; i += 1) {
+      await sql`delete from attempt`.execute(stage.owner);
+      const sent = JSON.stringify(mutated(body, random));
+      const [method, path] = name.split(' ') as ['post' | 'put', string];
+      const agent =
+        name === 'put /password' || name === 'post /switch' ? owner.agent : stranger(stage).agent;
+      const answer = await agent[method](`/api${path}`)
+        .set({ origin: stage.origin, 'content-type': 'application/json' })
+        .send(sent);
+      const told = `${name} ${sent.slice(0, 300)} → ${answer.status} ${answer.text.slice(0, 200)}`;
+      expect(answer.status, told).toBeLessThan(500);
+      expect(answer.text.length, told).toBeLessThan(20_000);
+      if (name === 'post /first-club' || name === 'post /new-password')
+        expect(answer.status, told).toBeGreaterThanOrEqual(400);
+    }
+  }
+  expect(await stage.owner.selectFrom('club').select('id').execute()).toHaveLength(1);
 }, 1_200_000);
