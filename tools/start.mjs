@@ -73,7 +73,8 @@ const prepare = async (env, { empty, isNew }) => {
   // Made while the tables are, where it is plain that it will be wanted.
   const early = isNew && !empty ? makeDemo(env) : undefined;
   early?.catch(() => undefined);
-  const state = await server(['prepare'], env);
+  const tables = () => server(['prepare'], env);
+  const state = await (isNew ? step('Making the tables', tables) : tables());
   if (empty || state.trim() !== 'empty') return;
   await step('Loading the demo club', async () => loadDemo(await (early ?? makeDemo(env)), env));
 };

@@ -59,13 +59,13 @@ export const name = (what: string, max = 80) =>
     .required(`Give ${what}.`)
     .max(max, `Keep ${what} within ${max} characters.`);
 
-export const note = (max = 500) =>
+export const note = (max = 500, what = 'the note') =>
   string()
     .transform((text: unknown) =>
       typeof text === 'string' ? visible(text.replace(CONTROL_IN_LINES, '')) : text,
     )
     .trim()
-    .max(max, `Keep the note within ${max} characters.`)
+    .max(max, `Keep ${what} within ${max} characters.`)
     .default('');
 
 /** Which change of a row a write was made from; the next one must still be a number of the database. */

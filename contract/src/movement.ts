@@ -19,7 +19,7 @@ import {
   type InferType,
   type MixedSchema,
 } from 'yup';
-import { choice, count, distinct, figure, foot, name } from './fields';
+import { choice, count, distinct, figure, foot, name, note } from './fields';
 import { phaseSteps } from './phaseKinds';
 
 export const LOADS = ['jump', 'sprint', 'contact', 'volume'] as const;
@@ -80,7 +80,7 @@ const phase = object({
   /** code of the phase after this one, 'end', or null for the next in the list */
   then: string().max(60, 'Choose what comes next.').nullable().default(null),
   /** where the eyes are */
-  eyes: string().trim().max(120, 'Keep the eyes within 120 characters.').default(''),
+  eyes: note(120, 'the eyes'),
   checkpoints: array(
     object({
       look: name('what is looked at', 60),

@@ -217,8 +217,8 @@ describe('a club file', () => {
 
 describe('the server process', () => {
   const main = fileURLToPath(new URL('../src/main.ts', import.meta.url));
-  const start = (env: Record<string, string>, command = 'serve') => {
-    const child = spawn(process.execPath, ['--import', 'tsx', main, command], {
+  const start = (env: Record<string, string>, ...command: string[]) => {
+    const child = spawn(process.execPath, ['--import', 'tsx', main, ...command], {
       env: {
         ...process.env,
         SESSION_SECRET: 'for tests only',
@@ -276,6 +276,19 @@ describe('the server process', () => {
     expect(said()).toContain('/api/sign-in');
     expect(said()).not.toContain(coach.email);
     expect(said()).not.toContain('wrong in any case');
+  });
+
+  it('makes a link to a new password for whoever has forgotten it', async () => {
+    const coach = await coachIn(stage);
+    const made = start({}, 'link', ` ${coach.email.toUpperCase()} `);
+    expect(await made.ended).toEqual([0, null]);
+    const [, token] = /new-password#(\S+)/.exec(made.said())!;
+    const password = 'cinder and seven lanes';
+    await stranger(stage).post('/new-password', { token, password }).expect(204);
+    await stranger(stage).post('/sign-in', { email: coach.email, password }).expect(204);
+    const nobody = start({}, 'link', 'nobody@farrow.invalid');
+    expect(await nobody.ended).toEqual([1, null]);
+    expect(nobody.said()).toContain('Nobody has an account');
   });
 
   it('says in a line what stands in its way', async () => {
