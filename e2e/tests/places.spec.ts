@@ -84,8 +84,12 @@ const PLACES: Place[] = [
   ],
   [
     'Club',
-    (page) => page.goto(new URL('/club', page.url()).toString()).then(() => undefined),
-    'Aldo Penhale',
+    async (page) => {
+      await page.goto(new URL('/club', page.url()).toString());
+      await page.getByRole('button', { name: 'Change your password' }).click();
+      await page.getByRole('button', { name: 'New password' }).first().click();
+    },
+    'Make the link',
   ],
 ];
 
@@ -151,7 +155,7 @@ const still = async (page: Page): Promise<void> => {
     .toBe(0);
 };
 
-test('dialogs: no serious fault for axe', async ({ signedIn: page }) => {
+test('dialogs, and the page of a one-time link: no serious fault for axe', async ({ signedIn: page }) => {
   await follow(page, '/athletes', 'Odran Vask');
   await page.getByRole('button', { name: 'Add a measured run' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
@@ -163,6 +167,9 @@ test('dialogs: no serious fault for axe', async ({ signedIn: page }) => {
     .selectOption({ label: 'Times over 5, 10 and 20 m' });
   await expect(page.getByRole('dialog', { name: 'Times over 5, 10 and 20 m' })).toBeVisible();
   await still(page);
+  expect(await serious(page)).toEqual([]);
+  await page.goto(new URL('/new-password#x', page.url()).toString());
+  await expect(page.getByRole('button', { name: 'Keep it' })).toBeVisible();
   expect(await serious(page)).toEqual([]);
 });
 
