@@ -155,7 +155,9 @@ const still = async (page: Page): Promise<void> => {
     .toBe(0);
 };
 
-test('dialogs, and the page of a one-time link: no serious fault for axe', async ({ signedIn: page }) => {
+test('dialogs, and the page of a one-time link: no serious fault for axe', async ({
+  signedIn: page,
+}) => {
   await follow(page, '/athletes', 'Odran Vask');
   await page.getByRole('button', { name: 'Add a measured run' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
