@@ -4,6 +4,7 @@ import { LAUNCH } from './src/browser';
 export default defineConfig({
   testDir: 'tests',
   outputDir: '../test-results/pages',
+  globalSetup: './src/template.ts',
   workers: 2,
   fullyParallel: false,
   timeout: 120_000,

@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -63,9 +63,29 @@ export type App = {
   remove: () => Promise<void>;
 };
 
-/** The whole application by its own start command, with data of its own. */
+/** Where the data of a demo that has just been loaded lie; made once for all tests. */
+const TEMPLATE = 'GRAVEK_E2E_TEMPLATE';
+
+/** Loads the demo once, so that every file of tests can begin with a copy of it. */
+export const makeTemplate = async (): Promise<() => void> => {
+  const folder = dataFolder();
+  const first = runStart(['--port', String(await freePort())], { GRAVEK_DATA: folder });
+  await first.up;
+  first.child.kill('SIGINT');
+  await first.ended;
+  process.env[TEMPLATE] = folder;
+  return () => rmSync(folder, { recursive: true, force: true });
+};
+
+/** The whole application by its own start command, with data of its own: the demo, or as `args` say. */
 export const startApp = async (...args: string[]): Promise<App> => {
   const folder = dataFolder();
+  const template = process.env[TEMPLATE];
+  if (template && args.length === 0) {
+    // Owners and all: PostgreSQL looks at whose its files are.
+    const { status } = spawnSync('cp', ['-a', `${template}/.`, folder]);
+    if (status !== 0) throw new Error('the demo could not be copied');
+  }
   const port = await freePort();
   let running: ReturnType<typeof runStart> | null = null;
   const start = async (): Promise<void> => {

@@ -1,15 +1,31 @@
 import { expect, test as base, type Page } from '@playwright/test';
 import { startApp, type App } from './app';
 
-/** Every worker has an application of its own, with the demo club. */
-export const test = base.extend<{ signedIn: Page }, { app: App }>({
+/** What runs in this worker, and for which file. */
+let running: { file: string; app: App } | undefined;
+
+/**
+ * Every file of tests has an application of its own, with the demo club: what one file does is no other's
+ * to find, whichever worker they meet in.
+ */
+export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
   app: [
-    async ({}, use) => {
-      const app = await startApp();
-      await use(app);
-      await app.remove();
+    async ({}, use, { file }) => {
+      if (running?.file !== file) {
+        await running?.app.remove();
+        running = undefined;
+        running = { file, app: await startApp() };
+      }
+      await use(running.app);
     },
-    { scope: 'worker', timeout: 180_000 },
+    { timeout: 180_000 },
+  ],
+  tidy: [
+    async ({}, use) => {
+      await use();
+      await running?.app.remove();
+    },
+    { scope: 'worker', auto: true, timeout: 60_000 },
   ],
   signedIn: async ({ page, app }, use) => {
     await enterDemo(page, app);
