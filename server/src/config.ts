@@ -1,3 +1,4 @@
+import { isIP } from 'node:net';
 import { StartFault } from './startFault';
 
 export type Config = {
@@ -24,6 +25,9 @@ export type Config = {
 const LOOPBACK = new Set(['127.0.0.1', '::1', 'localhost']);
 const LOOPBACK_NAMES = ['127.0.0.1', '[::1]', 'localhost'];
 
+/** Networks that have a name. */
+const NEAR = new Set(['loopback', 'linklocal', 'uniquelocal']);
+
 const listed = (text: string | undefined): string[] => (text ?? '').split(/[\s,]+/).filter(Boolean);
 
 /** @throws {StartFault} naming what is missing */
@@ -44,6 +48,15 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
       'GRAVEK_HOSTS is not set. Give the names under which people open Gravek, such as GRAVEK_HOSTS=gravek.club.example.',
     );
   }
+  const proxies = listed(env.GRAVEK_PROXY);
+  const unknown = proxies.find(
+    (one) => !NEAR.has(one) && !(isIP(one.split('/')[0]!) && /^[^/]+(\/\d{1,3})?$/.test(one)),
+  );
+  if (unknown) {
+    throw new StartFault(
+      `GRAVEK_PROXY takes addresses, networks such as 10.0.0.0/8, or loopback; got ${unknown}.`,
+    );
+  }
   const databaseUrl = need('DATABASE_URL');
   const listenUrls = listed(env.DATABASE_LISTEN_URL);
   return {
@@ -53,7 +66,7 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
     host,
     port,
     hosts: [...(LOOPBACK.has(host) ? LOOPBACK_NAMES : []), ...named],
-    proxy: env.GRAVEK_PROXY || false,
+    proxy: proxies.join(', ') || false,
     demo: env.GRAVEK_DEMO === '1' && LOOPBACK.has(host),
     sessionSecret: need('SESSION_SECRET'),
     webFolder: env.GRAVEK_WEB,

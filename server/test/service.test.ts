@@ -304,6 +304,15 @@ describe('the server process', () => {
     expect(await lost.ended).toEqual([1, null]);
     expect(lost.said()).toContain('The database cannot be reached');
 
+    for (const GRAVEK_PROXY of ['1', 'nginx', '10.0.0.0/x']) {
+      const odd = start({ GRAVEK_PROXY });
+      expect(await odd.ended).toEqual([1, null]);
+      expect(odd.said()).toContain('GRAVEK_PROXY takes addresses');
+    }
+    const open = start({ HOST: '0.0.0.0' });
+    expect(await open.ended).toEqual([1, null]);
+    expect(open.said()).toContain('GRAVEK_HOSTS is not set');
+
     const strong = start({ DATABASE_URL: stage.ownerUrl });
     expect(await strong.ended).toEqual([1, null]);
     expect(strong.said()).toContain('row-level security does not hold back');

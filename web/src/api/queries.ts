@@ -80,7 +80,8 @@ const whoAmI = async (): Promise<Me | null> => {
     }
     const kept = localStorage.getItem(ME_KEY);
     if (kept && error instanceof Unreachable) {
-      const me = JSON.parse(kept) as Me;
+      // What an older version kept does not name the clubs.
+      const me = { clubs: [], ...(JSON.parse(kept) as Partial<Me>) } as Me;
       showsClub(me.club.id);
       return me;
     }
