@@ -123,7 +123,10 @@ test('one account in two clubs: it opens the other, a page that shows the first 
   await expect(today(nils)).toHaveText('Fenwick Harriers');
 
   // The other page asks for its club, and comes back as what is open now.
+  const loaded = stale.waitForEvent('load');
   await stale.getByRole('link', { name: 'Approaches' }).click();
+  await loaded;
+  await expect(stale.getByText('No approach yet.')).toBeVisible();
   await stale.getByRole('link', { name: 'Club' }).click();
   await expect(today(stale)).toHaveText('Fenwick Harriers');
 
