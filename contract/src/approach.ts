@@ -11,6 +11,7 @@ import {
   type ValidationError,
 } from 'yup';
 import { choice, count, distinct, figure, foot, id, name, version } from './fields';
+import { partSpeeds, RUNGS } from './movement';
 
 const ENDINGS = {
   even: object({ kind: choice('an ending', ['even'] as const) }),
@@ -44,6 +45,25 @@ const absorb = lazy((value: unknown) =>
 
 export const TARGETS = ['board', 'line', 'box', 'hurdle', 'take-off spot', 'opponent'] as const;
 
+/** Codes by code, such as the exit taken at each read. */
+const chosen = (what: string) =>
+  mixed<Record<string, string>>()
+    .required(`${what} are missing.`)
+    .test('codes', `${what} must be chosen by their codes.`, (value) => {
+      if (value === undefined) return true;
+      if (typeof value !== 'object' || Array.isArray(value)) return false;
+      const entries = Object.entries(value);
+      return (
+        entries.length <= 24 &&
+        entries.every(
+          ([key, code]) => key.length <= 60 && typeof code === 'string' && code.length <= 60,
+        )
+      );
+    });
+
+/** How far up its ladder it is run; contact begins with the object. Left out: at full, against air. */
+const rung = () => choice('a rung', RUNGS).optional();
+
 /** What a coach chooses for a straight run-up; athletes bring their own steps. */
 export const straightChoices = object({
   target: choice('a target', TARGETS),
@@ -57,6 +77,9 @@ export const straightChoices = object({
   absorb,
   tolerance: figure('A step may change by', 0.005, 0.25),
   speedFraction: figure('The speed', 0.2, 1.1),
+  /** school → way of teaching */
+  schools: chosen('Ways of teaching').optional(),
+  rung: rung(),
   checkMarks: array(count('A check mark', 1, 59))
     .required('Check marks are missing.')
     .max(6, 'At most six check marks.'),
@@ -108,21 +131,6 @@ export type StraightChoices = Omit<InferType<typeof straightChoices>, 'ending' |
   absorb: Absorb;
 };
 
-/** Codes by code, such as the exit taken at each read. */
-const chosen = (what: string) =>
-  mixed<Record<string, string>>()
-    .required(`${what} are missing.`)
-    .test('codes', `${what} must be chosen by their codes.`, (value) => {
-      if (typeof value !== 'object' || Array.isArray(value)) return false;
-      const entries = Object.entries(value);
-      return (
-        entries.length <= 24 &&
-        entries.every(
-          ([key, code]) => key.length <= 60 && typeof code === 'string' && code.length <= 60,
-        )
-      );
-    });
-
 /** What a coach chooses for any other movement. */
 export const sequenceChoices = object({
   kind: choice('a kind of plan', ['sequence'] as const),
@@ -133,6 +141,9 @@ export const sequenceChoices = object({
   /** a drill by its code; null for the whole */
   drill: string().strict().nullable().defined().max(60, 'Choose a drill.'),
   speedFraction: figure('The speed', 0.2, 1.1),
+  /** phase → part of that speed it is run at; the others at all of it */
+  speeds: partSpeeds().optional(),
+  rung: rung(),
   /** a rule set by its code or id; null for none */
   ruleSet: string().strict().nullable().defined().max(60, 'Choose a rule set.'),
   /** a curved run-up's own spot, angle and steps; null as the movement says */
@@ -173,6 +184,7 @@ export const sequenceChoices = object({
     fromLane: count('The lane it starts in', 1, 15),
     toLane: count('The lane it ends in', 1, 15),
     speedMps: figure('The speed', 0.3, 8, ' m/s'),
+    goalM: figure('The goal', 1, 12, ' m').optional(),
   })
     .nullable()
     .default(null),

@@ -69,6 +69,8 @@ export const trialInput = object({
 export type Trial = InferType<typeof trialInput>;
 
 export type Athlete = AthleteInput & {
+  /** in the year of today; null when the birth year is not known */
+  ageYears: number | null;
   version: number;
   archived: boolean;
   restrictions: Restriction[];

@@ -1,6 +1,7 @@
 import {
   BALL,
   OTHERS,
+  OWN_SIDES,
   PART_KINDS,
   SPAN_UNITS,
   type OtherThing,
@@ -69,6 +70,8 @@ const phase = object({
   name: name('the phase’s name', 60),
   // Yup cannot infer what `lazy` gives, so the type is stated.
   steps: phaseSteps as unknown as MixedSchema<PhaseSteps>,
+  /** a foot may land twice running in it: a hop, a jab, a re-plant, a change of direction */
+  again: boolean().strict().optional(),
   turn: object({ deg: figure('The turn', 0, 360, '°'), to: foot('a side') })
     .nullable()
     .default(null),
@@ -99,6 +102,8 @@ const phase = object({
     .default(null),
 });
 
+const partCode = () => codeOf('Choose a phase.');
+
 const fault = object({
   code: code('A fault'),
   name: name('the fault’s name', 60),
@@ -113,7 +118,6 @@ const fault = object({
   drills: codes('Drills'),
 });
 
-const partCode = () => codeOf('Choose a phase.');
 const PARTS: Record<Part['kind'], AnyObjectSchema> = {
   all: object({ kind: choice('a part', ['all']) }),
   last: object({ kind: choice('a part', ['last']), steps: count('Steps', 1, 60) }),
@@ -144,12 +148,35 @@ const part = lazy((value: unknown): AnyObjectSchema => {
     : object({ kind: choice('a part', PART_KINDS) }).required();
 });
 
+/** Phase → part of the plan's speed. */
+export const partSpeeds = () =>
+  mixed<Record<string, number>>().test(
+    'speeds',
+    'Speeds by phase must be parts of full speed, from 0.1 to 1.',
+    (value) =>
+      value === undefined ||
+      (typeof value === 'object' &&
+        value !== null &&
+        !Array.isArray(value) &&
+        Object.keys(value).length <= 24 &&
+        Object.entries(value).every(
+          ([phase, part]) =>
+            phase.length <= 60 && typeof part === 'number' && part >= 0.1 && part <= 1,
+        )),
+  );
+
 const drill = object({
   code: code('A drill'),
   name: name('the drill’s name', 80),
   how: words('how the drill goes', 500),
   part: part as unknown as MixedSchema<Part>,
   speedFraction: figure('The speed', 0.2, 1),
+  /** phase → how much of that speed it is run at; the others at all of it */
+  speeds: partSpeeds().optional(),
+  /** what it asks of the body, where that is not what the movement does; null for the same */
+  loads: distinct(choice('a load', LOADS), LOADS.length, 'Loads').nullable().optional(),
+  /** said where it is planned and run; short */
+  caution: note(120, 'the caution').default(undefined),
   /** exit that the drill forces, by its code; null leaves the read open */
   force: string().max(60, 'Choose an exit.').nullable().default(null),
   rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs').min(
@@ -175,6 +202,28 @@ const school = object({
       reason: words('the reason its coaches give'),
       changes: array(change.required()).max(24, 'At most 24 changes.').default([]),
       skips: codes('Skipped phases').default([]),
+      /** faults that are none in this way of teaching */
+      without: codes('Faults').optional(),
+      /** faults seen or cued otherwise in this way of teaching */
+      faults: array(
+        object({
+          code: codeOf('Choose a fault.'),
+          sees: note(300, 'what is seen'),
+          cue: note(80, 'the cue'),
+        }).required(),
+      )
+        .max(12, 'At most 12 faults.')
+        .optional(),
+      /** what is looked at instead, by phase and by what was looked at */
+      checkpoints: array(
+        object({
+          phase: partCode(),
+          look: name('what is looked at', 60),
+          right: words('what right looks like', 200),
+        }).required(),
+      )
+        .max(12, 'At most 12 checkpoints.')
+        .optional(),
     }).required(),
   )
     .required('A school needs its ways.')
@@ -185,11 +234,13 @@ const school = object({
 const other = object({
   kind: choice('what it is', OTHERS),
   name: name('its name', 40),
-  from: choice('from where it is set out', ['start', 'end'] as const),
+  /** start, end, or a phase by its code: where the body is at its first contact */
+  from: codeOf('Choose from where it is set out.'),
   ahead: anyLength.required(),
   aside: anyLength.required(),
   to: foot('a side'),
   wideM: figure('Its width', 0, 60, ' m'),
+  angleDeg: figure('Its angle', -90, 90, '°').optional(),
   moves: object({
     ahead: anyLength.required(),
     aside: anyLength.required(),
@@ -199,6 +250,15 @@ const other = object({
   })
     .nullable()
     .default(null),
+  /** it comes from there, and is in its place at the moment of its phase */
+  comes: object({
+    ahead: anyLength.required(),
+    aside: anyLength.required(),
+    to: foot('a side'),
+    speedMps: figure('Its speed', 0.1, 60, ' m/s'),
+  })
+    .nullable()
+    .default(undefined),
 });
 
 /** What the parts of a movement may be, each by itself; `movementSchema` also sees that they hang together. */
@@ -213,7 +273,7 @@ export const movementShape = object({
   faces: list('what the athlete faces', 12),
   loads: distinct(choice('a load', LOADS), LOADS.length, 'Loads'),
   writtenFor: object({
-    by: choice('what decides the side', ['hand', 'take-off foot'] as const),
+    by: choice('what decides the side', OWN_SIDES),
     side: foot('the side it is written for'),
   }).required(),
   phases: array(phase.required())
@@ -221,6 +281,13 @@ export const movementShape = object({
     .min(1, 'A movement needs at least one phase.')
     .max(24, 'At most 24 phases.'),
   others: array(other.required()).max(24, 'At most 24 things around.').default([]),
+  /** what changes for a body under some height */
+  small: object({
+    underM: figure('The height', 1, 2, ' m'),
+    changes: array(change.required()).max(24, 'At most 24 changes.').required('Say what changes.'),
+  })
+    .nullable()
+    .default(undefined),
   faults: array(fault.required())
     .required('A movement needs faults.')
     .min(1, 'A movement needs at least one fault to look for.')

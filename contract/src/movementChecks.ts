@@ -135,19 +135,43 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     }
   });
 
+  movement.others.forEach((other, i) => {
+    if (other.from !== 'start' && other.from !== 'end' && !phaseCodes.has(other.from)) {
+      say(`others[${i}].from`, `There is no phase ${other.from} to set it out from.`);
+    } else if (other.comes && (other.from === 'start' || other.wideM > 0)) {
+      say(`others[${i}].comes`, 'Only a single thing can come, and only to a phase or the end.');
+    }
+  });
+  const setting = (path: string, code: string, set: object): void => {
+    const at = phases.find((own) => own.code === code);
+    if (!at) say(`${path}.phase`, `There is no phase ${code} to change.`);
+    else if (!fits({ ...at.steps, ...set })) {
+      say(`${path}.set`, `${at.name} cannot be changed like that.`);
+    }
+  };
+  movement.small?.changes.forEach((change, c) => {
+    setting(`small.changes[${c}]`, change.phase, change.set);
+  });
+  drills.forEach((drill, i) => {
+    const gone = Object.keys(drill.speeds ?? {}).find((code) => !phaseCodes.has(code));
+    if (gone) say(`drills[${i}].speeds`, `There is no phase ${gone} with a speed of its own.`);
+  });
+
   schools.forEach((school, i) => {
     school.options.forEach((option, o) => {
       const path = `schools[${i}].options[${o}]`;
       const gone = option.skips.find((skip) => !phaseCodes.has(skip));
       if (gone) say(`${path}.skips`, `There is no phase ${gone} to skip.`);
-      option.changes.forEach((change, c) => {
-        const at = phases.find((own) => own.code === change.phase);
-        if (!at) {
-          say(`${path}.changes[${c}].phase`, `There is no phase ${change.phase} to change.`);
-        } else if (!fits({ ...at.steps, ...change.set })) {
-          say(`${path}.changes[${c}].set`, `${at.name} cannot be changed like that.`);
-        }
+      option.changes?.forEach((change, c) => {
+        setting(`${path}.changes[${c}]`, change.phase, change.set);
       });
+      const unknown = [
+        ...(option.without ?? []),
+        ...(option.faults ?? []).map((own) => own.code),
+      ].find((code) => !faultCodes.has(code));
+      if (unknown) say(`${path}.faults`, `There is no fault ${unknown}.`);
+      const nowhere = option.checkpoints?.find((own) => !phaseCodes.has(own.phase));
+      if (nowhere) say(`${path}.checkpoints`, `There is no phase ${nowhere.phase} to look at.`);
     });
   });
   return found;

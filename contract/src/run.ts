@@ -1,6 +1,6 @@
 import type { Outline } from './approach';
 import type { Athlete } from './athlete';
-import type { Movement } from './movement';
+import type { Load, Movement } from './movement';
 import type { Session } from './session';
 
 /** What the field screen knows of an athlete. */
@@ -18,6 +18,12 @@ export type RunPlan = {
   part: string | null;
   /** asked speed, per cent of full */
   speedPct: number;
+  /** school → way of teaching */
+  schools: Record<string, string>;
+  /** what it asks of the body as it is planned: drill, speed, rung */
+  loads: Load[];
+  /** said where it is run */
+  cautions: string[];
   outlines: { athleteId: string; own: Outline | null; other: Outline | null }[];
 };
 

@@ -3,7 +3,13 @@ import { number } from './check';
 export type CushionInput = {
   /** distance between runner and defender when the runner starts, metres */
   depthM: number;
-  attacker: { topSpeedMps: number; tauS: number };
+  /** who must go round the defender (so far aside, leaving at that angle) loses ground by it */
+  attacker: {
+    topSpeedMps: number;
+    tauS: number;
+    sideM?: number | undefined;
+    releaseDeg?: number | undefined;
+  };
   defender: {
     reactionS: number;
     stepM: number;
@@ -41,8 +47,32 @@ const bisect = (f: (x: number) => number, a: number, b: number): number => {
   return (low + high) / 2;
 };
 
-const runnerAt = ({ topSpeedMps, tauS }: CushionInput['attacker'], t: number): number =>
+type Attacker = CushionInput['attacker'];
+
+/** Way along the runner's own path. */
+const pathAt = ({ topSpeedMps, tauS }: Attacker, t: number): number =>
   topSpeedMps * (t - tauS * (1 - Math.exp(-t / tauS)));
+
+/** Length of the path round, and how much of it counts forward. */
+const roundOf = ({ sideM = 0, releaseDeg = 0 }: Attacker): { wayM: number; part: number } => {
+  const release = (releaseDeg * Math.PI) / 180;
+  return sideM > 0 && releaseDeg > 0
+    ? { wayM: sideM / Math.sin(release), part: Math.cos(release) }
+    : { wayM: 0, part: 1 };
+};
+
+/** How far forward the runner is. */
+const runnerAt = (attacker: Attacker, t: number): number => {
+  const { wayM, part } = roundOf(attacker);
+  const way = pathAt(attacker, t);
+  return way <= wayM ? way * part : wayM * part + way - wayM;
+};
+
+/** When the runner has gone round. */
+const roundS = (attacker: Attacker): number => {
+  const { wayM } = roundOf(attacker);
+  return wayM > 0 ? bisect((t) => pathAt(attacker, t) - wayM, 0, 120) : 0;
+};
 
 const retreatSpeed = ({ stepM, cadenceSpm }: CushionInput['defender']): number =>
   (stepM * cadenceSpm) / 60;
@@ -63,7 +93,8 @@ const defenderAt = (d: CushionInput['defender'], openS: number, t: number): numb
 
 /**
  * Least of (defender − runner) over the horizon. Between the corners (reaction, end of the turn) the
- * speed difference has at most two zeros, split by its own extremum, which is known in closed form.
+ * speed difference has at most two zeros, split by its own extremum, which is known in closed form; a
+ * runner who has gone round is suddenly faster forward, which is one corner more.
  */
 const leastGain = (input: CushionInput, openS: number): number => {
   const { attacker: a, defender: d, horizonS } = input;
@@ -73,21 +104,30 @@ const leastGain = (input: CushionInput, openS: number): number => {
   let least = Math.min(gain(0), gain(Math.min(d.reactionS, horizonS)), gain(horizonS));
   if (runsFrom < horizonS) {
     least = Math.min(least, gain(runsFrom));
-    const speedGain = (t: number): number =>
-      d.topSpeedMps -
-      (d.topSpeedMps - back) * Math.exp(-(t - runsFrom) / d.tauS) -
-      a.topSpeedMps * (1 - Math.exp(-t / a.tauS));
-    const corners = [runsFrom, horizonS];
-    const ratio =
-      ((d.topSpeedMps - back) * Math.exp(runsFrom / d.tauS) * a.tauS) / (a.topSpeedMps * d.tauS);
-    if (ratio > 0 && Math.abs(1 / a.tauS - 1 / d.tauS) > 1e-12) {
-      const turn = Math.log(ratio) / (1 / d.tauS - 1 / a.tauS);
-      if (turn > runsFrom && turn < horizonS) corners.splice(1, 0, turn);
-    }
-    for (let i = 1; i < corners.length; i += 1) {
-      const [from, to] = [corners[i - 1]!, corners[i]!];
-      if (speedGain(from) < 0 !== speedGain(to) < 0) {
-        least = Math.min(least, gain(bisect(speedGain, from, to)));
+    const round = Math.min(horizonS, Math.max(runsFrom, roundS(a)));
+    for (const [begin, end, part] of [
+      [runsFrom, round, roundOf(a).part],
+      [round, horizonS, 1],
+    ] as const) {
+      if (end <= begin) continue;
+      least = Math.min(least, gain(end));
+      const topMps = a.topSpeedMps * part;
+      const speedGain = (t: number): number =>
+        d.topSpeedMps -
+        (d.topSpeedMps - back) * Math.exp(-(t - runsFrom) / d.tauS) -
+        topMps * (1 - Math.exp(-t / a.tauS));
+      const corners = [begin, end];
+      const ratio =
+        ((d.topSpeedMps - back) * Math.exp(runsFrom / d.tauS) * a.tauS) / (topMps * d.tauS);
+      if (ratio > 0 && Math.abs(1 / a.tauS - 1 / d.tauS) > 1e-12) {
+        const turn = Math.log(ratio) / (1 / d.tauS - 1 / a.tauS);
+        if (turn > begin && turn < end) corners.splice(1, 0, turn);
+      }
+      for (let i = 1; i < corners.length; i += 1) {
+        const [from, to] = [corners[i - 1]!, corners[i]!];
+        if (speedGain(from) < 0 !== speedGain(to) < 0) {
+          least = Math.min(least, gain(bisect(speedGain, from, to)));
+        }
       }
     }
   }
@@ -127,6 +167,8 @@ export const cushion = (input: CushionInput): CushionPlan => {
   const depthM = number('depthM', input.depthM, { min: 0, max: 60 });
   number('attacker.topSpeedMps', attacker.topSpeedMps, { above: 0, max: 13 });
   number('attacker.tauS', attacker.tauS, { above: 0, max: 10 });
+  number('attacker.sideM', attacker.sideM ?? 0, { min: 0, max: 20 });
+  number('attacker.releaseDeg', attacker.releaseDeg ?? 0, { min: 0, max: 89 });
   const reactionS = number('defender.reactionS', defender.reactionS, { min: 0, max: 3 });
   number('defender.stepM', defender.stepM, { above: 0, max: 2 });
   number('defender.cadenceSpm', defender.cadenceSpm, { above: 0, max: 900 });

@@ -7,6 +7,7 @@ export {
   type CueSchool,
   type LiveFault,
 } from './chooseCue';
+export { closingSpeed, USUAL_BRAKING_MPS2, type ClosingSpeed } from './closingSpeed';
 export { cushion, cushionTracks, type CushionInput, type CushionPlan } from './cushion';
 export { dayIn, dayNumber, isDay } from './days';
 export {
@@ -61,8 +62,9 @@ export {
   type RunState,
   type Turn,
 } from './runOrder';
+export type { ArcAsk } from './layout/arc';
 export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from './layout/body';
-export { layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
+export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
 export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
 export {
   BY_EYE,
@@ -75,11 +77,12 @@ export {
 } from './holding';
 export { mirrorLayout } from './layout/mirror';
 export { PART_KINDS, type Part } from './layout/part';
-export type { Mark, MarkKind } from './layout/phases';
+export type { Mark, MarkKind } from './layout/ground';
 export { runLength, type BarAsk, type RunAsk } from './layout/runUp';
 export {
   BALL,
   OTHERS,
+  OWN_SIDES,
   pathOf,
   SPAN_UNITS,
   WAYS,
@@ -154,12 +157,10 @@ export {
 } from './solveStraight';
 export { checkRules, RULE_KINDS, type RuleBreak, type RuleSet, type StepRule } from './stepRules';
 export {
-  brakeFixes,
+  closableFraction,
   COMFORT,
   compareStepCounts,
   nearbyPlans,
-  USUAL_BRAKING_MPS2,
-  type BrakeFix,
   type NearbyPlan,
   type StepCountChoice,
   type StepCountComparison,

@@ -62,6 +62,7 @@ export const turnOrder = (set: RunSet): Turn[] => {
  *
  * @param log rows of this drill set, in any order
  * @param away athletes who have left the set; their open turns are passed over
+ * @param most reps a side and set for athletes who may do fewer than the others
  * @example
  *   const { up, next } = runState(set, log, new Set(['somebody who has left']));
  *   // up: whose turn it is; null when the drill set is done
@@ -70,11 +71,14 @@ export const runState = (
   set: RunSet,
   log: readonly LoggedRep[],
   away: ReadonlySet<string> = new Set(),
+  most: ReadonlyMap<string, number> = new Map(),
 ): RunState => {
   const rows = standing(log.filter((row) => row.drillSetId === set.drillSetId));
   const answered = new Set(rows.filter((row) => row.outcome !== 'again').map(turnKey));
   const turns = turnOrder(set).filter(
-    (turn) => answered.has(turnKey(turn)) || !away.has(turn.athleteId),
+    (turn) =>
+      answered.has(turnKey(turn)) ||
+      (!away.has(turn.athleteId) && turn.rep <= (most.get(turn.athleteId) ?? Infinity)),
   );
   const open = turns.filter((turn) => !answered.has(turnKey(turn)));
   const up = open[0] ?? null;

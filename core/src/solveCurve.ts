@@ -26,6 +26,9 @@ export type CurveInput = {
   straightStepM?: number | undefined;
   model?: StepModel | undefined;
   speedMps: number;
+  /** how much longer the second-last and shorter the last step is; the others give what that takes */
+  longer?: number | undefined;
+  shorter?: number | undefined;
   entryFlareDeg?: number | undefined;
   uprightGapM?: number | undefined;
   /** how far the ground may be used, from the near upright and from the bar */
@@ -34,6 +37,8 @@ export type CurveInput = {
 
 export type CurveFootfall = TapedSpot & {
   n: number;
+  /** of the step that lands here, along its way */
+  lengthM: number;
   foot: Foot;
   zone: 'straight' | 'curve';
   /** heading, degrees turned from straight at the bar */
@@ -140,17 +145,24 @@ export const solveCurve = (input: CurveInput): CurvePlan => {
   const straightM = straightLengths.reduce((sum, l) => sum + l, 0);
   const takeoffFoot: Foot = side === 'right' ? 'left' : 'right';
   const total = straightSteps + curveSteps;
+  const longer = number('longer', input.longer ?? 0, { min: 0, max: 0.3 });
+  const shorter = number('shorter', input.shorter ?? 0, { min: 0, max: 0.3 });
+  const parts = Array.from({ length: curveSteps }, (_, i) =>
+    i === curveSteps - 1 ? 1 - shorter : i === curveSteps - 2 ? 1 + longer : 1,
+  );
+  const sumOfParts = parts.reduce((sum, part) => sum + part, 0);
   let run = 0;
+  let turned = 0;
   const footfalls = Array.from({ length: total }, (_, i): CurveFootfall => {
     const onStraight = i < straightSteps;
     if (onStraight) run += straightLengths[i]!;
-    const turnedDeg = onStraight
-      ? -flare
-      : -flare + (turnDeg * (i + 1 - straightSteps)) / curveSteps;
+    if (!onStraight) turned += parts[i - straightSteps]!;
+    const turnedDeg = onStraight ? -flare : -flare + (turnDeg * turned) / sumOfParts;
     return {
       n: i + 1,
       foot: footBefore(takeoffFoot, total - 1 - i),
       zone: onStraight ? 'straight' : 'curve',
+      lengthM: onStraight ? straightLengths[i]! : (arcM * parts[i - straightSteps]!) / sumOfParts,
       turnedDeg: turnedDeg === 0 ? 0 : turnedDeg,
       ...taped(onStraight ? laidBack(straightM - run) : onCurve(turnedDeg)),
     };

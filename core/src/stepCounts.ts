@@ -1,3 +1,4 @@
+import { USUAL_BRAKING_MPS2 } from './closingSpeed';
 import { whole } from './check';
 import {
   solveStraight,
@@ -151,49 +152,41 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
   return plans;
 };
 
-/** Braking limit of an athlete who was never measured, m/s². */
-export const USUAL_BRAKING_MPS2 = 4.5;
-
-export type BrakeFix =
-  | { change: 'taper'; taperSteps: number; plan: StraightPlan }
-  | { change: 'speed'; speedFraction: number; plan: StraightPlan };
+/** Hardest braking from one step to the next in a run-up that shortens, m/s². */
+const hardestBrake = ({ steps }: StraightPlan): number =>
+  steps.reduce((most, step, i) => {
+    const before = steps[i - 1];
+    if (!before || step.role === 'build') return most;
+    const [from, to] = [before, step].map((one) => one.lengthM / one.intervalS);
+    return Math.max(most, (from! - to!) / ((before.intervalS + step.intervalS) / 2));
+  }, 0);
 
 /**
- * Ways to bring a close-and-shorten within what the athlete can brake: the fewest taper steps that
- * do, or the highest closing speed (to a hundredth of full speed).
+ * How fast a run that shortens may close: the part of full speed, at most the asked one, from which no
+ * step of its zone brakes harder than the athlete can. The zone is never begun earlier instead.
  *
  * @param limitMps2 the athlete's measured braking limit, 4.5 when unmeasured
- * @returns an empty list when the plan has no short ending or is already within the limit
+ * @returns the asked speed for every other run-up, and where no speed would do
  * @throws {RangeError} as `solveStraight`
  */
-export const brakeFixes = (
+export const closableFraction = (
   input: StraightInput,
   limitMps2: number = USUAL_BRAKING_MPS2,
-): BrakeFix[] => {
-  const { ending } = input;
-  const solved = solveStraight(input);
-  if (ending?.kind !== 'short' || !solved.feasible || solved.brake!.decelMps2 <= limitMps2)
-    return [];
-  const within = (changed: StraightInput): StraightPlan | null => {
-    const plan = solveStraight(changed);
-    return plan.feasible && plan.brake!.decelMps2 <= limitMps2 ? plan : null;
+): number => {
+  const asked = input.speedFraction ?? 1;
+  if (input.ending?.kind !== 'short') return asked;
+  const { distanceM: _distance, startFoot: _foot, pins: _pins, ...free } = input;
+  const within = (speedFraction: number): boolean => {
+    const plan = solveStraight({ ...free, speedFraction });
+    return plan.feasible && hardestBrake(plan) <= limitMps2;
   };
-  const fixes: BrakeFix[] = [];
-  const most = Math.min(20, input.steps - ending.count - 1);
-  for (let taperSteps = ending.taperSteps + 1; taperSteps <= most; taperSteps += 1) {
-    const plan = within({ ...input, ending: { ...ending, taperSteps } });
-    if (plan) {
-      fixes.push({ change: 'taper', taperSteps, plan });
-      break;
-    }
+  if (within(asked)) return asked;
+  let [low, high] = [20, Math.floor(asked * 100)];
+  if (!within(low / 100)) return asked;
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (within(middle / 100)) low = middle;
+    else high = middle;
   }
-  const top = Math.round((input.speedFraction ?? 1) * 100);
-  for (let percent = top - 1; percent >= 20; percent -= 1) {
-    const plan = within({ ...input, speedFraction: percent / 100 });
-    if (plan) {
-      fixes.push({ change: 'speed', speedFraction: percent / 100, plan });
-      break;
-    }
-  }
-  return fixes;
+  return low / 100;
 };

@@ -314,24 +314,38 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
   };
 };
 
+/** Top speed of somebody full-grown as a part of height, 1/s: 7.9 m/s at 1.80 m. */
+const SPEED_OF_HEIGHT = 7.9 / 1.8;
+/** Of the same height a child is slower: this part of it at ten, all of it at sixteen. */
+const CHILD_PART = 0.92;
+const [CHILD_AT, GROWN_AT] = [10, 16];
+const TOP_CADENCE_SPM = 245;
+/** The first step as a part of the longest. */
+const FIRST_OF_TOP = 0.54;
+
 /**
- * A starting model for an athlete who was never measured, from body height. A figure drawn from it
- * must be labelled an estimate. Proportions: first step about 0.66 of height, top step about 1.22,
- * cadences and rates typical of a trained adolescent's build-up.
+ * A rough guess for an athlete who was never measured, from body height and age. A figure drawn from
+ * it must be labelled an estimate. Top speed goes with height; cadence at the top is near 245 for all,
+ * so the step follows.
  *
- * @param heightM standing height, metres; 1.0–2.3
+ * @param heightM standing height, metres; 0.9–2.3
+ * @param ageYears null or left out for full-grown
  * @throws {RangeError} when the height is out of range
- * Source: proportions of step length to stature in sprint build-ups (rule of thumb, to be replaced by
- *   a measurement)
+ * @example estimateStepModel(1.4, 10).topLengthM // 1.38 m, 5.7 m/s
+ * Source: proportions of speed and step to stature (rule of thumb, to be replaced by a measurement)
  */
-export const estimateStepModel = (heightM: number): StepModel => {
-  number('heightM', heightM, { min: 1, max: 2.3 });
+export const estimateStepModel = (heightM: number, ageYears?: number | null): StepModel => {
+  number('heightM', heightM, { min: 0.9, max: 2.3 });
+  const age = Math.min(GROWN_AT, Math.max(CHILD_AT, ageYears ?? GROWN_AT));
+  const grown = (age - CHILD_AT) / (GROWN_AT - CHILD_AT);
+  const topMps = SPEED_OF_HEIGHT * heightM * (CHILD_PART + (1 - CHILD_PART) * grown);
+  const topLengthM = (topMps * 60) / TOP_CADENCE_SPM;
   return {
-    firstLengthM: 0.66 * heightM,
-    topLengthM: 1.22 * heightM,
+    firstLengthM: FIRST_OF_TOP * topLengthM,
+    topLengthM,
     lengthRate: 3,
     firstCadenceSpm: 206,
-    topCadenceSpm: 248,
+    topCadenceSpm: TOP_CADENCE_SPM,
     cadenceRate: 2.3,
   };
 };
@@ -349,6 +363,13 @@ const isUsable = (model: StepModel): boolean => {
 /** Trials older than this before the newest one no longer describe the athlete. */
 const TRIALS_WITHIN_DAYS = 180;
 export const USUAL_HEIGHT_M = 1.7;
+/** Median heights from five to sixteen years, girls and boys together, metres. */
+const HEIGHT_AT_M = [1.1, 1.16, 1.22, 1.28, 1.33, 1.38, 1.44, 1.5, 1.56, 1.61, 1.65, 1.68];
+
+/** The height to reckon with when none was measured: the median of the age, or of the full-grown. */
+export const usualHeightM = (ageYears?: number | null): number =>
+  (ageYears !== null && ageYears !== undefined && HEIGHT_AT_M[Math.max(0, ageYears - 5)]) ||
+  USUAL_HEIGHT_M;
 
 export type CurrentModel = {
   model: StepModel;
@@ -359,18 +380,18 @@ export type CurrentModel = {
 
 /**
  * The model to plan an athlete by: fitted to the measured runs of the half-year up to the newest one,
- * else estimated from height. A fit that no feet could run leaves the estimate in place.
+ * else estimated from height and age. A fit that no feet could run leaves the estimate in place.
  *
  * @throws {RangeError} as `fitStepModel` and `estimateStepModel`
  */
 export const currentModel = (athlete: {
   trials: readonly (Trial & { takenOn: string })[];
   heightM: number | null;
+  ageYears?: number | null | undefined;
 }): CurrentModel => {
-  const { trials, heightM } = athlete;
-  if (trials.length === 0) {
-    return { model: estimateStepModel(heightM ?? USUAL_HEIGHT_M), source: 'estimate', fit: null };
-  }
+  const { trials, heightM, ageYears } = athlete;
+  const estimate = (): StepModel => estimateStepModel(heightM ?? usualHeightM(ageYears), ageYears);
+  if (trials.length === 0) return { model: estimate(), source: 'estimate', fit: null };
   const days = trials.map((trial, i) => dayNumber(`trials[${i}].takenOn`, trial.takenOn));
   const newest = Math.max(...days);
   const fit = fitStepModel({
@@ -387,5 +408,5 @@ export const currentModel = (athlete: {
   };
   return isUsable(model)
     ? { model, source: 'measured', fit }
-    : { model: estimateStepModel(heightM ?? USUAL_HEIGHT_M), source: 'estimate', fit };
+    : { model: estimate(), source: 'estimate', fit };
 };

@@ -38,6 +38,6 @@ for (const file of readdirSync(folder)) {
   });
 }
 
-it('has all thirteen definitions', () => {
-  expect(readdirSync(folder)).toHaveLength(13);
+it('has all fourteen definitions', () => {
+  expect(readdirSync(folder)).toHaveLength(14);
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  brakeFixes,
+  closableFraction,
   compareStepCounts,
   nearbyPlans,
   otherFoot,
@@ -242,29 +242,45 @@ describe('braking', () => {
     ending: { kind: 'short', count: 3, taperSteps: 1, lengthM: 0.1, cadenceSpm: 360 },
   };
 
-  it('offers the fewest taper steps and the highest speed within the limit', () => {
-    const asked = solveStraight(close) as StraightPlan;
-    expect(asked.brake!.decelMps2).toBeGreaterThan(4.5);
-    const fixes = brakeFixes(close);
-    expect(fixes.map((fix) => fix.change)).toEqual(['taper', 'speed']);
-    for (const fix of fixes) expect(fix.plan.brake!.decelMps2).toBeLessThanOrEqual(4.5);
-    const [taper, speed] = fixes as unknown as [
-      { change: 'taper'; taperSteps: number },
-      { change: 'speed'; speedFraction: number },
-    ];
-    const oneFewer = solveStraight({
-      ...close,
-      ending: {
-        ...(close.ending as Extract<Ending, { kind: 'short' }>),
-        taperSteps: taper.taperSteps - 1,
-      },
-    }) as StraightPlan;
-    expect(oneFewer.brake!.decelMps2).toBeGreaterThan(4.5);
-    const bitFaster = solveStraight({ ...close, speedFraction: speed.speedFraction + 0.01 });
-    expect((bitFaster as StraightPlan).brake!.decelMps2).toBeGreaterThan(4.5);
+  it('closes as fast as no step brakes harder than the limit, and a hundredth more would', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 5 }),
+        fc.integer({ min: 1, max: 4 }),
+        fc.double({ min: 3, max: 8, noNaN: true }),
+        (count, taperSteps, limit) => {
+          const ending: Ending = {
+            kind: 'short',
+            count,
+            taperSteps,
+            lengthM: 0.1,
+            cadenceSpm: 330,
+          };
+          const ask = { ...close, ending };
+          const hardest = (speedFraction: number): number => {
+            const { steps } = solveStraight({ ...ask, speedFraction }) as StraightPlan;
+            const speeds = steps.map((step) => step.lengthM / step.intervalS);
+            return Math.max(
+              ...steps.slice(1).map((step, i) => {
+                const timeS = (steps[i]!.intervalS + step.intervalS) / 2;
+                return (speeds[i]! - speeds[i + 1]!) / timeS;
+              }),
+            );
+          };
+          const fraction = closableFraction(ask, limit);
+          if (fraction === 1) {
+            expect(Math.min(hardest(1), hardest(0.2) - limit)).toBeLessThanOrEqual(limit);
+            return;
+          }
+          expect(hardest(fraction)).toBeLessThanOrEqual(limit);
+          expect(hardest(fraction + 0.01)).toBeGreaterThan(limit);
+        },
+      ),
+    );
   });
 
-  it('offers nothing to a plan within the limit', () => {
-    expect(brakeFixes({ ...close, speedFraction: 0.25 })).toEqual([]);
+  it('leaves a run that does not shorten, or slow enough, as it was asked', () => {
+    expect(closableFraction({ ...close, ending: { kind: 'even' } })).toBe(1);
+    expect(closableFraction({ ...close, speedFraction: 0.25 })).toBe(0.25);
   });
 });

@@ -15,7 +15,17 @@ export {
   type PlanChoices,
 } from './plan';
 export { bySchools } from './schools';
-export { barredBy, holding, passedOver, whyBarred, type DatedRestriction } from './restrictions';
+export {
+  barredBy,
+  cautionsOf,
+  demandOf,
+  holding,
+  passedOver,
+  repsFor,
+  whyBarred,
+  type DatedRestriction,
+} from './restrictions';
+export { cushionInput, usualCushion } from './givingGround';
 export { isMirrored, mirrorWords, toldTo } from './sides';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';

@@ -1,4 +1,5 @@
 import {
+  closableFraction,
   layOut,
   LAYOUT_VERSION,
   otherFoot,
@@ -11,6 +12,7 @@ import {
   type Foot,
   type Layout,
   type LayoutChoices,
+  type Part,
   type RunAsk,
   type Side,
   type StepModel,
@@ -19,6 +21,7 @@ import {
 import {
   isSequence,
   type Choices,
+  type Drill,
   type Movement,
   type MovementPhase,
   type Outline,
@@ -26,23 +29,73 @@ import {
   type Solved,
   type StraightChoices,
 } from '@gravek/contract';
+import { turningInTime } from './givingGround';
 import { drillOf } from './movements';
-import { bySchools, sequenceOf } from './schools';
+import { bySchools, forBody, sequenceOf } from './schools';
 import { isMirrored } from './sides';
 
 export type PlanChoices = Partial<
-  Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'speedFraction' | 'bar'>
+  Pick<
+    SequenceChoices,
+    'reads' | 'schools' | 'drill' | 'speedFraction' | 'speeds' | 'bar' | 'arc' | 'cushion'
+  >
 > & {
   side?: Side;
   run?: RunAsk;
 };
 
-/** The exits taken when a drill forces one of them. */
-const forced = (movement: Movement, exit: string | null): Record<string, string> => {
-  const phase = movement.phases.find((phase) =>
-    phase.read?.options.some((option) => option.code === exit),
+/** Every way through the reads of a movement, the chosen one first. */
+const ways = (
+  phases: readonly MovementPhase[],
+  chosen: Readonly<Record<string, string>>,
+): Record<string, string>[] =>
+  phases.reduce<Record<string, string>[]>(
+    (all, { code, read }) =>
+      read
+        ? all.flatMap((way) => {
+            const first = chosen[code];
+            const options = read.options.map((option) => option.code);
+            const order = first === undefined ? options : [first, ...options];
+            return order.map((option) => ({ ...way, [code]: option }));
+          })
+        : all,
+    [{}],
   );
-  return phase && exit !== null ? { [phase.code]: exit } : {};
+
+/**
+ * The exits and the part of a drill as it is taught: the exit that it forces, or else the first way on
+ * which its part lies; of a part whose end a way of teaching leaves out, what is left of it.
+ */
+const drilled = (
+  written: Movement,
+  taught: Movement,
+  drill: Drill,
+  chosen: Readonly<Record<string, string>>,
+): { reads: Record<string, string>; part: Part } => {
+  const forcing = taught.phases.find((phase) =>
+    phase.read?.options.some((option) => option.code === drill.force),
+  );
+  const reads = forcing && drill.force !== null ? { [forcing.code]: drill.force } : {};
+  const asked = { ...chosen, ...reads };
+  const { part } = drill;
+  if (part.kind !== 'phases') return { reads: asked, part };
+  const order = written.phases.map((phase) => phase.code);
+  const named = order.slice(order.indexOf(part.from), order.indexOf(part.to) + 1);
+  for (const ends of [[part.from, part.to], named]) {
+    for (const way of ways(taught.phases, asked)) {
+      if (forcing && way[forcing.code] !== drill.force) continue;
+      const path = pathOf(taught.phases, way).map((phase) => phase.code);
+      const left = path.filter((code) => named.includes(code));
+      const whole = ends !== named && ends.every((code) => path.includes(code));
+      if (whole || (ends === named && left.length > 0)) {
+        return {
+          reads: way,
+          part: whole ? part : { kind: 'phases', from: left[0]!, to: left.at(-1)! },
+        };
+      }
+    }
+  }
+  return { reads: asked, part };
 };
 
 /**
@@ -51,15 +104,34 @@ const forced = (movement: Movement, exit: string | null): Record<string, string>
  * @throws {RangeError} naming what is out of range
  */
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
-  const taught = bySchools(movement, choices.schools);
+  const taught = turningInTime(
+    forBody(bySchools(movement, choices.schools), athlete),
+    athlete,
+    choices.cushion,
+  );
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
+  const arc = choices.arc;
+  const { reads, part } = drill
+    ? drilled(movement, taught, drill, choices.reads ?? {})
+    : { reads: choices.reads, part: undefined };
   const layoutChoices: LayoutChoices = {
     side: choices.side,
-    reads: { ...choices.reads, ...forced(taught, drill?.force ?? null) },
+    reads,
     speedFraction: (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1),
-    part: drill?.part,
+    speeds: { ...drill?.speeds, ...choices.speeds },
+    part,
     run: choices.run,
     bar: choices.bar ? { ...choices.bar, apron: choices.bar.apron ?? undefined } : undefined,
+    arc: arc
+      ? {
+          goalM: arc.goalM,
+          depthM: arc.depthM,
+          lanes: arc.lanes,
+          spreadDeg: arc.spreadDeg,
+          atLane: arc.fromLane,
+          wideLane: arc.toLane,
+        }
+      : undefined,
   };
   return layOut(sequenceOf(taught), athlete, {
     ...layoutChoices,
@@ -156,6 +228,7 @@ export const sequenceStart = (): SequenceChoices => ({
   schools: {},
   drill: null,
   speedFraction: 1,
+  speeds: {},
   ruleSet: null,
   bar: null,
   cushion: null,
@@ -171,13 +244,13 @@ export const sequenceStart = (): SequenceChoices => ({
  */
 export const straightAsk = (
   choices: StraightChoices,
-  athlete: { takeoffFoot: Foot },
+  athlete: Pick<Body, 'takeoffFoot' | 'brakeMps2'>,
   model: StepModel,
   side: Side = 'own',
 ): StraightInput => {
   const seen = (foot: Foot): Foot => (side === 'own' ? foot : otherFoot(foot));
   const takeoff = choices.takeoffFoot === 'own' ? athlete.takeoffFoot : choices.takeoffFoot;
-  return {
+  const ask: StraightInput = {
     model,
     takeoffFoot: seen(takeoff),
     startFoot: choices.startFoot ? seen(choices.startFoot) : undefined,
@@ -190,6 +263,8 @@ export const straightAsk = (
     checkMarks: choices.checkMarks.filter((mark) => mark < choices.steps),
     pins: choices.pins,
   };
+  // A run that shortens closes no faster than can be braked in its zone.
+  return { ...ask, speedFraction: closableFraction(ask, athlete.brakeMps2) };
 };
 
 /** A run-up to a target on the ground of its movement, footfall by footfall. */

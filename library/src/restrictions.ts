@@ -1,18 +1,26 @@
-import type { Load, Movement, RestrictionKind } from '@gravek/contract';
+import type { Choices, Load, Movement, RestrictionKind } from '@gravek/contract';
+import { isSequence } from '@gravek/contract';
+import { drillOf } from './movements';
 
-const BARS: Record<RestrictionKind, Load> = {
+/** What each restriction bars; reduced volume bars nothing and allows fewer reps. */
+const BARS: Record<RestrictionKind, Load | null> = {
   'no-jumping': 'jump',
   'no-sprinting': 'sprint',
   'no-contact': 'contact',
-  reduced: 'volume',
+  reduced: null,
 };
 
 const WHY: Record<RestrictionKind, string> = {
   'no-jumping': 'may not jump, and this takes off and lands',
   'no-sprinting': 'may not sprint, and this is run fast',
-  'no-contact': 'may not have contact, and this ends at an opponent',
-  reduced: 'is on reduced volume, and this works by many contacts',
+  'no-contact': 'may not have contact, and this meets a pad or a partner',
+  reduced: 'is on reduced volume',
 };
+
+/** Slower than this part of full speed is no sprint. */
+const SPRINT_FROM = 0.75;
+/** Of the usual reps, for who is on reduced volume. */
+const REDUCED_TO = 0.5;
 
 export type DatedRestriction = { kind: RestrictionKind; from: string; until: string };
 
@@ -20,21 +28,55 @@ export type DatedRestriction = { kind: RestrictionKind; from: string; until: str
 export const holding = <R extends DatedRestriction>(restrictions: readonly R[], on: string): R[] =>
   restrictions.filter((restriction) => restriction.from <= on && on <= restriction.until);
 
-/** The restriction that keeps an athlete from a movement on a day, or null. */
+/**
+ * What is asked of the body by a movement as it is planned: its drill, how fast, and how far up the
+ * ladder. Footwork on air has no contact, and what is walked is no sprint.
+ */
+export const demandOf = (movement: Movement, choices: Choices): Load[] => {
+  const drill = isSequence(choices) && choices.drill ? drillOf(movement, choices.drill) : undefined;
+  const rung = choices.rung ?? 'full';
+  const fast = choices.speedFraction * (drill?.speedFraction ?? 1) >= SPRINT_FROM;
+  return ((drill?.loads ?? movement.loads) as Load[]).filter((load) => {
+    if (load === 'contact') return rung === 'object' || rung === 'opponent';
+    if (load === 'sprint') return fast && !['stand', 'walk', 'half'].includes(rung);
+    return true;
+  });
+};
+
+/** What is said where it is planned and run: the drill's own caution, or the movement's first. */
+export const cautionsOf = (movement: Movement, choices: Choices): string[] => {
+  const drill = isSequence(choices) && choices.drill ? drillOf(movement, choices.drill) : undefined;
+  return drill?.caution ? [drill.caution] : movement.cautions.slice(0, 1);
+};
+
+/** The restriction that keeps an athlete from something on a day, or null. */
 export const barredBy = <R extends DatedRestriction>(
-  movement: Pick<Movement, 'loads'>,
+  loads: readonly Load[],
   restrictions: readonly R[],
   on: string,
 ): R | null =>
-  holding(restrictions, on).find((one) => movement.loads.includes(BARS[one.kind])) ?? null;
+  holding(restrictions, on).find((one) => {
+    const bars = BARS[one.kind];
+    return bars !== null && loads.includes(bars);
+  }) ?? null;
+
+/** Reps a set that somebody may do: fewer on reduced volume, counted. */
+export const repsFor = (
+  reps: number,
+  restrictions: readonly DatedRestriction[],
+  on: string,
+): number =>
+  holding(restrictions, on).some((one) => one.kind === 'reduced')
+    ? Math.ceil(reps * REDUCED_TO)
+    : reps;
 
 /** Why, as a sentence about the athlete. */
 export const whyBarred = (name: string, restriction: DatedRestriction): string =>
   `${name} ${WHY[restriction.kind]}; until ${restriction.until}.`;
 
 /**
- * Why athletes do not take part in a drill set, by athlete: deleted, archived, or barred from just this
- * movement.
+ * Why athletes do not take part in a drill set, by athlete: deleted, archived, or barred from what just
+ * this asks of the body.
  *
  * @param on day of the session, yyyy-mm-dd
  */
@@ -46,7 +88,7 @@ export const passedOver = (
     archived: boolean;
     restrictions: readonly DatedRestriction[];
   }[],
-  movement: Pick<Movement, 'loads'> | undefined,
+  loads: readonly Load[],
   on: string,
 ): Map<string, string> => {
   const why = new Map<string, string>();
@@ -55,7 +97,7 @@ export const passedOver = (
     if (!person) why.set(id, 'An athlete is not in the club any more.');
     else if (person.archived) why.set(id, `${person.name} was archived and is passed over.`);
     else {
-      const barred = movement && barredBy(movement, person.restrictions, on);
+      const barred = barredBy(loads, person.restrictions, on);
       if (barred) why.set(id, `${whyBarred(person.name, barred)} Passed over.`);
     }
   }

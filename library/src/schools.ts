@@ -1,8 +1,76 @@
-import type { PhaseSteps, Sequence } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
+import type { Body, PhaseSteps, Sequence } from '@gravek/core';
+import type { Movement, School } from '@gravek/contract';
+
+type Phases = Movement['phases'];
+type Option = School['options'][number];
+
+const changed = (phases: Phases, changes: Option['changes']): Phases =>
+  changes.reduce(
+    (all, change) =>
+      all.map((own) =>
+        own.code === change.phase
+          ? { ...own, steps: { ...own.steps, ...change.set } as PhaseSteps }
+          : own,
+      ),
+    phases,
+  );
+
+/** A phase taken out, and whatever led to it led on. */
+const skipped = (phases: Phases, code: string): Phases => {
+  const at = phases.findIndex((phase) => phase.code === code);
+  const after = phases[at]?.then ?? phases[at + 1]?.code ?? 'end';
+  return phases
+    .map((phase, i) => {
+      const read = phase.read && {
+        ...phase.read,
+        options: phase.read.options.map((one) => (one.to === code ? { ...one, to: after } : one)),
+      };
+      // What stood before it went on to it without saying so.
+      const led = phase.then === code || (i === at - 1 && phase.then === null && !phase.read);
+      return { ...phase, read, then: led ? after : phase.then };
+    })
+    .filter((own) => own.code !== code);
+};
+
+/** What is looked at, as one way of teaching has it. */
+const looked = (phases: Phases, { checkpoints }: Option): Phases =>
+  (checkpoints ?? []).reduce(
+    (all, { phase, look, right }) =>
+      all.map((own) => {
+        if (own.code !== phase) return own;
+        const known = own.checkpoints.some((one) => one.look === look);
+        return {
+          ...own,
+          checkpoints: known
+            ? own.checkpoints.map((one) => (one.look === look ? { look, right } : one))
+            : [...own.checkpoints, { look, right }],
+        };
+      }),
+    phases,
+  );
+
+const faultsOf = (movement: Movement, option: Option, phases: Phases): Movement['faults'] => {
+  const out = new Set(option.without);
+  for (const { code, phase } of movement.faults) {
+    if (!phases.some((own) => own.code === phase)) out.add(code);
+  }
+  if (out.size === 0 && (option.faults ?? []).length === 0) return movement.faults;
+  return movement.faults
+    .filter(({ code }) => !out.has(code))
+    .map((fault) => {
+      const own = option.faults?.find(({ code }) => code === fault.code);
+      return {
+        ...fault,
+        leadsTo: fault.leadsTo.filter((code) => !out.has(code)),
+        sees: own?.sees || fault.sees,
+        cue: own?.cue || fault.cue,
+      };
+    });
+};
 
 /**
- * The movement as taught by the chosen schools: their changes made, their skipped phases taken out.
+ * The movement as taught by the chosen schools: their changes made, their skipped phases taken out, and
+ * of faults, cues and checkpoints those that belong to them.
  *
  * @param chosen school code → code of the way; the first way where none is named
  */
@@ -10,27 +78,26 @@ export const bySchools = (
   movement: Movement,
   chosen: Readonly<Record<string, string>> = {},
 ): Movement => {
-  let phases = movement.phases;
+  let taught = movement;
   for (const one of movement.schools) {
     const option = one.options.find((option) => option.code === chosen[one.code]) ?? one.options[0];
     if (!option) continue;
-    for (const change of option.changes) {
-      phases = phases.map((own) =>
-        own.code === change.phase
-          ? { ...own, steps: { ...own.steps, ...change.set } as PhaseSteps }
-          : own,
-      );
-    }
-    for (const skipped of option.skips) {
-      const at = phases.findIndex((phase) => phase.code === skipped);
-      const after = phases[at]?.then ?? phases[at + 1]?.code ?? 'end';
-      phases = phases
-        .map((phase) => (phase.then === skipped ? { ...phase, then: after } : phase))
-        .filter((own) => own.code !== skipped);
-    }
+    const phases = looked(
+      option.skips.reduce(skipped, changed(taught.phases, option.changes)),
+      option,
+    );
+    const faults = faultsOf(taught, option, phases);
+    if (phases !== taught.phases || faults !== taught.faults)
+      taught = { ...taught, phases, faults };
   }
-  return phases === movement.phases ? movement : { ...movement, phases };
+  return taught;
 };
+
+/** The movement with its counts and lengths for a small body, where it has any. */
+export const forBody = (movement: Movement, { heightM }: Pick<Body, 'heightM'>): Movement =>
+  movement.small && heightM < movement.small.underM
+    ? { ...movement, phases: changed(movement.phases, movement.small.changes) }
+    : movement;
 
 /** What the engine needs of a movement. */
 export const sequenceOf = ({ writtenFor, phases, others }: Movement): Sequence => ({

@@ -18,11 +18,25 @@ export const isMirrored = (
   athlete: Pick<Body, 'hand' | 'takeoffFoot'>,
   which: Side = 'own',
 ): boolean =>
-  ((by === 'hand' ? athlete.hand : athlete.takeoffFoot) !== side) !== (which === 'other');
+  (by !== 'neither' && (by === 'hand' ? athlete.hand : athlete.takeoffFoot) !== side) !==
+  (which === 'other');
 
 /** What a coach reads; codes and parameters are not words. */
-const READ = new Set(['name', 'when', 'watch', 'look', 'right', 'eyes', 'sees', 'cue', 'how']);
-const SPOKEN = ['phases', 'faults', 'drills'] as const;
+const READ = new Set([
+  'name',
+  'when',
+  'watch',
+  'look',
+  'right',
+  'eyes',
+  'sees',
+  'cue',
+  'how',
+  'reason',
+  'question',
+  'caution',
+]);
+const SPOKEN = ['phases', 'faults', 'drills', 'schools'] as const;
 
 const inMirror = <T>(value: T): T => {
   if (Array.isArray(value)) return value.map(inMirror) as T;
@@ -30,7 +44,7 @@ const inMirror = <T>(value: T): T => {
   return Object.fromEntries(
     Object.entries(value).map(([key, own]) => {
       // The steps themselves are mirrored by the engine.
-      if (key === 'steps' || key === 'part') return [key, own];
+      if (key === 'steps' || key === 'part' || key === 'set') return [key, own];
       return [key, READ.has(key) && typeof own === 'string' ? mirrorWords(own) : inMirror(own)];
     }),
   ) as T;

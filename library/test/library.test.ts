@@ -1,14 +1,19 @@
+import type { SequenceChoices } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
 import {
   athleteFaults,
   barredBy,
   bySession,
+  cautionsOf,
   cueFor,
+  demandOf,
   faultHistory,
   holding,
   likelyFaults,
   movementOf,
   passedOver,
+  repsFor,
+  sequenceStart,
   standingsOf,
   whyBarred,
   type SessionFaults,
@@ -121,30 +126,52 @@ describe('how athletes stand', () => {
 });
 
 describe('restrictions', () => {
+  const asked = (code: string, choices: Partial<SequenceChoices> = {}) =>
+    demandOf(movementOf(code), { ...sequenceStart(), ...choices });
   const held = { kind: 'no-jumping' as const, from: '2031-03-01', until: '2031-03-10' };
 
   it('pass an athlete over in what they bar, and in nothing else', () => {
     const sore = { id: 'a', name: 'Ada', archived: false, restrictions: [held] };
     const people = [sore, { ...sore, id: 'b', name: 'Bo', archived: true, restrictions: [] }];
     const ids = ['a', 'b', 'gone'];
-    const over = (code: string) => [
-      ...passedOver(ids, people, movementOf(code), '2031-03-05').keys(),
-    ];
+    const over = (code: string) => [...passedOver(ids, people, asked(code), '2031-03-05').keys()];
     expect(over('straight-run-up')).toEqual(ids);
     expect(over('goal-arc')).toEqual(['b', 'gone']);
   });
 
   it('bar what they name, on their days only', () => {
-    expect(barredBy(runUp, [held], '2031-03-10')).toBe(held);
-    expect(barredBy(runUp, [held], '2031-03-11')).toBeNull();
-    expect(barredBy(runUp, [{ ...held, kind: 'no-contact' }], '2031-03-05')).toBeNull();
-    expect(barredBy(runUp, [{ ...held, kind: 'reduced' }], '2031-03-05')).toBeNull();
-    const gaps = movementOf('gaps');
-    const reduced = { ...held, kind: 'reduced' as const };
-    expect(barredBy(gaps, [reduced], '2031-03-05')).toBe(reduced);
-    expect(whyBarred('Ada', reduced)).toBe(
-      'Ada is on reduced volume, and this works by many contacts; until 2031-03-10.',
+    const run = asked('straight-run-up');
+    expect(barredBy(run, [held], '2031-03-10')).toBe(held);
+    expect(barredBy(run, [held], '2031-03-11')).toBeNull();
+    expect(barredBy(run, [{ ...held, kind: 'no-contact' }], '2031-03-05')).toBeNull();
+    expect(whyBarred('Ada', held)).toBe(
+      'Ada may not jump, and this takes off and lands; until 2031-03-10.',
     );
+  });
+
+  it('go by drill, speed and rung: footwork on air is open to who may have no contact', () => {
+    const contact = { ...held, kind: 'no-contact' as const };
+    const bars = (choices: Partial<SequenceChoices>) =>
+      barredBy(asked('close-and-shorten', choices), [contact], '2031-03-05');
+    expect(bars({})).toBeNull();
+    expect(bars({ rung: 'object' })).toBe(contact);
+    expect(bars({ rung: 'opponent', drill: 'stance-rows' })).toBeNull();
+    expect(bars({ rung: 'opponent', drill: 'pad-and-belt' })).toBe(contact);
+    expect(asked('give-ground')).toContain('sprint');
+    expect(asked('give-ground', { speedFraction: 0.5 })).not.toContain('sprint');
+    expect(asked('give-ground', { rung: 'walk' })).not.toContain('sprint');
+    expect(asked('give-ground', { drill: 'tape-start' })).toEqual([]);
+    const [caution] = cautionsOf(movementOf('close-and-shorten'), {
+      ...sequenceStart(),
+      drill: 'pad-and-belt',
+    });
+    expect(caution).toMatch(/^Chest to the pad/);
+  });
+
+  it('leave half of the reps to reduced volume, on its days', () => {
+    const reduced = [{ ...held, kind: 'reduced' as const }];
+    expect(barredBy(asked('gaps'), reduced, '2031-03-05')).toBeNull();
+    expect([repsFor(5, reduced, '2031-03-05'), repsFor(5, reduced, '2031-04-05')]).toEqual([3, 5]);
     expect(holding([held], '2031-02-28')).toEqual([]);
   });
 });

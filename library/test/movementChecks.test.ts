@@ -36,7 +36,7 @@ describe('a movement that does not hang together', () => {
     [
       'a way that never ends',
       (m) => (m.phases.at(-1)!.then = m.phases[1]!.code),
-      'phases[7].then',
+      'phases[9].then',
       /never ends: .* → /,
     ],
     [

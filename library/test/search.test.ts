@@ -6,10 +6,10 @@ const first = (words: string) => search(words)[0]!;
 
 describe('the search', () => {
   it('finds the movement, the fault and the drill by what goes wrong', () => {
-    const found = first('stops dead before the short steps');
+    const found = first('stops and stamps, shoulders fall forward');
     expect(found.movement.code).toBe('close-and-shorten');
     expect(found.hits[0]).toMatchObject({ kind: 'fault', code: 'stops-dead' });
-    expect(found.drills).toContain('Hot floor');
+    expect(found.drills).toContain('Clap to short');
   });
 
   it.each([

@@ -1,7 +1,7 @@
 import { number, oneOf } from '../check';
 import type { Foot } from '../feet';
 import { currentFigures, type DatedReading } from '../measures';
-import { currentModel, USUAL_HEIGHT_M, type StepModel, type Trial } from '../stepModel';
+import { currentModel, usualHeightM, type StepModel, type Trial } from '../stepModel';
 import { SPAN_UNITS, type Span, type SpanUnit } from './sequence';
 
 /** What decides whether a movement is seen in the mirror. */
@@ -13,19 +13,30 @@ export type Body = Handed & {
   heightM: number;
   legM: number;
   shoeM: number;
+  /** a walking pace, metres; 0.415 of height where nothing else is said */
+  paceM?: number | undefined;
+  /** hardest braking, m/s², where it was measured */
+  brakeMps2?: number | undefined;
+  /** where it was measured, seconds */
+  reactionS?: number | undefined;
+  /** top speed and time constant, where a sprint was timed */
+  sprint?: { topSpeedMps: number; tauS: number } | undefined;
   /** step on a curve, metres, where it was measured */
   curveStepM?: number | undefined;
 };
 
 export type BodyMeasure = 'steps' | 'height' | 'leg' | 'shoe';
 
+/** A walking pace as a fraction of height, the usual ratio of step counters. */
+export const PACE_OF_HEIGHT = 0.415;
+
 /** Leg (to the hip joint) and foot as fractions of height: Drillis and Contini's segment lengths; a shoe adds a little. */
 export const LEG_OF_HEIGHT = 0.53;
 export const SHOE_OF_HEIGHT = 0.152 + 0.008;
 
 /**
- * The measures of an athlete, those that were never taken filled in from body height, or from a usual
- * height when that is missing too.
+ * The measures of an athlete, those that were never taken filled in from body height, or from the usual
+ * height of their age when that is missing too.
  *
  * @returns metres, and which of them are estimates
  */
@@ -35,11 +46,13 @@ export const bodyOf = (
     heightM: number | null;
     legM: number | null;
     shoeM: number | null;
+    ageYears?: number | null | undefined;
     readings?: readonly DatedReading[];
   },
 ): Body & { estimated: BodyMeasure[] } => {
   const { model, source } = currentModel(athlete);
-  const heightM = athlete.heightM ?? USUAL_HEIGHT_M;
+  const heightM = athlete.heightM ?? usualHeightM(athlete.ageYears);
+  const figures = currentFigures(athlete.readings ?? []);
   const estimated: BodyMeasure[] = [];
   if (source === 'estimate') estimated.push('steps');
   if (athlete.heightM === null) estimated.push('height');
@@ -52,7 +65,13 @@ export const bodyOf = (
     heightM,
     legM: athlete.legM ?? LEG_OF_HEIGHT * heightM,
     shoeM: athlete.shoeM ?? SHOE_OF_HEIGHT * heightM,
-    curveStepM: currentFigures(athlete.readings ?? []).curve?.mean,
+    curveStepM: figures.curve?.mean,
+    brakeMps2: figures.stop?.mean,
+    reactionS: figures.reaction?.mean,
+    sprint: figures.sprint && {
+      topSpeedMps: figures.sprint.topSpeedMps,
+      tauS: figures.sprint.tauS,
+    },
     estimated,
   };
 };
@@ -73,6 +92,8 @@ export const spanM = (span: Span, body: Body, field = 'span'): number => {
       return value * body.legM;
     case 'shoe':
       return value * body.shoeM;
+    case 'pace':
+      return value * (body.paceM ?? PACE_OF_HEIGHT * body.heightM);
     case 'first step':
       return value * body.model.firstLengthM;
     case 'top step':
@@ -86,6 +107,7 @@ const USUAL: Record<SpanUnit, number> = {
   height: 1.75,
   leg: 0.93,
   shoe: 0.28,
+  pace: 0.73,
   'first step': 1.15,
   'top step': 2.1,
 };

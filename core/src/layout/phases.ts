@@ -1,6 +1,8 @@
 import { otherFoot, type Foot } from '../feet';
-import { spanM, type Body } from './body';
-import type { PhaseKind, PhaseSteps, SequencePhase, Way } from './sequence';
+import { arc, arcMove } from './arc';
+import { spanM } from './body';
+import { mark, openFoot, runWidthM, type Ground, type Laying } from './ground';
+import type { PhaseKind, SequencePhase, Way } from './sequence';
 import {
   between,
   bothFeet,
@@ -14,57 +16,12 @@ import {
   type Contact,
   type Footfall,
   type Place,
-  type Walker,
 } from './walker';
 
-export type MarkKind =
-  'start' | 'check' | 'target' | 'shorten' | 'curve' | 'box' | 'gap' | 'lane' | 'read' | 'take-off';
-
-/** A spot to set out on the ground. */
-export type Mark = Place & {
-  kind: MarkKind;
-  label: string;
-  /** the way through it, degrees */
-  headingDeg: number;
-  /** the step that it goes with */
-  n: number;
-};
-
-export type Ground = {
-  walker: Walker;
-  marks: Mark[];
-  body: Body;
-  /** fraction of full speed */
-  speed: number;
-};
-
-/** Between the lines that left and right foot run on, as a fraction of height. */
-const RUN_WIDTH_OF_HEIGHT = 0.1;
 /** Between feet that land from a jump, as a fraction of leg length. */
 const LANDING_WIDTH_OF_LEG = 0.4;
 
 const WAY_DEG: Record<Way, number> = { ahead: 0, right: 90, back: 180, left: -90 };
-
-export const runWidthM = (body: Body): number => RUN_WIDTH_OF_HEIGHT * body.heightM;
-
-export const mark = (
-  { marks, walker }: Ground,
-  kind: MarkKind,
-  label: string,
-  at: Place = walker.centre,
-): void => {
-  marks.push({
-    kind,
-    label,
-    besideM: at.besideM,
-    aheadM: at.aheadM,
-    headingDeg: walker.facingDeg,
-    n: walker.n,
-  });
-};
-
-type Of<K extends PhaseKind> = Extract<PhaseSteps, { kind: K }>;
-type Laying<K extends PhaseKind> = (ground: Ground, phase: SequencePhase, steps: Of<K>) => void;
 
 const stance: Laying<'stance'> = ({ walker, body }, phase, { width, depth, front }) => {
   const widthM = spanM(width, body);
@@ -84,6 +41,7 @@ const stance: Laying<'stance'> = ({ walker, body }, phase, { width, depth, front
     fall.n = walker.n;
   }
   walker.last = front;
+  walker.free = true;
   walker.run = 0;
 };
 
@@ -118,7 +76,7 @@ const curve: Laying<'curve'> = (ground, phase, { to, steps, turnDeg, step, caden
     const travelDeg = walker.facingDeg;
     walker.facingDeg += each / 2;
     stepOn(walker, phase.code, {
-      foot: nextFoot(walker, null),
+      foot: i === 0 ? openFoot(ground) : nextFoot(walker, null),
       contact: 'step',
       intervalS: 60 / (cadenceSpm * Math.sqrt(speed)),
       travelDeg,
@@ -168,7 +126,7 @@ const evenSteps = (
   const { walker } = ground;
   for (let i = 0; i < asked.steps; i += 1) {
     stepOn(walker, phase.code, {
-      foot: nextFoot(walker, i === 0 ? asked.first : null),
+      foot: i === 0 ? (asked.first ?? openFoot(ground)) : nextFoot(walker, null),
       contact: asked.contact,
       intervalS: asked.intervalS,
       travelDeg: walker.facingDeg + WAY_DEG[asked.way],
@@ -184,7 +142,7 @@ const short: Laying<'short'> = (ground, phase, asked) => {
   const from = walker.footfalls.at(-1);
   const running = from?.contact === 'step' && from.lengthM > lengthM && lengthM > 0;
   mark(ground, 'shorten', 'shorten here');
-  let left = asked.first;
+  let left = asked.first ?? openFoot(ground);
   for (let i = 1; running && i <= asked.taper; i += 1) {
     const part = i / (asked.taper + 1);
     const cadenceFrom = 60 / from.intervalS;
@@ -197,7 +155,7 @@ const short: Laying<'short'> = (ground, phase, asked) => {
       widthM: spanM(asked.width, body),
       contact: 'step',
     });
-    left = null;
+    left = otherFoot(left);
   }
   evenSteps(ground, phase, {
     first: left,
@@ -224,18 +182,16 @@ const giveGround: Laying<'give-ground'> = (ground, phase, asked) => {
   ground.walker.run = 0;
 };
 
-/** Lead foot out, trail foot after it; on an arc the body keeps its back to the centre. */
+/** Lead foot out, trail foot after it. */
 const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
   const { walker, body, speed } = ground;
   const { to, steps, stopEvery, stopS } = asked;
   const lengthM = spanM(asked.step, body);
   const widthM = spanM(asked.width, body);
-  const radiusM = asked.arc ? spanM(asked.arc, body) : null;
   const halfS = asked.intervalS / (2 * speed);
   const heading = (): number => walker.facingDeg + sign(to) * 90;
   for (let i = 0; i < steps; i += 1) {
     if (stopEvery > 0 && i % stopEvery === 0) mark(ground, 'lane', `lane ${i / stopEvery + 1}`);
-    if (radiusM) walker.facingDeg += (sign(to) * (lengthM / radiusM) * 90) / Math.PI;
     const lead = { foot: to, contact: 'shuffle', intervalS: halfS, lengthM } as const;
     stepOn(walker, phase.code, {
       ...lead,
@@ -250,7 +206,6 @@ const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
       advanceM: lengthM / 2,
       widthM,
     });
-    if (radiusM) walker.facingDeg += (sign(to) * (lengthM / radiusM) * 90) / Math.PI;
     if (stopEvery > 0 && (i + 1) % stopEvery === 0) {
       walker.timeS += stopS;
       note(walker);
@@ -331,6 +286,7 @@ const gather: Laying<'gather'> = (ground, phase, asked) => {
     widthM: both ? apartM : runWidthM(body),
     ...(both ? { together: true, lengthM: one.lengthM } : {}),
   });
+  walker.free = both;
   if (boxes) mark(ground, 'box', 'box 2', two);
   walker.run = 0;
 };
@@ -364,6 +320,7 @@ const finish: Laying<'finish'> = (ground, phase, { from, flight, flightS, land }
       together: i > 0,
     });
   });
+  walker.free = land === 'both';
   walker.run = 0;
 };
 
@@ -429,4 +386,6 @@ export const LAYING: { [K in Exclude<PhaseKind, 'build-up'>]: Laying<K> } = {
   hold,
   recover,
   called,
+  arc,
+  'arc-move': arcMove,
 };

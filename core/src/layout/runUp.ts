@@ -8,7 +8,7 @@ import {
 } from '../solveStraight';
 import { modelCadenceSpm, modelLengthM } from '../stepModel';
 import { spanM } from './body';
-import { mark, runWidthM, type Ground } from './phases';
+import { mark, openFoot, runWidthM, type Ground } from './ground';
 import type { BarTarget, PhaseSteps, SequencePhase } from './sequence';
 import { contactAt, moved, nextFoot, sign, stepOn, type Place } from './walker';
 
@@ -160,10 +160,7 @@ const layBar = (
   const root = Math.sqrt(speed);
   const straight = ask.straightSteps ?? run.reduce((sum, phase) => sum + phase.steps.steps, 0);
   const stepM = (body.curveStepM ?? spanM(curve.step, body)) * root;
-  const lengths = Array.from(
-    { length: straight },
-    (_, i) => modelLengthM(body.model, i + 1) * root,
-  );
+  const curveMps = (stepM * curve.cadenceSpm * root) / 60;
   const plan = solveCurve({
     // Coming from the right the curve turns to the left, and the left foot takes off.
     side: curve.to === 'left' ? 'right' : 'left',
@@ -171,6 +168,8 @@ const layBar = (
     takeoffAngleDeg: bar.takeoffAngleDeg,
     curveSteps: ask.curveSteps ?? curve.steps,
     curveStepM: stepM,
+    longer: bar.longer,
+    shorter: bar.shorter,
     entryFlareDeg: ask.entryFlareDeg,
     uprightGapM: ask.uprightGapM,
     apron: ask.apron,
@@ -181,7 +180,7 @@ const layBar = (
       topLengthM: body.model.topLengthM * root,
     },
     // Only the lean is drawn from it; faster than anybody runs it would be refused.
-    speedMps: Math.min(13, (stepM * curve.cadenceSpm * root) / 60),
+    speedMps: Math.min(13, curveMps),
   });
   const origin = walker.centre;
   const ahead = walker.facingDeg;
@@ -201,13 +200,15 @@ const layBar = (
     walker.centre = placed(fall);
     walker.facingDeg = ahead + way * fall.turnedDeg;
     const onCurve = fall.zone === 'curve';
-    const cadenceSpm = onCurve ? curve.cadenceSpm : modelCadenceSpm(body.model, fall.n);
-    const lengthM = onCurve ? stepM : lengths[fall.n - 1]!;
+    const { lengthM } = fall;
     const at = moved(walker.centre, walker.facingDeg + 90, (sign(fall.foot) * runWidthM(body)) / 2);
     const footfall = contactAt(walker, codes[fall.n - 1] ?? code, at, {
       foot: fall.foot,
       contact: 'step',
-      intervalS: 60 / (cadenceSpm * root),
+      // Of equal speed on the curve; nobody runs the straight faster than the curve.
+      intervalS: onCurve
+        ? lengthM / curveMps
+        : Math.max(60 / (modelCadenceSpm(body.model, fall.n) * root), lengthM / curveMps),
       lengthM,
       advanceM: Math.hypot(
         walker.centre.besideM - from.besideM,
@@ -275,7 +276,7 @@ export const layRunUp = (
     for (let i = 0; i < phase.steps.steps; i += 1) {
       walker.run += 1;
       stepOn(walker, phase.code, {
-        foot: nextFoot(walker, i === 0 ? phase.steps.first : null),
+        foot: i === 0 ? (phase.steps.first ?? openFoot(ground)) : nextFoot(walker, null),
         contact: 'step',
         intervalS: 60 / (modelCadenceSpm(body.model, walker.run) * root),
         travelDeg: walker.facingDeg,

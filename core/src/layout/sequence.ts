@@ -1,6 +1,6 @@
 import type { Foot } from '../feet';
 
-export const SPAN_UNITS = ['m', 'height', 'leg', 'shoe', 'first step', 'top step'] as const;
+export const SPAN_UNITS = ['m', 'height', 'leg', 'shoe', 'pace', 'first step', 'top step'] as const;
 /** What a length is counted in: metres, or a measure of the athlete's own. */
 export type SpanUnit = (typeof SPAN_UNITS)[number];
 
@@ -34,7 +34,14 @@ export type RunTarget = {
 };
 
 /** Take-off spot and angle at a bar: the curve solver is asked for them. */
-export type BarTarget = { alongM: number; outM: number; takeoffAngleDeg: number };
+export type BarTarget = {
+  alongM: number;
+  outM: number;
+  takeoffAngleDeg: number;
+  /** how much longer the second-last and shorter the last step is; alike when left out */
+  longer?: number | undefined;
+  shorter?: number | undefined;
+};
 
 /** The kinds of steps that a phase can hold, each with its parameters. */
 export type PhaseSteps =
@@ -100,8 +107,37 @@ export type PhaseSteps =
       /** stops after every so many shuffles; 0 for none */
       stopEvery: number;
       stopS: number;
-      /** depth of the arc round a centre behind the body; null for a straight line */
-      arc: Span | null;
+    }
+  | {
+      /** shuffles from lane to lane on an arc round the middle of a goal, with a stop in each */
+      kind: 'arc';
+      goalM: number;
+      /** goal centre to the feet */
+      depth: Span;
+      lanes: number;
+      /** the outermost lanes, from straight out */
+      spreadDeg: number;
+      /** the post from which the lanes are counted */
+      post: Foot;
+      fromLane: number;
+      toLane: number;
+      /** longest shuffle */
+      step: Span;
+      intervalS: number;
+      width: Span;
+      stopS: number;
+    }
+  | {
+      /** the wide pass: to a lane on the other side of the same arc */
+      kind: 'arc-move';
+      toLane: number;
+      /** angle-first: the shortest way to the new lane line, then out along it */
+      way: 'straight' | 'angle-first';
+      step: Span;
+      cadenceSpm: number;
+      width: Span;
+      /** the foot that it stops on, from which the next move goes */
+      stop: Foot;
     }
   | {
       kind: 'gaps';
@@ -152,6 +188,8 @@ export type ReadOption = {
 export type SequencePhase = {
   code: string;
   steps: PhaseSteps;
+  /** a foot may land twice running in it, as in a hop, a jab or a re-plant */
+  again?: boolean | undefined;
   /** the body turns before the first step of the phase */
   turn: { deg: number; to: Foot } | null;
   /** what becomes of the ball: in hand from the first contact, gone with the last, or put down */
@@ -177,13 +215,16 @@ export const OTHERS = [
 export type OtherThing = {
   kind: (typeof OTHERS)[number];
   name: string;
-  from: 'start' | 'end';
-  /** place in the frame of the start or end; negative lies behind */
+  /** the start, the end, or a phase by its code: where the body is at its first contact */
+  from: string;
+  /** place in that frame; negative lies behind */
   ahead: Span;
   aside: Span;
   to: Foot;
   /** length of a bar, line, net, wall or goal, metres; 0 for a point */
   wideM: number;
+  /** how far a line is turned from lying across the way, to its side */
+  angleDeg?: number | undefined;
   moves: {
     ahead: Span;
     aside: Span;
@@ -191,14 +232,18 @@ export type OtherThing = {
     speedMps: number;
     afterS: number;
   } | null;
+  /** it comes from there at that speed, and is in its place at the moment of `from`; for a phase only */
+  comes?: { ahead: Span; aside: Span; to: Foot; speedMps: number } | null | undefined;
 };
+
+export const OWN_SIDES = ['hand', 'take-off foot', 'neither'] as const;
 
 /**
  * A movement as the engine sees it, written for one side: its own `left` and `right` hold for an athlete
- * whose hand or take-off foot is `side`.
+ * whose hand or take-off foot is `side`; by neither, they hold for everybody.
  */
 export type Sequence = {
-  writtenFor: { by: 'hand' | 'take-off foot'; side: Foot };
+  writtenFor: { by: (typeof OWN_SIDES)[number]; side: Foot };
   phases: readonly SequencePhase[];
   others: readonly OtherThing[];
 };

@@ -1,6 +1,6 @@
 import type { CurvePlan } from '../solveCurve';
 import type { StraightFailure } from '../solveStraight';
-import type { Mark } from './phases';
+import type { Mark } from './ground';
 import type { OtherThing } from './sequence';
 import type { Footfall, Place, TrackPoint } from './walker';
 
@@ -33,6 +33,8 @@ export type Layout = {
   totalTimeS: number;
   /** why the asked run-up cannot be run; a free start is laid out instead */
   failure: StraightFailure | null;
+  /** runs that are slower than asked, since nobody could brake from more: how much of it is left */
+  held: { phase: string; part: number }[];
   /** the curve by its tapes, where the run goes to a bar */
   curve: CurvePlan | null;
 };

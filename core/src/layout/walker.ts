@@ -36,6 +36,8 @@ export type Footfall = Place & {
   speedMps: number;
   /** the body leaves the ground from this foot */
   takeOff: boolean;
+  /** the body comes down from the air on it */
+  landing: boolean;
   ball: BallEvent | null;
   /** distance left to the line or bar that the run is aimed at, metres; null where there is none */
   toLineM: number | null;
@@ -87,6 +89,8 @@ export type Walker = {
   facingDeg: number;
   feet: Record<Foot, Place>;
   last: Foot | null;
+  /** both feet stand: either may go next */
+  free: boolean;
   timeS: number;
   n: number;
   /** steps of the build-up run so far */
@@ -101,6 +105,7 @@ export const newWalker = (side: Foot): Walker => ({
   facingDeg: 0,
   feet: { left: { besideM: 0, aheadM: 0 }, right: { besideM: 0, aheadM: 0 } },
   last: null,
+  free: true,
   timeS: 0,
   n: 0,
   run: 0,
@@ -130,6 +135,7 @@ export const contactAt = (
   }
   walker.feet[foot] = at;
   walker.last = foot;
+  walker.free = false;
   const fall: Footfall = {
     besideM: at.besideM,
     aheadM: at.aheadM,
@@ -144,6 +150,7 @@ export const contactAt = (
     timeS: walker.timeS,
     speedMps: intervalS > 0 ? step.advanceM / intervalS : 0,
     takeOff: false,
+    landing: contact === 'land',
     ball: null,
     toLineM: null,
   };
@@ -159,7 +166,7 @@ export const stepOn = (walker: Walker, phase: string, step: Step): Footfall => {
   return contactAt(walker, phase, at, { ...step, lengthM: step.lengthM ?? step.advanceM });
 };
 
-/** The foot whose turn it is. */
+/** The foot whose turn it is, when nothing asks for another. */
 export const nextFoot = (walker: Walker, asked: Foot | null): Foot =>
   asked ?? (walker.last ? otherFoot(walker.last) : walker.side);
 

@@ -172,6 +172,7 @@ export const athletes = async (
     heightM: row.height_m,
     legM: row.leg_m,
     birthYear: row.birth_year,
+    ageYears: row.birth_year === null ? null : new Date().getFullYear() - row.birth_year,
     positions: row.positions,
     version: row.version,
     archived: row.archived_at !== null,

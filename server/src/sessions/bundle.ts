@@ -8,10 +8,11 @@ import {
   type RunPlan,
   type Session,
 } from '@gravek/contract';
+import { cautionsOf, demandOf } from '@gravek/library';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { cuesOf } from '../faults/cues';
-import { clubMovements } from '../movements/queries';
+import { clubMovements, movementsBy } from '../movements/queries';
 
 const runPlans = async (
   trx: Trx,
@@ -35,16 +36,26 @@ const runPlans = async (
           .where('athlete_id', 'in', [...athleteIds])
           .orderBy('athlete_id')
           .execute();
-  return plans.map(({ id, name, movement, choices }) => ({
-    id,
-    name,
-    movement,
-    part: isSequence(choices) ? choices.drill : null,
-    speedPct: Math.round(choices.speedFraction * 100),
-    outlines: solved
+  const movementBy = await movementsBy(
+    trx,
+    plans.map((plan) => plan.movement),
+  );
+  return plans.map(({ id, name, movement, choices }) => {
+    const own = movementBy(movement);
+    return {
+      id,
+      name,
+      movement,
+      part: isSequence(choices) ? choices.drill : null,
+      speedPct: Math.round(choices.speedFraction * 100),
+      schools: choices.schools ?? {},
+      loads: own ? demandOf(own, choices) : [],
+      cautions: own ? cautionsOf(own, choices) : [],
+      outlines: solved
       .filter((one) => one.approach_id === id)
       .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
-  }));
+    };
+  });
 };
 
 /** Athletes of a session, with those who have reps in it and were taken out of its drill sets since. */

@@ -1,5 +1,5 @@
 import type { DrillSet, Session, SessionInput } from '@gravek/contract';
-import { barredBy, whyBarred, withoutAthletes } from '@gravek/library';
+import { barredBy, demandOf, whyBarred, withoutAthletes } from '@gravek/library';
 import { sql } from 'kysely';
 import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
@@ -176,8 +176,10 @@ const faultsOf = async (
         fields[`drillSets[${i}].athleteIds`] =
           `${person.name} is archived; take them out or bring them back first.`;
       } else if (plans.has(set.approachId) && !already.has(athleteId)) {
-        const movement = movementBy(plans.get(set.approachId)!.movement);
-        const barred = movement && barredBy(movement, person.restrictions, date);
+        const plan = plans.get(set.approachId)!;
+        const movement = movementBy(plan.movement);
+        const barred =
+          movement && barredBy(demandOf(movement, plan.choices), person.restrictions, date);
         if (barred) {
           fields[`drillSets[${i}].athleteIds`] = whyBarred(person.name, barred);
         }

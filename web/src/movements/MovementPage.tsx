@@ -2,6 +2,8 @@ import { checkRules } from '@gravek/core';
 import type { Athlete, ClubMovement, Movement, SequenceChoices } from '@gravek/contract';
 import {
   barredBy,
+  bySchools,
+  demandOf,
   branchesOf,
   drillOf,
   faultOf,
@@ -168,15 +170,19 @@ const Shown = ({
   });
   const athlete = athletes.find((athlete) => athlete.id === athleteId);
   const body = useMemo(() => bodyFor(athlete), [athlete]);
-  const movement = toldTo(written, body, side);
+  const { schools } = chosen;
+  const movement = useMemo(
+    () => toldTo(bySchools(written, schools), body, side),
+    [written, schools, body, side],
+  );
   const [phase, setPhase] = useState<string | null>(query.get('phase'));
   const [fault, setFault] = useState<string>(
     faultOf(movement, query.get('fault') ?? '')?.code ?? movement.faults[0]!.code,
   );
   const ruleSets = useRuleSets();
   const layout = useMemo(
-    () => laidOut(movement, body, { ...chosen, side }),
-    [movement, body, chosen, side],
+    () => laidOut(written, body, { ...chosen, side }),
+    [written, body, chosen, side],
   );
   const branches = useMemo(
     () => branchesOf(movement, body, { ...chosen, side }),
@@ -185,8 +191,10 @@ const Shown = ({
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
   const phases = phasesOn(movement, chosen);
+  // At the top of its ladder; footwork on air is open to more.
+  const asked = demandOf(written, { ...sequenceStart(), drill: chosen.drill, rung: 'opponent' });
   const barred = athletes.flatMap((athlete) => {
-    const restriction = athlete.archived ? null : barredBy(movement, athlete.restrictions, today);
+    const restriction = athlete.archived ? null : barredBy(asked, athlete.restrictions, today);
     return restriction ? [{ one: athlete, restriction }] : [];
   });
   const broken = movement.ruleSets.flatMap((code) => {
@@ -194,7 +202,7 @@ const Shown = ({
     return set ? [{ set, breaks: checkRules(layout.footfalls, set) }] : [];
   });
   const note = estimatedNote(athlete, body.estimated);
-  const shown = faultOf(movement, fault);
+  const shown = faultOf(movement, fault) ?? movement.faults[0];
   return (
     <>
       <PageHead title={movement.name} over={movement.usedBy.join(', ')}>

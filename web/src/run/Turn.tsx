@@ -1,7 +1,7 @@
 import { type Turn as OpenTurn } from '@gravek/core';
 import type { Outline, RunBundle, RunPlan } from '@gravek/contract';
-import { drillOf, faultOf, likelyFaults, movementOf, toldTo } from '@gravek/library';
-import { useEffect, useState } from 'react';
+import { bySchools, drillOf, faultOf, likelyFaults, movementOf, toldTo } from '@gravek/library';
+import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
@@ -59,7 +59,7 @@ export const Turn = ({
   plan: RunPlan;
   up: OpenTurn;
 }) => {
-  const { set, last, away } = at;
+  const { set, last, away, fewer } = at;
   const { next, readyAtMs } = at.state;
   const [marked, setMarked] = useState<string[]>([]);
   const [others, setOthers] = useState(false);
@@ -67,7 +67,11 @@ export const Turn = ({
   const rest = Math.min(useSecondsTo(readyAtMs), Math.max(set.restS, set.setRestS));
   const athlete = bundle.athletes.find((athlete) => athlete.id === up.athleteId)!;
   const style = useLengthStyle(athlete.shoeM);
-  const movement = toldTo(movementOf(plan.movement, bundle.movements), athlete, up.side);
+  const taught = useMemo(
+    () => bySchools(movementOf(plan.movement, bundle.movements), plan.schools),
+    [plan, bundle.movements],
+  );
+  const movement = toldTo(taught, athlete, up.side);
   const outline =
     plan.outlines.find((outline) => outline.athleteId === athlete.id)?.[up.side] ?? null;
   const drill = plan.part === null ? undefined : drillOf(movement, plan.part);
@@ -118,7 +122,9 @@ export const Turn = ({
           </div>
         </div>
         <div className="rep-no">
-          <Figure parts={[{ figure: String(up.rep), unit: `of ${set.reps}` }]} />
+          <Figure
+            parts={[{ figure: String(up.rep), unit: `of ${fewer.get(athlete.id) ?? set.reps}` }]}
+          />
           <div className="run-next">
             set {up.set} of {set.sets}
           </div>
@@ -127,6 +133,16 @@ export const Turn = ({
       {[...away].map(([id, why]) => (
         <div key={id} className="note small-text" role="status">
           {why}
+        </div>
+      ))}
+      {fewer.has(athlete.id) && (
+        <div className="note small-text" role="status">
+          {firstName(athlete.id)} is on reduced volume: {fewer.get(athlete.id)} of {set.reps} reps.
+        </div>
+      )}
+      {plan.cautions.map((caution) => (
+        <div key={caution} className="caution small-text">
+          {caution}
         </div>
       ))}
       <div className="cue-card">

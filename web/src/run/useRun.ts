@@ -7,7 +7,7 @@ import {
   type Turn,
 } from '@gravek/core';
 import type { DrillSet, Rep, RunBundle, RunPlan, StoredRep } from '@gravek/contract';
-import { movementOf, passedOver } from '@gravek/library';
+import { passedOver, repsFor } from '@gravek/library';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
@@ -65,6 +65,8 @@ export type SetRun = {
   last: PhoneRow | null;
   /** why athletes of the set do not take part, by athlete */
   away: ReadonlyMap<string, string>;
+  /** reps a side and set of those who may do fewer */
+  fewer: ReadonlyMap<string, number>;
 };
 
 export type Run = {
@@ -84,7 +86,7 @@ export type Run = {
 /** A session under way, worked out anew from its log on every change. */
 export const useRun = (bundle: RunBundle): Run => {
   const { club, today } = useMember();
-  const { session, athletes, plans, movements } = bundle;
+  const { session, athletes, plans } = bundle;
   const { log, waiting } = useLog(session.id);
   const device =
     useQuery({ queryKey: ['device'], queryFn: deviceId, staleTime: Infinity }).data ?? '';
@@ -93,18 +95,24 @@ export const useRun = (bundle: RunBundle): Run => {
     () =>
       session.drillSets.map((set): SetRun => {
         const plan = plans.find((plan) => plan.id === set.approachId);
-        const movement = plan && movementOf(plan.movement, movements);
-        const away = passedOver(set.athleteIds, athletes, movement, today);
+        const away = passedOver(set.athleteIds, athletes, plan?.loads ?? [], today);
+        const fewer = new Map(
+          athletes.flatMap(({ id, restrictions }) => {
+            const reps = repsFor(set.reps, restrictions, today);
+            return reps < set.reps && set.athleteIds.includes(id) ? [[id, reps] as const] : [];
+          }),
+        );
         const rows = log.filter((row) => row.drillSetId === set.id);
         return {
           set,
           plan,
           away,
-          state: runState({ ...set, drillSetId: set.id }, rows, new Set(away.keys())),
+          fewer,
+          state: runState({ ...set, drillSetId: set.id }, rows, new Set(away.keys()), fewer),
           last: lastOf(rows, device),
         };
       }),
-    [session, athletes, plans, movements, today, log, device],
+    [session, athletes, plans, today, log, device],
   );
 
   const sessionId = session.id;

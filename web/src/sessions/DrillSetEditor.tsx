@@ -1,6 +1,6 @@
 import { type LengthStyle } from '@gravek/core';
 import { isSequence, type ApproachSummary, type Athlete, type DrillSet } from '@gravek/contract';
-import { barredBy, brokenRules, fitOf, whyBarred } from '@gravek/library';
+import { barredBy, brokenRules, cautionsOf, demandOf, fitOf, whyBarred } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
@@ -59,7 +59,11 @@ export const DrillSetEditor = ({
       one: athlete,
       planned: approach?.athleteIds.includes(athlete.id) ?? false,
       barred: approach
-        ? barredBy(movements.of(approach.movement), athlete.restrictions, date)
+        ? barredBy(
+            demandOf(movements.of(approach.movement), approach.choices),
+            athlete.restrictions,
+            date,
+          )
         : null,
     }))
     .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
@@ -127,7 +131,11 @@ export const DrillSetEditor = ({
                     (athlete) =>
                       next?.athleteIds.includes(athlete.id) &&
                       !athlete.archived &&
-                      !barredBy(movements.of(next.movement), athlete.restrictions, date),
+                      !barredBy(
+                        demandOf(movements.of(next.movement), next.choices),
+                        athlete.restrictions,
+                        date,
+                      ),
                   )
                   .map((athlete) => athlete.id),
               });
@@ -166,6 +174,12 @@ export const DrillSetEditor = ({
           {broken.map(({ why, names }) => `${why} (${names.join(', ')})`).join(' ')}
         </div>
       )}
+      {approach &&
+        cautionsOf(movements.of(approach.movement), approach.choices).map((caution) => (
+          <div key={caution} className="span-12 caution small-text">
+            {caution}
+          </div>
+        ))}
       <div className="span-12">
         <div className="form-label">Athletes, in the order of their turns</div>
         <div className="picks">{planned.map(pick)}</div>

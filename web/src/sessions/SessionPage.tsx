@@ -7,7 +7,7 @@ import {
   type Session,
   type SessionInput,
 } from '@gravek/contract';
-import { barredBy, drillSetTime, repsOf, withoutAthletes } from '@gravek/library';
+import { barredBy, demandOf, drillSetTime, repsOf, withoutAthletes } from '@gravek/library';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -47,7 +47,11 @@ const newSet = (
       (person) =>
         approach?.athleteIds.includes(person.id) &&
         !person.archived &&
-        !barredBy(movements.of(approach.movement), person.restrictions, date),
+        !barredBy(
+          demandOf(movements.of(approach.movement), approach.choices),
+          person.restrictions,
+          date,
+        ),
     )
     .map((person) => person.id),
   ...REST,

@@ -10,32 +10,28 @@ import { useWidth } from '../../drawing/useWidth';
 type Chosen = NonNullable<SequenceChoices['arc']>;
 
 const HEIGHT = 250;
-const GOAL_M = 3;
-const USUAL: Chosen = {
-  depthM: 1.8,
-  lanes: 5,
-  spreadDeg: 60,
-  fromLane: 2,
-  toLane: 4,
-  speedMps: 1.8,
-};
+
+/** The depth at which the outermost lanes stand before the posts. */
+const fitting = (goalM: number, spreadDeg: number): { depthM: number } => ({
+  depthM: Number((goalM / 2 / Math.sin((spreadDeg * Math.PI) / 180)).toFixed(1)),
+});
 
 /** A keeper's lanes to set out, and both schools of the wide move raced against each other. */
 export const ArcPanel = ({
-  chosen,
+  chosen: now,
   shuffleM,
   style,
   disabled,
   onChoose,
 }: {
-  chosen: SequenceChoices['arc'];
+  /** what the coach chose, or what the movement says */
+  chosen: Chosen & { goalM: number };
   /** the athlete's own shuffle */
   shuffleM: number;
   style: LengthStyle;
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const now = chosen ?? USUAL;
   const set = (change: Partial<Chosen>): void => {
     const next = { ...now, ...change };
     onChoose({
@@ -70,7 +66,7 @@ export const ArcPanel = ({
   }, [racing, endS]);
   const shownS = racing ? timeS : endS;
   const [ref, width] = useWidth<HTMLDivElement>(600);
-  const reach = Math.max(GOAL_M / 2 + 0.3, now.depthM + 0.3);
+  const reach = Math.max(now.goalM / 2 + 0.3, now.depthM + 0.3);
   const pixels = Math.min((width - 40) / (2 * reach), (HEIGHT - 46) / (now.depthM + 0.4));
   const x = scaleLinear([-reach, reach], [width / 2 - reach * pixels, width / 2 + reach * pixels]);
   const y = (outM: number): number => 26 + outM * pixels;
@@ -108,14 +104,14 @@ export const ArcPanel = ({
           aria-label={`${now.lanes} lanes on an arc; straight is set after ${move.straight.setS.toFixed(2)} s, angle first is on angle after ${move.angleFirst.onAngleS.toFixed(2)} s and set after ${move.angleFirst.setS.toFixed(2)} s`}
         >
           <line
-            x1={x(-GOAL_M / 2)}
-            x2={x(GOAL_M / 2)}
+            x1={x(-now.goalM / 2)}
+            x2={x(now.goalM / 2)}
             y1={y(0)}
             y2={y(0)}
             stroke="var(--ink)"
             strokeWidth="5"
           />
-          <text x={x(-GOAL_M / 2) - 6} y={y(0) + 4} textAnchor="end">
+          <text x={x(-now.goalM / 2) - 6} y={y(0) + 4} textAnchor="end">
             goal
           </text>
           {lanes.marks.map((mark, i) => (
@@ -172,6 +168,16 @@ export const ArcPanel = ({
         <span className="unit">s</span>
       </div>
       <div className="slider-grid">
+        <Slider
+          label="Goal"
+          value={now.goalM}
+          min={1.5}
+          max={7.5}
+          step={0.1}
+          written={<Length m={now.goalM} style={style} />}
+          disabled={disabled}
+          onValue={(goalM) => set({ goalM, ...fitting(goalM, now.spreadDeg) })}
+        />
         <Slider
           label="Depth"
           value={now.depthM}

@@ -1,11 +1,12 @@
 import {
   cushion,
   cushionTracks,
-  type CurrentFigures,
+  type Body,
   type CushionInput,
   type LengthStyle,
 } from '@gravek/core';
 import type { SequenceChoices } from '@gravek/contract';
+import { cushionInput } from '@gravek/library';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { Figure, Labelled, Length, Speed } from '../../controls/Figure';
@@ -14,24 +15,8 @@ import { useWidth } from '../../drawing/useWidth';
 
 type Chosen = NonNullable<SequenceChoices['cushion']>;
 
-const USUAL_REACTION_S = 0.22;
-const USUAL_SPRINT = { topSpeedMps: 7.2, tauS: 1.1 };
-const HORIZON_S = 3;
 const HEIGHT = 210;
 const PAD = { left: 40, right: 14, top: 16, bottom: 26 };
-
-const LEAST_DEPTH_M = 2;
-
-/** What to begin with: a runner as fast as the defender. */
-const usual = (figures: CurrentFigures, giving: { stepM: number; cadenceSpm: number }): Chosen => ({
-  depthM: LEAST_DEPTH_M,
-  runnerTopMps: figures.sprint?.topSpeedMps ?? USUAL_SPRINT.topSpeedMps,
-  runnerTauS: figures.sprint?.tauS ?? USUAL_SPRINT.tauS,
-  stepM: giving.stepM,
-  cadenceSpm: giving.cadenceSpm,
-  turnS: 0.25,
-  keepM: 0.5,
-});
 
 const Drawn = ({
   input,
@@ -45,7 +30,7 @@ const Drawn = ({
   const [ref, width] = useWidth<HTMLDivElement>(600);
   const tracks = cushionTracks(input, openS);
   const farthest = Math.max(...tracks.map((at) => Math.max(at.defenderM, at.runnerM)));
-  const x = scaleLinear([0, HORIZON_S], [PAD.left, width - PAD.right]);
+  const x = scaleLinear([0, input.horizonS], [PAD.left, width - PAD.right]);
   const y = scaleLinear([-input.depthM, Math.max(farthest, 1)], [HEIGHT - PAD.bottom, PAD.top]);
   type At = (typeof tracks)[number];
   const path = (pick: (at: At) => number): string =>
@@ -84,7 +69,7 @@ const Drawn = ({
             strokeWidth="2.4"
           />
         ))}
-        {openS <= HORIZON_S && (
+        {openS <= input.horizonS && (
           <g>
             <line
               x1={x(openS)}
@@ -133,42 +118,21 @@ const Drawn = ({
 
 /** Giving ground to a runner: how deep is enough, and when to turn and run. */
 export const CushionPanel = ({
-  chosen,
-  giving,
-  figures,
+  chosen: now,
+  body,
   style,
   disabled,
   onChoose,
 }: {
-  chosen: SequenceChoices['cushion'];
-  /** the athlete's short step back and its cadence, as the movement has them */
-  giving: { stepM: number; cadenceSpm: number };
-  figures: CurrentFigures;
+  /** what the coach chose, or what is usual for this body */
+  chosen: Chosen;
+  body: Body;
   style: LengthStyle;
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const own = figures.sprint ?? USUAL_SPRINT;
-  const asked = (now: Chosen): CushionInput => ({
-    depthM: now.depthM,
-    attacker: { topSpeedMps: now.runnerTopMps, tauS: now.runnerTauS },
-    defender: {
-      reactionS: figures.reaction?.mean ?? USUAL_REACTION_S,
-      stepM: now.stepM,
-      cadenceSpm: now.cadenceSpm,
-      turnS: now.turnS,
-      topSpeedMps: own.topSpeedMps,
-      tauS: own.tauS,
-    },
-    keepM: now.keepM,
-    horizonS: HORIZON_S,
-  });
-  const first = usual(figures, giving);
-  // Nothing chosen yet: the depth that is just enough, with a little to spare.
-  const enoughM = Math.ceil(10 * cushion(asked(first)).minDepthM + 2) / 10;
-  const now = chosen ?? { ...first, depthM: Math.max(LEAST_DEPTH_M, enoughM) };
   const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
-  const input = asked(now);
+  const input = cushionInput(now, body);
   const plan = cushion(input);
   const speed = (value: number): React.ReactNode => <Speed mps={value} unit={style.unit} />;
   const slider = (
@@ -256,8 +220,10 @@ export const CushionPanel = ({
         )}
       </div>
       <p className="quiet small-text mb-0 mt-2">
-        Defender: {figures.sprint ? 'own sprint times' : 'a usual sprinter, no times yet'},{' '}
-        {figures.reaction ? 'own reaction' : 'a usual reaction'}. Both start from a stand, straight.
+        Defender:{' '}
+        {body.sprint ? 'own sprint times' : 'no sprint times yet, so as fast as the runner'},{' '}
+        {body.reactionS === undefined ? 'a usual reaction' : 'own reaction'}. The runner must go
+        round: 0.9 m aside at 35°.
       </p>
     </section>
   );

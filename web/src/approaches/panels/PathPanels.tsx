@@ -1,6 +1,6 @@
 import { currentFigures, spanM, type Body, type Layout, type LengthStyle } from '@gravek/core';
 import type { Athlete, Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
-import { phasesOn } from '@gravek/library';
+import { phasesOn, usualCushion } from '@gravek/library';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
 import { CurvePanel } from './CurvePanel';
@@ -39,7 +39,8 @@ export const PathPanels = ({
   const figures = currentFigures(athlete.readings);
   const curve = stepsOf(path, 'curve');
   const giving = stepsOf(path, 'give-ground');
-  const shuffle = stepsOf(path, 'shuffle');
+  const arc = stepsOf(path, 'arc');
+  const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;
   const straightSteps = path.reduce(
     (sum, { steps }) => sum + (steps.kind === 'build-up' ? steps.steps : 0),
     0,
@@ -66,21 +67,26 @@ export const PathPanels = ({
       )}
       {giving && (
         <CushionPanel
-          chosen={choices.cushion}
-          giving={{
-            stepM: Number(spanM(giving.step, body).toFixed(2)),
-            cadenceSpm: giving.cadenceSpm,
-          }}
-          figures={figures}
+          chosen={choices.cushion ?? usualCushion(movement, body)!}
+          body={body}
           style={style}
           disabled={disabled}
           onChoose={(cushion) => onChoose({ cushion })}
         />
       )}
-      {shuffle?.arc && (
+      {arc && (
         <ArcPanel
-          chosen={choices.arc}
-          shuffleM={spanM(shuffle.step, body)}
+          chosen={{
+            depthM: Number(spanM(arc.depth, body).toFixed(2)),
+            lanes: arc.lanes,
+            spreadDeg: arc.spreadDeg,
+            fromLane: arc.toLane,
+            toLane: wide?.kind === 'arc-move' ? wide.toLane : arc.lanes,
+            speedMps: 2.2,
+            ...choices.arc,
+            goalM: choices.arc?.goalM ?? arc.goalM,
+          }}
+          shuffleM={spanM(arc.step, body)}
           style={style}
           disabled={disabled}
           onChoose={(arc) => onChoose({ arc })}

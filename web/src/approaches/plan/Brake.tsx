@@ -1,60 +1,41 @@
 import {
-  brakeFixes,
-  solveStraight,
   USUAL_BRAKING_MPS2,
   type CurrentFigures,
-  type StraightInput,
+  type LengthStyle,
+  type StraightPlan,
 } from '@gravek/core';
-import { type StraightChoices } from '@gravek/contract';
-import Button from 'react-bootstrap/Button';
+import { Length, Speed } from '../../controls/Figure';
 
+/** How fast the close may be, so that its speed can be gone within the zone; never shortened earlier. */
 export const Brake = ({
-  ask,
+  brake,
+  asked,
+  fraction,
   limit,
-  onChoices,
+  paceM,
+  style,
 }: {
-  ask: StraightInput;
+  brake: NonNullable<StraightPlan['brake']>;
+  asked: number;
+  /** of full speed, as it is run */
+  fraction: number;
   /** the athlete's measured stop; a usual one where there is none */
   limit: CurrentFigures['stop'];
-  onChoices: (change: Partial<StraightChoices>) => void;
+  /** the athlete's own walking pace */
+  paceM: number;
+  style: LengthStyle;
 }) => {
-  const result = solveStraight(ask);
-  if (!result.feasible || !result.brake) return null;
-  const { decelMps2, entrySpeedMps, brakeZoneM } = result.brake;
   const limitMps2 = limit?.mean ?? USUAL_BRAKING_MPS2;
-  const fixes = brakeFixes(ask, limitMps2);
+  const held = fraction < asked - 1e-9;
   return (
-    <div className={decelMps2 > limitMps2 ? 'note note-wrong' : 'note'}>
-      From {entrySpeedMps.toFixed(1)} m/s within {brakeZoneM.toFixed(1)} m asks for{' '}
-      <strong>{decelMps2.toFixed(1)} m/s²</strong> of braking;{' '}
-      {limit
-        ? `the measured limit is ${limitMps2.toFixed(1)}.`
-        : `a usual limit is ${USUAL_BRAKING_MPS2}.`}{' '}
-      {decelMps2 > limitMps2 && fixes.length === 0 && 'Shorten the approach or use more steps.'}
-      {fixes.map((fix) => (
-        <Button
-          key={fix.change}
-          size="sm"
-          variant="outline-dark"
-          className="me-2 mt-1"
-          onClick={() =>
-            onChoices(
-              fix.change === 'speed'
-                ? { speedFraction: fix.speedFraction }
-                : {
-                    ending: {
-                      ...(ask.ending as Extract<StraightInput['ending'], { kind: 'short' }>),
-                      taperSteps: fix.taperSteps,
-                    },
-                  },
-            )
-          }
-        >
-          {fix.change === 'speed'
-            ? `Close at ${Math.round(fix.speedFraction * 100)} %`
-            : `Shorten over ${fix.taperSteps} steps`}
-        </Button>
-      ))}
+    <div className="note" role="status">
+      Closes at <Speed mps={brake.entrySpeedMps} unit={style.unit} />,{' '}
+      <strong>{Math.round(fraction * 100)} % of full</strong>, and shortens over{' '}
+      <Length m={brake.brakeZoneM} style={style} />,{' '}
+      <span className="figure">{(brake.brakeZoneM / paceM).toFixed(1)}</span> own paces.{' '}
+      {held
+        ? `Faster could not be braked there: ${limit ? 'the measured limit is' : 'a usual limit is'} ${limitMps2.toFixed(1)} m/s². A slower close is the answer, not an earlier one.`
+        : `That is within ${limit ? 'the measured' : 'a usual'} limit of ${limitMps2.toFixed(1)} m/s².`}
     </div>
   );
 };

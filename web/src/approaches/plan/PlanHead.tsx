@@ -1,5 +1,5 @@
-import type { Athlete, Movement } from '@gravek/contract';
-import { barredBy, whyBarred } from '@gravek/library';
+import type { Athlete, Choices, Movement } from '@gravek/contract';
+import { barredBy, cautionsOf, demandOf, holding, whyBarred } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -102,12 +102,14 @@ export const PlanNotes = ({
   plan,
   athlete,
   movement,
+  choices,
   estimated,
   inForm,
 }: {
   plan: Pick<Plan, 'conflict' | 'takeTheirs' | 'dropDraft' | 'served'>;
   athlete: Athlete;
   movement: Movement;
+  choices: Choices;
   /** what was never measured, as a sentence; null when all was */
   estimated: string | null;
   /** what is missing is asked for in the athlete's form, not by a measured run */
@@ -115,7 +117,8 @@ export const PlanNotes = ({
 }) => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
-  const barred = barredBy(movement, athlete.restrictions, today);
+  const barred = barredBy(demandOf(movement, choices), athlete.restrictions, today);
+  const reduced = holding(athlete.restrictions, today).find(({ kind }) => kind === 'reduced');
   return (
     <div className="stack mb-2" style={{ gap: 8 }}>
       <Conflict {...plan.conflict} />
@@ -141,6 +144,16 @@ export const PlanNotes = ({
           {whyBarred(athlete.name, barred)} Sessions will not let this run.
         </div>
       )}
+      {reduced && (
+        <div className="note">
+          {whyBarred(athlete.name, reduced)} Sessions give half of the reps, counted.
+        </div>
+      )}
+      <ul className="cautions small-text mb-0" aria-label="Cautions">
+        {cautionsOf(movement, choices).map((caution) => (
+          <li key={caution}>{caution}</li>
+        ))}
+      </ul>
     </div>
   );
 };

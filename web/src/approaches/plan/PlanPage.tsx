@@ -6,7 +6,7 @@ import {
   type Choices,
   type Movement,
 } from '@gravek/contract';
-import { outlineOf, solve, toldTo } from '@gravek/library';
+import { bySchools, outlineOf, solve, toldTo } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../../member/member';
@@ -56,11 +56,16 @@ export const PlanPage = ({
   const [zoom, setZoom] = useState(1);
 
   const body = useMemo(() => bodyOf(athlete), [athlete]);
-  const movement = toldTo(written, body);
+  const { schools } = choices;
+  // What is read and looked for is as it is taught; what is solved is asked of the movement as written.
+  const movement = useMemo(
+    () => toldTo(bySchools(written, schools), body),
+    [written, schools, body],
+  );
   const invalid = useMemo(() => choiceMessages(choices), [choices]);
   const solved = useMemo(
-    () => (Object.keys(invalid).length === 0 ? solve(movement, choices, body) : null),
-    [invalid, movement, choices, body],
+    () => (Object.keys(invalid).length === 0 ? solve(written, choices, body) : null),
+    [invalid, written, choices, body],
   );
   const outline = useMemo(() => solved && outlineOf(solved), [solved]);
   const player = usePlayer(outline?.contacts ?? NO_BEATS, outline?.totalTimeS ?? 0);
@@ -150,6 +155,7 @@ export const PlanPage = ({
         plan={work}
         athlete={athlete}
         movement={movement}
+        choices={choices}
         estimated={estimatedNote(athlete, estimated)}
         inForm={!estimated.includes('steps')}
       />

@@ -4,6 +4,7 @@ import {
   currentModel,
   nearbyPlans,
   otherFoot,
+  spanM,
   speedParts,
   type NearbyPlan,
   type StraightInput,
@@ -45,11 +46,11 @@ type RunUp = {
 /** The straight run's figures of a plan, and what works nearby where it cannot be run. */
 const runUpOf = (
   choices: StraightChoices,
-  { athlete, body }: Pick<PlanParts, 'athlete' | 'body'>,
+  { body }: Pick<PlanParts, 'body'>,
   solved: Solved | null,
 ): RunUp | null => {
   if (!solved?.straight) return null;
-  const ask = straightAsk(choices, athlete, body.model);
+  const ask = straightAsk(choices, body, body.model);
   const { straight } = solved;
   const nearby = straight.feasible ? [] : nearbyPlans(ask, straight);
   const plan = straight.feasible ? straight : null;
@@ -58,9 +59,8 @@ const runUpOf = (
 
 const useRunUp = (
   choices: StraightChoices,
-  { athlete, body, solved }: Pick<PlanParts, 'athlete' | 'body' | 'solved'>,
-): RunUp | null =>
-  useMemo(() => runUpOf(choices, { athlete, body }, solved), [choices, athlete, body, solved]);
+  { body, solved }: Pick<PlanParts, 'body' | 'solved'>,
+): RunUp | null => useMemo(() => runUpOf(choices, { body }, solved), [choices, body, solved]);
 
 /** The draft with some choices changed; the counts that are compared keep up with the count that is chosen. */
 const withChoices = (
@@ -172,7 +172,7 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
 
 /** Below the strip: what is chosen, step counts side by side, the sheet, every step, how well it holds. */
 export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
-  const { draft, choices, athlete, style, disabled, messages, onDraft, onMessage } = parts;
+  const { draft, choices, athlete, body, style, disabled, messages, onDraft, onMessage } = parts;
   const run = useRunUp(choices, parts);
   const { set, pin } = useSetting(parts);
   // While a print is dragged the strip keeps up with the hand; what stands below it may come later.
@@ -247,7 +247,14 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
           {shownPlan && <div className="note mt-3">{whatChanges(shownPlan, style)}</div>}
           {run && plan?.brake && (
             <div className="mt-2">
-              <Brake ask={run.ask} limit={figures.stop} onChoices={set} />
+              <Brake
+                brake={plan.brake}
+                asked={choices.speedFraction}
+                fraction={run.ask.speedFraction ?? 1}
+                limit={figures.stop}
+                paceM={spanM({ value: 1, of: 'pace' }, body)}
+                style={style}
+              />
             </div>
           )}
         </section>

@@ -1,7 +1,8 @@
-import { currentModel, formatLength, tapeStepM, type LengthStyle } from '@gravek/core';
+import { bodyOf, currentModel, formatLength, tapeStepM, type LengthStyle } from '@gravek/core';
 import { isSequence, type Approach, type Athlete, type StraightChoices } from '@gravek/contract';
 import {
   barredBy,
+  demandOf,
   offer,
   squadMarks,
   straightAsk,
@@ -56,10 +57,10 @@ const Squad = ({
   );
   const movement = catalogue.of(approach.movement);
   const asks = people.map((person): SquadAsk => {
-    const barred = barredBy(movement, person.restrictions, today);
+    const barred = barredBy(demandOf(movement, choices), person.restrictions, today);
     return {
       athleteId: person.id,
-      ask: straightAsk(choices, person, currentModel(person).model),
+      ask: straightAsk(choices, bodyOf(person), currentModel(person).model),
       counts: own ? around(choices.steps) : null,
       barred: barred ? whyBarred(person.name, barred) : null,
     };

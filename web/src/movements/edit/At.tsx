@@ -102,6 +102,7 @@ const UNIT_WORDS: Record<Span['of'], string> = {
   height: '× body height',
   leg: '× leg length',
   shoe: '× shoe',
+  pace: '× walking pace',
   'first step': '× first step',
   'top step': '× longest step',
 };
