@@ -265,7 +265,7 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
     name: 'Finish',
     fields: {
       from: feetOrBoth('Takes off from'),
-      flight: length('Flight', 0, 10),
+      flight: length('Flight', -1, 10),
       flightS: seconds('Time in the air', 2),
       land: {
         type: 'choice',

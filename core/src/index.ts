@@ -62,7 +62,6 @@ export {
   type RunState,
   type Turn,
 } from './runOrder';
-export type { ArcAsk } from './layout/arc';
 export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from './layout/body';
 export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
 export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
@@ -77,7 +76,7 @@ export {
 } from './holding';
 export { mirrorLayout } from './layout/mirror';
 export { PART_KINDS, type Part } from './layout/part';
-export type { Mark, MarkKind } from './layout/ground';
+export type { ArcAsk, Mark, MarkKind } from './layout/ground';
 export { runLength, type BarAsk, type RunAsk } from './layout/runUp';
 export {
   BALL,
@@ -94,7 +93,7 @@ export {
   type Span,
   type SpanUnit,
 } from './layout/sequence';
-export { type Contact, type Footfall, type Place, type TrackPoint } from './layout/walker';
+export { turned, type Contact, type Footfall, type Place, type TrackPoint } from './layout/walker';
 export {
   countedCadence,
   currentFigures,

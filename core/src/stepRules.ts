@@ -68,13 +68,24 @@ const numbersOf = (falls: readonly Footfall[]): number[] => [
   ...new Set(falls.map((fall) => fall.n)),
 ];
 
+/** The pivot foot. Landing on both feet leaves the choice: the one that does not move first is it. */
+const pivotOf = (falls: readonly Footfall[], { gather, after }: Held): Foot | undefined =>
+  falls.filter((fall) => fall.n === gather.n).length > 1
+    ? after[0] && otherFoot(after[0].foot)
+    : gather.foot;
+
 const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
   const broken = (n: number, why: string): RuleBreak => ({ n, rule: rule.kind, why });
   const takeOff = falls.filter((fall) => fall.takeOff);
   const left = takeOff.at(-1)?.n ?? Infinity;
   switch (rule.kind) {
     case 'steps-with-ball':
-      return heldStretches(falls).flatMap(({ gather, after }) => {
+      return heldStretches(falls).flatMap((held) => {
+        const { gather } = held;
+        // Caught standing, a foot that turns about the pivot takes no step until the pivot has left.
+        const pivot = gather.contact === 'gather' ? pivotOf(falls, held) : undefined;
+        const from = pivot ? held.after.findIndex((fall) => fall.foot === pivot) : 0;
+        const after = from < 0 ? [] : held.after.slice(from);
         const counted = numbersOf(rule.gatherCounts ? [gather, ...after] : after);
         const over = counted[rule.limit];
         return over === undefined
@@ -87,12 +98,10 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
             ];
       });
     case 'pivot-foot':
-      return heldStretches(falls).flatMap(({ gather, after }) => {
-        const together = falls.filter((fall) => fall.n === gather.n).length > 1;
-        // Landing on both feet leaves the choice: the one that does not move first is the pivot.
-        const pivot: Foot | undefined = together
-          ? after[0] && otherFoot(after[0].foot)
-          : gather.foot;
+      return heldStretches(falls).flatMap((held) => {
+        const { after } = held;
+        // Picked up on the run there is no pivot yet; the steps are counted instead.
+        const pivot = held.gather.contact === 'gather' ? pivotOf(falls, held) : undefined;
         const again = after.find(
           (fall) => fall.foot === pivot && !(rule.until === 'release' && fall.ball === 'dribble'),
         );

@@ -16,6 +16,16 @@ export {
 } from './plan';
 export { bySchools } from './schools';
 export {
+  chainCode,
+  chainOf,
+  ENDINGS,
+  isChain,
+  MOVES,
+  type Chain,
+  type ChainEnding,
+  type Move,
+} from './chains';
+export {
   barredBy,
   cautionsOf,
   demandOf,

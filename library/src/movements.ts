@@ -1,4 +1,5 @@
 import type { Movement } from '@gravek/contract';
+import { chainMovement } from './chains';
 import straightRunUp from '../data/movements/straight-run-up.json';
 import curvedRunUp from '../data/movements/curved-run-up.json';
 import crossoverRunUp from '../data/movements/crossover-run-up.json';
@@ -45,13 +46,14 @@ export const MOVEMENTS = [
 ] as unknown as readonly Movement[];
 
 /**
- * A built-in movement, or one of the club's own.
+ * A built-in movement, a chain by the codes of its parts, or one of the club's own.
  *
  * @param own the club's movements; their code is their id
  * @throws {RangeError} when there is no movement of that code
  */
 export const movementOf = (code: string, own: readonly Movement[] = []): Movement => {
-  const found = [...MOVEMENTS, ...own].find((movement) => movement.code === code);
+  const found =
+    [...MOVEMENTS, ...own].find((movement) => movement.code === code) ?? chainMovement(code);
   if (!found) throw new RangeError(`movement must be one of the library, got ${code}`);
   return found;
 };

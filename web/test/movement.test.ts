@@ -61,7 +61,7 @@ describe('a movement being changed', () => {
       [{ kind: 'steps', from: 2, to: 2 }, /^Step 2$/],
       [{ kind: 'steps', from: 1, to: 3 }, /^Steps 1 to 3$/],
       [{ kind: 'phases', from: first!.code, to: first!.code }, /^Only alignment$/],
-      [{ kind: 'phases', from: first!.code, to: second!.code }, /^From alignment to trigger step$/],
+      [{ kind: 'phases', from: first!.code, to: second!.code }, /^From alignment to stamp$/],
       [{ kind: 'until-read' }, /first read/],
       [{ kind: 'hold', step: 4, holdS: 2 }, /Hold at step 4/],
     ];

@@ -1,22 +1,11 @@
 import { arcLanes } from '../goalArc';
 import { otherFoot, type Foot } from '../feet';
 import { spanM, type Body } from './body';
-import { mark, runWidthM, type GoalArc, type Ground, type Laying } from './ground';
+import { mark, runWidthM, type ArcAsk, type GoalArc, type Ground, type Laying } from './ground';
 import type { PhaseSteps, SequencePhase } from './sequence';
 import { between, bothFeet, contactAt, moved, note, sign, toRad, type Place } from './walker';
 
 type ArcSteps = Extract<PhaseSteps, { kind: 'arc' }>;
-
-/** What may be asked of a keeper's arc beyond what the movement says. */
-export type ArcAsk = {
-  goalM?: number | undefined;
-  depthM?: number | undefined;
-  lanes?: number | undefined;
-  spreadDeg?: number | undefined;
-  /** the lane in which the shuffles end, and the one that the wide pass asks for */
-  atLane?: number | undefined;
-  wideLane?: number | undefined;
-};
 
 /** Nearest that feet come to the goal line, as a part of leg length. */
 const CLEAR_OF_LEG = 0.35;

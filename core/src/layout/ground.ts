@@ -1,5 +1,4 @@
 import { otherFoot, type Foot } from '../feet';
-import type { ArcAsk } from './arc';
 import type { Body } from './body';
 import type { PhaseKind, PhaseSteps, SequencePhase } from './sequence';
 import { nextFoot, type Place, type Walker } from './walker';
@@ -15,6 +14,17 @@ export type Mark = Place & {
   headingDeg: number;
   /** the step that it goes with */
   n: number;
+};
+
+/** What may be asked of a keeper's arc beyond what the movement says. */
+export type ArcAsk = {
+  goalM?: number | undefined;
+  depthM?: number | undefined;
+  lanes?: number | undefined;
+  spreadDeg?: number | undefined;
+  /** the lane in which the shuffles end, and the one that the wide pass asks for */
+  atLane?: number | undefined;
+  wideLane?: number | undefined;
 };
 
 /** Lanes on an arc round the middle of a goal, on the ground; straight out of it is ahead. */

@@ -315,7 +315,7 @@ const finish: Laying<'finish'> = (ground, phase, { from, flight, flightS, land }
       intervalS: flightS,
       travelDeg: walker.facingDeg,
       advanceM: i === 0 ? flightM : 0,
-      lengthM: flightM,
+      lengthM: Math.abs(flightM),
       widthM: land === 'both' ? LANDING_WIDTH_OF_LEG * body.legM : runWidthM(body),
       together: i > 0,
     });

@@ -1,0 +1,325 @@
+import {
+  bodyOf,
+  layOut,
+  otherFoot,
+  turned,
+  type Foot,
+  type Footfall,
+  type OtherThing,
+} from '@gravek/core';
+import type { Fault, Load, Movement, MovementPhase } from '@gravek/contract';
+import endings from '../data/endings.json';
+import moves from '../data/moves.json';
+import { mirrorWords } from './sides';
+
+/** A run of phases that is joined to others: where its feet and the ball are follows from them. */
+type Link = {
+  code: string;
+  name: string;
+  summary: string;
+  phases: MovementPhase[];
+  faults: Fault[];
+  loads: Load[];
+};
+
+export type Move = Link & {
+  /** from a catch with the pivot foot down, or on the dribble */
+  begins: 'catch' | 'dribble';
+};
+
+export type ChainEnding = Link & {
+  /** what the ball must be doing */
+  needs: 'dribbled' | 'either';
+  /** the foot that lands first; null: either, the others follow from it */
+  first: Foot | null;
+  /** the phase that is left out when the ball is in hand and both feet are down already */
+  skipsHeld: string | null;
+  others: OtherThing[];
+};
+
+export const MOVES = moves as unknown as readonly Move[];
+export const ENDINGS = endings as unknown as readonly ChainEnding[];
+
+/** Between the codes of a chain's parts. */
+const JOINT = '--';
+/** Most moves before an ending. */
+const MOST_MOVES = 2;
+
+/** The code under which a chain is planned, drilled and logged: the codes of its parts, in order. */
+export const chainCode = (parts: readonly string[]): string => parts.join(JOINT);
+
+export const isChain = (code: string): boolean => code.includes(JOINT);
+
+/** Where a link leaves the body: feet, facing, ball. */
+type State = {
+  last: Foot | 'both';
+  facingDeg: number;
+  ball: 'held' | 'dribbled' | 'gone';
+  /** the dribble has been used and the ball picked up again */
+  pickedUp: boolean;
+  /** the foot that turns and stays while the ball is held */
+  pivot: Foot | null;
+};
+
+const USUAL = bodyOf({
+  hand: 'right',
+  takeoffFoot: 'left',
+  trials: [],
+  heightM: 1.75,
+  legM: null,
+  shoeM: null,
+});
+const RIGHT_HANDED = { by: 'hand', side: 'right' } as const;
+
+const stateAfter = (phases: readonly MovementPhase[]): State => {
+  const { footfalls, track } = layOut({ writtenFor: RIGHT_HANDED, phases, others: [] }, USUAL);
+  const end = footfalls.at(-1)!;
+  const together = footfalls.filter((fall) => fall.n === end.n).length > 1;
+  let ball: State['ball'] = 'dribbled';
+  let dribbles = 0;
+  let caught: Footfall | null = null;
+  let pickedUp = false;
+  for (const fall of footfalls) {
+    if (fall.ball === 'gather') {
+      ball = 'held';
+      caught = fall;
+      pickedUp = dribbles > 0;
+    } else if (fall.ball === 'dribble') {
+      ball = 'dribbled';
+      dribbles += 1;
+    } else if (fall.ball === 'release') ball = 'gone';
+  }
+  return {
+    last: together ? 'both' : end.foot,
+    facingDeg: turned(track.at(-1)!.facingDeg),
+    ball,
+    pickedUp,
+    pivot: ball === 'held' && caught ? caught.foot : null,
+  };
+};
+
+const swapped = (phases: readonly MovementPhase[]): MovementPhase[] =>
+  phases.map((phase) => ({
+    ...phase,
+    steps: JSON.parse(
+      JSON.stringify(phase.steps).replace(/"(left|right)"/g, (side) => mirrorWords(side)),
+    ) as MovementPhase['steps'],
+  }));
+
+/** One step that makes an end and a beginning fit, the ball going down with it. */
+const joining = (code: string, foot: Foot, again: boolean): MovementPhase => ({
+  code,
+  name: 'One dribble',
+  steps: {
+    kind: 'recover',
+    first: foot,
+    steps: 1,
+    step: { value: 0.85, of: 'leg' },
+    way: 'ahead',
+    cadenceSpm: 180,
+  },
+  again,
+  turn: null,
+  ball: 'dribble',
+  then: null,
+  eyes: 'the goal, not the ball',
+  checkpoints: [{ look: 'Bounce', right: 'One, ahead of the step that goes with it' }],
+  read: null,
+});
+
+const firstFoot = (phases: readonly MovementPhase[]): Foot | null => {
+  const { footfalls } = layOut({ writtenFor: RIGHT_HANDED, phases, others: [] }, USUAL);
+  const first = footfalls.find((fall) => fall.n > 0);
+  const both = footfalls.filter((fall) => fall.n === first?.n).length > 1;
+  return both || !first ? null : first.foot;
+};
+
+/** Faces the goal again before what follows. */
+const facingGoal = (phases: readonly MovementPhase[], facingDeg: number): MovementPhase[] => {
+  const deg = Math.round(Math.abs(facingDeg));
+  const [first, ...rest] = phases;
+  if (!first || deg < 4) return [...phases];
+  const own = first.turn ? (first.turn.to === 'right' ? 1 : -1) * first.turn.deg : 0;
+  const by = own - facingDeg;
+  return [
+    { ...first, turn: { deg: Math.round(Math.abs(by)), to: by > 0 ? 'right' : 'left' } },
+    ...rest,
+  ];
+};
+
+type Joined = { phases: MovementPhase[]; says: string | null } | { why: string };
+
+/** Puts one link after what came before, with the step between that they need, or says why it cannot be. */
+const joined = (
+  before: readonly MovementPhase[],
+  beforeName: string,
+  next: Link,
+  needs: 'dribbled' | 'either',
+  skipsHeld: string | null,
+  joint: string,
+): Joined => {
+  const state = stateAfter(before);
+  if (state.ball === 'gone') return { why: `After ${beforeName.toLowerCase()} the ball is gone.` };
+  const stands = state.ball === 'held' && skipsHeld !== null;
+  const own = stands ? next.phases.filter(({ code }) => code !== skipsHeld) : next.phases;
+  if (stands) {
+    // Off a foot that may move: the pivot stays.
+    const free = state.pivot && otherFoot(state.pivot);
+    const [first, ...rest] = own;
+    const steps = first!.steps;
+    const led = 'first' in steps && free ? { ...first!, steps: { ...steps, first: free } } : first!;
+    return { phases: facingGoal([led as MovementPhase, ...rest], state.facingDeg), says: null };
+  }
+  if (state.ball === 'held' && state.pickedUp) {
+    return {
+      why: `${beforeName} ends with the ball picked up after the dribble; from there only a shot or a pass off the feet that are down can follow.`,
+    };
+  }
+  const free = state.pivot ? otherFoot(state.pivot) : null;
+  const asked = firstFoot(own);
+  if (state.ball === 'held') {
+    // The free foot takes the step with which the ball goes down, then the feet alternate.
+    const step = joining(joint, free!, true);
+    const steps = [step];
+    if (asked !== null && asked === free) {
+      steps.push({ ...joining(`${joint}-2`, otherFoot(free), false), name: 'And a step' });
+    }
+    const says = `${steps.length === 1 ? 'One dribble' : 'One dribble and a step'} joins them: ${free} foot first, before the pivot lifts.`;
+    return { phases: [...facingGoal(steps, state.facingDeg), ...own], says };
+  }
+  if (asked !== null && asked === state.last) {
+    const foot = otherFoot(asked);
+    if (needs === 'either') {
+      return { phases: facingGoal(swapped(own), state.facingDeg), says: null };
+    }
+    return {
+      phases: [...facingGoal([joining(joint, foot, false)], state.facingDeg), ...own],
+      says: `A step with the ${foot} foot joins them, on the same dribble.`,
+    };
+  }
+  return { phases: facingGoal(own, state.facingDeg), says: null };
+};
+
+const DRILLS = (moves_: readonly Move[], ending: ChainEnding, phases: readonly MovementPhase[]) => {
+  const [first] = moves_;
+  const own = new Set(first!.phases.map((phase) => phase.code));
+  const lastOwn = phases.findLast((phase) => own.has(phase.code))!.code;
+  const ends = phases.filter((phase) => ending.phases.some((one) => one.code === phase.code));
+  const drill = { force: null, speedFraction: 1 };
+  return [
+    {
+      ...drill,
+      code: 'move-alone',
+      name: `${first!.name}, alone`,
+      how: 'Shown once at speed, once slowly; then a few of each side without an ending, the last still.',
+      part: { kind: 'phases' as const, from: phases[0]!.code, to: lastOwn },
+      rungs: ['stand', 'walk', 'half', 'full', 'object'] as const,
+    },
+    {
+      ...drill,
+      code: 'ending-alone',
+      name: `${ending.name}, alone`,
+      how: 'The ending by itself from where the move would leave it; three to six makes of each side.',
+      part: { kind: 'phases' as const, from: ends[0]!.code, to: ends.at(-1)!.code },
+      rungs: ['walk', 'half', 'full', 'object'] as const,
+    },
+    {
+      ...drill,
+      code: 'whole-chain',
+      name: 'Joined',
+      how: 'Both in one, at half and then at game speed; then against somebody who knows only one of the two.',
+      part: { kind: 'all' as const },
+      rungs: ['half', 'full', 'object', 'opponent'] as const,
+    },
+  ];
+};
+
+export type Chain = { movement: Movement; joins: string[] };
+
+const cache = new Map<string, Chain | { why: string }>();
+
+const composed = (parts: readonly string[]): Chain | { why: string } => {
+  const ending = ENDINGS.find((one) => one.code === parts.at(-1));
+  const own = parts.slice(0, -1).map((code) => MOVES.find((one) => one.code === code));
+  if (!ending || own.length === 0 || own.length > MOST_MOVES || own.some((one) => !one)) {
+    return { why: 'A chain is one move or two, and an ending.' };
+  }
+  const chosen = own as Move[];
+  if (chosen.length === 2 && chosen[0]!.code === chosen[1]!.code) {
+    return { why: 'The same move twice is one move.' };
+  }
+  const [first, second] = chosen as [Move, Move | undefined];
+  let phases: MovementPhase[] = first.phases;
+  const joins: string[] = [];
+  const add = (
+    link: Link,
+    needs: 'dribbled' | 'either',
+    skips: string | null,
+    joint: string,
+  ): string | null => {
+    const result = joined(phases, chosen[0]!.name, link, needs, skips, joint);
+    if ('why' in result) return result.why;
+    phases = [...phases, ...result.phases];
+    if (result.says) joins.push(result.says);
+    return null;
+  };
+  if (second) {
+    if (second.begins === 'catch') {
+      return { why: `${second.name} begins with a catch; it can only come first.` };
+    }
+    const why = add(second, 'dribbled', null, 'join');
+    if (why) return { why };
+  }
+  const why = add(ending, ending.needs, ending.skipsHeld, 'join-end');
+  if (why) return { why };
+  const links = [...chosen, ending];
+  const there = new Set(phases.map((phase) => phase.code));
+  const name = `${chosen.map((one) => one.name).join(', ')}: ${ending.name.toLowerCase()}`;
+  const movement: Movement = {
+    code: chainCode(parts),
+    revision: 1,
+    name,
+    summary: links.map((one) => one.summary).join(' '),
+    usedBy: ['one-on-one attacker'],
+    faces: ['a defender squared up one against one', 'an ending that can change'],
+    loads: [...new Set(links.flatMap((one) => one.loads))],
+    writtenFor: RIGHT_HANDED,
+    phases,
+    others: ending.others,
+    small: null,
+    faults: links
+      .flatMap((one) => one.faults)
+      .filter(({ phase }) => there.has(phase))
+      .filter(({ code }, i, all) => all.findIndex((one) => one.code === code) === i),
+    drills: DRILLS(chosen, ending, phases) as unknown as Movement['drills'],
+    schools: [],
+    ruleSets: ['court-pivot-release', 'court-two-steps'],
+    cautions: [
+      'Floor under and behind the goal free; the next starts when the last has gone.',
+      'Dry floor and laced shoes: pivots and stops load the ankle.',
+    ],
+  };
+  return { movement, joins };
+};
+
+/**
+ * A chain of one move or two and an ending, joined by feet, facing and ball: a movement like any other,
+ * what had to be put between in words, or why they cannot be joined.
+ *
+ * @param parts codes of the moves and of the ending, in order
+ * @example chainOf(['jab-cross', 'floater']) // { movement, joins: ['A step with the left foot …'] }
+ */
+export const chainOf = (parts: readonly string[]): Chain | { why: string } => {
+  const code = chainCode(parts);
+  const known = cache.get(code);
+  if (known) return known;
+  const chain = composed(parts);
+  cache.set(code, chain);
+  return chain;
+};
+
+/** The movement of a chain by its code; undefined when there is none. */
+export const chainMovement = (code: string): Movement | undefined => {
+  const chain = isChain(code) ? chainOf(code.split(JOINT)) : null;
+  return chain && 'movement' in chain ? chain.movement : undefined;
+};
