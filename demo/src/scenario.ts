@@ -1,5 +1,5 @@
 import type { Reading } from '@gravek/core';
-import type { Source, StraightChoices } from '@gravek/contract';
+import type { Choices, DrillSet, Source } from '@gravek/contract';
 import athletesJson from '../data/athletes.json';
 import approachesJson from '../data/approaches.json';
 
@@ -23,29 +23,38 @@ export type ScenarioAthlete = {
   squad: string;
   positions: string[];
   age: number;
-  heightM: number;
-  shoeM: number;
+  heightM: number | null;
+  shoeM: number | null;
   hand: 'left' | 'right';
   takeoffFoot: 'left' | 'right';
   plans: string[];
   /** of the usual step for the height */
   pace: number;
+  /** fault → how it goes; faults of other movements than the run-up as movement/fault */
   story: Record<string, [Course, number]>;
   /** hurdlers start from blocks: short first steps */
   build?: 'hurdles';
   trial?: false;
-  restriction?: 'reduced' | 'no-jumping';
+  restriction?: 'reduced' | 'no-jumping' | 'no-contact';
   /** tests beside the measured runs */
   readings?: { daysAgo: number; source: Source; reading: Reading }[];
   /** days ago; only sessions since then */
   joined?: number;
 };
 
+/** Which training of a squad's fortnight: that of the first weekday, or the second by turns. */
+export type Training = 'first' | 'second' | 'third';
+
 export type ScenarioApproach = {
   key: string;
   name: string;
   squad: string;
-  choices: StraightChoices;
+  /** the run-up when left out */
+  movement?: string;
+  /** the trainings of a fortnight in which it is run; all when left out */
+  days?: readonly Training[];
+  sides?: DrillSet['sides'];
+  choices: Choices;
   sets: number;
   reps: number;
   restS: number;
@@ -67,6 +76,7 @@ export const TRAINING: Record<string, { every: readonly number[]; title: string;
   {
     Athletics: { every: [0, 4], title: 'Run-ups', place: 'Skerrow track' },
     Handball: { every: [1, 5], title: 'Run-ins', place: 'Harbour hall' },
+    'Handball youth': { every: [3], title: 'First steps', place: 'Harbour hall' },
     Cricket: { every: [2], title: 'Bowling run-ups', place: 'Lower nets' },
   };
 

@@ -1,23 +1,26 @@
 import {
-  estimateStepModel,
+  bodyOf,
   faultRate,
   footBefore,
   type Foot,
   modelCadenceSpm,
   modelLengthM,
   type SessionCount,
+  type Side,
   type StepModel,
 } from '@gravek/core';
 import {
   CLUB_FILE_VERSION,
   DEMO_EMAIL,
+  isSequence,
   type ClubFile,
+  type Movement,
   type ReadingRow,
   type Rep,
   type SessionInput,
   type Trial,
 } from '@gravek/contract';
-import { cueFor, movementOf } from '@gravek/library';
+import { cueFor, movementOf, outlineOf, solve } from '@gravek/library';
 import { addDays, formatISO, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';
@@ -30,9 +33,19 @@ import {
   type Course,
   type ScenarioApproach,
   type ScenarioAthlete,
+  type Training,
 } from './scenario';
 
-const MOVEMENT = movementOf('straight-run-up');
+const RUN_UP = 'straight-run-up';
+/** The steps that the squad's trained athletes have for their height, before each varies. */
+const trained = (heightM: number): StepModel => ({
+  firstLengthM: 0.66 * heightM,
+  topLengthM: 1.22 * heightM,
+  lengthRate: 3,
+  firstCadenceSpm: 206,
+  topCadenceSpm: 248,
+  cadenceRate: 2.3,
+});
 /** How surely a fault brings about each one it leads to, and how often one shows unprovoked. */
 const LINK = 0.5;
 const STRAY = 0.02;
@@ -52,16 +65,46 @@ const TURN_DAYS_AGO = 16;
 type Person = ScenarioAthlete & {
   id: string;
   model: StepModel;
-  /** own rate of each fault, apart from what other faults bring about */
+  /** own rate of each fault, apart from what other faults bring about; as movement/fault */
   own: Map<string, number>;
+  /** by movement/fault */
   counts: Map<string, SessionCount[]>;
 };
 
+const YOUTH = 'Handball youth';
+
+const NOTES = {
+  'no-jumping': 'Sore knee; run-throughs when cleared.',
+  'no-contact': 'Bruised rib; footwork on air goes on.',
+  reduced: 'Half the usual reps.',
+};
+
+/** How the faults of somebody go, as movement/fault. */
+const storyOf = ({ story }: Pick<ScenarioAthlete, 'story'>): ScenarioAthlete['story'] =>
+  Object.fromEntries(
+    Object.entries(story).map(([fault, course]) => [
+      fault.includes('/') ? fault : key(RUN_UP, fault),
+      course,
+    ]),
+  );
+
 const iso = (date: Date): string => formatISO(date, { representation: 'date' });
 
-/** The foot with which a run-up starts so that the take-off foot arrives. */
-const leadFootOf = ({ choices }: ScenarioApproach, { takeoffFoot }: Person): Foot =>
-  footBefore(choices.takeoffFoot === 'own' ? takeoffFoot : choices.takeoffFoot, choices.steps - 1);
+const key = (movement: string, fault: string): string => `${movement}/${fault}`;
+const movementCode = ({ movement = RUN_UP }: ScenarioApproach): string => movement;
+
+/** The foot with which a plan starts for somebody. */
+const leadFootOf = (approach: ScenarioApproach, person: Person, side: Side): Foot | null => {
+  const { choices } = approach;
+  if (!isSequence(choices)) {
+    const takeoff = choices.takeoffFoot === 'own' ? person.takeoffFoot : choices.takeoffFoot;
+    return footBefore(takeoff, choices.steps - 1);
+  }
+  const { hand, takeoffFoot, heightM, shoeM, age: ageYears } = person;
+  const body = bodyOf({ hand, takeoffFoot, heightM, shoeM, ageYears, legM: null, trials: [] });
+  const solved = solve(movementOf(movementCode(approach)), choices, body, side);
+  return outlineOf(solved)?.firstFoot ?? null;
+};
 
 /**
  * The demo club with its season: every figure follows from the seed and the day.
@@ -70,23 +113,27 @@ const leadFootOf = ({ choices }: ScenarioApproach, { takeoffFoot }: Person): Foo
  * @param password of both demo accounts
  */
 export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile => {
+  // Run-ups draw from one stream and all other work from another, so that each stays as it is.
   const random = randomLcg(seed);
+  const beside = randomLcg(seed / 2);
   const normal = (sd: number): number => randomNormal.source(random)(0, sd)();
-  const id = (on: Date): string =>
+  const id = (on: Date, draw = random): string =>
     v7({
       msecs: on.getTime(),
-      seq: Math.floor(random() * 2 ** 31),
-      random: Uint8Array.from({ length: 16 }, () => Math.floor(random() * 256)),
+      seq: Math.floor(draw() * 2 ** 31),
+      random: Uint8Array.from({ length: 16 }, () => Math.floor(draw() * 256)),
     });
   const founded = subDays(today, 7 * WEEKS + 20);
 
   const people = SCENARIO_ATHLETES.map((athlete): Person => {
-    const usual = estimateStepModel(athlete.heightM);
-    const vary = (value: number, part: number): number => value * (1 + normal(part));
+    const draw = athlete.squad === YOUTH ? beside : random;
+    const usual = trained(athlete.heightM ?? 1.5);
+    const vary = (value: number, part: number): number =>
+      value * (1 + randomNormal.source(draw)(0, part)());
     const hurdles = athlete.build === 'hurdles';
     return {
       ...athlete,
-      id: id(founded),
+      id: id(founded, draw),
       model: {
         firstLengthM: vary(usual.firstLengthM, 0.03) * (hurdles ? 0.66 : 1) * athlete.pace,
         topLengthM: vary(usual.topLengthM, 0.015) * (hurdles ? 0.89 : 1) * athlete.pace,
@@ -95,8 +142,10 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
         topCadenceSpm: vary(250, 0.015),
         cadenceRate: vary(2.4, 0.06),
       },
-      own: new Map(Object.entries(athlete.story).map(([code, [, rate]]) => [code, rate])),
-      counts: new Map(MOVEMENT.faults.map((fault) => [fault.code, []])),
+      own: new Map(
+        Object.entries(storyOf(athlete)).map(([fault, [, rate]]) => [fault, rate] as const),
+      ),
+      counts: new Map(),
     };
   });
 
@@ -132,35 +181,43 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     }),
   );
 
-  const approaches = SCENARIO_APPROACHES.map((approach) => ({ ...approach, id: id(founded) }));
+  const approaches = SCENARIO_APPROACHES.map((approach) => ({
+    ...approach,
+    id: id(founded, approach.movement ? beside : random),
+  }));
   const onPlan = (approach: ScenarioApproach): Person[] =>
     people.filter((person) => person.plans.includes(approach.key));
 
   const session = (squad: string, daysAgo: number): SessionInput | null => {
     const on = subDays(today, daysAgo);
-    const { title, place } = TRAINING[squad]!;
+    const { title, place, every } = TRAINING[squad]!;
+    const week = ((daysAgo % 14) + 14) % 14;
+    const training: Training = week % 7 === every[0] ? 'first' : week < 7 ? 'second' : 'third';
     const drillSets = approaches
-      .filter((approach) => approach.squad === squad)
+      .filter(({ squad: own, days }) => own === squad && (!days || days.includes(training)))
       .flatMap((approach) => {
+        const draw = approach.movement ? beside : random;
         const there = onPlan(approach).filter(
           (person) =>
             (person.joined ?? Infinity) >= daysAgo &&
             !(person.restriction === 'no-jumping' && daysAgo < 9) &&
             // Who has two approaches runs the second one every other time.
-            (person.plans[0] === approach.key || daysAgo % 14 < 7) &&
-            (daysAgo <= 0 || random() > 0.06),
+            (approach.movement !== undefined ||
+              person.plans[0] === approach.key ||
+              daysAgo % 14 < 7) &&
+            (daysAgo <= 0 || draw() > 0.06),
         );
         const { sets, reps, restS, setRestS } = approach;
         return there.length === 0
           ? []
           : [
               {
-                id: id(on),
+                id: id(on, draw),
                 approachId: approach.id,
                 athleteIds: there.map((person) => person.id),
                 sets,
                 reps,
-                sides: ['own' as const],
+                sides: approach.sides ?? ['own' as const],
                 restS,
                 setRestS,
               },
@@ -168,7 +225,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       });
     if (drillSets.length === 0) return null;
     return {
-      id: id(on),
+      id: id(on, squad === YOUTH ? beside : random),
       date: iso(on),
       title: `${squad}: ${title.toLowerCase()}`,
       place,
@@ -177,24 +234,27 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   };
 
   /** The cue that the app itself would have given on that day. */
-  const cueOn = (person: Person, onDate: string): string | null =>
+  const cueOn = (person: Person, movement: Movement, onDate: string): string | null =>
     cueFor(
-      MOVEMENT,
+      movement,
       CLUB.cueSchool,
-      [...person.counts]
-        .filter(([, sessions]) => sessions.some((session) => session.faults > 0))
-        .map(([code, sessions]) => ({ code, rate: faultRate({ sessions, onDate }).rate })),
+      movement.faults.flatMap(({ code }) => {
+        const sessions = person.counts.get(key(movement.code, code)) ?? [];
+        return sessions.some((session) => session.faults > 0)
+          ? [{ code, rate: faultRate({ sessions, onDate }).rate }]
+          : [];
+      }),
     )?.fault.code ?? null;
 
-  const shown = (person: Person): string[] => {
+  const shown = (person: Person, movement: Movement, draw: () => number): string[] => {
     const seen = new Set<string>();
-    for (const fault of MOVEMENT.faults) {
-      const causes = MOVEMENT.faults.filter(
+    for (const fault of movement.faults) {
+      const causes = movement.faults.filter(
         (one) => seen.has(one.code) && one.leadsTo.includes(fault.code),
       );
-      let misses = 1 - (person.own.get(fault.code) ?? STRAY);
+      let misses = 1 - (person.own.get(key(movement.code, fault.code)) ?? STRAY);
       for (let i = 0; i < causes.length; i += 1) misses *= 1 - LINK;
-      if (random() > misses) seen.add(fault.code);
+      if (draw() > misses) seen.add(fault.code);
     }
     return [...seen];
   };
@@ -202,65 +262,93 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   /** the phone of the coach who logs all of it */
   const phone = id(founded);
   const reps: Rep[] = [];
+  const leads = new Map<string, Foot | null>();
+  const leadOf = (plan: ScenarioApproach, person: Person, side: Side): Foot | null => {
+    const at = `${plan.key}/${person.id}/${side}`;
+    const known = leads.get(at);
+    if (known !== undefined) return known;
+    const foot = leadFootOf(plan, person, side);
+    leads.set(at, foot);
+    return foot;
+  };
   const logSession = (one: SessionInput, daysAgo: number): void => {
     const start = subDays(today, daysAgo).getTime() + 5 * 3600_000;
     let clock = start;
     const cues = new Map<string, string | null>();
-    const tally = new Map<string, { reps: number; faults: Map<string, number> }>();
+    /** athlete/movement → what was counted on the day */
+    const tally = new Map<
+      string,
+      { person: Person; movement: Movement; reps: number; faults: Map<string, number> }
+    >();
     for (const set of one.drillSets) {
       const plan = approaches.find((candidate) => candidate.id === set.approachId)!;
+      const movement = movementOf(movementCode(plan));
+      const draw = plan.movement ? beside : random;
+      const turns = set.sides.flatMap((side) =>
+        Array.from({ length: set.reps }, (_, i) => ({ side, rep: i + 1 })),
+      );
       for (let s = 1; s <= set.sets; s += 1) {
-        for (let r = 1; r <= set.reps; r += 1) {
+        turns.forEach(({ side, rep }, t) => {
           for (const athleteId of set.athleteIds) {
             const person = people.find((candidate) => candidate.id === athleteId)!;
-            if (!cues.has(athleteId)) {
-              cues.set(athleteId, cueOn(person, one.date));
-            }
-            clock += 20_000 + Math.floor(random() * 15_000);
+            const at = key(athleteId, movement.code);
+            if (!cues.has(at)) cues.set(at, cueOn(person, movement, one.date));
+            clock += 20_000 + Math.floor(draw() * 15_000);
             // A newcomer sits out the second set.
-            const skips = random() < 0.015 || (person.joined !== undefined && s > 1);
-            const faults = skips ? [] : shown(person);
-            const day = tally.get(athleteId) ?? { reps: 0, faults: new Map<string, number>() };
-            tally.set(athleteId, day);
+            const skips = draw() < 0.015 || (person.joined !== undefined && s > 1);
+            const faults = skips ? [] : shown(person, movement, draw);
+            const day = tally.get(at) ?? {
+              person,
+              movement,
+              reps: 0,
+              faults: new Map<string, number>(),
+            };
+            tally.set(at, day);
             if (!skips) day.reps += 1;
             for (const fault of faults) day.faults.set(fault, (day.faults.get(fault) ?? 0) + 1);
             reps.push({
-              id: id(new Date(clock)),
+              id: id(new Date(clock), draw),
               sessionId: one.id,
               drillSetId: set.id,
               athleteId,
-              movement: MOVEMENT.code,
-              part: null,
+              movement: movement.code,
+              part: isSequence(plan.choices) ? plan.choices.drill : null,
               set: s,
-              side: 'own',
-              rep: r,
-              turn: (s - 1) * set.reps + r,
-              leadFoot: leadFootOf(plan, person),
+              side,
+              rep,
+              turn: (s - 1) * turns.length + t + 1,
+              leadFoot: leadOf(plan, person, side),
               speedPct: Math.round(plan.choices.speedFraction * 100),
               outcome: skips ? 'skip' : faults.length > 0 ? 'fault' : 'clean',
               voids: null,
               faults,
-              cue: cues.get(athleteId) ?? null,
+              cue: cues.get(at) ?? null,
               device: phone,
               deviceNo: reps.length + 1,
               at: new Date(clock).toISOString(),
             });
           }
-        }
+        });
       }
     }
-    for (const [athleteId, day] of tally) {
-      const person = people.find((candidate) => candidate.id === athleteId)!;
-      for (const [code, counts] of person.counts) {
-        counts.push({ date: one.date, reps: day.reps, faults: day.faults.get(code) ?? 0 });
+    for (const [at, { person, movement, reps: ran, faults }] of tally) {
+      for (const { code } of movement.faults) {
+        const own = key(movement.code, code);
+        const counts = person.counts.get(own) ?? [];
+        counts.push({ date: one.date, reps: ran, faults: faults.get(code) ?? 0 });
+        person.counts.set(own, counts);
       }
-      for (const [code, [course]] of Object.entries(person.story)) {
-        const rate = person.own.get(code) ?? 0;
+      for (const [fault, [course]] of Object.entries(storyOf(person))) {
+        if (!fault.startsWith(`${movement.code}/`)) continue;
+        const rate = person.own.get(fault) ?? 0;
         const turned = daysAgo <= TURN_DAYS_AGO;
         if (course === 'returns' && turned) continue;
-        if (cues.get(athleteId) === code) person.own.set(code, rate * ANSWER[course]);
+        const cued = cues.get(at);
+        if (cued && key(movement.code, cued) === fault) {
+          person.own.set(fault, rate * ANSWER[course]);
+        }
         // What has become rare goes by itself; the new habit has set.
-        else if (rate < SET_BELOW && ANSWER[course] < 1) person.own.set(code, rate / 2);
+        else if (rate < SET_BELOW && ANSWER[course] < 1) person.own.set(fault, rate / 2);
       }
     }
   };
@@ -271,7 +359,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       if (!every.includes(((daysAgo % 7) + 7) % 7)) continue;
       if (daysAgo === TURN_DAYS_AGO - (TURN_DAYS_AGO % 7) + every[0]!) {
         for (const person of people.filter((person) => person.squad === squad)) {
-          for (const [code, [course, rate]] of Object.entries(person.story)) {
+          for (const [code, [course, rate]] of Object.entries(storyOf(person))) {
             if (course === 'returns') person.own.set(code, rate * 1.5);
             if (course === 'clicks') person.own.set(code, rate * 0.12);
           }
@@ -321,10 +409,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               kind: person.restriction,
               from: iso(subDays(today, 8)),
               until: iso(addDays(today, 12)),
-              note:
-                person.restriction === 'no-jumping'
-                  ? 'Sore knee; run-throughs when cleared.'
-                  : 'Half the usual reps.',
+              note: NOTES[person.restriction],
             },
           ]
         : [],
@@ -336,7 +421,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     approaches: approaches.map((approach) => ({
       id: approach.id,
       name: approach.name,
-      movement: 'straight-run-up',
+      movement: movementCode(approach),
       choices: approach.choices,
       athleteIds: onPlan(approach).map((person) => person.id),
     })),

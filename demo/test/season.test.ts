@@ -5,7 +5,9 @@ import { makeSeason } from '../src';
 
 const today = new Date('2031-05-14T12:00:00Z');
 const season = makeSeason(today, 'a password for tests');
-const ran = (season.reps as Rep[]).filter((rep) => rep.outcome !== 'skip');
+const ran = (season.reps as Rep[]).filter(
+  (rep) => rep.outcome !== 'skip' && rep.movement === 'straight-run-up',
+);
 
 const trendsOf = (athleteId: string) => {
   const own = ran.filter((rep) => rep.athleteId === athleteId);

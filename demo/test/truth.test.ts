@@ -1,6 +1,6 @@
 import { faultRate } from '@gravek/core';
 import type { Rep } from '@gravek/contract';
-import { cueFor, movementOf } from '@gravek/library';
+import { cueFor, isChain, movementOf } from '@gravek/library';
 import { describe, expect, it } from 'vitest';
 import { makeSeason } from '../src';
 
@@ -10,6 +10,20 @@ const movement = movementOf('straight-run-up');
 const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
 const reps = season.reps as Rep[];
 const dateOf = new Map(season.sessions.map((one) => [one.id, one.date]));
+
+const logged = [...new Set(reps.map((rep) => rep.movement))].map((code) => movementOf(code));
+
+it('shows nine to twelve movements at work, a chain and the young among them', () => {
+  expect(logged.length).toBeGreaterThanOrEqual(9);
+  expect(logged.length).toBeLessThanOrEqual(12);
+  expect(logged.some((one) => isChain(one.code))).toBe(true);
+  const year = new Date('2031-05-14').getFullYear();
+  const young = season.athletes.filter(({ birthYear }) => year - birthYear! <= 13);
+  expect(young.some(({ hand }) => hand === 'left')).toBe(true);
+  for (const { id } of young) {
+    expect(reps.filter((rep) => rep.athleteId === id).length).toBeGreaterThan(60);
+  }
+});
 
 describe('the season', () => {
   it('points nowhere that is not there', () => {
@@ -37,13 +51,15 @@ describe('the season', () => {
       (rows) => rows.map((row) => row.id),
     );
     expect(new Set(ids).size).toBe(ids.length);
-    const turns = reps.map((rep) => `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.rep}`);
+    const turns = reps.map(
+      (rep) => `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.side}/${rep.rep}`,
+    );
     expect(new Set(turns).size).toBe(turns.length);
   });
 
   it('has faults on fault reps only, and only those of the movement', () => {
-    const codes = new Set(movement.faults.map((fault) => fault.code));
     for (const rep of reps) {
+      const codes = new Set(movementOf(rep.movement).faults.map((fault) => fault.code));
       expect(rep.faults.length > 0).toBe(rep.outcome === 'fault');
       for (const code of rep.faults) expect(codes.has(code)).toBe(true);
     }
@@ -59,8 +75,11 @@ describe('the season', () => {
 
   it('was cued as the application would have cued it', () => {
     const wrong: string[] = [];
-    for (const { id, name } of season.athletes) {
-      const own = reps.filter((rep) => rep.athleteId === id);
+    const work = season.athletes.flatMap((athlete) =>
+      logged.map((movement) => ({ ...athlete, movement })),
+    );
+    for (const { id, name, movement } of work) {
+      const own = reps.filter((rep) => rep.athleteId === id && rep.movement === movement.code);
       const sessions = [...new Set(own.map((rep) => rep.sessionId))];
       sessions.forEach((sessionId, i) => {
         const before = sessions.slice(0, i).map((one) => {
@@ -86,13 +105,14 @@ describe('the season', () => {
   });
 
   it('has causes that lead to others: each link shows in the counts', () => {
+    const runs = reps.filter((rep) => rep.movement === movement.code);
     const share = (list: Rep[], code: string): number =>
       list.filter((rep) => rep.faults.includes(code)).length / Math.max(1, list.length);
     let links = 0;
     for (const cause of movement.faults) {
-      const shown = reps.filter((rep) => rep.faults.includes(cause.code));
+      const shown = runs.filter((rep) => rep.faults.includes(cause.code));
       if (shown.length < 60) continue;
-      const without = reps.filter(
+      const without = runs.filter(
         (rep) => rep.outcome !== 'skip' && !rep.faults.includes(cause.code),
       );
       for (const next of cause.leadsTo) {

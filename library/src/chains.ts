@@ -323,3 +323,6 @@ export const chainMovement = (code: string): Movement | undefined => {
   const chain = isChain(code) ? chainOf(code.split(JOINT)) : null;
   return chain && 'movement' in chain ? chain.movement : undefined;
 };
+
+/** The codes of the parts of a chain, in order. */
+export const chainParts = (code: string): string[] => code.split(JOINT);

@@ -17,7 +17,9 @@ export {
 export { bySchools } from './schools';
 export {
   chainCode,
+  chainMovement,
   chainOf,
+  chainParts,
   ENDINGS,
   isChain,
   MOVES,

@@ -54,7 +54,7 @@ describe('movements of the club', () => {
     [
       'a circle of causes',
       (one) =>
-        one.faults.find((fault) => fault.code === 'crosses-behind')!.leadsTo.push('eyes-high'),
+        one.faults.find((fault) => fault.code === 'wrong-side')!.leadsTo.push('eyes-high'),
       'leadsTo',
       /circle: .*Watches head or ball/,
     ],
@@ -63,8 +63,8 @@ describe('movements of the club', () => {
       (one) => {
         one.phases.find((phase) => phase.code === 'give')!.read!.options.pop();
       },
-      'phases[7].name',
-      /Sit down is never reached/,
+      'phases[9].name',
+      /Sit in front is never reached/,
     ],
     [
       'an impossible length',
@@ -121,13 +121,13 @@ describe('plans of any movement', () => {
     const right = anAthlete({ name: 'Right' });
     const left = anAthlete({ name: 'Left', hand: 'left' });
     for (const one of [right, left]) await coach.post('/athletes', one).expect(200);
-    const body = plan([right.id, left.id], 'give-ground', { reads: { give: 'left' } });
+    const body = plan([right.id, left.id], 'stutter-read-go', { reads: { fake: 'inside' } });
     const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
     const [one, two] = made.solved.map((it) => it.layout);
     expect(made.solved[0]!.straight).toBeNull();
     expect(one!.mirrored).toBe(false);
     expect(two!.mirrored).toBe(true);
-    expect(one!.phases.map((phase) => phase.code)).toContain('run-left');
+    expect(one!.phases.map((phase) => phase.code)).toContain('away-left');
     const [last, mirrored] = [one!.footfalls.at(-1)!, two!.footfalls.at(-1)!];
     expect(mirrored.besideM).toBeCloseTo(-last.besideM, 9);
     expect(mirrored.foot).not.toBe(last.foot);
@@ -165,6 +165,47 @@ describe('plans of any movement', () => {
     await coach.post('/approaches', anApproach([], { movement: 'close-and-shorten' })).expect(200);
   });
 
+  it('plans a chain as any movement, and knows none that cannot be joined', async () => {
+    const athlete = anAthlete();
+    await coach.post('/athletes', athlete).expect(200);
+    const body = plan([athlete.id], 'jab-cross--floater');
+    const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
+    expect(made.solved[0]!.layout!.phases.map((phase) => phase.code)).toContain('jc-cross');
+    await coach.post('/approaches', plan([], 'jab-cross--jab-rise--floater')).expect(422);
+  });
+
+  it('sends call, caution and faults of the way it is taught to the field', async () => {
+    const athlete = anAthlete();
+    await coach.post('/athletes', athlete).expect(200);
+    const body = plan([athlete.id], 'close-and-shorten', {
+      drill: 'pad-and-belt',
+      rung: 'object',
+      schools: { end: 'balance' },
+    });
+    await coach.post('/approaches', body).expect(200);
+    const session = aSession(body.id, [athlete.id]);
+    await coach.post('/sessions', session).expect(200);
+    const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
+    expect(bundle.plans[0]).toMatchObject({
+      part: 'pad-and-belt',
+      schools: { end: 'balance' },
+      loads: ['contact'],
+      cautions: ['Chest to the pad; head to the side of it.'],
+    });
+  });
+
+  it('reckons a child by age and height', async () => {
+    const birthYear = new Date().getFullYear() - 10;
+    const grown = anAthlete({ heightM: 1.4, birthYear: null });
+    const child = anAthlete({ heightM: 1.4, birthYear });
+    for (const one of [grown, child]) await coach.post('/athletes', one).expect(200);
+    const body = plan([grown.id, child.id], 'first-two-steps');
+    const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
+    const last = (id: string) =>
+      made.solved.find((one) => one.athleteId === id)!.layout!.footfalls.at(-1)!.aheadM;
+    expect(last(child.id) / last(grown.id)).toBeCloseTo(0.92, 2);
+  });
+
   it('keeps restricted athletes out and says why', async () => {
     const athlete = anAthlete({ name: 'Mina Roe' });
     await coach.post('/athletes', athlete).expect(200);
@@ -172,17 +213,20 @@ describe('plans of any movement', () => {
       .post(`/athletes/${athlete.id}/restrictions`, {
         id: uuid(),
         athleteId: athlete.id,
-        kind: 'reduced',
+        kind: 'no-contact',
         from: '2031-05-01',
         until: '2031-06-01',
         note: '',
       })
       .expect(200);
-    const body = plan([], 'gaps');
+    const air = plan([], 'close-and-shorten');
+    await coach.post('/approaches', air).expect(200);
+    await coach.post('/sessions', aSession(air.id, [athlete.id])).expect(200);
+    const body = plan([], 'close-and-shorten', { rung: 'opponent' });
     await coach.post('/approaches', body).expect(200);
     const refused = await coach.post('/sessions', aSession(body.id, [athlete.id])).expect(422);
     expect((refused.body as Problem).fields!['drillSets[0].athleteIds']).toBe(
-      'Mina Roe is on reduced volume, and this works by many contacts; until 2031-06-01.',
+      'Mina Roe may not have contact, and this meets a pad or a partner; until 2031-06-01.',
     );
   });
 });

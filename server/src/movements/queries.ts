@@ -1,5 +1,5 @@
 import type { ClubMovement, ClubRuleSet, Movement } from '@gravek/contract';
-import { movementOf, MOVEMENTS } from '@gravek/library';
+import { chainMovement, MOVEMENTS } from '@gravek/library';
 import type { Trx } from '../database/connect';
 
 /** The club's own movements, those put away included: plans and reps go on naming them. */
@@ -25,11 +25,10 @@ export const clubMovements = async (
 export const clubMovement = async (trx: Trx, id: string): Promise<ClubMovement | undefined> =>
   (await clubMovements(trx, { ids: [id] }))[0];
 
-const isOwn = (code: string): boolean => !MOVEMENTS.some((movement) => movement.code === code);
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /**
- * Movements by their codes, built in or the club's own.
+ * Movements by their codes: built in, chains, or the club's own.
  *
  * @returns a function that gives undefined for one that is not there
  */
@@ -37,9 +36,10 @@ export const movementsBy = async (
   trx: Trx,
   codes: readonly string[],
 ): Promise<(code: string) => Movement | undefined> => {
-  const ids = [...new Set(codes)].filter((code) => isOwn(code) && UUID.test(code));
+  const ids = [...new Set(codes)].filter((code) => UUID.test(code));
   const clubOwn = (await clubMovements(trx, { ids })).map((one) => one.movement);
-  return (code) => (isOwn(code) ? clubOwn.find((one) => one.code === code) : movementOf(code));
+  return (code) =>
+    [...MOVEMENTS, ...clubOwn].find((one) => one.code === code) ?? chainMovement(code);
 };
 
 /** A movement as its row: the code of a club's movement is its id, so it is not kept twice. */

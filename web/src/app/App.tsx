@@ -21,6 +21,7 @@ const AthletePage = lazy(async () => ({
 const Movements = lazy(async () => ({
   default: (await import('../movements/Movements')).Movements,
 }));
+const Chains = lazy(async () => ({ default: (await import('../movements/Chains')).Chains }));
 const MovementPage = lazy(async () => ({
   default: (await import('../movements/MovementPage')).MovementPage,
 }));
@@ -66,6 +67,7 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route path="athletes" element={<Athletes />} />
           <Route path="athletes/:id" element={<AthletePage />} />
           <Route path="movements" element={<Movements />} />
+          <Route path="movements/chains" element={<Chains />} />
           <Route path="movements/:code" element={<MovementPage />} />
           <Route path="movements/:code/edit" element={<MovementEditor />} />
           <Route path="approaches" element={<Approaches />} />

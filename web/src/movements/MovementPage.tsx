@@ -5,8 +5,10 @@ import {
   bySchools,
   demandOf,
   branchesOf,
+  chainMovement,
   drillOf,
   faultOf,
+  isChain,
   laidOut,
   MOVEMENTS,
   phasesOn,
@@ -33,6 +35,7 @@ import { PlanView } from '../drawing/PlanView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../hearing/beats';
 import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
+import { chainPlace } from './chainPlace';
 import { Drills } from './Drills';
 import { movementFileText } from './file';
 import { PartChoice } from './PartChoice';
@@ -206,7 +209,13 @@ const Shown = ({
   return (
     <>
       <PageHead title={movement.name} over={movement.usedBy.join(', ')}>
-        <Acts movement={written} own={own} />
+        {isChain(written.code) ? (
+          <Link className="btn btn-outline-dark" to={chainPlace(written.code)}>
+            Change its parts
+          </Link>
+        ) : (
+          <Acts movement={written} own={own} />
+        )}
         {mayPlan && !own?.archived && (
           <Link
             className="btn btn-primary"
@@ -364,7 +373,10 @@ export const MovementPage = () => {
   const athletes = useAthletes();
   if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
   const own = catalogue.own.find((one) => one.id === code);
-  const movement = own?.movement ?? MOVEMENTS.find((movement) => movement.code === code);
+  const movement =
+    own?.movement ??
+    MOVEMENTS.find((movement) => movement.code === code) ??
+    (isChain(code) ? chainMovement(code) : undefined);
   if (!movement) {
     return (
       <Empty title="This movement is not there any more.">

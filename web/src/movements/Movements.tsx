@@ -190,6 +190,9 @@ export const Movements = () => {
   return (
     <>
       <PageHead title="Movements" over="What is planned, what to look for, what to do about it">
+        <Link className="btn btn-outline-dark" to="/movements/chains">
+          Chains
+        </Link>
         {mayPlan && <ReadIn />}
       </PageHead>
       {catalogue.ready ? (

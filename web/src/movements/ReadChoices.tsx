@@ -1,4 +1,4 @@
-import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
+import type { Movement, MovementPhase, School, SequenceChoices } from '@gravek/contract';
 import { phasesOn } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 
@@ -35,6 +35,47 @@ const Read = ({
   );
 };
 
+/** Whether a way of teaching changes anything: steps, phases, faults, cues or what is looked at. */
+const hasEffect = (option: School['options'][number]): boolean =>
+  [option.changes, option.skips, option.without, option.faults, option.checkpoints].some(
+    (list) => (list?.length ?? 0) > 0,
+  );
+
+/** By which school a movement is taught, where that changes anything. */
+export const SchoolChoices = ({
+  movement,
+  chosen,
+  disabled = false,
+  onChoose,
+}: {
+  movement: Movement;
+  /** school → way of teaching */
+  chosen: Readonly<Record<string, string>>;
+  disabled?: boolean;
+  onChoose: (schools: Record<string, string>) => void;
+}) => (
+  <>
+    {movement.schools
+      .filter((school) => school.options.some(hasEffect))
+      .map((school) => (
+        <label key={school.code} className="choice">
+          <span className="form-label">{school.question}</span>
+          <Form.Select
+            value={chosen[school.code] ?? school.options[0]?.code}
+            disabled={disabled}
+            onChange={(event) => onChoose({ ...chosen, [school.code]: event.target.value })}
+          >
+            {school.options.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}
+              </option>
+            ))}
+          </Form.Select>
+        </label>
+      ))}
+  </>
+);
+
 /** Which exit is taken at each read on the way, and by which school it is taught. */
 export const ReadChoices = ({
   movement,
@@ -61,28 +102,12 @@ export const ReadChoices = ({
           onChoose={(code) => onChoose({ reads: { ...chosen.reads, [phase.code]: code } })}
         />
       ))}
-      {movement.schools
-        .filter((school) =>
-          school.options.some((option) => option.changes.length > 0 || option.skips.length > 0),
-        )
-        .map((school) => (
-          <label key={school.code} className="choice">
-            <span className="form-label">{school.question}</span>
-            <Form.Select
-              value={chosen.schools[school.code] ?? school.options[0]?.code}
-              disabled={disabled}
-              onChange={(event) =>
-                onChoose({ schools: { ...chosen.schools, [school.code]: event.target.value } })
-              }
-            >
-              {school.options.map((one) => (
-                <option key={one.code} value={one.code}>
-                  {one.name}
-                </option>
-              ))}
-            </Form.Select>
-          </label>
-        ))}
+      <SchoolChoices
+        movement={movement}
+        chosen={chosen.schools}
+        disabled={disabled}
+        onChoose={(schools) => onChoose({ schools })}
+      />
     </>
   );
 };

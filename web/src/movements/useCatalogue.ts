@@ -1,5 +1,5 @@
 import type { ClubMovement, Movement, NamedRuleSet } from '@gravek/contract';
-import { movementOf, MOVEMENTS, RULE_SETS } from '@gravek/library';
+import { isChain, movementOf, MOVEMENTS, RULE_SETS } from '@gravek/library';
 import { useMemo } from 'react';
 import { useClubMovements, useClubRuleSets } from '../api/queries';
 
@@ -31,7 +31,9 @@ export const useCatalogue = (): Catalogue => {
       documents,
       all: [...MOVEMENTS, ...own.filter((one) => !one.archived).map((one) => one.movement)],
       of: (code) =>
-        query.data === undefined && !MOVEMENTS.some((movement) => movement.code === code)
+        query.data === undefined &&
+        !isChain(code) &&
+        !MOVEMENTS.some((movement) => movement.code === code)
           ? { ...BLANK, code }
           : movementOf(code, documents),
     };

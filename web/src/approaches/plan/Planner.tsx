@@ -1,4 +1,4 @@
-import { MOVEMENTS } from '@gravek/library';
+import { chainMovement, MOVEMENTS } from '@gravek/library';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useApproach, useAthletes } from '../../api/queries';
 import { Empty, Loaded, Waiting } from '../../controls/Notice';
@@ -38,9 +38,9 @@ export const Planner = () => {
               );
             }
             const code = plan?.movement ?? query.get('movement') ?? MOVEMENTS[0]!.code;
-            const movement = [...MOVEMENTS, ...catalogue.documents].find(
-              (one) => one.code === code,
-            );
+            const movement =
+              [...MOVEMENTS, ...catalogue.documents].find((one) => one.code === code) ??
+              chainMovement(code);
             if ((id !== 'new' && !plan) || !movement) {
               return (
                 <Empty

@@ -22,6 +22,8 @@ import { FootWord } from '../../drawing/FootPrint';
 import { Strip } from '../../drawing/Strip';
 import { PlayControls } from '../../hearing/PlayControls';
 import { RunThroughs } from '../../measuring/RunThroughs';
+import { RungChoice } from '../../movements/PaceChoices';
+import { SchoolChoices } from '../../movements/ReadChoices';
 import { Holds } from '../holds/Holds';
 import { Sheet } from '../setOut/Sheet';
 import { UnitAndPrint } from '../setOut/UnitAndPrint';
@@ -221,6 +223,15 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
             onMessage={onMessage}
             disabled={disabled}
           />
+          <div className="stack mt-2">
+            <SchoolChoices
+              movement={parts.movement}
+              chosen={choices.schools ?? {}}
+              disabled={disabled}
+              onChoose={(schools) => set({ schools })}
+            />
+            <RungChoice rung={choices.rung} disabled={disabled} onRung={(rung) => set({ rung })} />
+          </div>
         </section>
         <section aria-label="Step counts compared" className="no-print">
           <div className="row-line mb-1">

@@ -1,6 +1,6 @@
 import { checkRules } from '@gravek/core';
-import type { SequenceChoices } from '@gravek/contract';
-import { branchesOf, phasesOn } from '@gravek/library';
+import type { Rung, SequenceChoices } from '@gravek/contract';
+import { branchesOf, drillOf, phasesOn } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -9,6 +9,7 @@ import { Beats } from '../../drawing/Beats';
 import { PlanView } from '../../drawing/PlanView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../../hearing/beats';
 import { PlayControls } from '../../hearing/PlayControls';
+import { RungChoice, SpeedsByPhase } from '../../movements/PaceChoices';
 import { PartChoice } from '../../movements/PartChoice';
 import { Phases } from '../../movements/Phases';
 import { ReadChoices } from '../../movements/ReadChoices';
@@ -64,6 +65,13 @@ export const SequenceDrawing = ({
         player={player}
       />
       <PlayControls player={player} name={draft.name} nameAt={phaseAt(layout, movement.phases)} />
+      {layout.held.map(({ phase, part }) => (
+        <div key={phase} className="note small-text mt-1" role="status">
+          {movement.phases.find((one) => one.code === phase)?.name} at{' '}
+          <span className="figure">{Math.round(part * 100)} %</span> of what was asked: from more
+          nobody with this body could brake for what follows.
+        </div>
+      ))}
     </>
   );
 };
@@ -139,6 +147,18 @@ export const SequencePanels = ({
               </span>
             )}
           </label>
+          <SpeedsByPhase
+            path={phasesOn(movement, choices)}
+            speeds={choices.speeds ?? {}}
+            disabled={disabled}
+            onSpeeds={(speeds) => set({ speeds })}
+          />
+          <RungChoice
+            rung={choices.rung}
+            rungs={(choices.drill ? drillOf(movement, choices.drill) : undefined)?.rungs as Rung[]}
+            disabled={disabled}
+            onRung={(rung) => set({ rung })}
+          />
           <label className="choice">
             <span className="form-label">Step rules</span>
             <Form.Select

@@ -53,11 +53,14 @@ export type Asked = Partial<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>
 
 const startOf = (movement: Movement, { athleteId: _athlete, ...asked }: Asked): Choices => {
   const start = straightStart(movement);
-  return start
+  // A drill or another exit of a run-up is a part or a way of its own, not the run to the target.
+  const whole = !asked.drill && Object.keys(asked.reads ?? {}).length === 0;
+  return start && whole
     ? {
         ...start,
         checkMarks: USUAL_CHECK_MARKS.filter((mark) => mark < start.steps),
         tolerance: USUAL_TOLERANCE,
+        schools: asked.schools ?? {},
       }
     : { ...sequenceStart(), ruleSet: movement.ruleSets[0] ?? null, ...asked };
 };

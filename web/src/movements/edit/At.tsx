@@ -12,7 +12,7 @@ import { useAt, useWork } from './work';
 type At = { at: string; label: string };
 
 export const TextAt = ({ at, label, hint }: At & { hint?: string }) => {
-  const { value, message, set } = useAt<string>(at);
+  const { value = '', message, set } = useAt<string | undefined>(at);
   return (
     <Field label={label} message={message} {...(hint ? { hint } : {})}>
       <Form.Control value={value} onChange={(event) => set(event.target.value)} />
@@ -162,7 +162,7 @@ export const SpanAt = ({ at, label }: At) => {
 };
 
 export const FlagAt = ({ at, label }: At) => {
-  const { value, set } = useAt<boolean>(at);
+  const { value = false, set } = useAt<boolean | undefined>(at);
   return (
     <Form.Check
       type="switch"
@@ -182,7 +182,7 @@ export const PicksAt = ({
   options,
   empty,
 }: At & { options: readonly (readonly [string, string])[]; empty?: string }) => {
-  const { value, message, set } = useAt<string[]>(at);
+  const { value = [], message, set } = useAt<string[] | undefined>(at);
   return (
     <div role="group" aria-label={label}>
       <div className="form-label">{label}</div>
@@ -218,7 +218,7 @@ export const MaybeAt = ({
   fresh,
   children,
 }: At & { fresh: () => unknown; children: React.ReactNode }) => {
-  const { value, message, set } = useAt<unknown>(at);
+  const { value = null, message, set } = useAt<unknown>(at);
   return (
     <fieldset className="edit-group span-12">
       <Form.Check

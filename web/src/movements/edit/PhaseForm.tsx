@@ -3,7 +3,7 @@ import { PHASE_KINDS, plainSteps, type MovementPhase } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { ChoiceAt, FEET, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
+import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
 import { freeCode, useAt, useWork } from './work';
 
 const BALL = [
@@ -136,6 +136,7 @@ export const PhaseForm = ({ at }: { at: string }) => {
           <NumberAt at={`${at}.turn.deg`} label="Turn" unit="°" decimals={0} />
           <ChoiceAt at={`${at}.turn.to`} label="To the" options={FEET} />
         </MaybeAt>
+        <FlagAt at={`${at}.again`} label="A foot may land twice running: hop, jab, re-plant" />
         <ChoiceAt at={`${at}.ball`} label="The ball" options={BALL} none="as it was" />
         {!phase.read && (
           <ChoiceAt

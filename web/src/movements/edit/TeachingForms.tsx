@@ -52,6 +52,15 @@ export const FaultForm = ({ at }: { at: string }) => {
   );
 };
 
+const LOAD_NAMES: Record<(typeof LOADS)[number], string> = {
+  jump: 'jumping',
+  sprint: 'sprinting',
+  contact: 'contact',
+  volume: 'many reps',
+};
+
+const LOADS_NAMED = LOADS.map((load) => [load, LOAD_NAMES[load]] as const);
+
 const PART_NAMES: Record<Part['kind'], string> = {
   all: 'the whole',
   last: 'the last steps',
@@ -125,6 +134,14 @@ export const DrillForm = ({ at }: { at: string }) => {
         />
       </div>
       <WordsAt at={`${at}.how`} label="How it goes" rows={3} />
+      <TextAt at={`${at}.caution`} label="Mind, where it is planned and run" />
+      <MaybeAt
+        at={`${at}.loads`}
+        label="Asks less or more of the body than the whole movement"
+        fresh={() => []}
+      >
+        <PicksAt at={`${at}.loads`} label="Asks of the body" options={LOADS_NAMED} />
+      </MaybeAt>
       <PicksAt
         at={`${at}.rungs`}
         label="Ladder"
@@ -227,6 +244,83 @@ export const SchoolForm = ({ at }: { at: string }) => {
               Change a phase
             </Button>
             <PicksAt at={`${path}.skips`} label="Leaves out" options={named(movement.phases)} />
+            <PicksAt
+              at={`${path}.without`}
+              label="Does not count as a fault"
+              options={named(movement.faults)}
+            />
+            {(option.faults ?? []).map((fault, f) => (
+              <div key={f} className="edit-row">
+                <div className="edit-grid">
+                  <ChoiceAt
+                    at={`${path}.faults[${f}].code`}
+                    label="Sees otherwise"
+                    options={named(movement.faults)}
+                  />
+                  <TextAt at={`${path}.faults[${f}].sees`} label="What is seen" />
+                  <TextAt at={`${path}.faults[${f}].cue`} label="Cue" />
+                </div>
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() => put({ faults: option.faults?.filter((one) => one !== fault) })}
+                >
+                  Take out
+                </Button>
+              </div>
+            ))}
+            {(option.checkpoints ?? []).map((point, c) => (
+              <div key={c} className="edit-row">
+                <div className="edit-grid">
+                  <ChoiceAt
+                    at={`${path}.checkpoints[${c}].phase`}
+                    label="Looks otherwise at"
+                    options={named(movement.phases)}
+                  />
+                  <TextAt at={`${path}.checkpoints[${c}].look`} label="What is looked at" />
+                  <TextAt at={`${path}.checkpoints[${c}].right`} label="What right looks like" />
+                </div>
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() =>
+                    put({ checkpoints: option.checkpoints?.filter((one) => one !== point) })
+                  }
+                >
+                  Take out
+                </Button>
+              </div>
+            ))}
+            <div className="row-line">
+              <Button
+                size="sm"
+                variant="outline-dark"
+                onClick={() =>
+                  put({
+                    faults: [
+                      ...(option.faults ?? []),
+                      { code: movement.faults[0]!.code, sees: '', cue: '' },
+                    ],
+                  })
+                }
+              >
+                See a fault otherwise
+              </Button>
+              <Button
+                size="sm"
+                variant="outline-dark"
+                onClick={() =>
+                  put({
+                    checkpoints: [
+                      ...(option.checkpoints ?? []),
+                      { phase: movement.phases[0]!.code, look: '', right: '' },
+                    ],
+                  })
+                }
+              >
+                Look at something else
+              </Button>
+            </div>
           </fieldset>
         );
       })}
@@ -258,7 +352,12 @@ const ends = [
 ] as const;
 
 export const OtherForm = ({ at }: { at: string }) => {
+  const { movement } = useWork();
   const { value } = useAt<OtherThing>(at);
+  const froms = [
+    ...ends,
+    ...movement.phases.map((phase) => [phase.code, `at the first step of: ${phase.name}`] as const),
+  ];
   const nowhere = { value: 0, of: 'm' } as const;
   return (
     <div className="edit-grid">
@@ -268,7 +367,7 @@ export const OtherForm = ({ at }: { at: string }) => {
         label="What it is"
         options={OTHERS.map((other) => [other, other])}
       />
-      <ChoiceAt at={`${at}.from`} label="Set out from" options={ends} />
+      <ChoiceAt at={`${at}.from`} label="Set out from" options={froms} />
       <SpanAt at={`${at}.ahead`} label="Ahead" />
       <SpanAt at={`${at}.aside`} label="Aside" />
       <ChoiceAt at={`${at}.to`} label="To the" options={FEET} />
@@ -292,6 +391,18 @@ export const OtherForm = ({ at }: { at: string }) => {
           <NumberAt at={`${at}.moves.afterS`} label="Starts after" unit="s" />
         </MaybeAt>
       )}
+      {value.wideM === 0 && value.from !== 'start' && (
+        <MaybeAt
+          at={`${at}.comes`}
+          label="It comes, and is there at that moment"
+          fresh={() => ({ ahead: { value: 5, of: 'm' }, aside: nowhere, to: 'right', speedMps: 3 })}
+        >
+          <SpanAt at={`${at}.comes.ahead`} label="From ahead" />
+          <SpanAt at={`${at}.comes.aside`} label="From aside" />
+          <ChoiceAt at={`${at}.comes.to`} label="To the" options={FEET} />
+          <NumberAt at={`${at}.comes.speedMps`} label="Speed" unit="m/s" />
+        </MaybeAt>
+      )}
     </div>
   );
 };
@@ -299,14 +410,8 @@ export const OtherForm = ({ at }: { at: string }) => {
 const SIDES = [
   ['hand', 'the dominant hand'],
   ['take-off foot', 'the take-off foot'],
+  ['neither', 'nothing: a call to the right goes right for everybody'],
 ] as const;
-
-const LOAD_NAMES: Record<(typeof LOADS)[number], string> = {
-  jump: 'jumping',
-  sprint: 'sprinting',
-  contact: 'contact',
-  volume: 'many reps',
-};
 
 /** What a coach finds the movement by, and what holds for all of it. */
 export const AboutForm = () => {
@@ -323,11 +428,7 @@ export const AboutForm = () => {
         <ChoiceAt at="writtenFor.by" label="The side is decided by" options={SIDES} />
         <ChoiceAt at="writtenFor.side" label="It is written for the" options={FEET} />
       </div>
-      <PicksAt
-        at="loads"
-        label="Asks of the body"
-        options={LOADS.map((load) => [load, LOAD_NAMES[load]] as const)}
-      />
+      <PicksAt at="loads" label="Asks of the body" options={LOADS_NAMED} />
       <PicksAt
         at="ruleSets"
         label="Held to the step rules of"

@@ -1,0 +1,227 @@
+import { checkRules } from '@gravek/core';
+import { chainOf, ENDINGS, laidOut, MOVES, phasesOn, toldTo } from '@gravek/library';
+import { useMemo } from 'react';
+import Form from 'react-bootstrap/Form';
+import { Link, useSearchParams } from 'react-router';
+import { useAthletes } from '../api/queries';
+import { PageHead } from '../controls/PageHead';
+import { Segments } from '../controls/Segments';
+import { Beats } from '../drawing/Beats';
+import { PlanView } from '../drawing/PlanView';
+import { beatsOfLayout, phaseAt, phaseSpans } from '../hearing/beats';
+import { PlayControls } from '../hearing/PlayControls';
+import { usePlayer } from '../hearing/player';
+import { useMayPlan } from '../member/member';
+import { RuleCheck } from './RuleCheck';
+import { useRuleSets } from './useCatalogue';
+import { bodyFor } from './usual';
+
+type Named = { code: string; name: string; summary: string };
+
+/** A list of parts to press one of; what cannot be joined says why. */
+const Parts = ({
+  label,
+  parts,
+  chosen,
+  none,
+  whyNot,
+  onChoose,
+}: {
+  label: string;
+  parts: readonly Named[];
+  chosen: string;
+  /** what is said for no part; left out where one is needed */
+  none?: string;
+  whyNot: (code: string) => string | null;
+  onChoose: (code: string) => void;
+}) => (
+  <section aria-label={label}>
+    <h2>{label}</h2>
+    <div className="picks">
+      {none !== undefined && (
+        <button
+          type="button"
+          className="pick"
+          aria-pressed={chosen === ''}
+          onClick={() => onChoose('')}
+        >
+          {none}
+        </button>
+      )}
+      {parts.map(({ code, name }) => {
+        const why = code === chosen ? null : whyNot(code);
+        return (
+          <button
+            key={code}
+            type="button"
+            className={why ? 'pick barred' : 'pick'}
+            aria-pressed={code === chosen}
+            title={why ?? undefined}
+            onClick={() => onChoose(code)}
+          >
+            {name}
+          </button>
+        );
+      })}
+    </div>
+    <p className="quiet small-text mb-0 mt-1">
+      {parts.find(({ code }) => code === chosen)?.summary ?? ''}
+    </p>
+  </section>
+);
+
+/** A move, perhaps another, and an ending, composed into one movement. */
+export const Chains = () => {
+  const [query, setQuery] = useSearchParams();
+  const athletes = useAthletes().data ?? [];
+  const mayPlan = useMayPlan();
+  const ruleSets = useRuleSets();
+  const set = (key: string, value: string): void =>
+    setQuery(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
+  const known = (key: string, parts: readonly Named[]): string | undefined =>
+    parts.find(({ code }) => code === query.get(key))?.code;
+  const move = known('move', MOVES) ?? MOVES[0]!.code;
+  const then = known('then', MOVES) ?? '';
+  const ending = known('end', ENDINGS) ?? ENDINGS[0]!.code;
+  const side = query.get('side') === 'other' ? 'other' : 'own';
+  const athlete = athletes.find(({ id }) => id === query.get('athlete'));
+  const body = useMemo(() => bodyFor(athlete), [athlete]);
+  const codes = (first: string, second: string, last: string): string[] =>
+    [first, second, last].filter(Boolean);
+  const parts = codes(move, then, ending);
+  const chain = chainOf(parts);
+  const why = (first: string, second: string, last: string): string | null => {
+    const made = chainOf(codes(first, second, last));
+    return 'why' in made ? made.why : null;
+  };
+  const written = 'movement' in chain ? chain.movement : null;
+  const layout = useMemo(() => written && laidOut(written, body, { side }), [written, body, side]);
+  const beats = useMemo(() => (layout ? beatsOfLayout(layout) : []), [layout]);
+  const player = usePlayer(beats, layout?.totalTimeS ?? 0);
+  const movement = written && toldTo(written, body, side);
+  const checked =
+    written && layout
+      ? written.ruleSets.flatMap((code) => {
+          const rules = ruleSets.find((one) => one.id === code);
+          return rules ? [{ set: rules, breaks: checkRules(layout.footfalls, rules) }] : [];
+        })
+      : [];
+  return (
+    <>
+      <PageHead title="Chains" over="A move, perhaps another, and an ending: joined by the feet">
+        {written && (
+          <Link className="btn btn-outline-dark" to={`/movements/${written.code}`}>
+            Faults and drills
+          </Link>
+        )}
+        {written && mayPlan && (
+          <Link
+            className="btn btn-primary"
+            to={`/approaches/new?movement=${written.code}${athlete ? `&athlete=${athlete.id}` : ''}`}
+          >
+            Plan it
+          </Link>
+        )}
+      </PageHead>
+      <div className="stack">
+        <section className="strip-panel" aria-label="The chain">
+          <div className="plan-choices">
+            <label className="choice">
+              <span className="form-label">Lengths of</span>
+              <Form.Select
+                value={athlete?.id ?? ''}
+                onChange={(event) => set('athlete', event.target.value)}
+              >
+                <option value="">a usual body</option>
+                {athletes
+                  .filter((one) => !one.archived)
+                  .map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.name}
+                    </option>
+                  ))}
+              </Form.Select>
+            </label>
+            <div className="choice">
+              <span className="form-label">Side</span>
+              <Segments
+                label="Side"
+                value={side}
+                onChoose={(value) => set('side', value === 'other' ? value : '')}
+                options={[
+                  { value: 'own', label: 'own' },
+                  { value: 'other', label: 'other' },
+                ]}
+              />
+            </div>
+          </div>
+          {layout && movement ? (
+            <>
+              <h2 className="mb-1">{movement.name}</h2>
+              <PlanView
+                layout={layout}
+                player={player}
+                shoeM={body.shoeM}
+                maxHeight={260}
+                label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds`}
+              />
+              <Beats
+                contacts={beats}
+                totalTimeS={layout.totalTimeS}
+                phases={phaseSpans(layout, movement.phases)}
+                player={player}
+              />
+              <PlayControls
+                player={player}
+                name={movement.name}
+                nameAt={phaseAt(layout, movement.phases)}
+              />
+              <p className="mb-0 mt-1" role="status">
+                {'joins' in chain && chain.joins.length > 0
+                  ? chain.joins.join(' ')
+                  : `They join as they are: ${phasesOn(movement).length} phases, no step between.`}
+              </p>
+            </>
+          ) : (
+            <div className="note note-wrong" role="status">
+              {'why' in chain ? chain.why : ''}
+            </div>
+          )}
+        </section>
+        <div className="chain-columns">
+          <Parts
+            label="Move"
+            parts={MOVES}
+            chosen={move}
+            whyNot={(code) => why(code, then, ending)}
+            onChoose={(code) => set('move', code)}
+          />
+          <Parts
+            label="Then"
+            parts={MOVES.filter(({ begins }) => begins === 'dribble')}
+            chosen={then}
+            none="nothing more"
+            whyNot={(code) => why(move, code, ending)}
+            onChoose={(code) => set('then', code)}
+          />
+          <Parts
+            label="Ending"
+            parts={ENDINGS}
+            chosen={ending}
+            whyNot={(code) => why(move, then, code)}
+            onChoose={(code) => set('end', code)}
+          />
+        </div>
+        <RuleCheck checked={checked} />
+      </div>
+    </>
+  );
+};
