@@ -62,6 +62,7 @@ export {
   type RunState,
   type Turn,
 } from './runOrder';
+export { arcDepthM } from './layout/arc';
 export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from './layout/body';
 export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
 export type { Layout, OtherPath, PhaseSpan } from './layout/shape';

@@ -14,7 +14,7 @@ export {
   type Branch,
   type PlanChoices,
 } from './plan';
-export { bySchools } from './schools';
+export { barFor, bySchools } from './schools';
 export {
   chainCode,
   chainMovement,

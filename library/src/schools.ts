@@ -93,11 +93,34 @@ export const bySchools = (
   return taught;
 };
 
-/** The movement with its counts and lengths for a small body, where it has any. */
-export const forBody = (movement: Movement, { heightM }: Pick<Body, 'heightM'>): Movement =>
-  movement.small && heightM < movement.small.underM
-    ? { ...movement, phases: changed(movement.phases, movement.small.changes) }
-    : movement;
+/** For whom the take-off spots of the library are written, metres. */
+const USUAL_HEIGHT_M = 1.75;
+const toCm = (m: number): number => Math.round(m * 100) / 100;
+
+/** A take-off spot at the bar for a body: the small take off nearer to it. */
+export const barFor = <B extends { alongM: number; outM: number }>(
+  bar: B,
+  { heightM }: Pick<Body, 'heightM'>,
+): B => ({
+  ...bar,
+  alongM: toCm((bar.alongM * heightM) / USUAL_HEIGHT_M),
+  outM: toCm((bar.outM * heightM) / USUAL_HEIGHT_M),
+});
+
+/** The movement with its counts and lengths for a body: fewer or more steps for a small one. */
+export const forBody = (movement: Movement, body: Pick<Body, 'heightM'>): Movement => {
+  const small = movement.small && body.heightM < movement.small.underM;
+  const phases = small ? changed(movement.phases, movement.small!.changes) : movement.phases;
+  if (!small && !phases.some(({ steps }) => steps.kind === 'curve' && steps.bar)) return movement;
+  return {
+    ...movement,
+    phases: phases.map((phase) =>
+      phase.steps.kind === 'curve' && phase.steps.bar
+        ? { ...phase, steps: { ...phase.steps, bar: barFor(phase.steps.bar, body) } }
+        : phase,
+    ),
+  };
+};
 
 /** What the engine needs of a movement. */
 export const sequenceOf = ({ writtenFor, phases, others }: Movement): Sequence => ({

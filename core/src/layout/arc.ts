@@ -16,6 +16,12 @@ const laneAt = (arc: GoalArc, lane: number): number =>
 const placeAt = (arc: GoalArc, deg: number, radiusM = arc.radiusM): Place =>
   moved(arc.centre, deg, radiusM);
 
+/** Goal centre to the feet: the depth asked for a body, and so far at least that the posts are reached. */
+export const arcDepthM = (
+  { depth, goalM, spreadDeg }: Pick<ArcSteps, 'depth' | 'goalM' | 'spreadDeg'>,
+  body: Body,
+): number => Math.max(spanM(depth, body), goalM / 2 / Math.sin(toRad(spreadDeg)));
+
 /** The arc of a sequence, and where on it the keeper begins; null where it has none. */
 export const arcOf = (
   path: readonly SequencePhase[],
@@ -31,7 +37,7 @@ export const arcOf = (
     goalM: ask.goalM ?? own.goalM,
     spreadDeg: ask.spreadDeg ?? own.spreadDeg,
   };
-  const radiusM = ask.depthM ?? spanM(own.depth, body);
+  const radiusM = ask.depthM ?? arcDepthM(steps, body);
   const { marks } = arcLanes({
     depthM: radiusM,
     lanes,

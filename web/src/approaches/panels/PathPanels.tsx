@@ -1,6 +1,13 @@
-import { currentFigures, spanM, type Body, type Layout, type LengthStyle } from '@gravek/core';
+import {
+  arcDepthM,
+  currentFigures,
+  spanM,
+  type Body,
+  type Layout,
+  type LengthStyle,
+} from '@gravek/core';
 import type { Athlete, Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
-import { phasesOn, usualCushion } from '@gravek/library';
+import { barFor, phasesOn, usualCushion } from '@gravek/library';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
 import { CurvePanel } from './CurvePanel';
@@ -52,7 +59,7 @@ export const PathPanels = ({
           curve={layout.curve}
           chosen={choices.bar}
           usual={{
-            ...curve.bar,
+            ...barFor(curve.bar, body),
             entryFlareDeg: 0,
             curveSteps: curve.steps,
             straightSteps,
@@ -77,7 +84,7 @@ export const PathPanels = ({
       {arc && (
         <ArcPanel
           chosen={{
-            depthM: Number(spanM(arc.depth, body).toFixed(2)),
+            depthM: Number(arcDepthM(arc, body).toFixed(2)),
             lanes: arc.lanes,
             spreadDeg: arc.spreadDeg,
             fromLane: arc.toLane,
