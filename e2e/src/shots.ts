@@ -32,7 +32,7 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await page.goto(`${address}/movements/give-ground`);
       await page.getByRole('button', { name: 'Copy and change' }).click();
-      await page.getByRole('button', { name: 'Give ground', exact: true }).click();
+      await page.getByRole('button', { name: 'Short steps back', exact: true }).click();
     },
   },
   { name: 'sequence-planner', go: open('/approaches/new?movement=post-footwork') },
@@ -60,7 +60,7 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'curve', go: open('/approaches/new?movement=curved-run-up') },
-  { name: 'cushion', go: open('/approaches/new?movement=give-ground') },
+  { name: 'chains', go: open('/movements/chains?move=jab-cross&end=floater') },
   { name: 'sessions', go: open('/sessions') },
   {
     name: 'session',

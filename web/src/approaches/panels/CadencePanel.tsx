@@ -82,6 +82,16 @@ export const CadencePanel = ({
           then measure again.
         </div>
       )}
+      {counted !== undefined && figures.cadence && (
+        <div className="note small-text mb-2" role="status">
+          Counted last, {figures.cadence.takenOn}: <span className="figure">{counted}</span>.{' '}
+          {week === 0 ? 'The baseline' : `Week ${week}`} asks for{' '}
+          <span className="figure">{target.cadenceSpm}</span>
+          {counted === target.cadenceSpm
+            ? ': right on it.'
+            : `: ${Math.abs(target.cadenceSpm - counted)} ${counted < target.cadenceSpm ? 'to go' : 'over it; hold it there'}.`}
+        </div>
+      )}
       {asked.baselineSpm === null && counted === undefined && (
         <div className="note small-text mb-2">
           <span className="tag tag-estimate">estimate</span> The baseline is a usual one; count the

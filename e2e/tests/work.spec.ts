@@ -1,0 +1,151 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from '../src/test';
+
+const goTo = async (page: Page, place: string): Promise<void> => {
+  await page.goto(new URL(place, page.url()).toString());
+};
+
+/** A session of its own day with one approach for whoever is on it, run at once. */
+const run = async (page: Page, approach: string, day: string): Promise<void> => {
+  await goTo(page, '/sessions/new');
+  await page.getByLabel('Name', { exact: true }).fill(approach);
+  await page.getByLabel('Day').fill(day);
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: approach });
+  await set.getByLabel('Sets').fill('1');
+  await set.getByLabel('Reps a side').fill('2');
+  await page.getByRole('button', { name: 'Save and run' }).click();
+};
+
+/** The faults that the field screen offers. */
+const faultsSeen = async (page: Page): Promise<string[]> => {
+  await page.getByRole('button', { name: 'Other', exact: true }).click();
+  const group = page.getByRole('group', { name: 'Faults seen' });
+  return group.getByRole('button').allInnerTexts();
+};
+
+const choose = (page: Page, part: string, name: string) =>
+  page
+    .getByRole('region', { name: part, exact: true })
+    .getByRole('button', { name, exact: true })
+    .click();
+
+test('a chain is composed, told how it joins, planned, run and found among the faults', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements');
+  await page.getByRole('link', { name: 'Chains' }).click();
+  await choose(page, 'Move', 'Jab and rise');
+  await expect(page.getByText(/One dribble joins them: right foot first/)).toBeVisible();
+  await choose(page, 'Move', 'Jab, cross over');
+  await choose(page, 'Ending', 'Floater');
+  await expect(page.getByText('A step with the left foot joins them')).toBeVisible();
+  await expect(page.getByText('Every step is legal.')).toHaveCount(2);
+  await choose(page, 'Then', 'Hesitation');
+  await expect(
+    page.getByRole('heading', { name: 'Jab, cross over, Hesitation: floater' }),
+  ).toBeVisible();
+  await page.reload();
+  await expect(
+    page.getByRole('heading', { name: 'Jab, cross over, Hesitation: floater' }),
+  ).toBeVisible();
+  await choose(page, 'Then', 'nothing more');
+  await page.getByLabel('Lengths of').selectOption({ label: 'Roland Quist' });
+  // A left-hander’s chain is its mirror, the join with it.
+  await page.getByRole('link', { name: 'Faults and drills' }).click();
+  await expect(page.getByRole('heading', { name: 'Jab, cross over: floater' })).toBeVisible();
+  await page.getByRole('link', { name: 'Change its parts' }).click();
+  await page.getByLabel('Lengths of').selectOption({ label: 'Roland Quist' });
+  await page.getByRole('link', { name: 'Plan it' }).click();
+  await expect(page.getByText('in the mirror')).toBeVisible();
+  await page.getByLabel('Name of the approach').fill('Roland’s floater');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Roland’s floater is saved')).toBeVisible();
+
+  await run(page, 'Roland’s floater', '2031-06-02');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Roland');
+  expect(await faultsSeen(page)).toContain('Released too near');
+  await page.getByRole('button', { name: 'Released too near' }).click();
+  await page.getByRole('button', { name: 'Log the fault' }).click();
+  await goTo(page, '/faults');
+  await page.getByLabel('Movement').selectOption('Jab, cross over: floater');
+  await expect(page.getByRole('row', { name: /Roland Quist/ })).toBeVisible();
+});
+
+test('a way of teaching reaches checkpoints, faults and the field screen', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/approaches/new?movement=give-ground');
+  await expect(page.getByText('Far arm')).toBeHidden();
+  await page.getByLabel('A slide first, or open the hips at once?').selectOption('Open at once');
+  await expect(page.getByText('Stiff, thumb up, head round with it').first()).toBeVisible();
+  await page.getByLabel('Name of the approach').fill('Open at once');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Open at once is saved')).toBeVisible();
+  await run(page, 'Open at once', '2031-06-03');
+  const faults = await faultsSeen(page);
+  expect(faults).toContain('Opposite arm stays down');
+  expect(faults).not.toContain('Slides too far');
+
+  // A run-up to a target is taught its way too.
+  await goTo(page, '/approaches/new?movement=close-and-shorten');
+  await page.getByLabel('Stop in balance or keep coming?').selectOption('Stop in balance');
+  await page.getByLabel('Name of the approach').fill('Close to a stop');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Close to a stop is saved')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Stop in balance or keep coming?')).toHaveValue('balance');
+});
+
+test('a close is run at a quarter while the short steps stay, and never faster than can be braked', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/close-and-shorten');
+  await page.getByLabel('Part').selectOption('Clap to short');
+  await page.getByRole('link', { name: 'Plan it' }).click();
+  const takes = page.getByText('Takes').locator('..').locator('.figure').first();
+  const full = Number(await takes.innerText());
+  await page.getByLabel('Sprint: of that speed').selectOption('a quarter');
+  await expect.poll(async () => Number(await takes.innerText())).toBeGreaterThan(full);
+  await goTo(page, '/approaches/new?movement=close-and-shorten');
+  await expect(page.getByText(/Faster could not be braked there/)).toBeVisible();
+});
+
+test('a child’s plan has its own counts and lengths', async ({ signedIn: page }) => {
+  await goTo(page, '/movements/two-step-finish');
+  const drawn = page.getByRole('img', { name: /Two-step finish from above/ });
+  await page.getByLabel('Lengths of').selectOption({ label: 'Bram Solheide' });
+  await expect(drawn).toHaveAccessibleName(/6 steps/);
+  await page.getByLabel('Lengths of').selectOption({ label: 'Tilde Marchbank' });
+  await expect(drawn).toHaveAccessibleName(/8 steps/);
+  // Nobody measured Emrik: the height is that of his age, and said so.
+  await page.getByLabel('Lengths of').selectOption({ label: 'Emrik Dallow' });
+  await expect(page.getByText(/height/).first()).toBeVisible();
+});
+
+test('a call to the right goes right for a left-hander, what has a hand is mirrored', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/block-jump');
+  await page.getByLabel('Lengths of').selectOption({ label: 'Anouk Ferrand' });
+  await page.getByLabel(/Read: where the set goes/).selectOption('Right, near');
+  await expect(page.getByRole('button', { name: 'Shuffle right', exact: true })).toBeVisible();
+  await expect(page.getByText('seen in the mirror')).toBeHidden();
+  await goTo(page, '/movements/jab-and-go');
+  await page.getByLabel('Lengths of').selectOption({ label: 'Anouk Ferrand' });
+  await expect(page.getByText('seen in the mirror')).toBeVisible();
+});
+
+test('footwork on air is open to who may have no contact; with an opponent it is not', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/athletes');
+  await page.getByRole('link', { name: 'Signe Averill' }).click();
+  await expect(page.getByText(/contact/i).first()).toBeVisible();
+  const athlete = page.url().split('/').at(-1)!;
+  await goTo(page, `/approaches/new?movement=line-first-steps&athlete=${athlete}`);
+  await expect(page.getByText('Air before pad, pad before partner').first()).toBeVisible();
+  await expect(page.getByText('Sessions will not let this run')).toBeHidden();
+  await page.getByLabel('Rung').selectOption('with opponent');
+  await expect(page.getByText(/Signe Averill may not have contact/)).toBeVisible();
+});
