@@ -80,13 +80,10 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
   const left = takeOff.at(-1)?.n ?? Infinity;
   switch (rule.kind) {
     case 'steps-with-ball':
-      return heldStretches(falls).flatMap((held) => {
-        const { gather } = held;
-        // Caught standing, a foot that turns about the pivot takes no step until the pivot has left.
-        const pivot = gather.contact === 'gather' ? pivotOf(falls, held) : undefined;
-        const from = pivot ? held.after.findIndex((fall) => fall.foot === pivot) : 0;
-        const after = from < 0 ? [] : held.after.slice(from);
-        const counted = numbersOf(rule.gatherCounts ? [gather, ...after] : after);
+      return heldStretches(falls).flatMap(({ gather, after }) => {
+        // A foot that jabs and turns about the other, which stays, has taken one step.
+        const steps = after.filter((fall, i) => fall.foot !== after[i - 1]?.foot);
+        const counted = numbersOf(rule.gatherCounts ? [gather, ...steps] : steps);
         const over = counted[rule.limit];
         return over === undefined
           ? []

@@ -360,7 +360,9 @@ describe('layOut, any sequence', () => {
     };
     fc.assert(
       fc.property(
-        sequences.filter((asked) => !/"of":"m"|"alongM"/.test(JSON.stringify(asked.phases))),
+        sequences.filter(
+          (asked) => !/"of":"m"|"alongM"|"goalM"/.test(JSON.stringify(asked.phases)),
+        ),
         (asked) => {
           // A short step at a target is held between the shortest and the longest that there are.
           const shortM = asked.phases.flatMap(({ steps }) =>
@@ -555,6 +557,15 @@ describe('checkRules', () => {
       'Step 4 is the third with the ball in hand, the gather not counted; 2 steps are allowed.',
     );
     expect(checkRules(falls(gather, steps(1, 'dribble'), steps(5)), limit(false))).toEqual([]);
+  });
+
+  it('takes jabs and turns about the pivot for one step', () => {
+    const about = (code: string): SequencePhase =>
+      phase({ kind: 'pivot', on: 'left', turn: 'front', turnDeg: 40, intervalS: 0.3 }, { code });
+    const turned = [about('a'), about('b'), about('c')];
+    expect(checkRules(falls(gather, ...turned), limit(false))).toEqual([]);
+    expect(checkRules(falls(gather, ...turned, steps(1)), limit(false))).toEqual([]);
+    expect(checkRules(falls(gather, ...turned, steps(2)), limit(false))).toHaveLength(1);
   });
 
   it('finds a pivot foot that comes down again', () => {

@@ -77,15 +77,15 @@ test('what is chosen on a movement’s page is planned, over a draft from before
   await page.goto(at(page.url(), '/approaches/new?movement=give-ground'));
   await page.getByLabel('Name of the approach').fill('Begun before');
   await page.goto(at(page.url(), '/movements/give-ground'));
-  await page.getByLabel(/which shoulder the runner drops/).selectOption({ value: 'left' });
+  await page.getByLabel(/to which side his waist leaves/).selectOption({ value: 'left' });
   await page.getByRole('link', { name: 'Plan it' }).click();
   // The movement's page has the same choice; it must be gone.
   await expect(page.getByLabel('Name of the approach')).toHaveValue('Begun before');
-  await expect(page.getByLabel(/which shoulder the runner drops/)).toHaveValue('left');
+  await expect(page.getByLabel(/to which side his waist leaves/)).toHaveValue('left');
   // What is changed after that is the draft's, also after a reload.
-  await page.getByLabel(/which shoulder the runner drops/).selectOption({ value: 'right' });
+  await page.getByLabel(/to which side his waist leaves/).selectOption({ value: 'right' });
   await page.reload();
-  await expect(page.getByLabel(/which shoulder the runner drops/)).toHaveValue('right');
+  await expect(page.getByLabel(/to which side his waist leaves/)).toHaveValue('right');
   await page.goto(at(page.url(), '/athletes'));
   await page.getByRole('link', { name: 'Ysolde Prenn' }).click();
   await page.getByRole('link', { name: 'Plan a run-up' }).first().click();

@@ -48,35 +48,35 @@ test('a copy is changed and the drawing follows; the built-in one stays', async 
   signedIn: page,
 }) => {
   await copyOf(page, 'give-ground');
-  await expect(drawing(page)).toHaveAccessibleName(/12 steps/);
-  await page.getByRole('button', { name: 'Give ground', exact: true }).click();
+  await expect(drawing(page)).toHaveAccessibleName(/13 steps/);
+  await page.getByRole('button', { name: 'Short steps back', exact: true }).click();
   const steps = page.getByLabel('Steps', { exact: true });
   await steps.fill('9');
-  await expect(drawing(page)).toHaveAccessibleName(/as it stands.*16 steps/);
+  await expect(drawing(page)).toHaveAccessibleName(/as it stands.*18 steps/);
   await steps.fill('many');
   await expect(page.getByText('Write a number.').first()).toBeVisible();
   // A length emptied is a length to mend, also after a reload; nothing is lost and nothing breaks.
   const length = page.getByLabel('Step', { exact: true });
   await length.fill('');
   await page.reload();
-  await page.getByRole('button', { name: 'Give ground 2 to mend' }).click();
+  await page.getByRole('button', { name: 'Short steps back 2 to mend' }).click();
   await expect(steps).toHaveValue('many');
   await expect(length).toHaveValue('');
-  await expect(drawing(page)).toHaveAccessibleName(/16 steps/);
+  await expect(drawing(page)).toHaveAccessibleName(/18 steps/);
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('2 things must be mended first')).toBeVisible();
   await length.fill('0.5');
   await steps.fill('8');
-  await expect(drawing(page)).toHaveAccessibleName(/15 steps/);
+  await expect(drawing(page)).toHaveAccessibleName(/17 steps/);
   await page.getByLabel('Name of the movement').fill('Give ground, long');
   await page.reload();
   await expect(page.getByText('What was typed and not saved is back.')).toBeVisible();
   await expect(page.getByLabel('Name of the movement')).toHaveValue('Give ground, long');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('heading', { name: 'Give ground, long' })).toBeVisible();
-  await expect(drawing(page)).toHaveAccessibleName(/15 steps/);
+  await expect(drawing(page)).toHaveAccessibleName(/17 steps/);
   await page.goto(new URL('/movements/give-ground', page.url()).toString());
-  await expect(drawing(page)).toHaveAccessibleName(/12 steps/);
+  await expect(drawing(page)).toHaveAccessibleName(/13 steps/);
 });
 
 test('what does not hang together is refused at the spot, with the reason, and can be undone', async ({
@@ -85,7 +85,7 @@ test('what does not hang together is refused at the spot, with the reason, and c
   await copyOf(page, 'give-ground');
   const refused = page.getByRole('alert').filter({ hasText: 'must be mended first' });
 
-  await page.getByRole('button', { name: 'Give ground', exact: true }).click();
+  await page.getByRole('button', { name: 'Short steps back', exact: true }).click();
   const step = page.getByLabel('Step', { exact: true });
   await step.fill('40');
   await expect(page.getByText(/Step of 40 × shoe cannot be/).first()).toBeVisible();
@@ -103,9 +103,9 @@ test('what does not hang together is refused at the spot, with the reason, and c
   await page.keyboard.press('ControlOrMeta+z');
   await expect(page.getByText(/A read with/)).toBeHidden();
 
-  await page.getByRole('button', { name: 'Trigger step', exact: true }).click();
+  await page.getByRole('button', { name: 'Stamp', exact: true }).click();
   await page.getByLabel('Goes on with').selectOption('nothing: it ends here');
-  await expect(page.getByText('Give ground is never reached').first()).toBeVisible();
+  await expect(page.getByText('Short steps back is never reached').first()).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
 
   await page.getByRole('button', { name: /^Faults/ }).click();

@@ -54,10 +54,10 @@ test('the cushion: deeper is later, a faster runner sooner, too shallow is said 
   await planOf(page, 'give-ground');
   const panel = page.getByRole('region', { name: 'The cushion' });
   const at = await figure(panel, 'Turn and run by');
-  await slide(panel, 'Lines up at', '6');
+  await slide(panel, 'Lines up at', '3');
   await expect.poll(() => figure(panel, 'Turn and run by')).toBeGreaterThan(at);
   const later = await figure(panel, 'Turn and run by');
-  await slide(panel, 'Runner’s top speed', '8.8');
+  await slide(panel, 'Runner’s top speed', '8.2');
   await expect.poll(() => figure(panel, 'Turn and run by')).toBeLessThan(later);
   await slide(panel, 'Lines up at', '0.5');
   await expect(panel.getByText(/no turn keeps .* line up at least/)).toBeVisible();

@@ -41,15 +41,17 @@ test('figures that nobody can mean are pointed out at their field, and stay to b
   await expect(page.getByText(/leave at least one before them/).first()).toBeVisible();
 });
 
-test('short steps say what they ask of the brakes, and one press mends it', async ({
+test('a run that shortens closes no faster than can be braked, and says how fast that is', async ({
   signedIn: page,
 }) => {
   await page.getByRole('link', { name: 'Approaches' }).click();
   await page.getByRole('link', { name: 'Crease run-up, 12 steps' }).click();
   await page.getByLabel('Ending').selectOption('short');
   await expect(page.getByText(/m\/s²/)).toBeVisible();
-  await page.getByRole('button', { name: /^Shorten over \d+ steps$/ }).click();
-  await expect(page.getByRole('button', { name: /^Shorten over/ })).toBeHidden();
+  await expect(page.getByText(/Faster could not be braked there/)).toBeVisible();
+  await page.getByLabel('Speed, %').fill('25');
+  await expect(page.getByText(/25 % of full/)).toBeVisible();
+  await expect(page.getByText(/That is within/)).toBeVisible();
 });
 
 test('reads in feet, yards and shoes, and the mirror swaps the feet', async ({

@@ -104,9 +104,9 @@ test('a close is run at a quarter while the short steps stay, and never faster t
   await page.getByLabel('Part').selectOption('Clap to short');
   await page.getByRole('link', { name: 'Plan it' }).click();
   const takes = page.getByText('Takes').locator('..').locator('.figure').first();
-  const full = Number(await takes.innerText());
+  const full = parseFloat(await takes.innerText());
   await page.getByLabel('Sprint: of that speed').selectOption('a quarter');
-  await expect.poll(async () => Number(await takes.innerText())).toBeGreaterThan(full);
+  await expect.poll(async () => parseFloat(await takes.innerText())).toBeGreaterThan(full);
   await goTo(page, '/approaches/new?movement=close-and-shorten');
   await expect(page.getByText(/Faster could not be braked there/)).toBeVisible();
 });

@@ -5,6 +5,7 @@ export {
   laidOut,
   mirrorOutline,
   outlineOf,
+  asPlanned,
   phasesOn,
   sequenceStart,
   solve,

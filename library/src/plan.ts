@@ -29,7 +29,7 @@ import {
   type Solved,
   type StraightChoices,
 } from '@gravek/contract';
-import { turningInTime } from './givingGround';
+import { turningInTime, usualCushion } from './givingGround';
 import { drillOf } from './movements';
 import { bySchools, forBody, sequenceOf } from './schools';
 import { isMirrored } from './sides';
@@ -288,6 +288,13 @@ const runLaidOut = (
   });
 };
 
+/** The choices of a plan with what is usual for a body where nothing was chosen: when a defender turns. */
+export const asPlanned = (
+  movement: Movement,
+  choices: SequenceChoices,
+  body: Body,
+): SequenceChoices => ({ ...choices, cushion: choices.cushion ?? usualCushion(movement, body) });
+
 /**
  * What a plan comes to for an athlete: the one answer that every screen, sheet and stored plan has.
  *
@@ -305,7 +312,8 @@ export const solve = (
   side: Side = 'own',
 ): Solved => {
   if (isSequence(choices)) {
-    return { layout: laidOut(movement, body, { ...choices, side }), straight: null };
+    const layout = laidOut(movement, body, { ...asPlanned(movement, choices, body), side });
+    return { layout, straight: null };
   }
   const ask = straightAsk(choices, body, body.model, side);
   const straight = solveStraight(ask);

@@ -14,7 +14,7 @@ import {
   type Movement,
   type NamedRuleSet,
 } from '@gravek/contract';
-import { laidOut, outlineOf, solve, straightAsk } from './plan';
+import { outlineOf, solve, straightAsk } from './plan';
 
 type Plan = Pick<ApproachSummary, 'choices'>;
 
@@ -61,10 +61,12 @@ export const brokenRules = (
 ): { why: string; names: string[] }[] => {
   if (!isSequence(choices) || !rules) return [];
   const broken = athletes.flatMap((athlete) =>
-    checkRules(laidOut(movement, bodyOf(athlete), choices).footfalls, rules).map(({ why }) => ({
-      why,
-      name: athlete.name.split(' ')[0]!,
-    })),
+    checkRules(solve(movement, choices, bodyOf(athlete)).layout?.footfalls ?? [], rules).map(
+      ({ why }) => ({
+        why,
+        name: athlete.name.split(' ')[0]!,
+      }),
+    ),
   );
   return [...groupBy(broken, ({ why }) => why)].map(([why, rows]) => ({
     why,

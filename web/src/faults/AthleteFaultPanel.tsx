@@ -59,7 +59,7 @@ const InMovement = ({ picture, movement }: { picture: AthleteFaults; movement: M
           shown.map(({ code, state }) => (
             <div key={code}>
               <div className="row-line">
-                <strong>{faultOf(movement, code)?.name}</strong>
+                <strong>{faultOf(movement, code)?.name ?? code.replaceAll('-', ' ')}</strong>
                 <StateMark state={state} />
               </div>
               <RateChart name={faultOf(movement, code)?.name ?? code} points={pointsOf(code)} />

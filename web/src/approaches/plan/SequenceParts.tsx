@@ -1,6 +1,6 @@
 import { checkRules } from '@gravek/core';
 import type { Rung, SequenceChoices } from '@gravek/contract';
-import { branchesOf, drillOf, phasesOn } from '@gravek/library';
+import { asPlanned, branchesOf, drillOf, phasesOn } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -35,7 +35,7 @@ export const SequenceDrawing = ({
 }: PlanParts & { choices: SequenceChoices }) => {
   const layout = solved?.layout;
   const branches = useMemo(
-    () => (layout ? branchesOf(movement, body, choices) : []),
+    () => (layout ? branchesOf(movement, body, asPlanned(movement, choices, body)) : []),
     [layout, movement, body, choices],
   );
   if (!layout) {
