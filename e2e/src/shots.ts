@@ -92,7 +92,7 @@ const context = await browser.newContext({ viewport: LAPTOP, serviceWorkers: 'bl
 const page = await context.newPage();
 await page.goto(address);
 await page.getByRole('button', { name: 'Open the demo club' }).click();
-await page.getByRole('heading', { level: 1 }).waitFor();
+await page.getByRole('link', { name: 'Athletes' }).first().waitFor();
 for (const { name, size, go } of SHOTS) {
   if (only.length > 0 && !only.includes(name)) continue;
   await page.setViewportSize(size ?? LAPTOP);

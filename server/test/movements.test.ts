@@ -53,8 +53,7 @@ describe('movements of the club', () => {
   it.each<[string, (movement: ReturnType<typeof aMovement>['movement']) => void, string, RegExp]>([
     [
       'a circle of causes',
-      (one) =>
-        one.faults.find((fault) => fault.code === 'wrong-side')!.leadsTo.push('eyes-high'),
+      (one) => one.faults.find((fault) => fault.code === 'wrong-side')!.leadsTo.push('eyes-high'),
       'leadsTo',
       /circle: .*Watches head or ball/,
     ],

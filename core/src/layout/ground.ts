@@ -103,7 +103,11 @@ const alternating = ({ steps }: SequencePhase): { first: Foot | null; count: num
       return { first: steps.to, count: steps.steps * 2 };
     case 'finish':
       return steps.from === 'both' ? null : { first: otherFoot(steps.from), count: 0 };
-    default:
+    case 'arc':
+    case 'arc-move':
+    case 'hold':
+    case 'pivot':
+    case 'stance':
       return null;
   }
 };

@@ -52,8 +52,8 @@ const runPlans = async (
       loads: own ? demandOf(own, choices) : [],
       cautions: own ? cautionsOf(own, choices) : [],
       outlines: solved
-      .filter((one) => one.approach_id === id)
-      .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
+        .filter((one) => one.approach_id === id)
+        .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
     };
   });
 };

@@ -13,11 +13,20 @@ import { draftName, draftOf, type Asked, type PlanDraft } from './draft';
 /** A draft from before with what was asked for just now: who, and which exits, ways and part. */
 const withAsked = (kept: PlanDraft, fresh: PlanDraft, asked: Asked | null): PlanDraft => {
   const { athleteId, ...choices } = asked ?? {};
+  const chose = Object.keys(choices).length > 0;
+  const sameKind = isSequence(kept.choices) === isSequence(fresh.choices);
   const other = athleteId !== undefined && !kept.athleteIds.includes(athleteId);
   return {
     ...kept,
     ...(other ? { athleteIds: fresh.athleteIds, name: fresh.name } : {}),
-    ...(isSequence(kept.choices) ? { choices: { ...kept.choices, ...choices } } : {}),
+    // A drill of a run-up is a plan of another kind than the run to its target.
+    ...(chose && !sameKind ? { choices: fresh.choices } : {}),
+    ...(chose && sameKind && isSequence(kept.choices)
+      ? { choices: { ...kept.choices, ...choices } }
+      : {}),
+    ...(chose && sameKind && !isSequence(kept.choices)
+      ? { choices: { ...kept.choices, schools: { ...kept.choices.schools, ...choices.schools } } }
+      : {}),
   };
 };
 
