@@ -1,5 +1,14 @@
 import { checkRules } from '@gravek/core';
-import { chainOf, ENDINGS, laidOut, MOVES, phasesOn, toldTo } from '@gravek/library';
+import {
+  chainCode,
+  chainMovement,
+  chainOf,
+  ENDINGS,
+  laidOut,
+  MOVES,
+  phasesOn,
+  toldTo,
+} from '@gravek/library';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useSearchParams } from 'react-router';
@@ -103,7 +112,11 @@ export const Chains = () => {
     return 'why' in made ? made.why : null;
   };
   const written = 'movement' in chain ? chain.movement : null;
-  const layout = useMemo(() => written && laidOut(written, body, { side }), [written, body, side]);
+  const code = chainCode(parts);
+  const layout = useMemo(() => {
+    const own = chainMovement(code);
+    return own ? laidOut(own, body, { side }) : null;
+  }, [code, body, side]);
   const beats = useMemo(() => (layout ? beatsOfLayout(layout) : []), [layout]);
   const player = usePlayer(beats, layout?.totalTimeS ?? 0);
   const movement = written && toldTo(written, body, side);
