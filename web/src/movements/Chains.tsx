@@ -1,14 +1,6 @@
-import { checkRules } from '@gravek/core';
-import {
-  chainCode,
-  chainMovement,
-  chainOf,
-  ENDINGS,
-  laidOut,
-  MOVES,
-  phasesOn,
-  toldTo,
-} from '@gravek/library';
+import { checkRules, type Body, type Side } from '@gravek/core';
+import type { Movement } from '@gravek/contract';
+import { chainOf, ENDINGS, laidOut, MOVES, toldTo } from '@gravek/library';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useSearchParams } from 'react-router';
@@ -79,12 +71,60 @@ const Parts = ({
   </section>
 );
 
+type Asked = { written: Movement; body: Body; side: Side };
+
+/** The chain on the ground, with its rhythm, and what joins its parts. */
+const Drawn = ({ written, body, side, says }: Asked & { says: string }) => {
+  const movement = toldTo(written, body, side);
+  const layout = useMemo(() => laidOut(written, body, { side }), [written, body, side]);
+  const beats = useMemo(() => beatsOfLayout(layout), [layout]);
+  const player = usePlayer(beats, layout.totalTimeS);
+  return (
+    <>
+      <h2 className="mb-1">{movement.name}</h2>
+      <PlanView
+        layout={layout}
+        player={player}
+        shoeM={body.shoeM}
+        maxHeight={260}
+        label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds`}
+      />
+      <Beats
+        contacts={beats}
+        totalTimeS={layout.totalTimeS}
+        phases={phaseSpans(layout, movement.phases)}
+        player={player}
+      />
+      <PlayControls
+        player={player}
+        name={movement.name}
+        nameAt={phaseAt(layout, movement.phases)}
+      />
+      <p className="mb-0 mt-1" role="status">
+        {says}
+      </p>
+    </>
+  );
+};
+
+const Legal = ({ written, body, side }: Asked) => {
+  const ruleSets = useRuleSets();
+  const { footfalls } = laidOut(written, body, { side });
+  return (
+    <RuleCheck
+      checked={written.ruleSets.flatMap((code) => {
+        const set = ruleSets.find((one) => one.id === code);
+        return set ? [{ set, breaks: checkRules(footfalls, set) }] : [];
+      })}
+    />
+  );
+};
+
 /** A move, perhaps another, and an ending, composed into one movement. */
 export const Chains = () => {
   const [query, setQuery] = useSearchParams();
   const athletes = useAthletes().data ?? [];
   const mayPlan = useMayPlan();
-  const ruleSets = useRuleSets();
   const set = (key: string, value: string): void =>
     setQuery(
       (before) => {
@@ -112,21 +152,6 @@ export const Chains = () => {
     return 'why' in made ? made.why : null;
   };
   const written = 'movement' in chain ? chain.movement : null;
-  const code = chainCode(parts);
-  const layout = useMemo(() => {
-    const own = chainMovement(code);
-    return own ? laidOut(own, body, { side }) : null;
-  }, [code, body, side]);
-  const beats = useMemo(() => (layout ? beatsOfLayout(layout) : []), [layout]);
-  const player = usePlayer(beats, layout?.totalTimeS ?? 0);
-  const movement = written && toldTo(written, body, side);
-  const checked =
-    written && layout
-      ? written.ruleSets.flatMap((code) => {
-          const rules = ruleSets.find((one) => one.id === code);
-          return rules ? [{ set: rules, breaks: checkRules(layout.footfalls, rules) }] : [];
-        })
-      : [];
   return (
     <>
       <PageHead title="Chains" over="A move, perhaps another, and an ending: joined by the feet">
@@ -176,33 +201,17 @@ export const Chains = () => {
               />
             </div>
           </div>
-          {layout && movement ? (
-            <>
-              <h2 className="mb-1">{movement.name}</h2>
-              <PlanView
-                layout={layout}
-                player={player}
-                shoeM={body.shoeM}
-                maxHeight={260}
-                label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds`}
-              />
-              <Beats
-                contacts={beats}
-                totalTimeS={layout.totalTimeS}
-                phases={phaseSpans(layout, movement.phases)}
-                player={player}
-              />
-              <PlayControls
-                player={player}
-                name={movement.name}
-                nameAt={phaseAt(layout, movement.phases)}
-              />
-              <p className="mb-0 mt-1" role="status">
-                {'joins' in chain && chain.joins.length > 0
+          {written ? (
+            <Drawn
+              written={written}
+              body={body}
+              side={side}
+              says={
+                'joins' in chain && chain.joins.length > 0
                   ? chain.joins.join(' ')
-                  : `They join as they are: ${phasesOn(movement).length} phases, no step between.`}
-              </p>
-            </>
+                  : 'They join as they are, no step between.'
+              }
+            />
           ) : (
             <div className="note note-wrong" role="status">
               {'why' in chain ? chain.why : ''}
@@ -233,7 +242,7 @@ export const Chains = () => {
             onChoose={(code) => set('end', code)}
           />
         </div>
-        <RuleCheck checked={checked} />
+        {written && <Legal written={written} body={body} side={side} />}
       </div>
     </>
   );
