@@ -169,6 +169,7 @@ export {
   checkModel,
   currentModel,
   estimateStepModel,
+  usualHeightM,
   fitStepModel,
   modelCadenceSpm,
   modelLengthM,

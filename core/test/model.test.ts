@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   currentModel,
   estimateStepModel,
+  usualHeightM,
   solveStraight,
   fitStepModel,
   modelCadenceSpm,
@@ -150,6 +151,22 @@ describe('fitStepModel', () => {
 });
 
 describe('estimateStepModel', () => {
+  it('is of the body and the age: full-grown from sixteen, a little slower at ten and under', () => {
+    const top = (heightM: number, age?: number | null): number => {
+      const { topLengthM, topCadenceSpm } = estimateStepModel(heightM, age);
+      return (topLengthM * topCadenceSpm) / 60;
+    };
+    expect(top(1.8)).toBeCloseTo(7.9, 9);
+    expect(top(1.4, 10)).toBeCloseTo(5.65, 2);
+    expect(estimateStepModel(1.4, 10).topLengthM).toBeCloseTo(1.384, 3);
+    expect(top(1.4, 7)).toBe(top(1.4, 10));
+    expect(top(1.4, 16)).toBe(top(1.4, 40));
+    expect(top(1.4, 13) / top(1.4, 16)).toBeCloseTo(0.96, 9);
+    expect([usualHeightM(10), usualHeightM(4), usualHeightM(30), usualHeightM(null)]).toEqual([
+      1.38, 1.1, 1.7, 1.7,
+    ]);
+  });
+
   it('grows with height and stays a step that people make', () => {
     const short = estimateStepModel(1.5);
     const tall = estimateStepModel(1.95);

@@ -122,7 +122,7 @@ test('a child’s plan has its own counts and lengths', async ({ signedIn: page 
   await expect(drawn).toHaveAccessibleName(/8 steps/);
   // Nobody measured Emrik: the height is that of his age, and said so.
   await page.getByLabel('Lengths of').selectOption({ label: 'Emrik Dallow' });
-  await expect(page.getByText(/height/).first()).toBeVisible();
+  await expect(page.getByText(/the usual height at 13 years and age: a rough guess/)).toBeVisible();
 });
 
 test('a call to the right goes right for a left-hander, what has a hand is mirrored', async ({

@@ -15,7 +15,7 @@ export {
   type Branch,
   type PlanChoices,
 } from './plan';
-export { barFor, bySchools } from './schools';
+export { barFor, bySchools, forBody } from './schools';
 export {
   chainCode,
   chainMovement,

@@ -157,12 +157,17 @@ describe('what was measured', () => {
     heightM: 1.7,
     legM: null,
     shoeM: 0.27,
+    ageYears: null,
   };
 
   it('is told apart from what was estimated', () => {
     const { estimated } = bodyOf(athlete);
     expect(estimatedNote(athlete as never, estimated)).toBe(
-      'Noor was never measured for step lengths, leg length; they are taken from body height.',
+      'Noor was never measured for step lengths, leg length; they are taken from body height: a rough guess.',
+    );
+    const child = { ...athlete, heightM: null, ageYears: 10 };
+    expect(estimatedNote(child as never, bodyOf(child).estimated)).toBe(
+      'Noor was never measured for step lengths, height, leg length; they are taken from the usual height at 10 years and age: a rough guess.',
     );
     expect(estimatedNote(athlete as never, [])).toBeNull();
     expect(estimatedNote(undefined, [])).toContain('usual body');

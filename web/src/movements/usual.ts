@@ -14,6 +14,9 @@ const USUAL_BODY = bodyOf({
 export const bodyFor = (athlete: Athlete | undefined): Body & { estimated: string[] } =>
   athlete ? bodyOf(athlete) : USUAL_BODY;
 
+/** From this age on the estimates are those of the full-grown. */
+const GROWN_YEARS = 16;
+
 const NAMES: Record<string, string> = {
   steps: 'step lengths',
   height: 'height',
@@ -31,5 +34,13 @@ export const estimatedNote = (
   }
   if (estimated.length === 0) return null;
   const names = estimated.map((one) => NAMES[one]).join(', ');
-  return `${athlete.name} was never measured for ${names}; ${estimated.length === 1 ? 'it is' : 'they are'} taken from ${estimated.includes('height') ? 'a usual height' : 'body height'}.`;
+  const years = athlete.ageYears;
+  const young = years !== null && years < GROWN_YEARS;
+  const height = estimated.includes('height')
+    ? young
+      ? `the usual height at ${years} years`
+      : 'a usual height'
+    : 'body height';
+  const from = young && estimated.includes('steps') ? `${height} and age` : height;
+  return `${athlete.name} was never measured for ${names}; ${estimated.length === 1 ? 'it is' : 'they are'} taken from ${from}: a rough guess.`;
 };

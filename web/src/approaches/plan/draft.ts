@@ -1,3 +1,4 @@
+import { bodyOf } from '@gravek/core';
 import {
   check,
   isSequence,
@@ -9,7 +10,7 @@ import {
   type Movement,
   type SequenceChoices,
 } from '@gravek/contract';
-import { sequenceStart, straightStart } from '@gravek/library';
+import { forBody, sequenceStart, straightStart } from '@gravek/library';
 import { v7 as uuid } from 'uuid';
 
 /** A plan as it is being worked on. */
@@ -51,8 +52,12 @@ export type Asked = Partial<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>
   athleteId?: string | undefined;
 };
 
-const startOf = (movement: Movement, { athleteId: _athlete, ...asked }: Asked): Choices => {
-  const start = straightStart(movement);
+const startOf = (
+  movement: Movement,
+  athlete: Athlete | undefined,
+  { athleteId: _athlete, ...asked }: Asked,
+): Choices => {
+  const start = straightStart(athlete ? forBody(movement, bodyOf(athlete)) : movement);
   // A drill or another exit of a run-up is a part or a way of its own, not the run to the target.
   const whole = !asked.drill && Object.keys(asked.reads ?? {}).length === 0;
   return start && whole
@@ -70,7 +75,7 @@ export const newPlan = (
   athlete: Athlete | undefined,
   asked: Asked = {},
 ): PlanDraft => {
-  const choices = startOf(movement, asked);
+  const choices = startOf(movement, athlete, asked);
   return {
     id: uuid(),
     name: usualName(movement, athlete),
