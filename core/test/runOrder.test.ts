@@ -121,3 +121,35 @@ describe('runState', () => {
     expect(runState(set, log)).toMatchObject({ up: null, next: [], done: 24, readyAtMs: null });
   });
 });
+
+it('gives fewer reps to who may do fewer, and counts the set by it', () => {
+  const set = {
+    drillSetId: 's',
+    athleteIds: ['a', 'b'],
+    sets: 2,
+    reps: 4,
+    sides: ['own' as const],
+    restS: 0,
+    setRestS: 0,
+  };
+  const most = new Map([['b', 2]]);
+  const log: LoggedRep[] = [];
+  const seen: string[] = [];
+  for (;;) {
+    const { up, total } = runState(set, log, new Set(), most);
+    expect(total).toBe(12);
+    if (!up) break;
+    seen.push(`${up.athleteId}${up.set}.${up.rep}`);
+    log.push({
+      ...up,
+      id: `${log.length}`,
+      outcome: 'clean',
+      voids: null,
+      device: 'd',
+      deviceNo: log.length + 1,
+      arrival: null,
+      atMs: log.length,
+    });
+  }
+  expect(seen.filter((turn) => turn.startsWith('b'))).toEqual(['b1.1', 'b1.2', 'b2.1', 'b2.2']);
+});

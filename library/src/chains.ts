@@ -200,9 +200,9 @@ const joined = (
   return { phases: facingGoal(own, state.facingDeg), says: null };
 };
 
-const DRILLS = (moves_: readonly Move[], ending: ChainEnding, phases: readonly MovementPhase[]) => {
-  const [first] = moves_;
-  const own = new Set(first!.phases.map((phase) => phase.code));
+/** Each part alone, then both joined. */
+const drillsOf = (first: Move, ending: ChainEnding, phases: readonly MovementPhase[]) => {
+  const own = new Set(first.phases.map((phase) => phase.code));
   const lastOwn = phases.findLast((phase) => own.has(phase.code))!.code;
   const ends = phases.filter((phase) => ending.phases.some((one) => one.code === phase.code));
   const drill = { force: null, speedFraction: 1 };
@@ -210,7 +210,7 @@ const DRILLS = (moves_: readonly Move[], ending: ChainEnding, phases: readonly M
     {
       ...drill,
       code: 'move-alone',
-      name: `${first!.name}, alone`,
+      name: `${first.name}, alone`,
       how: 'Shown once at speed, once slowly; then a few of each side without an ending, the last still.',
       part: { kind: 'phases' as const, from: phases[0]!.code, to: lastOwn },
       rungs: ['stand', 'walk', 'half', 'full', 'object'] as const,
@@ -291,7 +291,7 @@ const composed = (parts: readonly string[]): Chain | { why: string } => {
       .flatMap((one) => one.faults)
       .filter(({ phase }) => there.has(phase))
       .filter(({ code }, i, all) => all.findIndex((one) => one.code === code) === i),
-    drills: DRILLS(chosen, ending, phases) as unknown as Movement['drills'],
+    drills: drillsOf(first, ending, phases) as unknown as Movement['drills'],
     schools: [],
     ruleSets: ['court-pivot-release', 'court-two-steps'],
     cautions: [

@@ -81,18 +81,15 @@ const drilled = (
   if (part.kind !== 'phases') return { reads: asked, part };
   const order = written.phases.map((phase) => phase.code);
   const named = order.slice(order.indexOf(part.from), order.indexOf(part.to) + 1);
-  for (const ends of [[part.from, part.to], named]) {
-    for (const way of ways(taught.phases, asked)) {
-      if (forcing && way[forcing.code] !== drill.force) continue;
-      const path = pathOf(taught.phases, way).map((phase) => phase.code);
-      const left = path.filter((code) => named.includes(code));
-      const whole = ends !== named && ends.every((code) => path.includes(code));
-      if (whole || (ends === named && left.length > 0)) {
-        return {
-          reads: way,
-          part: whole ? part : { kind: 'phases', from: left[0]!, to: left.at(-1)! },
-        };
-      }
+  const paths = ways(taught.phases, asked)
+    .filter((way) => !forcing || way[forcing.code] === drill.force)
+    .map((way) => ({ way, path: pathOf(taught.phases, way).map((phase) => phase.code) }));
+  const whole = paths.find(({ path }) => path.includes(part.from) && path.includes(part.to));
+  if (whole) return { reads: whole.way, part };
+  for (const { way, path } of paths) {
+    const left = path.filter((code) => named.includes(code));
+    if (left.length > 0) {
+      return { reads: way, part: { kind: 'phases', from: left[0]!, to: left.at(-1)! } };
     }
   }
   return { reads: asked, part };

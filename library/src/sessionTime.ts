@@ -1,5 +1,6 @@
 import { setDuration, type SetDuration } from '@gravek/core';
 import type { ApproachSummary, DrillSet } from '@gravek/contract';
+import { repsFor, type DatedRestriction } from './restrictions';
 
 /** Getting on the mark before a rep and stepping aside after it, seconds. */
 const ON_AND_OFF_S = 4;
@@ -31,13 +32,24 @@ export const drillSetTime = (
   }
 };
 
-/** Reps of a drill set, all athletes together. */
-export const repsOf = (set: DrillSet): number =>
-  set.sets * set.reps * set.sides.length * set.athleteIds.length;
+type Restricted = { id: string; restrictions: readonly DatedRestriction[] };
+
+/**
+ * Reps of a drill set, all athletes together; who is on reduced volume does fewer.
+ *
+ * @param on day of the session, yyyy-mm-dd
+ */
+export const repsOf = (set: DrillSet, people: readonly Restricted[], on: string): number =>
+  set.athleteIds.reduce((sum, id) => {
+    const restrictions = people.find((one) => one.id === id)?.restrictions ?? [];
+    return sum + set.sets * set.sides.length * repsFor(set.reps, restrictions, on);
+  }, 0);
 
 /** Reps of a session, all drill sets together. */
-export const sessionReps = (session: { drillSets: readonly DrillSet[] }): number =>
-  session.drillSets.reduce((sum, set) => sum + repsOf(set), 0);
+export const sessionReps = (
+  session: { date: string; drillSets: readonly DrillSet[] },
+  people: readonly Restricted[],
+): number => session.drillSets.reduce((sum, set) => sum + repsOf(set, people, session.date), 0);
 
 /**
  * How long a session takes, drill sets one after the other.

@@ -14,6 +14,7 @@ import {
   passedOver,
   repsFor,
   sequenceStart,
+  sessionReps,
   standingsOf,
   whyBarred,
   type SessionFaults,
@@ -172,6 +173,22 @@ describe('restrictions', () => {
     const reduced = [{ ...held, kind: 'reduced' as const }];
     expect(barredBy(asked('gaps'), reduced, '2031-03-05')).toBeNull();
     expect([repsFor(5, reduced, '2031-03-05'), repsFor(5, reduced, '2031-04-05')]).toEqual([3, 5]);
+    const set = {
+      id: 's',
+      approachId: 'p',
+      athleteIds: ['a', 'b'],
+      sets: 2,
+      reps: 5,
+      sides: ['own' as const, 'other' as const],
+      restS: 0,
+      setRestS: 0,
+    };
+    const people = [
+      { id: 'a', restrictions: [] },
+      { id: 'b', restrictions: reduced },
+    ];
+    const planned = (date: string): number => sessionReps({ date, drillSets: [set] }, people);
+    expect([planned('2031-03-05'), planned('2031-04-05')]).toEqual([32, 40]);
     expect(holding([held], '2031-02-28')).toEqual([]);
   });
 });

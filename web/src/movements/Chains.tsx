@@ -2,17 +2,17 @@ import { checkRules, type Body, type Side } from '@gravek/core';
 import type { Movement } from '@gravek/contract';
 import { chainOf, ENDINGS, laidOut, MOVES, toldTo } from '@gravek/library';
 import { useMemo } from 'react';
-import Form from 'react-bootstrap/Form';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { useAthletes } from '../api/queries';
 import { PageHead } from '../controls/PageHead';
-import { Segments } from '../controls/Segments';
+import { useAddress } from '../controls/useAddress';
 import { Beats } from '../drawing/Beats';
 import { PlanView } from '../drawing/PlanView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../hearing/beats';
 import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
 import { useMayPlan } from '../member/member';
+import { ForWhom } from './ForWhom';
 import { RuleCheck } from './RuleCheck';
 import { useRuleSets } from './useCatalogue';
 import { bodyFor } from './usual';
@@ -122,19 +122,9 @@ const Legal = ({ written, body, side }: Asked) => {
 
 /** A move, perhaps another, and an ending, composed into one movement. */
 export const Chains = () => {
-  const [query, setQuery] = useSearchParams();
+  const { query, set } = useAddress();
   const athletes = useAthletes().data ?? [];
   const mayPlan = useMayPlan();
-  const set = (key: string, value: string): void =>
-    setQuery(
-      (before) => {
-        const next = new URLSearchParams(before);
-        if (value) next.set(key, value);
-        else next.delete(key);
-        return next;
-      },
-      { replace: true },
-    );
   const known = (key: string, parts: readonly Named[]): string | undefined =>
     parts.find(({ code }) => code === query.get(key))?.code;
   const move = known('move', MOVES) ?? MOVES[0]!.code;
@@ -172,34 +162,13 @@ export const Chains = () => {
       <div className="stack">
         <section className="strip-panel" aria-label="The chain">
           <div className="plan-choices">
-            <label className="choice">
-              <span className="form-label">Lengths of</span>
-              <Form.Select
-                value={athlete?.id ?? ''}
-                onChange={(event) => set('athlete', event.target.value)}
-              >
-                <option value="">a usual body</option>
-                {athletes
-                  .filter((one) => !one.archived)
-                  .map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
-                    </option>
-                  ))}
-              </Form.Select>
-            </label>
-            <div className="choice">
-              <span className="form-label">Side</span>
-              <Segments
-                label="Side"
-                value={side}
-                onChoose={(value) => set('side', value === 'other' ? value : '')}
-                options={[
-                  { value: 'own', label: 'own' },
-                  { value: 'other', label: 'other' },
-                ]}
-              />
-            </div>
+            <ForWhom
+              athletes={athletes}
+              athleteId={athlete?.id ?? ''}
+              side={side}
+              onAthlete={(id) => set('athlete', id)}
+              onSide={(next) => set('side', next === 'other' ? next : '')}
+            />
           </div>
           {written ? (
             <Drawn

@@ -18,7 +18,6 @@ import {
 } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
@@ -27,7 +26,6 @@ import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
 import { download, fileName } from '../controls/download';
-import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { CauseChart } from '../drawing/CauseChart';
 import { Beats } from '../drawing/Beats';
@@ -38,6 +36,7 @@ import { usePlayer } from '../hearing/player';
 import { chainPlace } from './chainPlace';
 import { Drills } from './Drills';
 import { movementFileText } from './file';
+import { ForWhom } from './ForWhom';
 import { PartChoice } from './PartChoice';
 import { Phases } from './Phases';
 import { ReadChoices } from './ReadChoices';
@@ -231,31 +230,13 @@ const Shown = ({
         <p className="mb-0 lead-line">{movement.summary}</p>
         <section className="strip-panel" aria-label="The plan">
           <div className="plan-choices">
-            <label className="choice">
-              <span className="form-label">Lengths of</span>
-              <Form.Select value={athleteId} onChange={(event) => setAthleteId(event.target.value)}>
-                <option value="">a usual body</option>
-                {athletes
-                  .filter((athlete) => !athlete.archived)
-                  .map((athlete) => (
-                    <option key={athlete.id} value={athlete.id}>
-                      {athlete.name}
-                    </option>
-                  ))}
-              </Form.Select>
-            </label>
-            <div className="choice">
-              <span className="form-label">Side</span>
-              <Segments
-                label="Side"
-                value={side}
-                onChoose={setSide}
-                options={[
-                  { value: 'own', label: 'own' },
-                  { value: 'other', label: 'other' },
-                ]}
-              />
-            </div>
+            <ForWhom
+              athletes={athletes}
+              athleteId={athleteId}
+              side={side}
+              onAthlete={setAthleteId}
+              onSide={setSide}
+            />
             <ReadChoices
               movement={movement}
               chosen={chosen}

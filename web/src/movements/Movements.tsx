@@ -3,12 +3,13 @@ import { laidOut, searchIn, type Found } from '@gravek/library';
 import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { sentenceOf } from '../api/client';
 import { useMayPlan } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
+import { useAddress } from '../controls/useAddress';
 import { PlanThumb } from '../drawing/PlanThumb';
 import { readMovementFile } from './file';
 import { useAddMovement } from './useOwnMovement';
@@ -63,20 +64,10 @@ const distinct = (movements: readonly Movement[], pick: (one: Movement) => strin
   [...new Set(movements.flatMap(pick))].sort((a, b) => a.localeCompare(b));
 
 const Browse = ({ catalogue }: { catalogue: Catalogue }) => {
-  const [query, setQuery] = useSearchParams();
+  const { query, set, clear } = useAddress();
   const words = query.get('find') ?? '';
   const position = query.get('for') ?? '';
   const facing = query.get('when') ?? '';
-  const set = (key: string, value: string): void =>
-    setQuery(
-      (before) => {
-        const next = new URLSearchParams(before);
-        if (value) next.set(key, value);
-        else next.delete(key);
-        return next;
-      },
-      { replace: true },
-    );
   const search = useMemo(() => searchIn(catalogue.all), [catalogue.all]);
   const found = search(words).filter(
     ({ movement }) =>
@@ -122,7 +113,7 @@ const Browse = ({ catalogue }: { catalogue: Catalogue }) => {
       {found.length === 0 ? (
         <Empty title="Nothing fits these words.">
           Try what you see (“stops dead”), a position (“keeper”) or fewer words.{' '}
-          <Button variant="link" className="p-0 align-baseline" onClick={() => setQuery({})}>
+          <Button variant="link" className="p-0 align-baseline" onClick={clear}>
             Show all
           </Button>
         </Empty>

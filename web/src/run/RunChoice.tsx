@@ -1,15 +1,16 @@
-import { sessionReps } from '@gravek/library';
 import { Link } from 'react-router';
 import { useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded } from '../controls/Notice';
 import { dayName, shift } from '../controls/dates';
+import { useReps } from '../controls/useReps';
 
 /** Which session to run: today's, or one of the days around it. */
 export const RunChoice = () => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
+  const repsOf = useReps();
   const sessions = useSessions(shift(today, -2), shift(today, 2));
   return (
     <>
@@ -38,7 +39,7 @@ export const RunChoice = () => {
                     <strong>{one.title}</strong>
                     <div className="quiet small-text">
                       {one.date === today ? 'today' : dayName(one.date)}, {one.logged} of{' '}
-                      {sessionReps(one)} reps
+                      {repsOf(one)} reps
                     </div>
                   </div>
                   <Link

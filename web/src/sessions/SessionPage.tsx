@@ -221,7 +221,14 @@ const Builder = ({
         </Labelled>
         <Labelled label="Reps">
           <Figure
-            parts={[{ figure: String(sets.reduce((sum, set) => sum + repsOf(set), 0)), unit: '' }]}
+            parts={[
+              {
+                figure: String(
+                  sets.reduce((sum, set) => sum + repsOf(set, athletes, draft.date), 0),
+                ),
+                unit: '',
+              },
+            ]}
             big
           />
         </Labelled>

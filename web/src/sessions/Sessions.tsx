@@ -1,5 +1,5 @@
 import type { ApproachSummary, Session } from '@gravek/contract';
-import { sessionReps, sessionTimeS } from '@gravek/library';
+import { sessionTimeS } from '@gravek/library';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -9,8 +9,10 @@ import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Loaded } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
+import { useReps } from '../controls/useReps';
 
 const Card = ({ session, approaches }: { session: Session; approaches: ApproachSummary[] }) => {
+  const repsOf = useReps();
   const byId = new Map(approaches.map((approach) => [approach.id, approach]));
   const seconds = sessionTimeS(session, (id) => byId.get(id));
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
@@ -26,7 +28,7 @@ const Card = ({ session, approaches }: { session: Session; approaches: ApproachS
       <div className="small-text">
         <span className="figure">{people}</span> athletes,{' '}
         <span className="figure">{session.logged}</span> of{' '}
-        <span className="figure">{sessionReps(session)}</span> reps
+        <span className="figure">{repsOf(session)}</span> reps
       </div>
       <div className="quiet small-text">about {minutes(seconds)}</div>
     </Link>

@@ -1,6 +1,6 @@
 import { currentModel, dayNumber } from '@gravek/core';
 import type { Athlete, CueLine, DrillSet, Session } from '@gravek/contract';
-import { faultOf, holding, sessionReps, sessionTimeS, toldTo } from '@gravek/library';
+import { faultOf, holding, sessionTimeS, toldTo } from '@gravek/library';
 import { Link } from 'react-router';
 import { useApproaches, useAthletes, useCues, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
@@ -11,6 +11,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
 import { dayName, minutes } from '../controls/dates';
+import { useReps } from '../controls/useReps';
 
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
@@ -18,6 +19,7 @@ const DUE_SHOWN = 8;
 
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
   const approaches = useApproaches().data ?? [];
+  const repsOf = useReps();
   const mayPlan = useMayPlan();
   if (sessions.length === 0) {
     return (
@@ -48,7 +50,7 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
           <div className="ms-auto text-end">
             <Figure
               big
-              parts={[{ figure: String(session.logged), unit: `of ${sessionReps(session)} reps` }]}
+              parts={[{ figure: String(session.logged), unit: `of ${repsOf(session)} reps` }]}
             />
             <div className="quiet small-text">about {minutes(seconds)}</div>
           </div>

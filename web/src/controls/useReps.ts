@@ -1,0 +1,11 @@
+import type { Athlete, Session } from '@gravek/contract';
+import { sessionReps } from '@gravek/library';
+import { useAthletes } from '../api/queries';
+
+const NONE: readonly Athlete[] = [];
+
+/** Reps that a session comes to, fewer for who is on reduced volume. */
+export const useReps = () => {
+  const people = useAthletes().data ?? NONE;
+  return (session: Pick<Session, 'date' | 'drillSets'>): number => sessionReps(session, people);
+};

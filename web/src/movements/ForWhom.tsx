@@ -1,0 +1,48 @@
+import type { Side } from '@gravek/core';
+import type { Athlete } from '@gravek/contract';
+import Form from 'react-bootstrap/Form';
+import { Segments } from '../controls/Segments';
+
+/** Whose lengths a movement is drawn with, and on which side. */
+export const ForWhom = ({
+  athletes,
+  athleteId,
+  side,
+  onAthlete,
+  onSide,
+}: {
+  athletes: readonly Athlete[];
+  /** empty for a usual body */
+  athleteId: string;
+  side: Side;
+  onAthlete: (id: string) => void;
+  onSide: (side: Side) => void;
+}) => (
+  <>
+    <label className="choice">
+      <span className="form-label">Lengths of</span>
+      <Form.Select value={athleteId} onChange={(event) => onAthlete(event.target.value)}>
+        <option value="">a usual body</option>
+        {athletes
+          .filter((athlete) => !athlete.archived)
+          .map((athlete) => (
+            <option key={athlete.id} value={athlete.id}>
+              {athlete.name}
+            </option>
+          ))}
+      </Form.Select>
+    </label>
+    <div className="choice">
+      <span className="form-label">Side</span>
+      <Segments
+        label="Side"
+        value={side}
+        onChoose={onSide}
+        options={[
+          { value: 'own', label: 'own' },
+          { value: 'other', label: 'other' },
+        ]}
+      />
+    </div>
+  </>
+);
