@@ -373,3 +373,29 @@ it('reps that an older version left waiting say from then on what they were of',
   expect(await now.bundles.count()).toBe(0);
   now.close();
 });
+
+it('a session kept by an older version goes on without network: its plans say what they lacked', async () => {
+  await Dexie.delete('gravek-before');
+  const before = new Dexie('gravek-before');
+  before.version(1).stores({ queue: 'id, clubId, sessionId', bundles: 'sessionId' });
+  before.version(2).stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' });
+  const plan = { id: 'p', name: 'Close', movement: 'close-and-shorten', part: null, outlines: [] };
+  await before.table('bundles').put({
+    sessionId: 's',
+    openedMs: 1,
+    bundle: {
+      session: { id: 's' },
+      plans: [plan, { ...plan, id: 'q', movement: 'gone' }],
+      movements: [],
+    },
+  });
+  before.close();
+  const { openStore } = await import('../src/phone/store');
+  const now = openStore('gravek-before');
+  const kept = await now.bundles.get('s');
+  expect(kept!.bundle.plans).toMatchObject([
+    { id: 'p', schools: {}, loads: ['sprint', 'contact'], cautions: [] },
+    { id: 'q', schools: {}, loads: [], cautions: [] },
+  ]);
+  now.close();
+});

@@ -1,4 +1,14 @@
-import type { LogPage, Rep, RepReceipt, RunBundle, StoredRep } from '@gravek/contract';
+import type {
+  Load,
+  LogPage,
+  Movement,
+  Rep,
+  RepReceipt,
+  RunBundle,
+  RunPlan,
+  StoredRep,
+} from '@gravek/contract';
+import { movementOf } from '@gravek/library';
 import Dexie, { type EntityTable, type Transaction } from 'dexie';
 import { v7 as uuid } from 'uuid';
 
@@ -64,6 +74,31 @@ const fillIn = async (trx: Transaction): Promise<void> => {
   await trx.table('bundles').clear();
 };
 
+/** A plan kept by version 2 does not say how it is taught and what it asks of the body. */
+type PlanBefore = Omit<RunPlan, 'schools' | 'loads' | 'cautions'> & Partial<RunPlan>;
+
+const fillPlans = async (trx: Transaction): Promise<void> => {
+  const kept = await trx.table<KeptBundle>('bundles').toArray();
+  for (const one of kept) {
+    const plans = (one.bundle.plans as PlanBefore[]).map((plan): RunPlan => ({
+      ...plan,
+      schools: plan.schools ?? {},
+      // All that the movement asks, until the server is heard again.
+      loads: plan.loads ?? loadsOf(plan.movement, one.bundle.movements),
+      cautions: plan.cautions ?? [],
+    }));
+    await trx.table('bundles').put({ ...one, bundle: { ...one.bundle, plans } });
+  }
+};
+
+const loadsOf = (code: string, own: readonly Movement[]): Load[] => {
+  try {
+    return movementOf(code, own).loads as Load[];
+  } catch {
+    return [];
+  }
+};
+
 /** The phone's own database; another name is for tests. */
 export const openStore = (name: string): Store => {
   const opened = new Dexie(name) as Store;
@@ -72,6 +107,7 @@ export const openStore = (name: string): Store => {
     .version(2)
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
+  opened.version(3).upgrade(fillPlans);
   return opened;
 };
 
