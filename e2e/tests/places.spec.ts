@@ -114,6 +114,8 @@ for (const [name, go, ready] of PLACES) {
     page.on('console', (line) => {
       if (line.type() === 'error') broken.push(line.text());
     });
+    // A colour on its way to the other look is none that anybody reads.
+    await page.emulateMedia({ reducedMotion: 'reduce' });
     await go(page);
     await expect(page.getByText(ready).first()).toBeVisible();
     expect(await serious(page)).toEqual([]);

@@ -57,7 +57,10 @@ const useColumns = (): ColumnDef<Row>[] => {
         cell: ({ row }) => <FootWord foot={row.original.takeoffFoot} />,
       },
       {
-        accessorKey: 'heightM',
+        // Who was not measured comes last, either way round.
+        accessorFn: (one) => one.heightM ?? undefined,
+        id: 'heightM',
+        sortUndefined: 'last',
         header: 'Height',
         meta: { number: true },
         cell: ({ row }) =>
