@@ -212,6 +212,15 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
   await page.getByRole('button', { name: 'Save and run' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Anouk');
   await page.getByRole('button', { name: 'Other', exact: true }).click();
+  // Faults is open before the server has the rep, and nothing tells the page of changes.
+  const shown = page.waitForResponse((answer) => answer.url().includes('/api/faults'));
+  await page.route('**/api/changes', (route) => route.abort());
+  await page.route('**/api/reps', async (route) => {
+    await shown;
+    await route.continue().catch(() => {
+      // The page that asked is gone: it sends again from where it is now.
+    });
+  });
   await page.getByRole('group', { name: 'Faults seen' }).getByRole('button').first().click();
   await page.getByRole('button', { name: 'Log the fault' }).click();
   await page.goto(new URL('/faults', page.url()).toString());

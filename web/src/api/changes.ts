@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { useSending } from '../phone/sync';
 
 /** Lists that may differ when one of the club's topics has changed. */
 const TOUCHED: Record<string, readonly string[]> = {
@@ -52,13 +53,13 @@ export const hearChanges = (onTopic: (topic: string) => void): (() => void) => {
   };
 };
 
-/** Keeps what is shown current while others in the club change it. */
+/** Keeps what is shown current while others in the club change it, and this device sends what waited. */
 export const useChanges = (onAthletes: () => void): void => {
   const client = useQueryClient();
   useEffect(() => {
     const due = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const stop = hearChanges((topic) => {
+    const hear = (topic: string): void => {
       due.add(topic);
       timer ??= setTimeout(() => {
         timer = undefined;
@@ -72,9 +73,15 @@ export const useChanges = (onAthletes: () => void): void => {
         }
         due.clear();
       }, GATHER_MS);
+    };
+    const stop = hearChanges(hear);
+    // What this device sent may have been stored before the stream was open.
+    const forget = useSending.subscribe((now, before) => {
+      if (now.taken !== before.taken) hear('reps');
     });
     return () => {
       clearTimeout(timer);
+      forget();
       stop();
     };
   }, [client, onAthletes]);

@@ -26,9 +26,11 @@ type Sending = {
   state: 'idle' | 'sending' | 'unreachable' | 'signed-out' | 'held';
   /** what the server says when it does not take what is sent */
   why: string | null;
+  /** batches that the server took since the page was loaded */
+  taken: number;
 };
 
-export const useSending = create<Sending>(() => ({ state: 'idle', why: null }));
+export const useSending = create<Sending>(() => ({ state: 'idle', why: null, taken: 0 }));
 
 const FIRST_RETRY_MS = 1_500;
 const LAST_RETRY_MS = 20_000;
@@ -55,6 +57,7 @@ const sendBatch = async (clubId: string): Promise<boolean> => {
   try {
     const reps = batch.map(withoutQueueFields);
     await takeReceipt(await api.post<RepReceipt>('/reps', { reps }));
+    useSending.setState(({ taken }) => ({ taken: taken + 1 }));
     most = REP_BATCH;
   } catch (error) {
     if (!isAboutContent(error)) throw error;
