@@ -11,7 +11,10 @@ export type RunAthlete = Pick<
 
 /** What the field screen knows of an approach: what a rep of it is called, and how each runs it. */
 export type RunPlan = {
+  /** of the approach */
   id: string;
+  /** part of the plan's speed for the way in, as its sets ask */
+  pace: number;
   name: string;
   movement: string;
   /** code of the drill whose part is run; null for the whole */

@@ -1,5 +1,5 @@
 import { OUTCOMES, type Side } from '@gravek/core';
-import { array, mixed, object, type InferType } from 'yup';
+import { array, mixed, number, object, type InferType } from 'yup';
 import { BY_ITSELF } from './bounds';
 import {
   choice,
@@ -17,9 +17,14 @@ import {
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 
+/** Parts of a plan's speed that a set may run the way in at. */
+export const PACES = [1, 0.75, 0.5, 0.25] as const;
+
 export const drillSetInput = object({
   id: id(),
   approachId: id(),
+  /** part of the plan's speed for the way in; short steps and what follows stay as they are */
+  pace: number().oneOf(PACES, 'Choose how fast the way in is run.').default(1),
   /** none only where the last one has been deleted since */
   athleteIds: distinct(id(), 60, 'Athletes'),
   sets: count('Sets', 1, 20),

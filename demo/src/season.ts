@@ -214,6 +214,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               {
                 id: id(on, draw),
                 approachId: approach.id,
+                pace: 1,
                 athleteIds: there.map((person) => person.id),
                 sets,
                 reps,

@@ -113,6 +113,23 @@ test('a close is run at a quarter while the short steps stay, and never faster t
   await expect.poll(async () => parseFloat(await takes.innerText())).toBeGreaterThan(full);
 });
 
+test('a set runs a plan’s way in at a quarter, and says so on the field', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/sessions/new');
+  await page.getByLabel('Name', { exact: true }).fill('Quarter first');
+  await page.getByLabel('Day').fill('2031-06-09');
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  const mark = set.locator('.pick[aria-pressed="true"] .figure').first();
+  const whole = await mark.innerText();
+  await set.getByLabel('Way in, of its speed').selectOption('a quarter');
+  await expect(mark).not.toHaveText(whole);
+  const slow = await mark.innerText();
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  await expect(page.getByText('way in at a quarter of its speed')).toBeVisible();
+  await expect(page.locator('.run-who')).toContainText(slow.replace(' ', ''));
+});
+
 test('a child’s plan has its own counts and lengths', async ({ signedIn: page }) => {
   await goTo(page, '/movements/two-step-finish');
   const drawn = page.getByRole('img', { name: /Two-step finish from above/ });

@@ -15,6 +15,7 @@ export {
   type Branch,
   type PlanChoices,
 } from './plan';
+export { askedSpeed, atPace, hasPaces } from './pace';
 export { barFor, bySchools, forBody } from './schools';
 export {
   chainCode,

@@ -1,6 +1,7 @@
 import type { Choices, Load, Movement, RestrictionKind } from '@gravek/contract';
 import { isSequence } from '@gravek/contract';
 import { drillOf } from './movements';
+import { askedSpeed } from './pace';
 
 /** What each restriction bars; reduced volume bars nothing and allows fewer reps. */
 const BARS: Record<RestrictionKind, Load | null> = {
@@ -35,7 +36,7 @@ export const holding = <R extends DatedRestriction>(restrictions: readonly R[], 
 export const demandOf = (movement: Movement, choices: Choices): Load[] => {
   const drill = isSequence(choices) && choices.drill ? drillOf(movement, choices.drill) : undefined;
   const rung = choices.rung ?? 'full';
-  const fast = choices.speedFraction * (drill?.speedFraction ?? 1) >= SPRINT_FROM;
+  const fast = askedSpeed(movement, choices) >= SPRINT_FROM;
   return ((drill?.loads ?? movement.loads) as Load[]).filter((load) => {
     if (load === 'contact') return rung === 'object' || rung === 'opponent';
     if (load === 'sprint') return fast && !['stand', 'walk', 'half'].includes(rung);

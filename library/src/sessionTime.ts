@@ -21,7 +21,7 @@ export const drillSetTime = (
     return setDuration({
       sets: set.sets,
       reps: set.reps * set.sides.length,
-      repS: (plan?.runS ?? USUAL_RUN_S) + ON_AND_OFF_S,
+      repS: (plan?.runS ?? USUAL_RUN_S) / set.pace + ON_AND_OFF_S,
       restS: set.restS,
       setRestS: set.setRestS,
       groupSize: set.athleteIds.length,

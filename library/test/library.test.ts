@@ -182,6 +182,7 @@ describe('restrictions', () => {
       sides: ['own' as const, 'other' as const],
       restS: 0,
       setRestS: 0,
+      pace: 1,
     };
     const people = [
       { id: 'a', restrictions: [] },

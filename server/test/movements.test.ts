@@ -193,6 +193,51 @@ describe('plans of any movement', () => {
     });
   });
 
+  it('runs the way in slower in one set than in the next, short steps alike, as sprint or not', async () => {
+    const athlete = anAthlete();
+    await coach.post('/athletes', athlete).expect(200);
+    const body = plan([athlete.id], 'close-and-shorten', { drill: 'clap-to-short' });
+    await coach.post('/approaches', body).expect(200);
+    const session = aSession(body.id, [athlete.id]);
+    const [set] = session.drillSets;
+    session.drillSets.push({ ...set!, id: uuid(), pace: 0.25 });
+    await coach.post('/sessions', session).expect(200);
+    const { plans } = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
+    const [full, quarter] = plans.map((one) => ({ ...one, run: one.outlines[0]!.own! }));
+    expect(plans.map((one) => one.pace)).toEqual([1, 0.25]);
+    expect(quarter!.run.totalTimeS).toBeGreaterThan(full!.run.totalTimeS);
+    expect(quarter!.run.contacts).toHaveLength(full!.run.contacts.length);
+    expect(quarter!.speedPct).toBeCloseTo(full!.speedPct / 4, -0.5);
+    const lastTwo = (run: typeof full) =>
+      run!.run.contacts.at(-1)!.timeS - run!.run.contacts.at(-2)!.timeS;
+    expect(lastTwo(quarter)).toBeCloseTo(lastTwo(full), 6);
+
+    await coach
+      .post('/sessions', {
+        ...session,
+        id: uuid(),
+        drillSets: [{ ...set!, id: uuid(), pace: 0.3 }],
+      })
+      .expect(422);
+    await coach
+      .post(`/athletes/${athlete.id}/restrictions`, {
+        id: uuid(),
+        athleteId: athlete.id,
+        kind: 'no-sprinting',
+        from: '2031-01-01',
+        until: '2031-12-31',
+        note: '',
+      })
+      .expect(200);
+    const at = (pace: number) => ({
+      ...session,
+      id: uuid(),
+      drillSets: [{ ...set!, id: uuid(), pace }],
+    });
+    await coach.post('/sessions', at(1)).expect(422);
+    await coach.post('/sessions', at(0.5)).expect(200);
+  });
+
   it('reckons a child by age and height', async () => {
     const birthYear = new Date().getFullYear() - 10;
     const grown = anAthlete({ heightM: 1.4, birthYear: null });

@@ -305,6 +305,7 @@ export const aSession = (approachId: string, athleteIds: string[]): SessionInput
     {
       id: uuid(),
       approachId,
+      pace: 1,
       athleteIds,
       sets: 2,
       reps: 3,

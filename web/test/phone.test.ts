@@ -236,7 +236,7 @@ describe('a row that the server cannot take', () => {
     serve(() => json({ status: 403, title: 'Not for you.' }, 403, 'application/problem+json'));
     await fill([rep(1)]);
     await send(CLUB);
-    expect(useSending.getState()).toEqual({ state: 'held', why: 'Not for you.' });
+    expect(useSending.getState()).toMatchObject({ state: 'held', why: 'Not for you.' });
     expect(await queue.count()).toBe(1);
   });
 });
@@ -384,7 +384,7 @@ it('a session kept by an older version goes on without network: its plans say wh
     sessionId: 's',
     openedMs: 1,
     bundle: {
-      session: { id: 's' },
+      session: { id: 's', drillSets: [{ id: 'd', approachId: 'p' }] },
       plans: [plan, { ...plan, id: 'q', movement: 'gone' }],
       movements: [],
     },
@@ -393,8 +393,9 @@ it('a session kept by an older version goes on without network: its plans say wh
   const { openStore } = await import('../src/phone/store');
   const now = openStore('gravek-before');
   const kept = await now.bundles.get('s');
+  expect(kept!.bundle.session.drillSets).toMatchObject([{ approachId: 'p', pace: 1 }]);
   expect(kept!.bundle.plans).toMatchObject([
-    { id: 'p', schools: {}, loads: ['sprint', 'contact'], cautions: [] },
+    { id: 'p', pace: 1, schools: {}, loads: ['sprint', 'contact'], cautions: [] },
     { id: 'q', schools: {}, loads: [], cautions: [] },
   ]);
   now.close();

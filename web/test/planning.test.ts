@@ -39,6 +39,7 @@ describe('planning', () => {
       sides: ['own' as const, 'other' as const],
       restS: 10,
       setRestS: 60,
+      pace: 1,
     };
     expect(drillSetTime(set, undefined)).toMatchObject({ cycleS: 39, totalS: 2 * 8 * 39 + 60 });
     expect(drillSetTime({ ...set, athleteIds: [] }, undefined)).toBeNull();

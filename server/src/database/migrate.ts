@@ -8,6 +8,7 @@ import * as movements from './migrations/0002_movements';
 import * as readings from './migrations/0003_readings';
 import * as log from './migrations/0004_log';
 import * as door from './migrations/0005_door';
+import * as pace from './migrations/0006_pace';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -16,6 +17,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0003_readings': readings,
   '0004_log': log,
   '0005_door': door,
+  '0006_pace': pace,
 };
 
 /** Counts what was logged before there were counts, club by club. */

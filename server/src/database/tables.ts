@@ -152,6 +152,7 @@ export type Tables = {
     sides: Side[];
     rest_s: number;
     set_rest_s: number;
+    pace: Generated<number>;
   };
   drill_set_athlete: {
     club_id: ClubId;

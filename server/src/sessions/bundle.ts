@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
+import { bodyOf } from '@gravek/core';
 import {
   isSequence,
+  type DrillSet,
   type Movement,
   type RunAthlete,
   type RunBundle,
@@ -8,53 +10,83 @@ import {
   type RunPlan,
   type Session,
 } from '@gravek/contract';
-import { cautionsOf, demandOf } from '@gravek/library';
+import {
+  askedSpeed,
+  atPace,
+  cautionsOf,
+  demandOf,
+  mirrorOutline,
+  outlineOf,
+  solve,
+} from '@gravek/library';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { cuesOf } from '../faults/cues';
 import { clubMovements, movementsBy } from '../movements/queries';
 
-const runPlans = async (
-  trx: Trx,
-  ids: readonly string[],
-  athleteIds: readonly string[],
-): Promise<RunPlan[]> => {
-  if (ids.length === 0) return [];
+/** The approaches of a session as its sets run them: each once for every pace that is asked. */
+const runPlans = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<RunPlan[]> => {
+  if (drillSets.length === 0) return [];
   const plans = await trx
     .selectFrom('approach')
     .select(['id', 'name', 'movement', 'choices'])
-    .where('id', 'in', [...ids])
+    .where('id', 'in', [...new Set(drillSets.map((set) => set.approachId))])
     .orderBy('id')
     .execute();
+  const ids = [...new Set(drillSets.flatMap((set) => set.athleteIds))];
   const solved =
-    athleteIds.length === 0
+    ids.length === 0
       ? []
       : await trx
           .selectFrom('athlete_approach')
           .select(['approach_id', 'athlete_id as athleteId', 'own', 'other'])
-          .where('approach_id', 'in', [...ids])
-          .where('athlete_id', 'in', [...athleteIds])
+          .where(
+            'approach_id',
+            'in',
+            plans.map((plan) => plan.id),
+          )
+          .where('athlete_id', 'in', ids)
           .orderBy('athlete_id')
           .execute();
+  const slower = drillSets.filter((set) => set.pace !== 1).flatMap((set) => set.athleteIds);
+  const bodies = new Map(
+    (await athletes(trx, { ids: [...new Set(slower)] })).map((one) => [one.id, bodyOf(one)]),
+  );
   const movementBy = await movementsBy(
     trx,
     plans.map((plan) => plan.movement),
   );
-  return plans.map(({ id, name, movement, choices }) => {
+  return plans.flatMap(({ id, name, movement, choices }) => {
     const own = movementBy(movement);
-    return {
-      id,
-      name,
-      movement,
-      part: isSequence(choices) ? choices.drill : null,
-      speedPct: Math.round(choices.speedFraction * 100),
-      schools: choices.schools ?? {},
-      loads: own ? demandOf(own, choices) : [],
-      cautions: own ? cautionsOf(own, choices) : [],
-      outlines: solved
-        .filter((one) => one.approach_id === id)
-        .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
-    };
+    const sets = drillSets.filter((set) => set.approachId === id);
+    return [...new Set(sets.map((set) => set.pace))].map((pace): RunPlan => {
+      const paced = own ? atPace(own, choices, pace) : choices;
+      const runners = new Set(
+        sets.filter((set) => set.pace === pace).flatMap((set) => set.athleteIds),
+      );
+      const outlineAt = (athleteId: string): RunPlan['outlines'][number] => {
+        const body = bodies.get(athleteId);
+        const outline = own && body ? outlineOf(solve(own, paced, body)) : null;
+        return { athleteId, own: outline, other: outline && mirrorOutline(outline) };
+      };
+      return {
+        id,
+        pace,
+        name,
+        movement,
+        part: isSequence(choices) ? choices.drill : null,
+        speedPct: Math.round((own ? askedSpeed(own, paced) : choices.speedFraction) * 100),
+        schools: choices.schools ?? {},
+        loads: own ? demandOf(own, paced) : [],
+        cautions: own ? cautionsOf(own, choices) : [],
+        outlines:
+          pace === 1
+            ? solved
+                .filter((one) => one.approach_id === id && runners.has(one.athleteId))
+                .map(({ athleteId, own, other }) => ({ athleteId, own, other }))
+            : [...runners].sort().map(outlineAt),
+      };
+    });
   });
 };
 
@@ -101,11 +133,7 @@ const clubOwn = async (trx: Trx, codes: readonly string[]): Promise<Movement[]> 
 /** All that the field screen needs of a session besides its log. */
 export const runBundle = async (trx: Trx, session: Session): Promise<RunBundle> => {
   const { logged: _logged, ...own } = session;
-  const plans = await runPlans(
-    trx,
-    [...new Set(own.drillSets.map((set) => set.approachId))],
-    [...new Set(own.drillSets.flatMap((set) => set.athleteIds))],
-  );
+  const plans = await runPlans(trx, own.drillSets);
   const bundle = {
     session: own,
     plans,

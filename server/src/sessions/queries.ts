@@ -1,5 +1,5 @@
 import type { DrillSet, Session, SessionInput } from '@gravek/contract';
-import { barredBy, demandOf, whyBarred, withoutAthletes } from '@gravek/library';
+import { atPace, barredBy, demandOf, whyBarred, withoutAthletes } from '@gravek/library';
 import { sql } from 'kysely';
 import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
@@ -57,6 +57,7 @@ export const sessions = async (
       .map((set) => ({
         id: set.id,
         approachId: set.approach_id,
+        pace: set.pace,
         athleteIds: people
           .filter((person) => person.drill_set_id === set.id)
           .map((person) => person.athlete_id),
@@ -78,6 +79,7 @@ export const drillSetColumns = (set: DrillSet, sessionId: string, position: numb
   session_id: sessionId,
   position,
   approach_id: set.approachId,
+  pace: set.pace,
   sets: set.sets,
   reps: set.reps,
   sides: set.sides,
@@ -179,7 +181,12 @@ const faultsOf = async (
         const plan = plans.get(set.approachId)!;
         const movement = movementBy(plan.movement);
         const barred =
-          movement && barredBy(demandOf(movement, plan.choices), person.restrictions, date);
+          movement &&
+          barredBy(
+            demandOf(movement, atPace(movement, plan.choices, set.pace)),
+            person.restrictions,
+            date,
+          );
         if (barred) {
           fields[`drillSets[${i}].athleteIds`] = whyBarred(person.name, barred);
         }

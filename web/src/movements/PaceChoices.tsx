@@ -1,13 +1,34 @@
-import { RUNGS, type MovementPhase, type Rung } from '@gravek/contract';
+import { PACES, RUNGS, type MovementPhase, type Rung } from '@gravek/contract';
 import Form from 'react-bootstrap/Form';
 import { RUNG_NAMES } from './Drills';
 
-const PARTS = [
-  [1, 'all of it'],
-  [0.75, 'three quarters'],
-  [0.5, 'half'],
-  [0.25, 'a quarter'],
-] as const;
+const PART_NAMES: Record<number, string> = {
+  1: 'all of it',
+  0.75: 'three quarters',
+  0.5: 'half',
+  0.25: 'a quarter',
+};
+
+const Parts = () =>
+  PACES.map((part) => (
+    <option key={part} value={part}>
+      {PART_NAMES[part]}
+    </option>
+  ));
+
+/** What a set that is run slower than its plan is called by; null at the plan's own speed. */
+export const paceName = (pace: number): string | null =>
+  pace === 1 ? null : `way in at ${PART_NAMES[pace]} of its speed`;
+
+/** How much of the plan's speed the way in is run at in a set. */
+export const PaceChoice = ({ pace, onPace }: { pace: number; onPace: (pace: number) => void }) => (
+  <label className="choice">
+    <span className="form-label">Way in, of its speed</span>
+    <Form.Select value={pace} onChange={(event) => onPace(Number(event.target.value))}>
+      <Parts />
+    </Form.Select>
+  </label>
+);
 
 /** How much of the plan's speed each run on the way is run at; the short steps stay as they are. */
 export const SpeedsByPhase = ({
@@ -36,11 +57,7 @@ export const SpeedsByPhase = ({
               onSpeeds(part === 1 ? rest : { ...rest, [phase.code]: part });
             }}
           >
-            {PARTS.map(([part, name]) => (
-              <option key={part} value={part}>
-                {name}
-              </option>
-            ))}
+            <Parts />
           </Form.Select>
         </label>
       ))}

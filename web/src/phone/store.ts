@@ -74,20 +74,23 @@ const fillIn = async (trx: Transaction): Promise<void> => {
   await trx.table('bundles').clear();
 };
 
-/** A plan kept by version 2 does not say how it is taught and what it asks of the body. */
-type PlanBefore = Omit<RunPlan, 'schools' | 'loads' | 'cautions'> & Partial<RunPlan>;
+/** A plan kept by an earlier version does not say how it is taught, its pace, what it asks of the body. */
+type PlanBefore = Omit<RunPlan, 'schools' | 'loads' | 'cautions' | 'pace'> & Partial<RunPlan>;
 
 const fillPlans = async (trx: Transaction): Promise<void> => {
   const kept = await trx.table<KeptBundle>('bundles').toArray();
   for (const one of kept) {
     const plans = (one.bundle.plans as PlanBefore[]).map((plan): RunPlan => ({
       ...plan,
+      pace: plan.pace ?? 1,
       schools: plan.schools ?? {},
       // All that the movement asks, until the server is heard again.
       loads: plan.loads ?? loadsOf(plan.movement, one.bundle.movements),
       cautions: plan.cautions ?? [],
     }));
-    await trx.table('bundles').put({ ...one, bundle: { ...one.bundle, plans } });
+    const drillSets = one.bundle.session.drillSets.map((set) => ({ ...set, pace: set.pace ?? 1 }));
+    const session = { ...one.bundle.session, drillSets };
+    await trx.table('bundles').put({ ...one, bundle: { ...one.bundle, session, plans } });
   }
 };
 
@@ -107,7 +110,7 @@ export const openStore = (name: string): Store => {
     .version(2)
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
-  opened.version(3).upgrade(fillPlans);
+  opened.version(4).upgrade(fillPlans);
   return opened;
 };
 

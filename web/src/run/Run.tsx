@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { useMember } from '../member/member';
 import { Loaded } from '../controls/Notice';
 import { queue } from '../phone/store';
+import { paceName } from '../movements/PaceChoices';
 import { send, useSending } from '../phone/sync';
 import { Refused } from './Refused';
 import { SetDone } from './SetDone';
@@ -80,7 +81,8 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
   const current = run.sets.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.sets.at(-1);
-  const nameOf = ({ plan }: SetRun): string => plan?.name ?? 'Drill set';
+  const nameOf = ({ plan }: SetRun): string =>
+    plan ? [plan.name, paceName(plan.pace)].filter(Boolean).join(', ') : 'Drill set';
 
   if (!current) return <p className="p-3">This session has no drill set.</p>;
   const { set, plan, state, last } = current;

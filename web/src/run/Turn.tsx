@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
+import { paceName } from '../movements/PaceChoices';
 import type { Run as RunHandle, SetRun } from './useRun';
 
 const LIKELY = 3;
@@ -74,6 +75,7 @@ export const Turn = ({
   const movement = toldTo(taught, athlete, up.side);
   const outline =
     plan.outlines.find((outline) => outline.athleteId === athlete.id)?.[up.side] ?? null;
+  const slower = paceName(plan.pace);
   const drill = plan.part === null ? undefined : drillOf(movement, plan.part);
   const own = bundle.cues.find(
     (cue) => cue.athleteId === athlete.id && cue.movement === plan.movement,
@@ -102,6 +104,7 @@ export const Turn = ({
             {outline ? (
               <>
                 {drill && `${drill.name}: `}
+                {slower && `${slower}, `}
                 {outline.firstFoot} foot first
                 {outline.startM !== null && (
                   <>

@@ -94,7 +94,7 @@ export const useRun = (bundle: RunBundle): Run => {
   const sets = useMemo(
     () =>
       session.drillSets.map((set): SetRun => {
-        const plan = plans.find((plan) => plan.id === set.approachId);
+        const plan = plans.find((plan) => plan.id === set.approachId && plan.pace === set.pace);
         const away = passedOver(set.athleteIds, athletes, plan?.loads ?? [], today);
         const fewer = new Map(
           athletes.flatMap(({ id, restrictions }) => {

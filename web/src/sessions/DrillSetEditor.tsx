@@ -1,10 +1,20 @@
 import { type LengthStyle } from '@gravek/core';
 import { isSequence, type ApproachSummary, type Athlete, type DrillSet } from '@gravek/contract';
-import { barredBy, brokenRules, cautionsOf, demandOf, fitOf, whyBarred } from '@gravek/library';
+import {
+  atPace,
+  barredBy,
+  brokenRules,
+  cautionsOf,
+  demandOf,
+  fitOf,
+  hasPaces,
+  whyBarred,
+} from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { Segments } from '../controls/Segments';
+import { PaceChoice } from '../movements/PaceChoices';
 import { useRuleSets, type Catalogue } from '../movements/useCatalogue';
 
 type Props = {
@@ -40,31 +50,33 @@ export const DrillSetEditor = ({
   onMessage,
 }: Props) => {
   const at = (field: string): string => `drillSets[${index}].${field}`;
-  const approach = approaches.find((approach) => approach.id === set.approachId);
+  const named = approaches.find((approach) => approach.id === set.approachId);
+  const movement = named && movements.of(named.movement);
+  // As the set runs it.
+  const approach = named &&
+    movement && { ...named, choices: atPace(movement, named.choices, set.pace) };
   const chosen = new Set(set.athleteIds);
   const ruleSets = useRuleSets();
   const held = approach && isSequence(approach.choices) ? approach.choices.ruleSet : null;
   const rules = ruleSets.find((set) => set.id === held);
-  const broken = approach
-    ? brokenRules(
-        movements.of(approach.movement),
-        approach,
-        athletes.filter((athlete) => chosen.has(athlete.id)),
-        rules,
-      )
-    : [];
+  const broken =
+    approach && movement
+      ? brokenRules(
+          movement,
+          approach,
+          athletes.filter((athlete) => chosen.has(athlete.id)),
+          rules,
+        )
+      : [];
   const people = athletes
     .filter((athlete) => !athlete.archived || chosen.has(athlete.id))
     .map((athlete) => ({
       one: athlete,
       planned: approach?.athleteIds.includes(athlete.id) ?? false,
-      barred: approach
-        ? barredBy(
-            demandOf(movements.of(approach.movement), approach.choices),
-            athlete.restrictions,
-            date,
-          )
-        : null,
+      barred:
+        approach && movement
+          ? barredBy(demandOf(movement, approach.choices), athlete.restrictions, date)
+          : null,
     }))
     .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
   const toggle = (id: string): void =>
@@ -89,8 +101,8 @@ export const DrillSetEditor = ({
   const pick = ({ one, barred: why }: (typeof people)[number]) => {
     const on = chosen.has(one.id);
     const fit =
-      approach && on
-        ? fitOf(movements.of(approach.movement), approach, one, {
+      approach && movement && on
+        ? fitOf(movement, approach, one, {
             ...style,
             shoeM: one.shoeM ?? undefined,
           })
@@ -126,6 +138,7 @@ export const DrillSetEditor = ({
               const next = approaches.find((approach) => approach.id === event.target.value);
               onSet({
                 approachId: event.target.value,
+                pace: 1,
                 athleteIds: athletes
                   .filter(
                     (athlete) =>
@@ -166,6 +179,9 @@ export const DrillSetEditor = ({
             { value: 'both', label: 'both' },
           ]}
         />
+        {approach && movement && hasPaces(movement, approach.choices) && (
+          <PaceChoice pace={set.pace} onPace={(pace) => onSet({ pace })} />
+        )}
         {messages[at('sides')] && <span className="field-message">{messages[at('sides')]}</span>}
       </div>
       {broken.length > 0 && (
@@ -175,7 +191,8 @@ export const DrillSetEditor = ({
         </div>
       )}
       {approach &&
-        cautionsOf(movements.of(approach.movement), approach.choices).map((caution) => (
+        movement &&
+        cautionsOf(movement, approach.choices).map((caution) => (
           <div key={caution} className="span-12 caution small-text">
             {caution}
           </div>

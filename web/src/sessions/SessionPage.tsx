@@ -32,7 +32,14 @@ import { DrillSetEditor } from './DrillSetEditor';
 
 type Draft = SessionInput & { version: number | null };
 
-const REST = { sets: 2, reps: 4, sides: ['own'] as DrillSet['sides'], restS: 60, setRestS: 180 };
+const REST = {
+  pace: 1,
+  sets: 2,
+  reps: 4,
+  sides: ['own'] as DrillSet['sides'],
+  restS: 60,
+  setRestS: 180,
+};
 
 const newSet = (
   movements: Catalogue,
@@ -92,10 +99,15 @@ const Builder = ({
     drillSets: toAdd ? [] : usable[0] ? [newSet(movements, usable[0], athletes, date)] : [],
     version: null,
   };
-  const [draft, setDraft, discard, found] = useDraft<Draft>(
+  const [kept, setDraft, discard, found] = useDraft<Draft>(
     `session.${session?.id ?? 'new'}`,
     session ? draftOf(session) : fresh,
   );
+  // One that was begun before sets had a pace has none.
+  const draft = {
+    ...kept,
+    drillSets: kept.drillSets.map((set) => ({ ...set, pace: set.pace ?? 1 })),
+  };
   const [messages, setMessages] = useState<Record<string, string>>({});
   const [typed, setTyped] = useState<Record<string, string | null>>({});
   const conflict = useConflict<Session>(

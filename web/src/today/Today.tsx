@@ -12,6 +12,7 @@ import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
 import { dayName, minutes } from '../controls/dates';
 import { useReps } from '../controls/useReps';
+import { paceName } from '../movements/PaceChoices';
 
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
@@ -65,6 +66,7 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
                 {approach?.name ?? 'Approach'}
               </Link>
               <span className="quiet">
+                {paceName(set.pace) && `${paceName(set.pace)}, `}
                 {set.sets} × {set.reps}, {set.athleteIds.length}{' '}
                 {set.athleteIds.length === 1 ? 'athlete' : 'athletes'}
               </span>
