@@ -39,6 +39,7 @@ export {
   whyBarred,
   type DatedRestriction,
 } from './restrictions';
+export { hasEffect, otherWays, type OtherWay } from './otherWays';
 export { cushionInput, usualCushion } from './givingGround';
 export { isMirrored, mirrorWords, toldTo } from './sides';
 export { RULE_SETS } from './ruleSets';

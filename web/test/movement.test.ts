@@ -79,7 +79,7 @@ describe('the ground of a drawing', () => {
         [358, 300, 1],
         [2200, 600, 2],
       ] as const) {
-        const ground = groundOf(layout, width, height, zoom);
+        const ground = groundOf([layout], usual.shoeM, width, height, zoom);
         const spots = layout.footfalls.map(ground.at);
         for (const [x, y] of spots) {
           expect(x).toBeGreaterThanOrEqual(0);
@@ -97,7 +97,7 @@ describe('the ground of a drawing', () => {
 
   it('turns headings as it turns the ground: a step ahead goes the way that ahead points', () => {
     for (const movement of MOVEMENTS) {
-      const ground = groundOf(laidOut(movement, usual), 358, 300);
+      const ground = groundOf([laidOut(movement, usual)], usual.shoeM, 358, 300);
       const [x0, y0] = ground.at({ besideM: 0, aheadM: 0 });
       const [x1, y1] = ground.at({ besideM: 0, aheadM: 1 });
       const way = (ground.turn(0) * Math.PI) / 180;

@@ -7,7 +7,7 @@ const HEIGHT = 92;
 /** A sequence as small as a stamp: hollow left feet, filled right ones, and the way between them. */
 export const PlanThumb = ({ layout }: { layout: Layout }) => {
   const near = { ...layout, others: [], marks: [] };
-  const ground = groundOf(near, WIDTH + 70, HEIGHT + 56);
+  const ground = groundOf([near], 0, WIDTH + 70, HEIGHT + 56);
   const shift = `translate(${(WIDTH - ground.width) / 2},${(HEIGHT - ground.height) / 2})`;
   return (
     <svg

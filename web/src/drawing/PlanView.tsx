@@ -1,22 +1,26 @@
 import type { Layout, Mark, OtherPath } from '@gravek/core';
 import type { Branch } from '@gravek/library';
-import { memo } from 'react';
-import { FootPrint } from './FootPrint';
-import { bodyAt, groundOf, otherAt, type Ground } from './ground';
+import { memo, useId, useMemo } from 'react';
 import { useTime, type Player } from '../hearing/player';
+import { useLengthStyle } from '../member/member';
+import { FootPrint } from './FootPrint';
+import { bodyAt, otherAt, type Ground } from './ground';
+import type { Box } from './labels';
+import {
+  LINE,
+  pictureOf,
+  type Inset,
+  type NamedSpan,
+  type Picture,
+  type Print,
+  type Tag,
+} from './picture';
 import { useWidth } from './useWidth';
-
-const MIN_PRINT = 13;
-const MAX_PRINT = 40;
-const LABEL_ROOM = 15;
 
 const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
   const spots = other.points.map(ground.at);
-  const [x, y] = spots[0]!;
   if (other.line) {
-    const [x2, y2] = spots[1]!;
-    const nearX = Math.max(8, Math.min(ground.width - 8, (x + x2) / 2));
-    const topY = Math.max(14, Math.min(y, y2) + 12);
+    const [[x, y], [x2, y2]] = [spots[0]!, spots[1]!];
     return (
       <g>
         <line
@@ -37,22 +41,11 @@ const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
               height="10"
             />
           ))}
-        <text className="flag-label" x={nearX + 7} y={topY}>
-          {other.name}
-        </text>
       </g>
     );
   }
-  return (
-    <g>
-      {spots.length > 1 && (
-        <polyline className="plan-way" points={spots.map((spot) => spot.join(',')).join(' ')} />
-      )}
-      <text className="quiet-label" x={x} y={y - 12} textAnchor="middle">
-        {other.name}
-      </text>
-    </g>
-  );
+  if (spots.length < 2) return null;
+  return <polyline className="plan-way" points={spots.map((spot) => spot.join(',')).join(' ')} />;
 };
 
 const MARK_SIGNS: Record<Mark['kind'], string> = {
@@ -70,25 +63,88 @@ const MARK_SIGNS: Record<Mark['kind'], string> = {
 
 const MarkSign = ({ mark, ground }: { mark: Mark; ground: Ground }) => {
   const [x, y] = ground.at(mark);
-  // Words stand clear of the prints, which lie along the way.
-  const [dx, dy] = ground.ahead === 'right' ? [0, 30] : [26, 4];
-  const worded = mark.label !== '' && !['box', 'lane'].includes(mark.kind);
   return (
-    <g className="plan-mark">
-      <path
-        d={MARK_SIGNS[mark.kind]}
-        transform={`translate(${x},${y}) rotate(${ground.turn(mark.headingDeg)})`}
-      />
-      {worded && (
-        <text
-          className="quiet-label"
-          x={x + dx}
-          y={y + dy}
-          textAnchor={dx > 0 ? 'start' : 'middle'}
-        >
-          {mark.label}
-        </text>
+    <path
+      className="plan-sign"
+      d={MARK_SIGNS[mark.kind]}
+      transform={`translate(${x},${y}) rotate(${ground.turn(mark.headingDeg)})`}
+    />
+  );
+};
+
+const Prints = ({ prints, phase }: { prints: readonly Print[]; phase: string | null }) =>
+  prints.map(({ fall, x, y, turnDeg, length }, i) => {
+    const color =
+      fall.n === 0
+        ? 'var(--ink-quiet)'
+        : phase === null || fall.phase === phase
+          ? fall.contact === 'step'
+            ? 'var(--ink)'
+            : 'var(--clay)'
+          : 'var(--rule)';
+    return (
+      <g key={i} transform={`rotate(${turnDeg} ${x} ${y})`}>
+        <FootPrint x={x} y={y} length={length} foot={fall.foot} color={color} />
+      </g>
+    );
+  });
+
+const Tags = ({ tags }: { tags: readonly Tag[] }) =>
+  tags.map(({ kind, text, box, lead }, i) => (
+    <g key={i}>
+      {lead && (
+        <line
+          className="plan-lead"
+          x1={lead[0][0]}
+          y1={lead[0][1]}
+          x2={lead[1][0]}
+          y2={lead[1][1]}
+        />
       )}
+      {text.split('\n').map((line, k) => (
+        <text
+          key={k}
+          className={`plan-tag plan-tag-${kind}`}
+          x={box.x + box.width / 2}
+          y={box.y + (k + 1) * LINE - 3}
+          textAnchor="middle"
+        >
+          {line}
+        </text>
+      ))}
+    </g>
+  ));
+
+const trackPoints = (layout: Layout, ground: Ground): string =>
+  layout.track.map((point) => ground.at(point).join(',')).join(' ');
+
+const InsetFrame = ({
+  inset: { ground, frame, prints, tags, letter },
+  layout,
+  phase,
+  player,
+}: {
+  inset: Inset;
+  layout: Layout;
+  phase: string | null;
+  player: Player | undefined;
+}) => {
+  const id = useId();
+  return (
+    <g transform={`translate(${frame.x},${frame.y})`}>
+      <clipPath id={id}>
+        <rect width={frame.width} height={frame.height} />
+      </clipPath>
+      <rect className="plan-frame" width={frame.width} height={frame.height} />
+      <g clipPath={`url(#${id})`}>
+        <polyline className="plan-track" points={trackPoints(layout, ground)} />
+        <Prints prints={prints} phase={phase} />
+        {player && <Moving layout={layout} ground={ground} player={player} />}
+      </g>
+      <Tags tags={tags} />
+      <text className="plan-tag plan-tag-letter" x={9} y={15} textAnchor="middle">
+        {letter}
+      </text>
     </g>
   );
 };
@@ -97,75 +153,83 @@ const MarkSign = ({ mark, ground }: { mark: Mark; ground: Ground }) => {
 const Still = memo(
   ({
     layout,
-    ground,
-    shoeM,
+    over,
+    branches,
+    picture: { ground, prints, tags, insets, scale, compass },
+    overPrints,
     phase,
+    feet,
   }: {
     layout: Layout;
-    ground: Ground;
-    shoeM: number;
+    over: Layout | null;
+    branches: readonly Branch[];
+    picture: Picture;
+    overPrints: readonly Print[];
     phase: string | null;
-  }) => {
-    const print = Math.max(MIN_PRINT, Math.min(MAX_PRINT, shoeM * ground.pixelsPerM));
-    const labelled: [number, number][] = [];
-    const taken: [number, number][] = [];
-    return (
-      <>
-        {layout.others.map((other, i) => (
-          <Other key={i} other={other} ground={ground} />
-        ))}
-        {layout.marks.map((mark, i) => {
-          const [x, y] = ground.at(mark);
-          const clear = !taken.some(([tx, ty]) => Math.hypot(tx - x, ty - y) < 46);
-          if (mark.label) taken.push([x, y]);
-          return <MarkSign key={i} mark={clear ? mark : { ...mark, label: '' }} ground={ground} />;
-        })}
+    feet: boolean;
+  }) => (
+    <>
+      {branches.map(({ name, points }) => (
         <polyline
-          className="plan-track"
-          points={layout.track.map((point) => ground.at(point).join(',')).join(' ')}
+          key={name}
+          className="plan-branch"
+          points={points.map((point) => ground.at(point).join(',')).join(' ')}
         />
-        {layout.footfalls.map((fall, i) => {
-          const [x, y] = ground.at(fall);
-          const color =
-            fall.n === 0
-              ? 'var(--ink-quiet)'
-              : phase === null || fall.phase === phase
-                ? fall.contact === 'step'
-                  ? 'var(--ink)'
-                  : 'var(--clay)'
-                : 'var(--rule)';
-          const clear =
-            fall.n > 0 && !labelled.some(([lx, ly]) => Math.hypot(lx - x, ly - y) < LABEL_ROOM);
-          if (clear) labelled.push([x, y]);
-          const side = (fall.foot === 'left' ? -1 : 1) * (print * 0.25 + 9);
-          const angle = (ground.turn(fall.headingDeg) * Math.PI) / 180;
-          const back = -print * 0.5;
-          return (
-            <g key={i}>
-              <g transform={`rotate(${ground.turn(fall.headingDeg)} ${x} ${y})`}>
-                <FootPrint x={x} y={y} length={print} foot={fall.foot} color={color} />
-              </g>
-              {clear && (
-                <text
-                  className="plan-n"
-                  x={x + back * Math.cos(angle) - side * Math.sin(angle)}
-                  y={y + back * Math.sin(angle) + side * Math.cos(angle) + 4}
-                  textAnchor="middle"
-                >
-                  {fall.n}
-                </text>
-              )}
+      ))}
+      {layout.others.map((other, i) => (
+        <Other key={i} other={other} ground={ground} />
+      ))}
+      {layout.marks.map((mark, i) => (
+        <MarkSign key={i} mark={mark} ground={ground} />
+      ))}
+      {over && (
+        <g className="plan-over">
+          <polyline points={trackPoints(over, ground)} />
+          {overPrints.map(({ x, y, turnDeg, length, fall }, i) => (
+            <g key={i} transform={`rotate(${turnDeg} ${x} ${y})`}>
+              <FootPrint x={x} y={y} length={length} foot={fall.foot} color="var(--mark)" />
             </g>
-          );
-        })}
-      </>
-    );
-  },
+          ))}
+        </g>
+      )}
+      <polyline className="plan-track" points={trackPoints(layout, ground)} />
+      <Prints prints={prints} phase={phase} />
+      {insets.map(({ of, letter }) => (
+        <rect key={letter} className="plan-frame open" {...of} />
+      ))}
+      <Tags tags={tags} />
+      <Scale box={scale.box} pixels={scale.pixels} feet={feet} />
+      <g transform={`translate(${compass.x},${compass.y})`}>
+        <path
+          className="plan-lead"
+          d="M-9,0 H8 M3,-4 L9,0 L3,4"
+          transform={`translate(12,9) rotate(${ground.turn(0)})`}
+        />
+        <text className="plan-tag" x={25} y={13}>
+          ahead
+        </text>
+      </g>
+    </>
+  ),
+);
+
+const Scale = ({ box, pixels, feet }: { box: Box; pixels: number; feet: boolean }) => (
+  <g
+    className="plan-scale"
+    transform={`translate(${box.x + (box.width - pixels) / 2},${box.y + box.height - 5})`}
+  >
+    <path d={`M0,-4 V4 M0,0 H${pixels} M${pixels},-4 V4`} />
+    <text className="plan-tag" x={pixels / 2} y={-7} textAnchor="middle">
+      {feet ? '3 ft' : '1 m'}
+    </text>
+  </g>
 );
 
 /** The body, the foot that has just landed, and whoever else moves, at the moment that is played. */
 const Moving = ({ layout, ground, player }: { layout: Layout; ground: Ground; player: Player }) => {
   const timeS = useTime(player);
+  // At rest nothing stands on the last print.
+  if (timeS >= layout.totalTimeS) return null;
   const body = bodyAt(layout, timeS);
   const [x, y] = ground.at(body);
   const landed = layout.footfalls.findLast((fall) => fall.n > 0 && fall.timeS <= timeS + 1e-9);
@@ -196,30 +260,7 @@ const Moving = ({ layout, ground, player }: { layout: Layout; ground: Ground; pl
 };
 
 const NO_BRANCHES: readonly Branch[] = [];
-
-/** Where the other exits lead. */
-const Branches = ({ branches, ground }: { branches: readonly Branch[]; ground: Ground }) => (
-  <>
-    {branches.map(({ name, points }) => {
-      const spots = points.map(ground.at);
-      const [x, y] = spots.at(-1)!;
-      const inside = x > 20 && x < ground.width - 60 && y > 12 && y < ground.height - 6;
-      return (
-        <g key={name}>
-          <polyline
-            className="plan-branch"
-            points={spots.map((spot) => spot.join(',')).join(' ')}
-          />
-          {inside && (
-            <text className="quiet-label" x={x + 6} y={y + 4}>
-              {name}
-            </text>
-          )}
-        </g>
-      );
-    })}
-  </>
-);
+const NO_PHASES: readonly NamedSpan[] = [];
 
 /** A sequence on the ground to scale, seen from above. */
 export const PlanView = ({
@@ -228,9 +269,11 @@ export const PlanView = ({
   shoeM,
   label,
   phase = null,
+  phases = NO_PHASES,
   maxHeight = 380,
   zoom = 1,
   branches = NO_BRANCHES,
+  over = null,
 }: {
   layout: Layout;
   /** absent for a still drawing */
@@ -239,46 +282,70 @@ export const PlanView = ({
   label: string;
   /** only this phase is inked */
   phase?: string | null;
+  /** the phases by name, written on the ground */
+  phases?: readonly NamedSpan[];
   maxHeight?: number;
   /** other exits, drawn faintly */
   branches?: readonly Branch[];
+  /** another layout, laid over this one */
+  over?: Layout | null;
   /** nearer than the panel; it scrolls then */
   zoom?: number;
 }) => {
   const [ref, seen] = useWidth<HTMLDivElement>(900);
+  const { unit } = useLengthStyle();
+  const feet = unit !== 'metric' && unit !== 'shoes';
   const width = Math.round(seen * zoom);
-  const ground = groundOf(layout, width, maxHeight * zoom, zoom);
-  const metre = ground.pixelsPerM;
+  const named = JSON.stringify(phases);
+  const picture = useMemo(
+    () =>
+      pictureOf({
+        layout,
+        over,
+        branches,
+        phases: JSON.parse(named) as NamedSpan[],
+        shoeM,
+        width,
+        maxHeight: maxHeight * zoom,
+        zoom,
+        feet,
+      }),
+    [layout, over, branches, named, shoeM, width, maxHeight, zoom, feet],
+  );
   return (
     <div
       ref={ref}
       className="zoomed"
       tabIndex={zoom > 1 ? 0 : undefined}
-      style={{ maxHeight: maxHeight + 60, overflowY: zoom > 1 ? 'auto' : 'hidden' }}
+      style={zoom > 1 ? { maxHeight: maxHeight + 60, overflowY: 'auto' } : undefined}
     >
       <svg
         className="strip plan-view"
         width={width}
-        height={ground.height}
-        viewBox={`0 0 ${width} ${ground.height}`}
+        height={picture.height}
+        viewBox={`0 0 ${width} ${picture.height}`}
         role="img"
         aria-label={label}
       >
-        <Branches branches={branches} ground={ground} />
-        <Still layout={layout} ground={ground} shoeM={shoeM} phase={phase} />
-        {player && <Moving layout={layout} ground={ground} player={player} />}
-        <g
-          className="plan-scale"
-          transform={`translate(${width - metre - 12},${ground.height - 10})`}
-        >
-          <path d={`M0,-4 V4 M0,0 H${metre} M${metre},-4 V4`} />
-          <text className="quiet-label" x={metre / 2} y={-6} textAnchor="middle">
-            1 m
-          </text>
-        </g>
-        <text className="quiet-label" x={6} y={14}>
-          ahead {ground.ahead === 'right' ? '→' : '↑'}
-        </text>
+        <Still
+          layout={layout}
+          over={over}
+          overPrints={picture.overPrints}
+          branches={branches}
+          picture={picture}
+          phase={phase}
+          feet={feet}
+        />
+        {player && <Moving layout={layout} ground={picture.ground} player={player} />}
+        {picture.insets.map((inset) => (
+          <InsetFrame
+            key={inset.letter}
+            inset={inset}
+            layout={layout}
+            phase={phase}
+            player={player}
+          />
+        ))}
       </svg>
     </div>
   );

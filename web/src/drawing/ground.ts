@@ -1,4 +1,4 @@
-import type { Layout, OtherPath, Place, TrackPoint } from '@gravek/core';
+import type { Footfall, Layout, OtherPath, Place, TrackPoint } from '@gravek/core';
 import { bisector } from 'd3-array';
 
 /** Where places of a layout lie in a drawing, and how headings turn there. */
@@ -6,76 +6,140 @@ export type Ground = {
   width: number;
   height: number;
   pixelsPerM: number;
-  /** ahead runs to the right, or up */
-  ahead: 'right' | 'up';
   at: (place: Place) => [x: number, y: number];
   /** degrees to turn something that is drawn pointing to the right */
   turn: (headingDeg: number) => number;
 };
 
 const MARGIN = { x: 46, y: 34 };
-const MAX_PIXELS_PER_M = 190;
-const ALONG = 1.25;
+const MAX_PIXELS_PER_M = 260;
+const MIN_HEIGHT = 150;
+/** Ways a drawing may lie, degrees that straight ahead is turned from pointing right; as it is set first. */
+const TURNS = [0, -90, -45, 45] as const;
+/** How much larger it must get to lie aslant. */
+const ASLANT = 1.3;
 
 /** Far things are drawn, but do not make the feet small: so far around the feet still counts, metres. */
 const NEAR_M = 1.6;
 
-const boundsOf = (layout: Layout): { low: Place; high: Place } => {
-  const feet: Place[] = [...layout.footfalls, ...layout.track, ...layout.marks];
+type Bounds = { x: [number, number]; y: [number, number] };
+
+const spread = (values: readonly number[]): [number, number] => [
+  Math.min(...values),
+  Math.max(...values),
+];
+
+/** How far a layout reaches, in metres of a drawing that is turned by some degrees. */
+const boundsOf = (layouts: readonly Layout[], shoeM: number, turnDeg: number): Bounds => {
+  const feet = layouts.flatMap(({ footfalls, track, marks }) => [
+    ...footfalls,
+    ...footfalls.map((fall) => heelOf(fall, shoeM)),
+    ...track,
+    ...marks,
+  ]);
+  const others = layouts.flatMap((layout) => layout.others);
   const reach = (pick: (place: Place) => number): [number, number] => {
-    const own = feet.map(pick);
-    const [low, high] = [Math.min(...own), Math.max(...own)];
-    const others = layout.others.flatMap((other) => other.points.map(pick));
-    const bars = layout.others.flatMap((other) =>
-      other.kind === 'bar' ? other.points.map(pick) : [],
-    );
-    return [
-      Math.min(low, ...bars, ...others.filter((value) => value > low - NEAR_M)),
-      Math.max(high, ...bars, ...others.filter((value) => value < high + NEAR_M)),
-    ];
+    const [low, high] = spread(feet.map(pick));
+    const bars = others.flatMap((other) => (other.kind === 'bar' ? other.points.map(pick) : []));
+    const near = others
+      .flatMap((other) => other.points.map(pick))
+      .filter((value) => value > low - NEAR_M && value < high + NEAR_M);
+    return spread([low, high, ...bars, ...near]);
   };
-  const beside = reach((place) => place.besideM);
-  const ahead = reach((place) => place.aheadM);
-  return {
-    low: { besideM: beside[0], aheadM: ahead[0] },
-    high: { besideM: beside[1], aheadM: ahead[1] },
-  };
+  const turn = turner(turnDeg);
+  return { x: reach((place) => turn(place)[0]), y: reach((place) => turn(place)[1]) };
 };
 
-/** Fits a layout into a drawing of a width, at most so high, the longer way across. */
-export const groundOf = (layout: Layout, width: number, maxHeight: number, zoom = 1): Ground => {
-  const { low, high } = boundsOf(layout);
-  const beside = Math.max(0.6, high.besideM - low.besideM);
-  const ahead = Math.max(0.6, high.aheadM - low.aheadM);
-  const across = ahead > ALONG * beside || width > 620;
-  const [wideM, highM] = across ? [ahead, beside] : [beside, ahead];
-  const pixelsPerM = Math.min(
-    MAX_PIXELS_PER_M * zoom,
-    (width - 2 * MARGIN.x) / wideM,
-    (maxHeight - 2 * MARGIN.y) / highM,
-  );
-  const height = Math.max(150, Math.round(highM * pixelsPerM + 2 * MARGIN.y));
-  const middle = {
-    besideM: (low.besideM + high.besideM) / 2,
-    aheadM: (low.aheadM + high.aheadM) / 2,
-  };
+/** A footfall is where the toes are. */
+const heelOf = ({ besideM, aheadM, headingDeg }: Footfall, shoeM: number): Place => ({
+  besideM: besideM - shoeM * Math.sin((headingDeg * Math.PI) / 180),
+  aheadM: aheadM - shoeM * Math.cos((headingDeg * Math.PI) / 180),
+});
+
+const turner = (turnDeg: number) => {
+  const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+  return ({ besideM, aheadM }: Place): [number, number] => [
+    aheadM * cos - besideM * sin,
+    aheadM * sin + besideM * cos,
+  ];
+};
+
+const sizeOf = ({ x, y }: Bounds): [wide: number, high: number] => [
+  Math.max(0.6, x[1] - x[0]),
+  Math.max(0.6, y[1] - y[0]),
+];
+
+/** Ground to scale around what has bounds, in a room of a size. */
+const groundIn = (
+  bounds: Bounds,
+  turnDeg: number,
+  pixelsPerM: number,
+  width: number,
+  height: number,
+): Ground => {
+  const turn = turner(turnDeg);
+  const middle = [(bounds.x[0] + bounds.x[1]) / 2, (bounds.y[0] + bounds.y[1]) / 2] as const;
   return {
     width,
     height,
     pixelsPerM,
-    ahead: across ? 'right' : 'up',
-    at: ({ besideM, aheadM }) =>
-      across
-        ? [
-            width / 2 + (aheadM - middle.aheadM) * pixelsPerM,
-            height / 2 + (besideM - middle.besideM) * pixelsPerM,
-          ]
-        : [
-            width / 2 + (besideM - middle.besideM) * pixelsPerM,
-            height / 2 - (aheadM - middle.aheadM) * pixelsPerM,
-          ],
-    turn: (headingDeg) => (across ? headingDeg : headingDeg - 90),
+    at: (place) => {
+      const [x, y] = turn(place);
+      return [width / 2 + (x - middle[0]) * pixelsPerM, height / 2 + (y - middle[1]) * pixelsPerM];
+    },
+    turn: (headingDeg) => headingDeg + turnDeg,
   };
+};
+
+/**
+ * Fits layouts into a drawing of a width, at most so high: turned so that the way runs along the longer
+ * side.
+ */
+export const groundOf = (
+  layouts: readonly Layout[],
+  shoeM: number,
+  width: number,
+  maxHeight: number,
+  zoom = 1,
+): Ground => {
+  const fits = TURNS.map((turnDeg) => {
+    const bounds = boundsOf(layouts, shoeM, turnDeg);
+    const [wideM, highM] = sizeOf(bounds);
+    const pixelsPerM = Math.min(
+      MAX_PIXELS_PER_M * zoom,
+      (width - 2 * MARGIN.x) / wideM,
+      (maxHeight - 2 * MARGIN.y) / highM,
+    );
+    return { turnDeg, bounds, highM, pixelsPerM };
+  });
+  const worth = ({ turnDeg, pixelsPerM }: (typeof fits)[number]): number =>
+    pixelsPerM / (turnDeg % 90 === 0 ? 1 : ASLANT);
+  const best = fits.reduce((found, fit) => (worth(fit) > worth(found) * 1.02 ? fit : found));
+  const height = Math.max(MIN_HEIGHT, Math.round(best.highM * best.pixelsPerM + 2 * MARGIN.y));
+  return groundIn(best.bounds, best.turnDeg, best.pixelsPerM, width, height);
+};
+
+/** The ground around some places, as it lies in another drawing but nearer. */
+export const nearer = (
+  ground: Ground,
+  places: readonly Place[],
+  pixelsPerM: number,
+  aroundM: number,
+): Ground => {
+  const turnDeg = ground.turn(0);
+  const turn = turner(turnDeg);
+  const seen = places.map(turn);
+  const bounds: Bounds = {
+    x: spread(seen.map(([x]) => x)),
+    y: spread(seen.map(([, y]) => y)),
+  };
+  return groundIn(
+    bounds,
+    turnDeg,
+    pixelsPerM,
+    Math.round((bounds.x[1] - bounds.x[0] + 2 * aroundM) * pixelsPerM),
+    Math.round((bounds.y[1] - bounds.y[0] + 2 * aroundM) * pixelsPerM),
+  );
 };
 
 const byTime = bisector<{ timeS: number }, number>((point) => point.timeS).right;

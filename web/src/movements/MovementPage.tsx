@@ -15,8 +15,9 @@ import {
   sequenceStart,
   toldTo,
   whyBarred,
+  type OtherWay,
 } from '@gravek/library';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../api/client';
@@ -37,6 +38,7 @@ import { chainPlace } from './chainPlace';
 import { Drills } from './Drills';
 import { movementFileText } from './file';
 import { ForWhom } from './ForWhom';
+import { useLaidOver } from './LaidOver';
 import { PartChoice } from './PartChoice';
 import { Phases } from './Phases';
 import { ReadChoices } from './ReadChoices';
@@ -190,6 +192,11 @@ const Shown = ({
     () => branchesOf(movement, body, { ...chosen, side }),
     [movement, body, chosen, side],
   );
+  const lay = useCallback(
+    (other: OtherWay) => laidOut(written, body, { ...chosen, ...other, side }),
+    [written, body, chosen, side],
+  );
+  const { over, choice: overChoice } = useLaidOver(movement, chosen, lay);
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
   const phases = phasesOn(movement, chosen);
@@ -247,13 +254,16 @@ const Shown = ({
               drill={chosen.drill}
               onChoose={(drill) => setChosen({ ...chosen, drill })}
             />
+            {chosen.drill === null && overChoice}
           </div>
           <PlanView
             branches={branches}
+            over={chosen.drill === null ? over : null}
             layout={layout}
             player={player}
             shoeM={body.shoeM}
             phase={phase}
+            phases={phaseSpans(layout, movement.phases)}
             label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
           />
           <Beats

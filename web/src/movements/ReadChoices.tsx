@@ -1,5 +1,5 @@
-import type { Movement, MovementPhase, School, SequenceChoices } from '@gravek/contract';
-import { phasesOn } from '@gravek/library';
+import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
+import { hasEffect, phasesOn } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
@@ -34,12 +34,6 @@ const Read = ({
     </label>
   );
 };
-
-/** Whether a way of teaching changes anything: steps, phases, faults, cues or what is looked at. */
-const hasEffect = (option: School['options'][number]): boolean =>
-  [option.changes, option.skips, option.without, option.faults, option.checkpoints].some(
-    (list) => (list?.length ?? 0) > 0,
-  );
 
 /** By which school a movement is taught, where that changes anything. */
 export const SchoolChoices = ({

@@ -1,7 +1,7 @@
 import { checkRules } from '@gravek/core';
 import type { Rung, SequenceChoices } from '@gravek/contract';
-import { asPlanned, branchesOf, drillOf, phasesOn } from '@gravek/library';
-import { useMemo, useState } from 'react';
+import { asPlanned, branchesOf, drillOf, laidOut, phasesOn, type OtherWay } from '@gravek/library';
+import { useCallback, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { NumberInput } from '../../controls/NumberInput';
@@ -9,6 +9,7 @@ import { Beats } from '../../drawing/Beats';
 import { PlanView } from '../../drawing/PlanView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../../hearing/beats';
 import { PlayControls } from '../../hearing/PlayControls';
+import { useLaidOver } from '../../movements/LaidOver';
 import { RungChoice, SpeedsByPhase } from '../../movements/PaceChoices';
 import { PartChoice } from '../../movements/PartChoice';
 import { Phases } from '../../movements/Phases';
@@ -38,6 +39,12 @@ export const SequenceDrawing = ({
     () => (layout ? branchesOf(movement, body, asPlanned(movement, choices, body)) : []),
     [layout, movement, body, choices],
   );
+  const lay = useCallback(
+    ({ reads, schools }: OtherWay) =>
+      laidOut(movement, body, asPlanned(movement, { ...choices, reads, schools }, body)),
+    [movement, body, choices],
+  );
+  const { over, choice: overChoice } = useLaidOver(movement, choices, lay);
   if (!layout) {
     return (
       <div className="empty" role="status">
@@ -52,10 +59,12 @@ export const SequenceDrawing = ({
       <PlanView
         zoom={zoom}
         branches={branches}
+        over={choices.drill === null ? over : null}
         layout={layout}
         player={player}
         shoeM={body.shoeM}
         maxHeight={300}
+        phases={phaseSpans(layout, movement.phases)}
         label={`${movement.name} for ${athlete.name}: ${steps.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
       />
       <Beats
@@ -65,6 +74,7 @@ export const SequenceDrawing = ({
         player={player}
       />
       <PlayControls player={player} name={draft.name} nameAt={phaseAt(layout, movement.phases)} />
+      {choices.drill === null && overChoice}
       {layout.held.map(({ phase, part }) => (
         <div key={phase} className="note small-text mt-1" role="status">
           {movement.phases.find((one) => one.code === phase)?.name} at{' '}

@@ -1,0 +1,40 @@
+import type { Movement, School, SequenceChoices } from '@gravek/contract';
+import { phasesOn } from './plan';
+
+type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
+
+/** An exit that is not taken or a way of teaching that is not chosen, with what choosing it would make. */
+export type OtherWay = Chosen & { code: string; name: string };
+
+/** Whether a way of teaching changes anything: steps, phases, faults, cues or what is looked at. */
+export const hasEffect = (option: School['options'][number]): boolean =>
+  [option.changes, option.skips, option.without, option.faults, option.checkpoints].some(
+    (list) => (list?.length ?? 0) > 0,
+  );
+
+/** What can be laid over a movement as it is chosen: each other exit on its way, each other school. */
+export const otherWays = (movement: Movement, { reads, schools }: Chosen): OtherWay[] => {
+  const path = phasesOn(movement, { reads, schools });
+  const exits = path.flatMap((phase, i): OtherWay[] =>
+    (phase.read?.options ?? [])
+      .filter((option) => option.to !== path[i + 1]?.code)
+      .map((option) => ({
+        code: `${phase.code}/${option.code}`,
+        name: option.name,
+        reads: { ...reads, [phase.code]: option.code },
+        schools,
+      })),
+  );
+  const taught = movement.schools.flatMap((school) => {
+    const chosen = schools[school.code] ?? school.options[0]?.code;
+    return school.options
+      .filter((option) => option.code !== chosen && school.options.some(hasEffect))
+      .map((option): OtherWay => ({
+        code: `${school.code}/${option.code}`,
+        name: option.name,
+        reads,
+        schools: { ...schools, [school.code]: option.code },
+      }));
+  });
+  return [...exits, ...taught];
+};

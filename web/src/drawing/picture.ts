@@ -1,0 +1,451 @@
+import type { Footfall, Layout, Mark, OtherPath } from '@gravek/core';
+import type { Branch } from '@gravek/library';
+import { groundOf, nearer, type Ground } from './ground';
+import {
+  alongLine,
+  meet,
+  placeLabels,
+  type Box,
+  type Label,
+  type LabelAsk,
+  type Spot,
+} from './labels';
+
+/** A phase by the name that a coach reads, and when it goes on. */
+export type NamedSpan = { name: string; fromS: number; toS: number };
+
+export type Print = {
+  fall: Footfall;
+  x: number;
+  y: number;
+  turnDeg: number;
+  length: number;
+  box: Box;
+};
+
+export type Tag = Label & { kind: 'n' | 'phase' | 'thing' | 'mark' | 'branch' | 'letter' };
+
+/** A crowded place, drawn anew and larger in a frame of its own. */
+export type Inset = {
+  letter: string;
+  ground: Ground;
+  /** its frame in the drawing */
+  frame: Box;
+  /** what it shows, in the drawing */
+  of: Box;
+  prints: Print[];
+  tags: Tag[];
+};
+
+/** All that is drawn of a layout, in pixels. */
+export type Picture = {
+  ground: Ground;
+  height: number;
+  prints: Print[];
+  /** of what is laid over it */
+  overPrints: Print[];
+  tags: Tag[];
+  insets: Inset[];
+  scale: { box: Box; pixels: number };
+  compass: Box;
+};
+
+const MIN_PRINT = 12;
+/** How wide a sole is to its length. */
+const SOLE = 0.4;
+const CHARACTER = { n: 7.4, word: 6.2 };
+export const LINE = 14;
+const SIGN = 11;
+/** Prints nearer than this to each other are one spot: they get one number, metres. */
+const SAME_SPOT_M = 0.05;
+/** An inset is worth its room from so much larger. */
+const WORTH = 1.5;
+const MOST_INSETS = 2;
+/** Prints of this length are large enough, pixels. */
+const PLAIN = 36;
+const MOST_LARGER = 3.6;
+const INSET = { width: 330, height: 200, largestPixelsPerM: 320 };
+const AROUND_M = 0.24;
+/** Spots that touch, from so many on, are a crowd. */
+const CROWD = 3;
+/** Crowds nearer than this to each other are one, pixels. */
+const BETWEEN = 16;
+/** Phases whose places on the way are nearer than this are named together, pixels. */
+const ONE_SPOT = 14;
+
+const printOf = (fall: Footfall, ground: Ground, shoeM: number): Print => {
+  const [x, y] = ground.at(fall);
+  const length = Math.max(MIN_PRINT, shoeM * ground.pixelsPerM);
+  const turnDeg = ground.turn(fall.headingDeg);
+  const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+  const half = (length * SOLE) / 2;
+  const wide = (Math.abs(length * cos) + Math.abs(2 * half * sin)) / 2;
+  const high = (Math.abs(length * sin) + Math.abs(2 * half * cos)) / 2;
+  const middle: Spot = [x - (length / 2) * cos, y - (length / 2) * sin];
+  return {
+    fall,
+    x,
+    y,
+    turnDeg,
+    length,
+    box: { x: middle[0] - wide, y: middle[1] - high, width: 2 * wide, height: 2 * high },
+  };
+};
+
+const middleOf = ({ x, y, width, height }: Box): Spot => [x + width / 2, y + height / 2];
+
+const word = (...lines: string[]): Pick<LabelAsk, 'text' | 'width' | 'height'> => ({
+  text: lines.join('\n'),
+  width: Math.max(...lines.map((line) => line.length)) * CHARACTER.word + 4,
+  height: lines.length * LINE,
+});
+
+const around = (boxes: readonly Box[], by: number): Box => {
+  const x = Math.min(...boxes.map((box) => box.x)) - by;
+  const y = Math.min(...boxes.map((box) => box.y)) - by;
+  return {
+    x,
+    y,
+    width: Math.max(...boxes.map((box) => box.x + box.width)) + by - x,
+    height: Math.max(...boxes.map((box) => box.y + box.height)) + by - y,
+  };
+};
+
+/** Prints that stand on one spot, such as a foot that comes back to where it was. */
+const spotsOf = (prints: readonly Print[]): Print[][] => {
+  const spots: Print[][] = [];
+  for (const print of prints) {
+    const { fall } = print;
+    const same = spots.find(
+      ([first]) =>
+        first!.fall.foot === fall.foot &&
+        Math.hypot(first!.fall.besideM - fall.besideM, first!.fall.aheadM - fall.aheadM) <
+          SAME_SPOT_M,
+    );
+    if (same) same.push(print);
+    else spots.push([print]);
+  }
+  return spots;
+};
+
+/** The number of a spot, on the outer side of its foot. */
+const numberAsk = (spot: readonly Print[]): LabelAsk => {
+  const { fall, turnDeg, length, box } = spot[0]!;
+  const text = [...new Set(spot.map((print) => print.fall.n))].join('·');
+  return {
+    text,
+    at: middleOf(box),
+    reach: (length * SOLE) / 2 + 2,
+    towardDeg: turnDeg + (fall.foot === 'left' ? -90 : 90),
+    width: text.length * CHARACTER.n + 2,
+    height: LINE,
+  };
+};
+
+/** Places where prints of several spots lie over one another, each with all the prints that are in it. */
+const crowdsOf = (prints: readonly Print[], spots: readonly Print[][]): Print[][] => {
+  const groups: Box[][] = [];
+  for (const [first] of spots) {
+    const touching = groups.filter((group) => group.some((other) => meet(other, first!.box, -1)));
+    const rest = groups.filter((group) => !touching.includes(group));
+    groups.splice(0, groups.length, ...rest, [...touching.flat(), first!.box]);
+  }
+  const places: Box[] = [];
+  for (const group of groups.filter((group) => group.length >= CROWD)) {
+    const near = places.filter((place) => meet(place, around(group, 0), BETWEEN));
+    const rest = places.filter((place) => !near.includes(place));
+    places.splice(0, places.length, ...rest, around([...near, ...group], 0));
+  }
+  return places.map((place) => prints.filter((print) => meet(place, print.box, -1)));
+};
+
+type Named = { codes: string[]; names: string[]; at: Spot };
+
+/** Where on the way each phase is named; those that pass on one spot are named together. */
+const phasesOn = (layout: Layout, spans: readonly NamedSpan[], ground: Ground): Named[] => {
+  const found: Named[] = [];
+  layout.phases.forEach(({ code, fromS, toS }, i) => {
+    const name = spans[i]?.name;
+    if (!name) return;
+    const middleS = (fromS + toS) / 2;
+    const point = layout.track.reduce((near, one) =>
+      Math.abs(one.timeS - middleS) < Math.abs(near.timeS - middleS) ? one : near,
+    );
+    const at = ground.at(point);
+    const same = found.find((one) => Math.hypot(one.at[0] - at[0], one.at[1] - at[1]) < ONE_SPOT);
+    if (same) {
+      same.codes.push(code);
+      same.names.push(name);
+    } else found.push({ codes: [code], names: [name], at });
+  });
+  return found;
+};
+
+const phaseAsk = ({ names, at }: Named, reach = 24): LabelAsk => ({
+  ...word(...names),
+  at,
+  reach,
+  towardDeg: -90,
+});
+
+const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
+  const spots = other.points.map(ground.at);
+  const [x, y] = spots[0]!;
+  if (!other.line) return { ...word(other.name), at: [x, y], reach: 10, towardDeg: -90 };
+  const [x2, y2] = spots[1]!;
+  const inside = (value: number, most: number): number => Math.max(14, Math.min(most - 14, value));
+  return {
+    ...word(other.name),
+    at: [inside((x + x2) / 2, ground.width), inside(Math.min(y, y2), ground.height)],
+    reach: 6,
+    towardDeg: 20,
+  };
+};
+
+const markAsk = (mark: Mark, ground: Ground): LabelAsk => ({
+  ...word(mark.label),
+  at: ground.at(mark),
+  reach: SIGN + 2,
+  towardDeg: 90,
+});
+
+const branchAsk = ({ name, points }: Branch, ground: Ground): LabelAsk | null => {
+  const spots = points.map(ground.at);
+  const seen = spots.filter(
+    ([x, y]) => x > 20 && x < ground.width - 20 && y > 12 && y < ground.height - 6,
+  );
+  const end = seen.at(-1);
+  return end ? { ...word(name), at: end, reach: 5, towardDeg: 0 } : null;
+};
+
+const signBox = (mark: Mark, ground: Ground): Box => {
+  const [x, y] = ground.at(mark);
+  return { x: x - SIGN, y: y - SIGN, width: 2 * SIGN, height: 2 * SIGN };
+};
+
+/** Free room of a size, the nearest to a spot; none where everything is taken. */
+const roomFor = (
+  width: number,
+  height: number,
+  room: Box,
+  solid: readonly Box[],
+  near: Spot,
+): Box | null => {
+  let best: { box: Box; off: number } | null = null;
+  for (let x = room.x; x + width <= room.x + room.width; x += 12) {
+    for (let y = room.y; y + height <= room.y + room.height; y += 12) {
+      const box = { x, y, width, height };
+      const off = Math.hypot(x + width / 2 - near[0], y + height / 2 - near[1]);
+      if ((!best || off < best.off) && !solid.some((other) => meet(box, other, 4))) {
+        best = { box, off };
+      }
+    }
+  }
+  return best?.box ?? null;
+};
+
+const shifted = (box: Box, x: number, y: number): Box => ({ ...box, x: box.x + x, y: box.y + y });
+
+/** A crowd drawn larger, its numbers and its phases in it; null where that would not help. */
+const insetOf = (
+  prints: readonly Print[],
+  phases: readonly LabelAsk[],
+  ground: Ground,
+  shoeM: number,
+  letter: string,
+): Omit<Inset, 'frame'> | null => {
+  const places = prints.map((print) => print.fall);
+  const of = around(
+    prints.map((print) => print.box),
+    3,
+  );
+  // The frame grows with what is in it; it must fit the drawing.
+  const once = nearer(ground, places, ground.pixelsPerM, AROUND_M + shoeM / 2);
+  const larger = Math.min(
+    MOST_LARGER,
+    Math.min(INSET.width, ground.width - 12) / once.width,
+    INSET.height / once.height,
+    INSET.largestPixelsPerM / ground.pixelsPerM,
+  );
+  if (larger < WORTH || prints[0]!.length > PLAIN) return null;
+  const own = nearer(ground, places, ground.pixelsPerM * larger, AROUND_M + shoeM / 2);
+  const large = places.map((fall) => printOf(fall, own, shoeM));
+  const solid = large.map((print) => print.box);
+  const room = { x: 2, y: 2, width: own.width - 4, height: own.height - 4 };
+  const asks = [...spotsOf(large.filter((print) => print.fall.n > 0)).map(numberAsk)];
+  const placed = placeLabels([...asks, ...phases], room, solid);
+  // Every number must find its room, or the crowd stays as it is.
+  if (placed.slice(0, asks.length).some((label) => !label)) return null;
+  return {
+    letter,
+    ground: own,
+    of,
+    prints: large,
+    tags: placed.flatMap((label, i): Tag[] =>
+      label ? [{ ...label, kind: i < asks.length ? 'n' : 'phase' }] : [],
+    ),
+  };
+};
+
+/** The bar of the scale: a metre, or three feet. */
+const scalePixels = (ground: Ground, feet: boolean): number =>
+  ground.pixelsPerM * (feet ? 0.9144 : 1);
+
+/**
+ * Composes the drawing of a layout: prints to scale, crowded places in insets, and every label where
+ * nothing lies under it.
+ *
+ * @param over another layout that is laid over it, as faint prints without numbers
+ */
+export const pictureOf = ({
+  layout,
+  over = null,
+  branches = [],
+  phases = [],
+  shoeM,
+  width,
+  maxHeight,
+  zoom = 1,
+  feet = false,
+}: {
+  layout: Layout;
+  over?: Layout | null;
+  branches?: readonly Branch[];
+  phases?: readonly NamedSpan[];
+  shoeM: number;
+  width: number;
+  maxHeight: number;
+  zoom?: number;
+  feet?: boolean;
+}): Picture => {
+  const ground = groundOf(over ? [layout, over] : [layout], shoeM, width, maxHeight, zoom);
+  const prints = layout.footfalls.map((fall) => printOf(fall, ground, shoeM));
+  const numbered = spotsOf(prints.filter((print) => print.fall.n > 0));
+  const signs = layout.marks.map((mark) => signBox(mark, ground));
+  const lines = layout.others.flatMap((other) =>
+    other.points.length > 1 ? [other.points.map(ground.at)] : [],
+  );
+  const ways = branches.map((branch) => branch.points.map(ground.at));
+  const track = layout.track.map(ground.at);
+  const thin = [...lines, ...ways, track].flatMap((spots) => alongLine(spots));
+  const overPrints = (over?.footfalls ?? []).map((fall) => printOf(fall, ground, shoeM));
+  const solid = [...[...prints, ...overPrints].map((print) => print.box), ...signs];
+  let height = ground.height;
+  const room = (): Box => ({ x: 3, y: 3, width: width - 6, height: height - 6 });
+
+  const corners = (wide: number, high: number): Box => {
+    const spots = [
+      { x: width - wide - 8, y: height - high - 6 },
+      { x: 8, y: height - high - 6 },
+      { x: width - wide - 8, y: 6 },
+      { x: 8, y: 6 },
+    ].map((spot) => ({ ...spot, width: wide, height: high }));
+    const clear = spots.find((box) => ![...solid, ...thin].some((other) => meet(box, other, 3)));
+    if (clear) return clear;
+    height += high + 8;
+    return { x: width - wide - 8, y: height - high - 4, width: wide, height: high };
+  };
+  const scaled = scalePixels(ground, feet);
+  const scale = corners(Math.max(scaled, 30) + 4, 26);
+  solid.push(scale);
+  const compass = corners(62, 18);
+  solid.push(compass);
+
+  const named = phasesOn(layout, phases, ground);
+  const drawnHeight = height;
+  const insets: Inset[] = [];
+  const namedInside = new Set<Named>();
+  const crowds = crowdsOf(prints, numbered).sort((a, b) => b.length - a.length);
+  for (const crowd of crowds.slice(0, MOST_INSETS)) {
+    const members = new Set(crowd.map((print) => print.fall));
+    const whole = named.filter(({ codes }) => {
+      const falls = layout.footfalls.filter((fall) => fall.n > 0 && codes.includes(fall.phase));
+      return falls.length > 0 && falls.every((fall) => members.has(fall));
+    });
+    const letter = String.fromCharCode(65 + insets.length);
+    const plain = insetOf(crowd, [], ground, shoeM, letter);
+    if (!plain) continue;
+    // Phases are named in it where they are all in it.
+    const inside = whole.map((one) => {
+      const falls = plain.prints.filter((print) => one.codes.includes(print.fall.phase));
+      const boxes = falls.map((print) => print.box);
+      return phaseAsk({ ...one, at: middleOf(around(boxes, 0)) }, 16);
+    });
+    const found = insetOf(crowd, inside, ground, shoeM, letter) ?? plain;
+    const { width: wide, height: high } = found.ground;
+    const from = middleOf(found.of);
+    const free = roomFor(wide, high, room(), [...solid, ...thin], from);
+    const under = {
+      x: Math.max(4, Math.min(width - wide - 4, from[0] - wide / 2)),
+      y: height + 4,
+      width: wide,
+      height: high,
+    };
+    // One row under the drawing is enough.
+    if (!free && height > drawnHeight) continue;
+    if (!free) height += high + 10;
+    const frame = free ?? under;
+    for (const one of whole) {
+      if (found.tags.some((tag) => tag.text === one.names.join('\n'))) namedInside.add(one);
+    }
+    solid.push(frame);
+    insets.push({ ...found, frame });
+  }
+  const inInset = new Set(insets.flatMap((inset) => inset.prints.map((print) => print.fall)));
+  const things = layout.others.map((other) => thingAsk(other, ground));
+  const names = new Set(layout.others.map((other) => other.name.toLowerCase()));
+  const wordedMarks = layout.marks.filter(
+    (mark, i) =>
+      mark.label !== '' &&
+      !['box', 'lane'].includes(mark.kind) &&
+      !names.has(mark.label.toLowerCase()) &&
+      !layout.marks
+        .slice(0, i)
+        .some((other) => other.label === mark.label && meet(signs[i]!, signBox(other, ground), 40)),
+  );
+  const asks: { kind: Tag['kind']; ask: LabelAsk }[] = [
+    ...numbered
+      .filter(([first]) => !inInset.has(first!.fall))
+      .map((spot) => ({ kind: 'n' as const, ask: numberAsk(spot) })),
+    ...insets.map((inset) => ({
+      kind: 'letter' as const,
+      ask: {
+        text: inset.letter,
+        at: middleOf(inset.of),
+        reach: Math.min(inset.of.width, inset.of.height) / 2 + 2,
+        towardDeg: -90,
+        width: 12,
+        height: LINE,
+      },
+    })),
+    ...named
+      .filter((one) => !namedInside.has(one))
+      .map((one) => ({ kind: 'phase' as const, ask: phaseAsk(one) })),
+    ...things.map((ask) => ({ kind: 'thing' as const, ask })),
+    ...wordedMarks.map((mark) => ({ kind: 'mark' as const, ask: markAsk(mark, ground) })),
+    ...branches.flatMap((branch) => {
+      const ask = branchAsk(branch, ground);
+      return ask ? [{ kind: 'branch' as const, ask }] : [];
+    }),
+  ];
+  const placed = placeLabels(
+    asks.map(({ ask }) => ask),
+    room(),
+    solid,
+    thin,
+  );
+  return {
+    ground,
+    height,
+    prints,
+    overPrints,
+    tags: placed.flatMap((label, i): Tag[] => (label ? [{ ...label, kind: asks[i]!.kind }] : [])),
+    insets,
+    scale: { box: scale, pixels: scaled },
+    compass,
+  };
+};
+
+/** The labels of an inset where they stand in the whole drawing. */
+export const tagsOnPage = ({ frame, tags }: Inset): Tag[] =>
+  tags.map((tag) => ({ ...tag, box: shifted(tag.box, frame.x, frame.y) }));

@@ -1,0 +1,43 @@
+import type { Layout } from '@gravek/core';
+import type { Movement, SequenceChoices } from '@gravek/contract';
+import { otherWays, type OtherWay } from '@gravek/library';
+import { useMemo, useState } from 'react';
+import Form from 'react-bootstrap/Form';
+
+type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
+
+const figures = (layout: Layout): string =>
+  `${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} s`;
+
+/**
+ * Another exit or school, laid over the way that is drawn.
+ *
+ * @param lay lays the movement out another way
+ * @returns what to draw over it, and the choice of it
+ */
+export const useLaidOver = (
+  movement: Movement,
+  { reads, schools }: Chosen,
+  lay: (other: OtherWay) => Layout,
+): { over: Layout | null; choice: React.ReactNode } => {
+  const [code, setCode] = useState('');
+  const ways = useMemo(() => otherWays(movement, { reads, schools }), [movement, reads, schools]);
+  const way = ways.find((one) => one.code === code);
+  const over = useMemo(() => (way ? lay(way) : null), [way, lay]);
+  if (ways.length === 0) return { over, choice: null };
+  const choice = (
+    <label className="choice no-print">
+      <span className="form-label">Lay over it</span>
+      <Form.Select value={way ? code : ''} onChange={(event) => setCode(event.target.value)}>
+        <option value="">nothing</option>
+        {ways.map((one) => (
+          <option key={one.code} value={one.code}>
+            {one.name}
+          </option>
+        ))}
+      </Form.Select>
+      {over && <span className="small-text quiet">dashed: {figures(over)}</span>}
+    </label>
+  );
+  return { over, choice };
+};
