@@ -7,6 +7,7 @@ import {
   type OtherThing,
   type Part,
   type PhaseSteps,
+  type Posture,
 } from '@gravek/core';
 import {
   array,
@@ -22,6 +23,7 @@ import {
 } from 'yup';
 import { choice, count, distinct, figure, foot, name, note } from './fields';
 import { phaseSteps } from './phaseKinds';
+import { posture } from './posture';
 
 export const LOADS = ['jump', 'sprint', 'contact', 'volume'] as const;
 /** What a movement asks of the body; restrictions bar it by these. */
@@ -92,6 +94,8 @@ const phase = object({
   )
     .required('Checkpoints are missing.')
     .max(12, 'At most 12 checkpoints.'),
+  /** how the body is held, seen from the side, where that is what counts */
+  posture: posture().nullable().default(undefined),
   read: object({
     watch: words('what is watched'),
     options: array(readOption.required())
@@ -214,6 +218,10 @@ const school = object({
       )
         .max(12, 'At most 12 faults.')
         .optional(),
+      /** how the body is held instead, by phase */
+      postures: array(object({ phase: partCode(), posture: posture().required() }).required())
+        .max(24, 'At most 24 postures.')
+        .optional(),
       /** what is looked at instead, by phase and by what was looked at */
       checkpoints: array(
         object({
@@ -300,9 +308,10 @@ export const movementShape = object({
 
 type Shape = InferType<typeof movementShape>;
 export type Movement = Omit<Shape, 'phases' | 'drills' | 'others'> & {
-  phases: (Omit<Shape['phases'][number], 'steps' | 'ball'> & {
+  phases: (Omit<Shape['phases'][number], 'steps' | 'ball' | 'posture'> & {
     steps: PhaseSteps;
     ball: 'gather' | 'release' | 'dribble' | null;
+    posture?: Posture | null | undefined;
   })[];
   drills: (Omit<Shape['drills'][number], 'part'> & { part: Part })[];
   others: OtherThing[];

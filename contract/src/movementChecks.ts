@@ -170,6 +170,8 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
         ...(option.faults ?? []).map((own) => own.code),
       ].find((code) => !faultCodes.has(code));
       if (unknown) say(`${path}.faults`, `There is no fault ${unknown}.`);
+      const unheld = option.postures?.find((own) => !phaseCodes.has(own.phase));
+      if (unheld) say(`${path}.postures`, `There is no phase ${unheld.phase} to hold otherwise.`);
       const nowhere = option.checkpoints?.find((own) => !phaseCodes.has(own.phase));
       if (nowhere) say(`${path}.checkpoints`, `There is no phase ${nowhere.phase} to look at.`);
     });

@@ -182,6 +182,30 @@ export {
   type Trial,
 } from './stepModel';
 export {
+  anglesOf,
+  figureOf,
+  postureAngles,
+  SIDE_JOINTS,
+  type LegPose,
+  type Pose,
+  type PostureAngles,
+  type PostureInput,
+  type SideFigure,
+  type SideJoint,
+  type SideLeg,
+  type SidePoint,
+} from './posture';
+export {
+  POSTURE_LOOKS,
+  sideAt,
+  sideView,
+  type Posture,
+  type PostureLook,
+  type SideContact,
+  type SideMoment,
+  type SideView,
+} from './sideView';
+export {
   FOOT_M,
   formatLength,
   INCH_M,

@@ -42,6 +42,7 @@ export {
 export { hasEffect, otherWays, type OtherWay } from './otherWays';
 export { cushionInput, usualCushion } from './givingGround';
 export { isMirrored, mirrorWords, toldTo } from './sides';
+export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';
 export { drillSetTime, repsOf, sessionReps, sessionTimeS } from './sessionTime';

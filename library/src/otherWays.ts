@@ -8,9 +8,14 @@ export type OtherWay = Chosen & { code: string; name: string };
 
 /** Whether a way of teaching changes anything: steps, phases, faults, cues or what is looked at. */
 export const hasEffect = (option: School['options'][number]): boolean =>
-  [option.changes, option.skips, option.without, option.faults, option.checkpoints].some(
-    (list) => (list?.length ?? 0) > 0,
-  );
+  [
+    option.changes,
+    option.skips,
+    option.without,
+    option.faults,
+    option.postures,
+    option.checkpoints,
+  ].some((list) => (list?.length ?? 0) > 0);
 
 /** What can be laid over a movement as it is chosen: each other exit on its way, each other school. */
 export const otherWays = (movement: Movement, { reads, schools }: Chosen): OtherWay[] => {

@@ -49,6 +49,13 @@ const looked = (phases: Phases, { checkpoints }: Option): Phases =>
     phases,
   );
 
+/** How the body is held, as one way of teaching has it. */
+const held = (phases: Phases, { postures }: Option): Phases =>
+  (postures ?? []).reduce(
+    (all, { phase, posture }) => all.map((own) => (own.code === phase ? { ...own, posture } : own)),
+    phases,
+  );
+
 const faultsOf = (movement: Movement, option: Option, phases: Phases): Movement['faults'] => {
   const out = new Set(option.without);
   for (const { code, phase } of movement.faults) {
@@ -82,10 +89,8 @@ export const bySchools = (
   for (const one of movement.schools) {
     const option = one.options.find((option) => option.code === chosen[one.code]) ?? one.options[0];
     if (!option) continue;
-    const phases = looked(
-      option.skips.reduce(skipped, changed(taught.phases, option.changes)),
-      option,
-    );
+    const stepped = option.skips.reduce(skipped, changed(taught.phases, option.changes));
+    const phases = held(looked(stepped, option), option);
     const faults = faultsOf(taught, option, phases);
     if (phases !== taught.phases || faults !== taught.faults)
       taught = { ...taught, phases, faults };

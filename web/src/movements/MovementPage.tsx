@@ -11,8 +11,10 @@ import {
   isChain,
   laidOut,
   MOVEMENTS,
+  phaseOf,
   phasesOn,
   sequenceStart,
+  sideOf,
   toldTo,
   whyBarred,
   type OtherWay,
@@ -31,6 +33,7 @@ import { tell } from '../controls/toasts';
 import { CauseChart } from '../drawing/CauseChart';
 import { Beats } from '../drawing/Beats';
 import { PlanView } from '../drawing/PlanView';
+import { SideView } from '../drawing/SideView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../hearing/beats';
 import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
@@ -199,6 +202,7 @@ const Shown = ({
   const { over, choice: overChoice } = useLaidOver(movement, chosen, lay);
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
+  const seen = useMemo(() => sideOf(movement, layout, body), [movement, layout, body]);
   const phases = phasesOn(movement, chosen);
   // At the top of its ladder; footwork on air is open to more.
   const asked = demandOf(written, { ...sequenceStart(), drill: chosen.drill, rung: 'opponent' });
@@ -286,6 +290,17 @@ const Shown = ({
           </div>
           {note && <div className="quiet small-text mt-1">{note}</div>}
         </section>
+        {seen && (
+          <div className="panel">
+            <SideView
+              view={seen}
+              layout={layout}
+              body={body}
+              player={player}
+              nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
+            />
+          </div>
+        )}
         <div className="columns">
           <Phases movement={movement} path={phases} chosen={phase} onChoose={setPhase} />
           <div className="stack">

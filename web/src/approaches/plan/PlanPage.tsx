@@ -6,12 +6,13 @@ import {
   type Choices,
   type Movement,
 } from '@gravek/contract';
-import { bySchools, outlineOf, solve, toldTo } from '@gravek/library';
+import { bySchools, outlineOf, phaseOf, sideOf, solve, toldTo } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../../member/member';
 import { unread } from '../../controls/form';
 import { Figure, Labelled, Length, Speed } from '../../controls/Figure';
+import { SideView } from '../../drawing/SideView';
 import { UndoRedo } from '../../controls/UndoRedo';
 import { Zoom } from '../../controls/Zoom';
 import { usePlayer } from '../../hearing/player';
@@ -68,6 +69,10 @@ export const PlanPage = ({
     [invalid, written, choices, body],
   );
   const outline = useMemo(() => solved && outlineOf(solved), [solved]);
+  const seen = useMemo(
+    () => (solved?.layout ? sideOf(movement, solved.layout, body) : null),
+    [movement, solved, body],
+  );
   const player = usePlayer(outline?.contacts ?? NO_BEATS, outline?.totalTimeS ?? 0);
   const wrong = Object.values(typed).some(Boolean) || Object.keys(invalid).length > 0;
   const save = (): void => void work.save(athlete.id, wrong);
@@ -187,6 +192,17 @@ export const PlanPage = ({
           <RunUpDrawing {...plan} choices={choices} onChoices={setChoices} />
         )}
       </div>
+      {solved?.layout && seen && (
+        <div className="panel mb-3 no-print">
+          <SideView
+            view={seen}
+            layout={solved.layout}
+            body={body}
+            player={player}
+            nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
+          />
+        </div>
+      )}
       {isSequence(choices) ? (
         <SequencePanels {...plan} choices={choices} onChoices={setChoices} />
       ) : (

@@ -1,0 +1,354 @@
+import {
+  anglesOf,
+  formatLength,
+  sideAt,
+  type Body,
+  type Layout,
+  type PostureAngles,
+  type PostureLook,
+  type SideContact,
+  type SideLeg,
+  type SideMoment,
+  type SidePoint,
+  type SideView as View,
+} from '@gravek/core';
+import { useTime, type Player } from '../hearing/player';
+import { useLengthStyle } from '../member/member';
+import { Length } from '../controls/Figure';
+import { alongLine, placeLabels, type Box, type LabelAsk, type Spot } from './labels';
+
+const SIZE = { width: 380, height: 290 };
+const GROUND = SIZE.height - 34;
+const CHARACTER = 6.4;
+
+const LOOK_NAMES: Record<PostureLook, string> = {
+  trunk: 'Trunk',
+  hip: 'Hip',
+  knee: 'Knee',
+  shin: 'Shin',
+  ankle: 'Ankle',
+  foot: 'Foot to hip',
+};
+
+const ANGLE: Record<Exclude<PostureLook, 'foot'>, keyof PostureAngles> = {
+  trunk: 'trunkLeanDeg',
+  hip: 'hipDeg',
+  knee: 'kneeDeg',
+  shin: 'shinLeanDeg',
+  ankle: 'ankleDeg',
+};
+
+const degrees = (angles: PostureAngles, look: Exclude<PostureLook, 'foot'>): string =>
+  `${Math.round(angles[ANGLE[look]])}°`;
+
+const Leg = ({
+  leg,
+  hip,
+  hollow,
+  at,
+}: {
+  leg: SideLeg;
+  hip: SidePoint;
+  hollow: boolean;
+  at: At;
+}) => {
+  const bones = [hip, leg.knee, leg.ankle].map(at).join(' ');
+  const foot = [leg.heel, leg.toe, leg.ankle].map(at).join(' ');
+  return (
+    <g className={hollow ? 'side-leg hollow' : 'side-leg'}>
+      <polyline points={bones} className="side-bone" />
+      <polygon points={foot} className="side-foot" />
+      {hollow && <polyline points={bones} className="side-core" />}
+    </g>
+  );
+};
+
+type At = (point: SidePoint) => Spot;
+
+/** The body at a moment: left leg hollow, right leg filled, angles at the joints that are looked at. */
+const Body = ({
+  moment,
+  looks,
+  body,
+}: {
+  moment: SideMoment;
+  looks: readonly PostureLook[];
+  body: Body;
+}) => {
+  const { figure, on } = moment;
+  const style = useLengthStyle();
+  // The tallest it can be fits, whatever the posture, so that the scale stays as it is while it plays.
+  const pixels = (GROUND - 14) / (body.heightM * 1.16);
+  const at: At = ({ x, y }) => [SIZE.width / 2 - 20 + x * pixels, GROUND - y * pixels];
+  const angles = anglesOf(figure);
+  const legs = { stance: figure.stance, free: figure.free };
+  const left = on === 'left' ? legs.stance : legs.free;
+  const right = on === 'left' ? legs.free : legs.stance;
+  const [hip, shoulder] = [at(figure.hip), at(figure.shoulder)];
+  const head: Box = {
+    x: at(figure.head)[0] - figure.head.radius * pixels,
+    y: at(figure.head)[1] - figure.head.radius * pixels,
+    width: 2 * figure.head.radius * pixels,
+    height: 2 * figure.head.radius * pixels,
+  };
+  const thick = (spots: Spot[]): Box[] =>
+    alongLine(spots).map((box) => ({ x: box.x - 4, y: box.y - 4, width: 10, height: 10 }));
+  const solid = [
+    head,
+    ...[left, right].flatMap((leg) => [
+      ...thick([hip, at(leg.knee), at(leg.ankle)]),
+      ...thick([at(leg.heel), at(leg.toe)]),
+    ]),
+    ...thick([hip, shoulder]),
+    { x: 0, y: GROUND, width: SIZE.width, height: SIZE.height - GROUND },
+  ];
+  const middle = (a: SidePoint, b: SidePoint): SidePoint => ({
+    x: (a.x + b.x) / 2,
+    y: (a.y + b.y) / 2,
+  });
+  const spots: Record<Exclude<PostureLook, 'foot'>, [SidePoint, number]> = {
+    trunk: [middle(figure.hip, figure.shoulder), 190],
+    hip: [figure.hip, 200],
+    knee: [figure.stance.knee, -20],
+    shin: [middle(figure.stance.knee, figure.stance.ankle), 0],
+    ankle: [figure.stance.ankle, 180],
+  };
+  const asked = looks.filter((look) => look !== 'foot');
+  const labels = placeLabels(
+    asked.map((look): LabelAsk => {
+      const text = `${LOOK_NAMES[look].toLowerCase()} ${degrees(angles, look)}`;
+      const [point, towardDeg] = spots[look];
+      return {
+        text,
+        at: at(point),
+        reach: 8,
+        towardDeg,
+        width: text.length * CHARACTER + 4,
+        height: 15,
+      };
+    }),
+    { x: 2, y: 2, width: SIZE.width - 4, height: SIZE.height - 4 },
+    solid,
+  );
+  const footX = at(figure.stance.ankle)[0];
+  const behind = angles.footToHipM < -0.005;
+  const ahead = angles.footToHipM > 0.005;
+  const shown = formatLength(Math.abs(angles.footToHipM), { ...style, small: true });
+  return (
+    <>
+      <line className="side-ground" x1={6} x2={SIZE.width - 6} y1={GROUND} y2={GROUND} />
+      <Leg leg={on === 'left' ? right : left} hip={figure.hip} hollow={on !== 'left'} at={at} />
+      <Leg leg={on === 'left' ? left : right} hip={figure.hip} hollow={on === 'left'} at={at} />
+      <line className="side-trunk" x1={hip[0]} y1={hip[1]} x2={shoulder[0]} y2={shoulder[1]} />
+      <circle
+        className="side-head"
+        cx={at(figure.head)[0]}
+        cy={at(figure.head)[1]}
+        r={figure.head.radius * pixels}
+      />
+      {looks.includes('foot') && (
+        <g className="side-reach">
+          <line x1={hip[0]} x2={hip[0]} y1={hip[1] + 8} y2={GROUND + 10} className="plan-lead" />
+          <path d={`M${hip[0]},${GROUND + 8} H${footX}`} />
+          <text
+            className="side-angle"
+            x={Math.max(70, Math.min(SIZE.width - 90, (hip[0] + footX) / 2))}
+            y={GROUND + 26}
+            textAnchor="middle"
+          >
+            foot{' '}
+            {behind
+              ? `${shown} behind the hip`
+              : before
+                ? `${shown} ahead of the hip`
+                : 'under the hip'}
+          </text>
+        </g>
+      )}
+      {labels.map(
+        (label) =>
+          label && (
+            <g key={label.text.split(' ')[0]}>
+              {label.lead && (
+                <line
+                  className="plan-lead"
+                  x1={label.lead[0][0]}
+                  y1={label.lead[0][1]}
+                  x2={label.lead[1][0]}
+                  y2={label.lead[1][1]}
+                />
+              )}
+              <text
+                className="side-angle"
+                x={label.box.x + label.box.width / 2}
+                y={label.box.y + 12}
+                textAnchor="middle"
+              >
+                {label.text}
+              </text>
+            </g>
+          ),
+      )}
+    </>
+  );
+};
+
+/** The moment that the side view stands at: while nothing plays, the first contact is there to be seen. */
+const useMoment = (player: Player, view: View, layout: Layout, body: Body): SideMoment | null => {
+  const timeS = useTime(player);
+  const rest = timeS >= layout.totalTimeS - 1e-9;
+  const shownS = rest ? (view.contacts[0]?.timeS ?? view.keys[0]!.timeS) : timeS;
+  return sideAt(view, layout, body, shownS);
+};
+
+const Drawing = ({
+  view,
+  layout,
+  body,
+  player,
+  nameOf,
+}: {
+  view: View;
+  layout: Layout;
+  body: Body;
+  player: Player;
+  nameOf: (phase: string) => string;
+}) => {
+  const moment = useMoment(player, view, layout, body);
+  return (
+    <div>
+      <svg
+        className="strip side-view"
+        viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+        width={SIZE.width}
+        height={SIZE.height}
+        role="img"
+        aria-label={
+          moment
+            ? `The body from the side: ${nameOf(moment.phase)}`
+            : 'Nothing to see from the side here'
+        }
+      >
+        {moment ? (
+          <Body moment={moment} looks={view.looks.get(moment.phase) ?? []} body={body} />
+        ) : (
+          <text className="plan-tag" x={SIZE.width / 2} y={SIZE.height / 2} textAnchor="middle">
+            Here the feet count, not the posture.
+          </text>
+        )}
+      </svg>
+      <div className="quiet small-text text-center" aria-live="off">
+        {moment && (
+          <>
+            {nameOf(moment.phase)}
+            {moment.contact !== null && `, contact ${moment.contact}`}
+          </>
+        )}
+      </div>
+    </div>
+  );
+};
+
+const Row = ({
+  contact,
+  looks,
+  name,
+  onShow,
+}: {
+  contact: SideContact;
+  looks: readonly PostureLook[];
+  name: string;
+  onShow: () => void;
+}) => {
+  const style = useLengthStyle();
+  return (
+    <tr>
+      <td>
+        <button type="button" aria-label={`Show contact ${contact.n}`} onClick={onShow}>
+          <span className="figure">{contact.n}</span>
+        </button>
+      </td>
+      <td>{name}</td>
+      {(['trunk', 'hip', 'knee', 'shin', 'ankle'] as const).map((look) => (
+        <td key={look} className={looks.includes(look) ? 'num' : 'num quiet'}>
+          <span className="figure">{degrees(contact, look)}</span>
+        </td>
+      ))}
+      <td className="num">
+        <Length m={contact.footToHipM} style={{ ...style, small: true }} />
+      </td>
+      <td className="num">
+        {contact.hipTravelM === null ? '' : <Length m={contact.hipTravelM} style={style} />}
+      </td>
+      <td className="num">
+        {contact.trunkRiseDeg === null ? (
+          ''
+        ) : (
+          <span className="figure">{Math.round(contact.trunkRiseDeg)}°</span>
+        )}
+      </td>
+    </tr>
+  );
+};
+
+/**
+ * The body from the side beside the plan, to the athlete's own height and leg: a figure that moves with
+ * play, and at each contact its angles, the foot against the hip, the way of the hip and the rise of the
+ * trunk.
+ */
+export const SideView = ({
+  view,
+  layout,
+  body,
+  player,
+  nameOf,
+}: {
+  view: View;
+  layout: Layout;
+  body: Body;
+  player: Player;
+  nameOf: (phase: string) => string;
+}) => (
+  <section aria-label="From the side">
+    <h2 className="mb-1">From the side</h2>
+    <div className="side-columns">
+      <Drawing view={view} layout={layout} body={body} player={player} nameOf={nameOf} />
+      <div className="table-scroll">
+        <table className="grid-table side-table">
+          <caption className="visually-hidden">The posture asked at each contact</caption>
+          <thead>
+            <tr>
+              <th>Contact</th>
+              <th>Phase</th>
+              {(['trunk', 'hip', 'knee', 'shin', 'ankle', 'foot'] as const).map((look) => (
+                <th key={look} className="num">
+                  {LOOK_NAMES[look]}
+                </th>
+              ))}
+              <th className="num">Hip travels</th>
+              <th className="num">Trunk up</th>
+            </tr>
+          </thead>
+          <tbody>
+            {view.contacts.map((contact) => (
+              <Row
+                key={contact.n}
+                contact={contact}
+                looks={view.looks.get(contact.phase) ?? []}
+                name={nameOf(contact.phase)}
+                onShow={() => player.setState({ timeS: contact.timeS, playing: false })}
+              />
+            ))}
+          </tbody>
+        </table>
+        {view.contacts.length === 0 && (
+          <p className="quiet mb-0">Held, with no foot landing: the figure shows how.</p>
+        )}
+        <p className="quiet small-text mb-0 mt-1">
+          Asked of this body, by the leg it lands on: trunk and shin from upright, towards the way;
+          hip, knee and ankle inside the joint; behind the hip counts as minus.
+        </p>
+      </div>
+    </div>
+  </section>
+);
