@@ -3,10 +3,12 @@ import {
   formatLength,
   sideAt,
   type Body,
+  type Foot,
   type Layout,
   type PostureAngles,
   type PostureLook,
   type SideContact,
+  type SideFigure,
   type SideLeg,
   type SideMoment,
   type SidePoint,
@@ -21,7 +23,7 @@ const SIZE = { width: 380, height: 290 };
 const GROUND = SIZE.height - 34;
 const CHARACTER = 6.4;
 
-const LOOK_NAMES: Record<PostureLook, string> = {
+export const LOOK_NAMES: Record<PostureLook, string> = {
   trunk: 'Trunk',
   hip: 'Hip',
   knee: 'Knee',
@@ -66,16 +68,18 @@ const Leg = ({
 type At = (point: SidePoint) => Spot;
 
 /** The body at a moment: left leg hollow, right leg filled, angles at the joints that are looked at. */
-const Body = ({
-  moment,
+const Figure = ({
+  figure,
+  on,
   looks,
   body,
 }: {
-  moment: SideMoment;
+  figure: SideFigure;
+  /** what it stands on */
+  on: Foot;
   looks: readonly PostureLook[];
   body: Body;
 }) => {
-  const { figure, on } = moment;
   const style = useLengthStyle();
   // The tallest it can be fits, whatever the posture, so that the scale stays as it is while it plays.
   const pixels = (GROUND - 14) / (body.heightM * 1.16);
@@ -159,7 +163,7 @@ const Body = ({
             foot{' '}
             {behind
               ? `${shown} behind the hip`
-              : before
+              : ahead
                 ? `${shown} ahead of the hip`
                 : 'under the hip'}
           </text>
@@ -192,6 +196,28 @@ const Body = ({
     </>
   );
 };
+
+/** A body that is held, by itself. */
+export const SideStill = ({
+  figure,
+  looks,
+  body,
+}: {
+  figure: SideFigure;
+  looks: readonly PostureLook[];
+  body: Body;
+}) => (
+  <svg
+    className="strip side-view"
+    viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+    width={SIZE.width}
+    height={SIZE.height}
+    role="img"
+    aria-label="The body as it is held"
+  >
+    <Figure figure={figure} on="right" looks={looks} body={body} />
+  </svg>
+);
 
 /** The moment that the side view stands at: while nothing plays, the first contact is there to be seen. */
 const useMoment = (player: Player, view: View, layout: Layout, body: Body): SideMoment | null => {
@@ -230,7 +256,12 @@ const Drawing = ({
         }
       >
         {moment ? (
-          <Body moment={moment} looks={view.looks.get(moment.phase) ?? []} body={body} />
+          <Figure
+            figure={moment.figure}
+            on={moment.on}
+            looks={view.looks.get(moment.phase) ?? []}
+            body={body}
+          />
         ) : (
           <text className="plan-tag" x={SIZE.width / 2} y={SIZE.height / 2} textAnchor="middle">
             Here the feet count, not the posture.

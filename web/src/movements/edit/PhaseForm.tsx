@@ -4,6 +4,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
 import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
+import { freshPosture, PostureAt } from './PostureForm';
 import { freeCode, useAt, useWork } from './work';
 
 const BALL = [
@@ -150,6 +151,13 @@ export const PhaseForm = ({ at }: { at: string }) => {
           />
         )}
         <Read at={at} />
+        <MaybeAt
+          at={`${at}.posture`}
+          label="The posture counts: show it from the side"
+          fresh={freshPosture}
+        >
+          <PostureAt at={`${at}.posture`} />
+        </MaybeAt>
       </div>
       <h3>Look at</h3>
       <Rows at={`${at}.checkpoints`} add="Add a checkpoint" fresh={() => ({ look: '', right: '' })}>

@@ -19,6 +19,7 @@ import {
   WordsAt,
 } from './At';
 import { freeCode, useAt, useWork } from './work';
+import { freshPosture, PostureAt } from './PostureForm';
 
 const named = (list: readonly { code: string; name: string }[]): [string, string][] =>
   list.map((one) => [one.code, one.name]);
@@ -291,7 +292,43 @@ export const SchoolForm = ({ at }: { at: string }) => {
                 </Button>
               </div>
             ))}
+            {(option.postures ?? []).map((own, k) => (
+              <fieldset key={k} className="edit-group">
+                <div className="edit-grid">
+                  <ChoiceAt
+                    at={`${path}.postures[${k}].phase`}
+                    label="Held otherwise in"
+                    options={named(movement.phases)}
+                  />
+                  <PostureAt at={`${path}.postures[${k}].posture`} />
+                </div>
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() => put({ postures: option.postures?.filter((one) => one !== own) })}
+                >
+                  Take out
+                </Button>
+              </fieldset>
+            ))}
             <div className="row-line">
+              <Button
+                size="sm"
+                variant="outline-dark"
+                onClick={() =>
+                  put({
+                    postures: [
+                      ...(option.postures ?? []),
+                      {
+                        phase: movement.phases[0]!.code,
+                        posture: movement.phases[0]!.posture ?? freshPosture(),
+                      },
+                    ],
+                  })
+                }
+              >
+                Hold the body otherwise
+              </Button>
               <Button
                 size="sm"
                 variant="outline-dark"
