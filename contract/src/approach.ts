@@ -167,6 +167,8 @@ export const sequenceChoices = object({
   /** the runner that a defender gives ground to; null as usual */
   cushion: object({
     depthM: figure('The depth', 0, 20, ' m'),
+    /** the athlete whose times these are; null for nobody in particular */
+    runnerId: id().nullable().optional(),
     runnerTopMps: figure('The runner’s top speed', 1, 13, ' m/s'),
     runnerTauS: figure('The runner’s time constant', 0.2, 4, ' s'),
     stepM: figure('The short step', 0.02, 1, ' m'),
@@ -194,6 +196,8 @@ export const sequenceChoices = object({
     baselineSpm: figure('The baseline', 60, 300, ' steps/min').nullable().defined(),
     increasePct: figure('The increase', -30, 30, ' %'),
     weeks: count('Weeks', 1, 52),
+    /** the week whose cadence is run; 0 is the baseline */
+    week: count('The week', 0, 52).optional(),
     speedMps: figure('The pace', 0.5, 10, ' m/s'),
   })
     .nullable()

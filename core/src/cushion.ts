@@ -135,6 +135,14 @@ const leastGain = (input: CushionInput, openS: number): number => {
 };
 
 /**
+ * How far forward the runner of a race is at a moment, metres from where the run began.
+ *
+ * @throws {RangeError} when the moment is before the start
+ */
+export const runnerForwardM = (input: CushionInput, timeS: number): number =>
+  runnerAt(input.attacker, number('timeS', timeS, { min: 0 }));
+
+/**
  * Where runner and defender are over time, for a drawing: metres from where the defender stands, the way
  * the runner goes positive.
  *

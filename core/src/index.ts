@@ -8,7 +8,13 @@ export {
   type LiveFault,
 } from './chooseCue';
 export { closingSpeed, USUAL_BRAKING_MPS2, type ClosingSpeed } from './closingSpeed';
-export { cushion, cushionTracks, type CushionInput, type CushionPlan } from './cushion';
+export {
+  cushion,
+  cushionTracks,
+  runnerForwardM,
+  type CushionInput,
+  type CushionPlan,
+} from './cushion';
 export { dayIn, dayNumber, isDay } from './days';
 export {
   faultRate,

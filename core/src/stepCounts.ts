@@ -24,7 +24,8 @@ const SAME_SPEED = 1e-6;
 
 /**
  * Solves every step count in a range and says which to take: the fastest end speed among those whose
- * largest change is at most 5 %, else the smallest largest change.
+ * largest change is at most 5 % (before a stop the smallest change of them), else the smallest largest
+ * change.
  *
  * @param input as for `solveStraight`; its `steps` is not used, pins and bounds hold for one count
  *   only and are left out, and so are check marks beyond the start of a run
@@ -63,14 +64,18 @@ export const compareStepCounts = (
   const gentler = (a: (typeof fits)[number], b: (typeof fits)[number]): typeof a =>
     b.result.maxAdjust < a.result.maxAdjust ? b : a;
   if (easy.length > 0) {
-    const best = easy.reduce(faster);
+    // Whoever runs up to a stop gains nothing by arriving faster.
+    const stops = ending?.kind === 'short';
+    const best = easy.reduce(stops ? gentler : faster);
     return {
       choices,
       recommended: best.steps,
       reason:
         easy.length === 1
           ? 'The only count that changes no step by more than 5 %.'
-          : 'The fastest at the target among those that change no step by more than 5 %.',
+          : stops
+            ? 'Changes the steps least; before a stop the fastest is no better.'
+            : 'The fastest at the target among those that change no step by more than 5 %.',
     };
   }
   if (fits.length > 0) {

@@ -12,6 +12,7 @@ export {
   solverVersion,
   straightAsk,
   straightStart,
+  wideSpeedMps,
   type Branch,
   type PlanChoices,
 } from './plan';
@@ -40,7 +41,8 @@ export {
   type DatedRestriction,
 } from './restrictions';
 export { hasEffect, otherWays, type OtherWay } from './otherWays';
-export { cushionInput, usualCushion } from './givingGround';
+export { cadenceWeeks, inWeek, isSteady, usualCadence } from './steadyCadence';
+export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
 export { isMirrored, mirrorWords, toldTo } from './sides';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';

@@ -7,6 +7,7 @@ import {
   runLength,
   SOLVER_VERSION,
   solveStraight,
+  spanM,
   usualM,
   type Body,
   type Foot,
@@ -31,13 +32,22 @@ import {
 } from '@gravek/contract';
 import { turningInTime, usualCushion } from './givingGround';
 import { drillOf } from './movements';
+import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';
 import { isMirrored } from './sides';
 
 export type PlanChoices = Partial<
   Pick<
     SequenceChoices,
-    'reads' | 'schools' | 'drill' | 'speedFraction' | 'speeds' | 'bar' | 'arc' | 'cushion'
+    | 'reads'
+    | 'schools'
+    | 'drill'
+    | 'speedFraction'
+    | 'speeds'
+    | 'bar'
+    | 'arc'
+    | 'cushion'
+    | 'cadence'
   >
 > & {
   side?: Side;
@@ -95,16 +105,46 @@ const drilled = (
   return { reads: asked, part };
 };
 
+/** How fast a keeper moves to the wide ball, as the movement has it. */
+export const wideSpeedMps = (movement: Movement, body: Body): number | null => {
+  const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;
+  return wide?.kind === 'arc-move' ? (spanM(wide.step, body) * wide.cadenceSpm) / 60 : null;
+};
+
+/** The movement with the wide ball gone for as fast as it is asked. */
+const wideAt = (
+  movement: Movement,
+  body: Body,
+  asked: SequenceChoices['arc'] | undefined,
+): Movement =>
+  asked
+    ? {
+        ...movement,
+        phases: movement.phases.map((phase) =>
+          phase.steps.kind === 'arc-move'
+            ? {
+                ...phase,
+                steps: {
+                  ...phase.steps,
+                  cadenceSpm: (60 * asked.speedMps) / spanM(phase.steps.step, body),
+                },
+              }
+            : phase,
+        ),
+      }
+    : movement;
+
 /**
  * A movement laid out for an athlete as the coach has chosen: schools, exits, a drill's part and speed.
  *
  * @throws {RangeError} naming what is out of range
  */
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
-  const taught = turningInTime(
-    forBody(bySchools(movement, choices.schools), athlete),
+  const forAthlete = forBody(bySchools(movement, choices.schools), athlete);
+  const taught = inWeek(
+    wideAt(turningInTime(forAthlete, athlete, choices.cushion), athlete, choices.arc),
     athlete,
-    choices.cushion,
+    choices.cadence,
   );
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
   const arc = choices.arc;
@@ -290,7 +330,11 @@ export const asPlanned = (
   movement: Movement,
   choices: SequenceChoices,
   body: Body,
-): SequenceChoices => ({ ...choices, cushion: choices.cushion ?? usualCushion(movement, body) });
+): SequenceChoices => ({
+  ...choices,
+  cushion: choices.cushion ?? usualCushion(movement, body),
+  cadence: choices.cadence ?? usualCadence(movement, body),
+});
 
 /**
  * What a plan comes to for an athlete: the one answer that every screen, sheet and stored plan has.

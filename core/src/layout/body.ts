@@ -21,6 +21,8 @@ export type Body = Handed & {
   reactionS?: number | undefined;
   /** top speed and time constant, where a sprint was timed */
   sprint?: { topSpeedMps: number; tauS: number } | undefined;
+  /** steady cadence, steps a minute, where it was counted */
+  cadenceSpm?: number | undefined;
   /** step on a curve, metres, where it was measured */
   curveStepM?: number | undefined;
 };
@@ -66,6 +68,7 @@ export const bodyOf = (
     legM: athlete.legM ?? LEG_OF_HEIGHT * heightM,
     shoeM: athlete.shoeM ?? SHOE_OF_HEIGHT * heightM,
     curveStepM: figures.curve?.mean,
+    cadenceSpm: figures.cadence?.mean,
     brakeMps2: figures.stop?.mean,
     reactionS: figures.reaction?.mean,
     sprint: figures.sprint && {

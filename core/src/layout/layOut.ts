@@ -25,7 +25,7 @@ import {
 } from './walker';
 
 /** Changes when the same sequence could be laid out differently; stored with every plan. */
-export const LAYOUT_VERSION = 2;
+export const LAYOUT_VERSION = 3;
 
 export type LayoutChoices = {
   /** other: the whole sequence seen in a mirror, feet swapped */

@@ -280,13 +280,34 @@ const Drawing = ({
   );
 };
 
+/** Contacts of a phase that are all alike, from the first to the last of them. */
+type Alike = { contact: SideContact; toN: number };
+
+const told = (contact: SideContact): string =>
+  [
+    contact.phase,
+    ...Object.values(ANGLE).map((angle) => Math.round(contact[angle])),
+    ...[contact.footToHipM, contact.hipTravelM ?? -9].map((m) => Math.round(m * 100)),
+    Math.round(contact.trunkRiseDeg ?? -99),
+  ].join();
+
+const alike = (contacts: readonly SideContact[]): Alike[] => {
+  const rows: Alike[] = [];
+  for (const contact of contacts) {
+    const last = rows.at(-1);
+    if (last && told(last.contact) === told(contact)) last.toN = contact.n;
+    else rows.push({ contact, toN: contact.n });
+  }
+  return rows;
+};
+
 const Row = ({
   contact,
+  toN,
   looks,
   name,
   onShow,
-}: {
-  contact: SideContact;
+}: Alike & {
   looks: readonly PostureLook[];
   name: string;
   onShow: () => void;
@@ -296,7 +317,7 @@ const Row = ({
     <tr>
       <td>
         <button type="button" aria-label={`Show contact ${contact.n}`} onClick={onShow}>
-          <span className="figure">{contact.n}</span>
+          <span className="figure">{toN === contact.n ? toN : `${contact.n}–${toN}`}</span>
         </button>
       </td>
       <td>{name}</td>
@@ -361,10 +382,11 @@ export const SideView = ({
             </tr>
           </thead>
           <tbody>
-            {view.contacts.map((contact) => (
+            {alike(view.contacts).map(({ contact, toN }) => (
               <Row
                 key={contact.n}
                 contact={contact}
+                toN={toN}
                 looks={view.looks.get(contact.phase) ?? []}
                 name={nameOf(contact.phase)}
                 onShow={() => player.setState({ timeS: contact.timeS, playing: false })}

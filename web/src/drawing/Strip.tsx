@@ -250,10 +250,10 @@ const Still = memo(({ plan, style, shoeM, target, width }: Props & { width: numb
       {plan.checkMarks.map((mark) => {
         const label = `${mark.stepsOut} out`;
         const at = x(mark.toTargetM);
-        const flipped = plan.checkMarks.some((other) => {
-          const gap = x(other.toTargetM) - at;
-          return gap > 0 && gap < flagWidth(label) + 4;
-        });
+        const targetX = width - RIGHT + 9 - target.length * 6.4;
+        const flipped = [targetX, ...plan.checkMarks.map((other) => x(other.toTargetM))].some(
+          (otherX) => otherX > at && otherX - at < flagWidth(label) + 4,
+        );
         return <Flag key={mark.stepsOut} x={at} label={label} flipped={flipped} />;
       })}
       <rect x={width - RIGHT} y={38} width="9" height={TAPE_Y - 37} fill="var(--ink)" />

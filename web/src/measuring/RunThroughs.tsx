@@ -1,16 +1,13 @@
-import { aimMargin, runThroughs, type LengthStyle } from '@gravek/core';
+import { runThroughs, type LengthStyle } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Length } from '../controls/Figure';
-import { NumberInput } from '../controls/NumberInput';
 import { ReadingForm } from './ReadingForm';
 
-const USUAL_JUMP_M = 5.5;
-
 /**
- * What the newest run-throughs of an athlete say of the plan: whether the start mark moves, and how far
- * behind the line to aim.
+ * What the newest run-throughs of an athlete say of the plan: whether the start mark moves. Their spread
+ * gives the aim, under how well the plan holds.
  */
 export const RunThroughs = memo(
   ({
@@ -26,12 +23,10 @@ export const RunThroughs = memo(
     onMove: ((byM: number) => void) | undefined;
   }) => {
     const [adding, setAdding] = useState(false);
-    const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
     const newest = athlete.readings.find((row) => row.reading.kind === 'run-through');
     const seen =
       newest?.reading.kind === 'run-through' ? runThroughs(newest.reading.missesM) : null;
     const small = { ...style, small: true };
-    const aim = seen?.sdM ? aimMargin({ jumpM, sdM: seen.sdM }) : null;
     return (
       <section className="panel no-print" aria-label="Run-throughs">
         <h2>Run-throughs at the {target}</h2>
@@ -83,29 +78,11 @@ export const RunThroughs = memo(
                   : 'One run says nothing of the start mark.'}
               </p>
             )}
-            {aim && (
-              <div className="row-line small-text">
-                For a jump of about
-                <NumberInput
-                  aria-label="Jump, m"
-                  width="4.4rem"
-                  decimals={2}
-                  value={jumpM}
-                  onNumber={(value) => setJumpM(Math.max(0.5, Math.min(20, value)))}
-                  onMessage={() => undefined}
-                />
-                m aim <Length m={aim.marginM} style={small} /> behind the line:{' '}
-                <span>
-                  <span className="figure">{(aim.foulProbability * 100).toFixed(1)}</span>
-                  <span className="unit"> %</span> fouls
-                </span>
-              </div>
-            )}
           </>
         ) : (
           <p className="quiet">
-            None yet. Six run-throughs tell whether the start mark is right and how far behind the
-            line to aim.
+            None yet. Six run-throughs tell whether the start mark is right, and give the aim behind
+            the line its spread.
           </p>
         )}
         {onMove &&

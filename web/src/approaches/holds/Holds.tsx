@@ -51,6 +51,7 @@ export const Holds = memo(
     ask,
     counts,
     current,
+    seenSdM,
     target,
     style,
   }: {
@@ -59,6 +60,8 @@ export const Holds = memo(
     /** step counts to compare */
     counts: { from: number; to: number };
     current: CurrentModel;
+    /** spread at the line of the athlete's own run-throughs; null until there are enough */
+    seenSdM: number | null;
     target: string;
     style: LengthStyle;
   }) => {
@@ -138,7 +141,10 @@ export const Holds = memo(
             if (held.length !== plans.length) return <span className="quiet">Running …</span>;
             const { blind, eyed } = held[0]!;
             const closed = blindSpread(lengths, scatter, 0);
-            const aim = aimMargin({ jumpM, sdM: Math.max(1e-4, eyed.sdM) });
+            // Compared with each other as they were simulated, to the spread that was seen.
+            const seen = seenSdM === null ? 1 : seenSdM / Math.max(1e-4, eyed.sdM);
+            const aimOf = (sdM: number) => aimMargin({ jumpM, sdM: Math.max(1e-4, seen * sdM) });
+            const aim = aimOf(eyed.sdM);
             return (
               <>
                 <div className="figures-row">
@@ -150,7 +156,11 @@ export const Holds = memo(
                   </Labelled>
                   {isBoard && (
                     <>
-                      <Labelled label="Aim behind the line">
+                      <Labelled
+                        label={
+                          seenSdM === null ? 'Aim behind the line' : 'Aim, by the run-throughs'
+                        }
+                      >
                         <Length m={aim.marginM} style={{ ...style, small: true }} big />
                       </Labelled>
                       <Labelled label="Fouls then">
@@ -195,10 +205,7 @@ export const Holds = memo(
                             {isBoard && (
                               <td className="num">
                                 <span className="figure">
-                                  {percent(
-                                    aimMargin({ jumpM, sdM: Math.max(1e-4, one.eyed.sdM) })
-                                      .foulProbability,
-                                  )}
+                                  {percent(aimOf(one.eyed.sdM).foulProbability)}
                                 </span>
                                 <span className="unit"> %</span>
                               </td>

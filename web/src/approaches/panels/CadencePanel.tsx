@@ -1,13 +1,14 @@
 import {
-  cadencePlan,
   playBeats,
   soundOf,
   steadyBeats,
   wavFile,
+  type Body,
   type CurrentFigures,
   type LengthStyle,
 } from '@gravek/core';
 import type { SequenceChoices } from '@gravek/contract';
+import { cadenceWeeks } from '@gravek/library';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -20,8 +21,6 @@ import { midiFile } from '../../hearing/midi';
 
 type Chosen = NonNullable<SequenceChoices['cadence']>;
 
-const USUAL_BASELINE_SPM = 164;
-const USUAL: Chosen = { baselineSpm: null, increasePct: 6, weeks: 6, speedMps: 3 };
 /** More than this at once changes the runner's whole economy. */
 const MOST_PCT = 10;
 const HEIGHT = 150;
@@ -30,27 +29,31 @@ const SAMPLE_RATE = 16_000;
 
 /** A cadence raised over some weeks: the ramp, the step length that goes with it, and its beat. */
 export const CadencePanel = ({
-  chosen,
+  chosen: asked,
+  body,
   figures,
   style,
   disabled,
   onChoose,
 }: {
-  chosen: SequenceChoices['cadence'];
+  /** what the coach chose, or what is usual for this body */
+  chosen: Chosen;
+  body: Body;
   figures: CurrentFigures;
   style: LengthStyle;
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const asked = chosen ?? USUAL;
   const counted = figures.cadence && Math.round(figures.cadence.mean);
-  const now = { ...asked, baselineSpm: asked.baselineSpm ?? counted ?? USUAL_BASELINE_SPM };
-  const set = (change: Partial<Chosen>): void => onChoose({ ...asked, ...change });
-  const weeks = cadencePlan(now);
+  const { weeks, baselineSpm, target } = cadenceWeeks(asked, body);
+  const now = { ...asked, baselineSpm };
+  const set = (change: Partial<Chosen>): void => {
+    const next = { ...asked, ...change };
+    onChoose({ ...next, week: Math.min(next.week ?? 1, next.weeks) });
+  };
   const last = weeks.at(-1)!;
-  const [week, setWeek] = useState(1);
+  const { week } = target;
   const [minutes, setMinutes] = useState(10);
-  const target = weeks[Math.min(week, weeks.length - 1)]!;
   const [ref, width] = useWidth<HTMLDivElement>(600);
   const x = scaleLinear([0, now.weeks], [PAD.left + 22, width - PAD.right - 22]);
   const [low, high] = [weeks[0]!.cadenceSpm, last.cadenceSpm].sort((a, b) => a - b);
@@ -207,12 +210,13 @@ export const CadencePanel = ({
         />
       </div>
       <div className="row-line mt-2 no-print">
-        A steady beat for
+        The drawing, and a steady beat, of
         <Form.Select
-          aria-label="Week of the beat"
+          aria-label="Week that is drawn and sounded"
           style={{ width: 'auto' }}
           value={target.week}
-          onChange={(event) => setWeek(Number(event.target.value))}
+          disabled={disabled}
+          onChange={(event) => set({ week: Number(event.target.value) })}
         >
           {weeks.map((one) => (
             <option key={one.week} value={one.week}>

@@ -1,14 +1,17 @@
 import {
+  bodyOf,
   cushion,
   cushionTracks,
   type Body,
   type CushionInput,
   type LengthStyle,
 } from '@gravek/core';
-import type { SequenceChoices } from '@gravek/contract';
-import { cushionInput } from '@gravek/library';
+import type { Athlete, SequenceChoices } from '@gravek/contract';
+import { cushionInput, HORIZON_S, runnerTimes } from '@gravek/library';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import { Figure, Labelled, Length, Speed } from '../../controls/Figure';
 import { Slider } from '../../controls/Slider';
 import { useWidth } from '../../drawing/useWidth';
@@ -119,6 +122,7 @@ const Drawn = ({
 /** Giving ground to a runner: how deep is enough, and when to turn and run. */
 export const CushionPanel = ({
   chosen: now,
+  athletes,
   body,
   style,
   disabled,
@@ -126,12 +130,22 @@ export const CushionPanel = ({
 }: {
   /** what the coach chose, or what is usual for this body */
   chosen: Chosen;
+  /** who may be the runner */
+  athletes: readonly Athlete[];
   body: Body;
   style: LengthStyle;
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
   const set = (change: Partial<Chosen>): void => onChoose({ ...now, ...change });
+  const runners = athletes.filter((one) => !one.archived || one.id === now.runnerId);
+  const runner = runners.find((one) => one.id === now.runnerId);
+  const own = runner && runnerTimes(runner);
+  const stale = own && (own.runnerTopMps !== now.runnerTopMps || own.runnerTauS !== now.runnerTauS);
+  const race = (id: string): void => {
+    const next = runners.find((one) => one.id === id);
+    set(next ? { runnerId: id, ...runnerTimes(next) } : { runnerId: null });
+  };
   const input = cushionInput(now, body);
   const plan = cushion(input);
   const speed = (value: number): React.ReactNode => <Speed mps={value} unit={style.unit} />;
@@ -143,7 +157,7 @@ export const CushionPanel = ({
   ) => (
     <Slider
       label={label}
-      value={now[key]}
+      value={now[key] as number}
       min={min}
       max={max}
       step={step}
@@ -166,7 +180,7 @@ export const CushionPanel = ({
         <Labelled label="Short steps before">
           <span className="figure figure-big">{plan.stepsBeforeOpen ?? '–'}</span>
         </Labelled>
-        <Labelled label="Depth that is enough">
+        <Labelled label={`Deep enough for ${HORIZON_S} s`}>
           <Length m={Math.max(0, plan.minDepthM)} style={style} big />
         </Labelled>
         <Labelled label="Never turning, even after">
@@ -190,6 +204,39 @@ export const CushionPanel = ({
         openS={plan.openByS ?? input.defender.reactionS}
         style={style}
       />
+      <div className="row-line mt-2 no-print">
+        <label className="choice">
+          <span className="form-label">The runner</span>
+          <Form.Select
+            value={now.runnerId ?? ''}
+            disabled={disabled}
+            onChange={(event) => race(event.target.value)}
+          >
+            <option value="">nobody in particular</option>
+            {runners.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Form.Select>
+        </label>
+        {runner && (
+          <span className="quiet small-text">
+            {bodyOf(runner).sprint ? 'by own sprint times' : 'by own steps; no sprint was timed'}
+            {stale && ', changed since or set otherwise '}
+            {stale && (
+              <Button
+                size="sm"
+                variant="outline-dark"
+                disabled={disabled}
+                onClick={() => race(runner.id)}
+              >
+                Take them anew
+              </Button>
+            )}
+          </span>
+        )}
+      </div>
       <div className="slider-grid mt-2">
         {slider('depthM', 'Lines up at', [0.5, 10, 0.1], <Length m={now.depthM} style={style} />)}
         {slider('runnerTopMps', 'Runner’s top speed', [4, 10.5, 0.1], speed(now.runnerTopMps))}
@@ -221,8 +268,12 @@ export const CushionPanel = ({
       </div>
       <p className="quiet small-text mb-0 mt-2">
         Defender:{' '}
-        {body.sprint ? 'own sprint times' : 'no sprint times yet, so as fast as the runner'},{' '}
-        {body.reactionS === undefined ? 'a usual reaction' : 'own reaction'}. The runner must go
+        {body.sprint
+          ? 'own sprint times'
+          : runner
+            ? 'no sprint times yet, so by own steps'
+            : 'no sprint times yet, so as fast as the runner'}
+        , {body.reactionS === undefined ? 'a usual reaction' : 'own reaction'}. The runner must go
         round: 0.9 m aside at 35°.
       </p>
     </section>

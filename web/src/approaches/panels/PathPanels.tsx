@@ -7,7 +7,14 @@ import {
   type LengthStyle,
 } from '@gravek/core';
 import type { Athlete, Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
-import { barFor, phasesOn, usualCushion } from '@gravek/library';
+import {
+  barFor,
+  isSteady,
+  phasesOn,
+  usualCadence,
+  usualCushion,
+  wideSpeedMps,
+} from '@gravek/library';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
 import { CurvePanel } from './CurvePanel';
@@ -26,6 +33,7 @@ const stepsOf = <K extends Kind>(
 export const PathPanels = ({
   movement,
   athlete,
+  athletes,
   body,
   layout,
   choices,
@@ -35,6 +43,7 @@ export const PathPanels = ({
 }: {
   movement: Movement;
   athlete: Athlete;
+  athletes: readonly Athlete[];
   body: Body;
   layout: Layout;
   choices: SequenceChoices;
@@ -75,6 +84,7 @@ export const PathPanels = ({
       {giving && (
         <CushionPanel
           chosen={choices.cushion ?? usualCushion(movement, body)!}
+          athletes={athletes}
           body={body}
           style={style}
           disabled={disabled}
@@ -89,7 +99,7 @@ export const PathPanels = ({
             spreadDeg: arc.spreadDeg,
             fromLane: arc.toLane,
             toLane: wide?.kind === 'arc-move' ? wide.toLane : arc.lanes,
-            speedMps: 2.2,
+            speedMps: Number((wideSpeedMps(movement, body) ?? 2.2).toFixed(1)),
             ...choices.arc,
             goalM: choices.arc?.goalM ?? arc.goalM,
           }}
@@ -101,7 +111,8 @@ export const PathPanels = ({
       )}
       {isSteady(movement) && (
         <CadencePanel
-          chosen={choices.cadence}
+          chosen={choices.cadence ?? usualCadence(movement, body)!}
+          body={body}
           figures={figures}
           style={style}
           disabled={disabled}
@@ -111,7 +122,3 @@ export const PathPanels = ({
     </>
   );
 };
-
-/** A run at a steady cadence: the longest stretch is steps of one length without a target. */
-const isSteady = ({ phases }: Movement): boolean =>
-  phases.some(({ steps }) => steps.kind === 'recover' && steps.steps >= 10);

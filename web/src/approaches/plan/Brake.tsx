@@ -28,7 +28,8 @@ export const Brake = ({
   const limitMps2 = limit?.mean ?? USUAL_BRAKING_MPS2;
   const held = fraction < asked - 1e-9;
   return (
-    <div className="note" role="status">
+    <div className={held ? 'note note-wrong my-2' : 'note my-2'} role="status">
+      {held && <strong>As fast as asked it cannot be run. </strong>}
       Closes at <Speed mps={brake.entrySpeedMps} unit={style.unit} />,{' '}
       <strong>{Math.round(fraction * 100)} % of full</strong>, and shortens over{' '}
       <Length m={brake.brakeZoneM} style={style} />,{' '}

@@ -101,6 +101,7 @@ export const PlanPage = ({
     draft,
     movement,
     athlete,
+    athletes,
     body,
     solved,
     player,
@@ -192,8 +193,13 @@ export const PlanPage = ({
           <RunUpDrawing {...plan} choices={choices} onChoices={setChoices} />
         )}
       </div>
+      {isSequence(choices) ? (
+        <SequencePanels {...plan} choices={choices} onChoices={setChoices} />
+      ) : (
+        <RunUpPanels {...plan} choices={choices} onChoices={setChoices} />
+      )}
       {solved?.layout && seen && (
-        <div className="panel mb-3 no-print">
+        <div className="panel mt-3 no-print">
           <SideView
             view={seen}
             layout={solved.layout}
@@ -202,11 +208,6 @@ export const PlanPage = ({
             nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
           />
         </div>
-      )}
-      {isSequence(choices) ? (
-        <SequencePanels {...plan} choices={choices} onChoices={setChoices} />
-      ) : (
-        <RunUpPanels {...plan} choices={choices} onChoices={setChoices} />
       )}
     </>
   );

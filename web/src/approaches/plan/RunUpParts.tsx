@@ -4,13 +4,14 @@ import {
   currentModel,
   nearbyPlans,
   otherFoot,
+  runThroughs,
   spanM,
   speedParts,
   type NearbyPlan,
   type StraightInput,
   type StraightPlan,
 } from '@gravek/core';
-import type { Solved, StraightChoices } from '@gravek/contract';
+import type { Athlete, Solved, StraightChoices } from '@gravek/contract';
 import { offer, straightAsk, whatChanges, whyNot, withOffer } from '@gravek/library';
 import { useDeferredValue, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -43,6 +44,16 @@ type RunUp = {
   nearby: NearbyPlan[];
   /** what is drawn: the plan, or the nearest that works */
   drawn: StraightPlan | null;
+};
+
+/** Fewer run-throughs than this say too little of how they spread. */
+const ENOUGH_RUNS = 4;
+
+/** The spread at the line of the athlete's newest run-throughs, where there are enough. */
+const seenSpreadM = ({ readings }: Athlete): number | null => {
+  const newest = readings.find((row) => row.reading.kind === 'run-through')?.reading;
+  if (newest?.kind !== 'run-through' || newest.missesM.length < ENOUGH_RUNS) return null;
+  return runThroughs(newest.missesM).sdM;
 };
 
 /** The straight run's figures of a plan, and what works nearby where it cannot be run. */
@@ -102,7 +113,7 @@ const useSetting = ({
 
 /** The strip to scale with its rhythm, or why there is none and what would work. */
 export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
-  const { draft, choices, athlete, player, style, zoom, disabled, messages } = parts;
+  const { draft, choices, athlete, body, player, style, zoom, disabled, messages } = parts;
   const run = useRunUp(choices, parts);
   const { set, pin } = useSetting(parts);
   const onPin = useStable(pin);
@@ -110,6 +121,16 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
   const { straight } = parts.solved ?? {};
   return (
     <>
+      {run && plan?.brake && (
+        <Brake
+          brake={plan.brake}
+          asked={choices.speedFraction}
+          fraction={run.ask.speedFraction ?? 1}
+          limit={currentFigures(athlete.readings).stop}
+          paceM={spanM({ value: 1, of: 'pace' }, body)}
+          style={style}
+        />
+      )}
       {straight && !straight.feasible && (
         <div className="note note-wrong my-2" role="alert">
           <strong>That cannot be run.</strong> {whyNot(straight, choices, style)}
@@ -174,7 +195,7 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
 
 /** Below the strip: what is chosen, step counts side by side, the sheet, every step, how well it holds. */
 export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
-  const { draft, choices, athlete, body, style, disabled, messages, onDraft, onMessage } = parts;
+  const { draft, choices, athlete, style, disabled, messages, onDraft, onMessage } = parts;
   const run = useRunUp(choices, parts);
   const { set, pin } = useSetting(parts);
   // While a print is dragged the strip keeps up with the hand; what stands below it may come later.
@@ -187,7 +208,7 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
   );
   const counts = useMemo(() => ({ from: draft.from, to: draft.to }), [draft.from, draft.to]);
   const current = useMemo(() => currentModel(athlete), [athlete]);
-  const figures = useMemo(() => currentFigures(athlete.readings), [athlete]);
+  const seenSdM = useMemo(() => seenSpreadM(athlete), [athlete]);
   const onPin = useStable(pin);
   const onUnpinAll = useStable(() => set({ pins: [] }));
   const onSteps = useStable((steps: number) => !disabled && set({ steps }));
@@ -256,18 +277,6 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
             <p className="quiet">Choose a range of counts that leaves room for the ending.</p>
           )}
           {shownPlan && <div className="note mt-3">{whatChanges(shownPlan, style)}</div>}
-          {run && plan?.brake && (
-            <div className="mt-2">
-              <Brake
-                brake={plan.brake}
-                asked={choices.speedFraction}
-                fraction={run.ask.speedFraction ?? 1}
-                limit={figures.stop}
-                paceM={spanM({ value: 1, of: 'pace' }, body)}
-                style={style}
-              />
-            </div>
-          )}
         </section>
         <div className="stack">
           {shownPlan ? (
@@ -309,6 +318,7 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
                 ask={shown.ask}
                 counts={counts}
                 current={current}
+                seenSdM={seenSdM}
                 target={target}
                 style={style}
               />

@@ -91,6 +91,7 @@ export const SequencePanels = ({
   choices,
   movement,
   athlete,
+  athletes,
   body,
   solved,
   style,
@@ -113,6 +114,7 @@ export const SequencePanels = ({
           <PathPanels
             movement={movement}
             athlete={athlete}
+            athletes={athletes}
             body={body}
             layout={layout}
             choices={choices}

@@ -9,6 +9,8 @@ export type PlanParts = {
   /** in the words that hold for the athlete */
   movement: Movement;
   athlete: Athlete;
+  /** all of the club */
+  athletes: readonly Athlete[];
   body: Body & { estimated: BodyMeasure[] };
   /** null while a field holds what cannot be solved */
   solved: Solved | null;

@@ -1,0 +1,70 @@
+import { cadencePlan, spanM, type Body, type CadenceWeek } from '@gravek/core';
+import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
+
+type Chosen = NonNullable<SequenceChoices['cadence']>;
+type Steady = Extract<MovementPhase['steps'], { kind: 'recover' }>;
+
+const USUAL_BASELINE_SPM = 164;
+/** From so many steps on a stretch is run at a steady cadence. */
+const STRETCH = 10;
+
+const stretchOf = ({ phases }: Pick<Movement, 'phases'>): number =>
+  phases.findIndex(({ steps }) => steps.kind === 'recover' && steps.steps >= STRETCH);
+
+/** A run at a steady cadence: a long stretch of steps of one length, without a target. */
+export const isSteady = (movement: Pick<Movement, 'phases'>): boolean => stretchOf(movement) >= 0;
+
+/** A raised cadence as it is usual: at the pace that the movement's own step and cadence make. */
+export const usualCadence = (movement: Movement, body: Body): Chosen | null => {
+  const at = stretchOf(movement);
+  if (at < 0) return null;
+  const { step, cadenceSpm } = movement.phases[at]!.steps as Steady;
+  return {
+    baselineSpm: null,
+    increasePct: 6,
+    weeks: 6,
+    week: 1,
+    speedMps: Number(((spanM(step, body) * cadenceSpm) / 60).toFixed(2)),
+  };
+};
+
+/** The weeks of a raised cadence, from what was counted where no baseline is set by hand. */
+export const cadenceWeeks = (
+  chosen: Chosen,
+  body: Body,
+): { weeks: CadenceWeek[]; baselineSpm: number; target: CadenceWeek } => {
+  const baselineSpm = chosen.baselineSpm ?? Math.round(body.cadenceSpm ?? USUAL_BASELINE_SPM);
+  const weeks = cadencePlan({ ...chosen, baselineSpm });
+  return { weeks, baselineSpm, target: weeks[Math.min(chosen.week ?? 1, chosen.weeks)]! };
+};
+
+/**
+ * The movement in a week of a raised cadence: the stretch at that week's cadence and step, the one before
+ * it at the baseline, the rest in proportion.
+ */
+export const inWeek = (
+  movement: Movement,
+  body: Body,
+  chosen: SequenceChoices['cadence'] | undefined,
+): Movement => {
+  const at = stretchOf(movement);
+  if (!chosen || at < 0) return movement;
+  const { weeks, target } = cadenceWeeks(chosen, body);
+  const written = movement.phases.map((phase) => phase.steps);
+  const to = (i: number, from: number, week: CadenceWeek): MovementPhase['steps'] => {
+    const [own, of] = [written[i] as Steady, written[from] as Steady];
+    return {
+      ...own,
+      cadenceSpm: Math.round((week.cadenceSpm * own.cadenceSpm) / of.cadenceSpm),
+      step: { value: (week.stepM * spanM(own.step, body)) / spanM(of.step, body), of: 'm' },
+    };
+  };
+  return {
+    ...movement,
+    phases: movement.phases.map((phase, i) => {
+      if (phase.steps.kind !== 'recover') return phase;
+      const before = i < at;
+      return { ...phase, steps: before ? to(i, at - 1, weeks[0]!) : to(i, at, target) };
+    }),
+  };
+};
