@@ -90,7 +90,7 @@ test('a cadence raised over weeks warns above ten percent and saves its beat', a
   await slide(panel, 'Raised by', '5');
   await expect(panel.getByText(/more than runners/)).toBeHidden();
   expect(await figure(panel, 'After 6 weeks')).toBe(168);
-  await panel.getByLabel('Week of the beat').selectOption('6');
+  await panel.getByLabel('Week that is drawn and sounded').selectOption('6');
   await panel.getByLabel('Minutes of the beat').selectOption('1');
   const coming = page.waitForEvent('download');
   await panel.getByRole('button', { name: 'Save as notes' }).click();

@@ -150,7 +150,7 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     await page.getByRole('button', { name: 'Log 2 faults' }).click();
     await expect(up).toHaveText('Tove');
     await expect(waiting).toContainText('offline, 1 rep waiting to send');
-    await page.getByRole('button', { name: 'Again' }).click();
+    await page.getByRole('button', { name: 'Redo' }).click();
     await expect(up).toHaveText('Tove');
     await clean.click();
     await expect(up).toHaveText('Mirela');

@@ -43,7 +43,7 @@ export {
 export { hasEffect, otherWays, type OtherWay } from './otherWays';
 export { cadenceWeeks, inWeek, isSteady, usualCadence } from './steadyCadence';
 export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
-export { isMirrored, mirrorWords, toldTo } from './sides';
+export { isMirrored, mirrorWords, sideWord, toldTo } from './sides';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';

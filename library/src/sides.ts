@@ -1,4 +1,4 @@
-import type { Body, Side } from '@gravek/core';
+import { otherFoot, type Body, type Side } from '@gravek/core';
 import type { Movement } from '@gravek/contract';
 
 const OTHER: Record<string, string> = {
@@ -20,6 +20,21 @@ export const isMirrored = (
 ): boolean =>
   (by !== 'neither' && (by === 'hand' ? athlete.hand : athlete.takeoffFoot) !== side) !==
   (which === 'other');
+
+/**
+ * A side of a movement as a coach calls it for an athlete.
+ *
+ * @example sideWord(movementOf('straight-run-up'), leftFooter, 'own') // 'left foot'
+ */
+export const sideWord = (
+  { writtenFor: { by } }: Pick<Movement, 'writtenFor'>,
+  athlete: Pick<Body, 'hand' | 'takeoffFoot'>,
+  which: Side,
+): string => {
+  if (by === 'neither') return which === 'own' ? 'as called' : 'in the mirror';
+  const own = by === 'hand' ? athlete.hand : athlete.takeoffFoot;
+  return `${which === 'own' ? own : otherFoot(own)} ${by === 'hand' ? 'hand' : 'foot'}`;
+};
 
 /** What a coach reads; codes and parameters are not words. */
 const READ = new Set([

@@ -22,7 +22,7 @@ import { Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { FootWord } from '../drawing/FootPrint';
-import { dayName } from '../controls/dates';
+import { counted, dayName } from '../controls/dates';
 import { AthleteForm } from './AthleteForm';
 
 type Row = Athlete & { topM: number; measured: boolean; until: string | null };
@@ -90,9 +90,7 @@ const useColumns = (): ColumnDef<Row>[] => {
         accessorKey: 'until',
         header: 'Restricted',
         cell: ({ row }) =>
-          row.original.until && (
-            <span className="tag">until {dayName(row.original.until, 'd MMM')}</span>
-          ),
+          row.original.until && <span className="tag">until {dayName(row.original.until)}</span>,
       },
     ];
   }, [unit]);
@@ -165,7 +163,7 @@ const Roster = ({ athletes }: { athletes: Athlete[] }) => {
           checked={away}
           onChange={(event) => setAway(event.target.checked)}
         />
-        <span className="quiet small-text ms-auto">{shown.length} athletes</span>
+        <span className="quiet small-text ms-auto">{counted(shown.length, 'athlete')}</span>
       </div>
       {shown.length === 0 ? (
         <Empty title={away ? 'Nobody is archived here.' : 'Nobody matches.'}>

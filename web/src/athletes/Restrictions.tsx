@@ -17,6 +17,7 @@ import { useCheckedForm } from '../controls/form';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { usePutAway } from '../controls/usePutAway';
 import { useMayPlan, useMember } from '../member/member';
+import { dayName } from '../controls/dates';
 
 /** What an athlete may not do, and until when. One opening of the form is one restriction, however often it is sent. */
 const AddForm = ({ athleteId, onDone }: { athleteId: string; onDone: () => void }) => {
@@ -89,7 +90,7 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
           <li key={restriction.id} className="row-line">
             <strong>{RESTRICTION_NAMES[restriction.kind]}</strong>
             <span className={held.has(restriction) ? '' : 'quiet'}>
-              {restriction.from} to {restriction.until}
+              {dayName(restriction.from)} to {dayName(restriction.until)}
               {held.has(restriction) ? '' : ', over'}
             </span>
             {restriction.note && <span className="quiet">{restriction.note}</span>}

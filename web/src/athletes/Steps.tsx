@@ -5,6 +5,7 @@ import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan } from '../member/member';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { FitChart } from '../drawing/FitChart';
+import { counted, dayName } from '../controls/dates';
 
 export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void }) => {
   const style = useLengthStyle(athlete.shoeM);
@@ -29,7 +30,7 @@ export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () 
             />
           </Labelled>
           {fit && (
-            <Labelled label="Fits within">
+            <Labelled label="Measured steps lie within">
               <Length m={fit.lengthRmsM} style={{ ...style, small: true }} big />
             </Labelled>
           )}
@@ -68,9 +69,9 @@ export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () 
         <ul className="list-plain">
           {athlete.trials.map((trial) => (
             <li key={trial.id} className="row-line">
-              <span>{trial.takenOn}</span>
+              <span>{dayName(trial.takenOn)}</span>
               <span className="quiet">
-                {trial.steps.length} steps, counted by{' '}
+                {counted(trial.steps.length, 'step')}, counted by{' '}
                 {trial.source === 'device'
                   ? 'a device'
                   : trial.source === 'other'

@@ -1,4 +1,4 @@
-import { addDays, format, parseISO, startOfWeek } from 'date-fns';
+import { addDays, format, isThisYear, parseISO, startOfWeek } from 'date-fns';
 
 /** The seven days of the week of a day, Monday first, yyyy-mm-dd. */
 export const weekOf = (day: string): string[] => {
@@ -9,7 +9,12 @@ export const weekOf = (day: string): string[] => {
 export const shift = (day: string, by: number): string =>
   format(addDays(parseISO(day), by), 'yyyy-MM-dd');
 
-export const dayName = (day: string, pattern = 'EEE d MMM'): string =>
-  format(parseISO(day), pattern);
+/** A day (yyyy-mm-dd) as every place writes it: the year only where it is not this one. */
+export const dayName = (day: string): string =>
+  format(parseISO(day), isThisYear(parseISO(day)) ? 'EEE d MMM' : 'EEE d MMM yyyy');
+
+/** A count with its word: one rep, two reps. */
+export const counted = (count: number, one: string, more = `${one}s`): string =>
+  `${count} ${count === 1 ? one : more}`;
 
 export const minutes = (seconds: number): string => `${Math.max(1, Math.round(seconds / 60))} min`;

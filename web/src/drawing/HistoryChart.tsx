@@ -2,6 +2,7 @@ import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useWidth } from './useWidth';
+import { dayName } from '../controls/dates';
 
 const HEIGHT = 74;
 const PAD = { left: 44, right: 60, top: 12, bottom: 20 };
@@ -32,7 +33,7 @@ export const HistoryChart = ({ label, points }: { label: string; points: readonl
         width={width}
         height={HEIGHT}
         role="img"
-        aria-label={`${label}: ${sorted.map((point) => `${written(point.value)} on ${point.day}`).join(', ')}`}
+        aria-label={`${label}: ${sorted.map((point) => `${written(point.value)} on ${dayName(point.day)}`).join(', ')}`}
       >
         <path d={path ?? ''} fill="none" stroke="var(--ink-quiet)" strokeWidth="1.4" />
         {sorted.map((point) => (
@@ -57,7 +58,7 @@ export const HistoryChart = ({ label, points }: { label: string; points: readonl
               {written(point.value)}
             </text>
             <text x={x(time(point.day))} y={HEIGHT - 4} textAnchor={i ? 'end' : 'start'}>
-              {point.day}
+              {dayName(point.day)}
             </text>
           </g>
         ))}

@@ -8,6 +8,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { RateChart } from '../drawing/RateChart';
 import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
+import { counted } from '../controls/dates';
 
 const SHOWN = 5;
 
@@ -108,7 +109,8 @@ export const AthleteFaultPanel = ({ athlete }: { athlete: Athlete }) => {
             list.map((one) => (
               <div key={one.movement}>
                 <div className="quiet small-text mb-2">
-                  {catalogue.of(one.movement).name}: {one.reps} reps in {one.sessions} sessions
+                  {catalogue.of(one.movement).name}: {counted(one.reps, 'rep')} in{' '}
+                  {counted(one.sessions, 'session')}
                 </div>
                 <InMovement picture={one} movement={toldTo(catalogue.of(one.movement), athlete)} />
               </div>

@@ -15,6 +15,7 @@ import { useMayPlan } from '../member/member';
 import { HistoryChart } from '../drawing/HistoryChart';
 import { ReadingForm, SOURCE_NAMES } from './ReadingForm';
 import { mainFigure, resultText, TESTS } from './tests';
+import { dayName } from '../controls/dates';
 
 const Kind = ({
   kind,
@@ -49,12 +50,12 @@ const Kind = ({
       <details>
         <summary className="small-text quiet">
           {rows.length === 1 ? 'One reading' : `${rows.length} readings`}, the newest of{' '}
-          {rows[0]!.takenOn}
+          {dayName(rows[0]!.takenOn)}
         </summary>
         <ul className="list-plain">
           {rows.map((row) => (
             <li key={row.id} className="row-line small-text">
-              <span className="figure">{row.takenOn}</span>
+              <span className="figure">{dayName(row.takenOn)}</span>
               <span>
                 {resultText(readingResult(row.reading), style)}, by {SOURCE_NAMES[row.source]}
                 {row.id === current.id && rows.length > 1 && <strong>, this one counts</strong>}

@@ -4,6 +4,7 @@ import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Length } from '../controls/Figure';
 import { ReadingForm } from './ReadingForm';
+import { dayName } from '../controls/dates';
 
 /**
  * What the newest run-throughs of an athlete say of the plan: whether the start mark moves. Their spread
@@ -33,7 +34,7 @@ export const RunThroughs = memo(
         {seen && newest ? (
           <>
             <p className="mb-2">
-              {seen.n === 1 ? 'One run' : `${seen.n} runs`} of {newest.takenOn}: on average{' '}
+              {seen.n === 1 ? 'One run' : `${seen.n} runs`} of {dayName(newest.takenOn)}: on average{' '}
               <strong>
                 {Math.abs(seen.meanM) < 0.005 ? (
                   'on the line'

@@ -164,6 +164,8 @@ export const Chains = () => {
         <section className="strip-panel" aria-label="The chain">
           <div className="plan-choices">
             <ForWhom
+              movement={written ?? { writtenFor: { by: 'hand', side: 'right' } }}
+              body={body}
               athletes={athletes}
               athleteId={athlete?.id ?? ''}
               side={side}

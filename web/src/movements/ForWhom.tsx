@@ -1,16 +1,21 @@
-import type { Side } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
+import type { Body, Side } from '@gravek/core';
+import type { Athlete, Movement } from '@gravek/contract';
+import { sideWord } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
 import { Segments } from '../controls/Segments';
 
 /** Whose lengths a movement is drawn with, and on which side. */
 export const ForWhom = ({
+  movement,
+  body,
   athletes,
   athleteId,
   side,
   onAthlete,
   onSide,
 }: {
+  movement: Pick<Movement, 'writtenFor'>;
+  body: Body;
   athletes: readonly Athlete[];
   /** empty for a usual body */
   athleteId: string;
@@ -39,8 +44,8 @@ export const ForWhom = ({
         value={side}
         onChoose={onSide}
         options={[
-          { value: 'own', label: 'own' },
-          { value: 'other', label: 'other' },
+          { value: 'own', label: sideWord(movement, body, 'own') },
+          { value: 'other', label: sideWord(movement, body, 'other') },
         ]}
       />
     </div>

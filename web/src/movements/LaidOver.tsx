@@ -3,11 +3,12 @@ import type { Movement, SequenceChoices } from '@gravek/contract';
 import { otherWays, type OtherWay } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
+import { counted } from '../controls/dates';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
 
 const figures = (layout: Layout): string =>
-  `${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} s`;
+  `${counted(layout.footfalls.at(-1)?.n ?? 0, 'step')} in ${layout.totalTimeS.toFixed(1)} s`;
 
 /**
  * Another exit or school, laid over the way that is drawn.

@@ -242,6 +242,8 @@ const Shown = ({
         <section className="strip-panel" aria-label="The plan">
           <div className="plan-choices">
             <ForWhom
+              movement={written}
+              body={body}
               athletes={athletes}
               athleteId={athleteId}
               side={side}

@@ -1,6 +1,14 @@
 import { type Turn as OpenTurn } from '@gravek/core';
 import type { Outline, RunBundle, RunPlan } from '@gravek/contract';
-import { bySchools, drillOf, faultOf, likelyFaults, movementOf, toldTo } from '@gravek/library';
+import {
+  bySchools,
+  drillOf,
+  faultOf,
+  likelyFaults,
+  movementOf,
+  sideWord,
+  toldTo,
+} from '@gravek/library';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../member/member';
@@ -118,8 +126,8 @@ export const Turn = ({
             {up.side === 'other' && outline && (
               <strong className="d-block">
                 {outline.startM === null
-                  ? 'other side, mirrored'
-                  : `other side: take off ${outline.lastFoot}`}
+                  ? `${sideWord(taught, athlete, 'other')}, mirrored`
+                  : `take off ${outline.lastFoot}`}
               </strong>
             )}
           </div>
@@ -222,7 +230,7 @@ export const Turn = ({
             {last ? `Undo ${firstName(last.athleteId)}` : 'Undo'}
           </Button>
           <Button variant="outline-dark" onClick={() => answer('again')}>
-            Again
+            Redo
           </Button>
           <Button variant="outline-dark" onClick={() => answer('skip')}>
             Skip

@@ -1,4 +1,4 @@
-import { type LengthStyle } from '@gravek/core';
+import { type LengthStyle, type Side } from '@gravek/core';
 import { isSequence, type ApproachSummary, type Athlete, type DrillSet } from '@gravek/contract';
 import {
   atPace,
@@ -8,6 +8,7 @@ import {
   demandOf,
   fitOf,
   hasPaces,
+  sideWord,
   whyBarred,
 } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
@@ -16,6 +17,7 @@ import { NumberInput } from '../controls/NumberInput';
 import { Segments } from '../controls/Segments';
 import { PaceChoice } from '../movements/PaceChoices';
 import { useRuleSets, type Catalogue } from '../movements/useCatalogue';
+import { counted } from '../controls/dates';
 
 type Props = {
   set: DrillSet;
@@ -79,6 +81,18 @@ export const DrillSetEditor = ({
           : null,
     }))
     .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
+  /** One word for all of the set, where it is one. */
+  const sideOf = (which: Side): string => {
+    const words = new Set(
+      movement
+        ? athletes
+            .filter((athlete) => chosen.has(athlete.id))
+            .map((athlete) => sideWord(movement, athlete, which))
+        : [],
+    );
+    if (words.size === 1) return [...words][0]!;
+    return which === 'own' ? 'each one’s own side' : 'each one’s other side';
+  };
   const toggle = (id: string): void =>
     onSet({
       athleteIds: chosen.has(id)
@@ -174,8 +188,8 @@ export const DrillSetEditor = ({
           value={sideChoice(set.sides)}
           onChoose={(value) => onSet({ sides: [...SIDES[value]] })}
           options={[
-            { value: 'own', label: 'own side' },
-            { value: 'other', label: 'other side' },
+            { value: 'own', label: sideOf('own') },
+            { value: 'other', label: sideOf('other') },
             { value: 'both', label: 'both' },
           ]}
         />
@@ -212,7 +226,7 @@ export const DrillSetEditor = ({
         ))}
         {others.length > 0 && (
           <details className="mt-2">
-            <summary className="quiet small-text">{others.length} others</summary>
+            <summary className="quiet small-text">{counted(others.length, 'other')}</summary>
             <div className="picks mt-2">{others.map(pick)}</div>
           </details>
         )}

@@ -94,7 +94,7 @@ const Builder = ({
   const fresh: Draft = {
     id: uuid(),
     date,
-    title: `Session of ${dayName(date, 'd MMMM')}`,
+    title: `Session of ${dayName(date)}`,
     place: '',
     drillSets: toAdd ? [] : usable[0] ? [newSet(movements, usable[0], athletes, date)] : [],
     version: null,
@@ -195,7 +195,7 @@ const Builder = ({
   return (
     <>
       <PageHead
-        over={draft.version === null ? 'New session' : dayName(draft.date, 'EEEE d MMMM')}
+        over={draft.version === null ? 'New session' : dayName(draft.date)}
         title={draft.title || 'Session'}
       >
         {session && !session.archived && (

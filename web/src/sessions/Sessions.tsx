@@ -44,7 +44,7 @@ export const Sessions = () => {
   const approaches = useApproaches();
   return (
     <>
-      <PageHead title="Sessions" over={`Week of ${dayName(days[0]!, 'd MMMM')}`}>
+      <PageHead title="Sessions" over={`Week of ${dayName(days[0]!)}`}>
         <Button
           variant="outline-dark"
           aria-label="Week before"

@@ -10,7 +10,7 @@ import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
-import { dayName, minutes } from '../controls/dates';
+import { counted, dayName, minutes } from '../controls/dates';
 import { useReps } from '../controls/useReps';
 import { paceName } from '../movements/PaceChoices';
 
@@ -67,8 +67,7 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
               </Link>
               <span className="quiet">
                 {paceName(set.pace) && `${paceName(set.pace)}, `}
-                {set.sets} × {set.reps}, {set.athleteIds.length}{' '}
-                {set.athleteIds.length === 1 ? 'athlete' : 'athletes'}
+                {set.sets} × {set.reps}, {counted(set.athleteIds.length, 'athlete')}
               </span>
             </li>
           ))}
@@ -133,7 +132,7 @@ const Due = ({ athletes }: { athletes: Athlete[] }) => {
         return [{ one: athlete, what: 'never measured' }];
       const days = now - dayNumber('takenOn', athlete.trials[0]!.takenOn);
       return days > RETEST_DAYS
-        ? [{ one: athlete, what: `measured ${Math.floor(days / 7)} weeks ago` }]
+        ? [{ one: athlete, what: `measured ${counted(Math.floor(days / 7), 'week')} ago` }]
         : [];
     });
   if (due.length === 0) return <span className="quiet">Everybody is measured.</span>;
@@ -171,7 +170,7 @@ const Restricted = ({ athletes }: { athletes: Athlete[] }) => {
             <span className="ms-auto">{RESTRICTION_NAMES[restriction.kind]}</span>
           </div>
           <div className="quiet small-text">
-            until {dayName(restriction.until, 'd MMM')}. {restriction.note}
+            until {dayName(restriction.until)}. {restriction.note}
           </div>
         </li>
       ))}
@@ -186,7 +185,7 @@ export const Today = () => {
   const cues = useCues(today);
   return (
     <>
-      <PageHead over={club.name} title={dayName(today, 'EEEE d MMMM')} />
+      <PageHead over={club.name} title={dayName(today)} />
       <Loaded query={sessions} what="Getting today …">
         {(all) => {
           const list = all.filter((one) => !one.archived);

@@ -18,6 +18,7 @@ import { Figure, Labelled, Length } from '../../controls/Figure';
 import { Slider } from '../../controls/Slider';
 import { useWidth } from '../../drawing/useWidth';
 import { midiFile } from '../../hearing/midi';
+import { counted, dayName } from '../../controls/dates';
 
 type Chosen = NonNullable<SequenceChoices['cadence']>;
 
@@ -44,7 +45,7 @@ export const CadencePanel = ({
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const counted = figures.cadence && Math.round(figures.cadence.mean);
+  const own = figures.cadence && Math.round(figures.cadence.mean);
   const { weeks, baselineSpm, target } = cadenceWeeks(asked, body);
   const now = { ...asked, baselineSpm };
   const set = (change: Partial<Chosen>): void => {
@@ -69,7 +70,7 @@ export const CadencePanel = ({
         <Labelled label="From">
           <Figure parts={[{ figure: String(now.baselineSpm), unit: 'steps/min' }]} big />
         </Labelled>
-        <Labelled label={`After ${now.weeks} weeks`}>
+        <Labelled label={`After ${counted(now.weeks, 'week')}`}>
           <Figure parts={[{ figure: String(last.cadenceSpm), unit: 'steps/min' }]} big />
         </Labelled>
         <Labelled label="Step then">
@@ -85,35 +86,35 @@ export const CadencePanel = ({
           then measure again.
         </div>
       )}
-      {counted !== undefined && figures.cadence && (
+      {own !== undefined && figures.cadence && (
         <div className="note small-text mb-2" role="status">
-          Counted last, {figures.cadence.takenOn}: <span className="figure">{counted}</span>.{' '}
+          Counted last, {dayName(figures.cadence.takenOn)}: <span className="figure">{own}</span>.{' '}
           {week === 0 ? 'The baseline' : `Week ${week}`} asks for{' '}
           <span className="figure">{target.cadenceSpm}</span>
-          {counted === target.cadenceSpm
+          {own === target.cadenceSpm
             ? ': right on it.'
-            : `: ${Math.abs(target.cadenceSpm - counted)} ${counted < target.cadenceSpm ? 'to go' : 'over it; hold it there'}.`}
+            : `: ${Math.abs(target.cadenceSpm - own)} ${own < target.cadenceSpm ? 'to go' : 'over it; hold it there'}.`}
         </div>
       )}
-      {asked.baselineSpm === null && counted === undefined && (
+      {asked.baselineSpm === null && own === undefined && (
         <div className="note small-text mb-2">
           <span className="tag tag-estimate">estimate</span> The baseline is a usual one; count the
           athlete’s own first.
         </div>
       )}
-      {asked.baselineSpm !== null && asked.baselineSpm !== counted && (
+      {asked.baselineSpm !== null && asked.baselineSpm !== own && (
         <div className="note small-text mb-2">
           The baseline of {asked.baselineSpm} is set by hand
-          {counted === undefined
+          {own === undefined
             ? '; nobody has counted the athlete’s own.'
-            : `; ${counted} was counted.`}{' '}
+            : `; ${own} was counted.`}{' '}
           <Button
             size="sm"
             variant="outline-dark"
             disabled={disabled}
             onClick={() => set({ baselineSpm: null })}
           >
-            {counted === undefined ? 'Take the usual one' : 'Take what was counted'}
+            {own === undefined ? 'Take the usual one' : 'Take what was counted'}
           </Button>
         </div>
       )}

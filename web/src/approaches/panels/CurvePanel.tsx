@@ -159,7 +159,7 @@ export const CurvePanel = ({
               <th>Mark</th>
               <th className="num">Near upright</th>
               <th className="num">Far upright</th>
-              <th className="num">Beside</th>
+              <th className="num">Along the bar</th>
               <th className="num">Out</th>
             </tr>
           </thead>

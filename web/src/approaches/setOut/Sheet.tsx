@@ -84,7 +84,7 @@ export const Sheet = memo(
                 </span>
                 {rows.length > 1 && (
                   <span className="small-text quiet sheet-hint">
-                    on by <Length m={onM} style={style} />
+                    <Length m={onM} style={style} /> from the mark before
                   </span>
                 )}
               </span>

@@ -29,6 +29,7 @@ import { FootWord } from '../../drawing/FootPrint';
 import { useCatalogue, type Catalogue } from '../../movements/useCatalogue';
 import { around, draftName, type PlanDraft } from '../plan/draft';
 import { plannerWork } from '../worker/plannerWork';
+import { counted } from '../../controls/dates';
 
 const ALL = 'everybody on this approach';
 
@@ -185,9 +186,9 @@ const Lines = ({
       {fits.length === 0 && <p className="quiet">It fits nobody here; see why below.</p>}
       {marks.some((mark) => mark.users.length > 1) && (
         <p className="quiet small-text mb-0">
-          {marks.length} marks for {fits.length} athletes. Who shares one starts from it with their
-          own steps a little changed, check marks with them; “gives” says by how much their own mark
-          lies elsewhere.
+          {counted(marks.length, 'mark')} for {counted(fits.length, 'athlete')}. Who shares one
+          starts from it with their own steps a little changed, check marks with them; “gives” says
+          by how much their own mark lies elsewhere.
         </p>
       )}
       {rest.length > 0 && (
