@@ -44,6 +44,7 @@ export { hasEffect, otherWays, type OtherWay } from './otherWays';
 export { cadenceWeeks, inWeek, isSteady, usualCadence } from './steadyCadence';
 export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
 export { isMirrored, mirrorWords, sideWord, toldTo } from './sides';
+export { threeLooks, type Look } from './threeLooks';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';

@@ -13,6 +13,6 @@ export const PageHead = ({
       {over && <div className="page-over">{over}</div>}
       <h1>{title}</h1>
     </div>
-    {children && <div className="page-acts">{children}</div>}
+    {children && <div className="page-acts no-print">{children}</div>}
   </header>
 );

@@ -25,7 +25,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
-import { useMayPlan, useMember } from '../member/member';
+import { useLengthStyle, useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
 import { download, fileName } from '../controls/download';
@@ -47,6 +47,8 @@ import { Phases } from './Phases';
 import { ReadChoices } from './ReadChoices';
 import { RuleCheck } from './RuleCheck';
 import { Schools } from './Schools';
+import { SetOut } from './SetOut';
+import { ThreeLooks } from './ThreeLooks';
 import { useCatalogue, useRuleSets } from './useCatalogue';
 import { useAddMovement } from './useOwnMovement';
 import { bodyFor, estimatedNote } from './usual';
@@ -145,6 +147,9 @@ const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undef
           Bring back
         </Button>
       )}
+      <Button variant="outline-dark" onClick={() => window.print()}>
+        Print
+      </Button>
       <Button variant="outline-dark" onClick={save}>
         Save as a file
       </Button>
@@ -167,6 +172,7 @@ const Shown = ({
   athletes: Athlete[];
 }) => {
   const { today } = useMember();
+  const style = useLengthStyle();
   const mayPlan = useMayPlan();
   const [query] = useSearchParams();
   const [athleteId, setAthleteId] = useState('');
@@ -240,7 +246,7 @@ const Shown = ({
         {own && <UpdateOffer own={own} />}
         <p className="mb-0 lead-line">{movement.summary}</p>
         <section className="strip-panel" aria-label="The plan">
-          <div className="plan-choices">
+          <div className="plan-choices no-print">
             <ForWhom
               movement={written}
               body={body}
@@ -292,8 +298,12 @@ const Shown = ({
           </div>
           {note && <div className="quiet small-text mt-1">{note}</div>}
         </section>
+        <div className="print-only">
+          <SetOut layout={layout} style={style} />
+          <ThreeLooks movement={movement} path={phases} />
+        </div>
         {seen && (
-          <div className="panel">
+          <div className="panel no-print">
             <SideView
               view={seen}
               layout={layout}
@@ -303,7 +313,7 @@ const Shown = ({
             />
           </div>
         )}
-        <div className="columns">
+        <div className="columns no-print">
           <Phases movement={movement} path={phases} chosen={phase} onChoose={setPhase} />
           <div className="stack">
             <section className="panel" aria-label="Mind">
@@ -330,7 +340,7 @@ const Shown = ({
             <RuleCheck checked={broken} />
           </div>
         </div>
-        <section className="panel" aria-label="What goes wrong">
+        <section className="panel no-print" aria-label="What goes wrong">
           <h2>What goes wrong, and what it brings about</h2>
           <div className="cause-columns">
             <CauseChart faults={movement.faults} chosen={fault} onChoose={setFault} />
@@ -361,15 +371,17 @@ const Shown = ({
             )}
           </div>
         </section>
-        <Drills
-          movement={movement}
-          shown={chosen.drill}
-          onShow={(drill) => {
-            setChosen({ ...chosen, drill });
-            document.getElementById('main')?.scrollIntoView({ block: 'start' });
-          }}
-        />
-        <Schools movement={movement} body={body} chosen={chosen} />
+        <div className="no-print stack">
+          <Drills
+            movement={movement}
+            shown={chosen.drill}
+            onShow={(drill) => {
+              setChosen({ ...chosen, drill });
+              document.getElementById('main')?.scrollIntoView({ block: 'start' });
+            }}
+          />
+          <Schools movement={movement} body={body} chosen={chosen} />
+        </div>
       </div>
     </>
   );

@@ -76,7 +76,7 @@ export const ArcPanel = ({
   const points = (list: ArcPlace[]): string =>
     list.map((one) => `${x(one.acrossM)},${y(one.outM)}`).join(' ');
   return (
-    <section className="panel" aria-label="Lanes and the wide move">
+    <section className="panel no-print" aria-label="Lanes and the wide move">
       <h2>Lanes, and the wide move both ways</h2>
       <div className="figures-row mb-1">
         <Labelled label="Between lanes">

@@ -64,7 +64,7 @@ export const CadencePanel = ({
   const beats = () => playBeats(steadyBeats(target.cadenceSpm, minutes * 60)).beats;
   const title = `Cadence ${target.cadenceSpm}, ${minutes} min`;
   return (
-    <section className="panel" aria-label="Cadence over the weeks">
+    <section className="panel no-print" aria-label="Cadence over the weeks">
       <h2>Cadence over the weeks</h2>
       <div className="figures-row mb-1">
         <Labelled label="From">

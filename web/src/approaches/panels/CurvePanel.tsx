@@ -117,13 +117,13 @@ export const CurvePanel = ({
           Off the apron: {curve.outside.join(', ')}.
         </div>
       )}
-      <div className="slider-grid">
+      <div className="slider-grid no-print">
         {slider('takeoffAngleDeg', 'Take-off angle to the bar', [10, 45, 1], '°')}
         {slider('curveSteps', 'Curve steps', [3, 8, 1], '')}
         {slider('straightSteps', 'Straight steps', [0, 12, 1], '')}
         {slider('entryFlareDeg', 'Entry flared by', [0, 30, 1], '°')}
       </div>
-      <div className="edit-grid mt-2">
+      <div className="edit-grid mt-2 no-print">
         {length('along', 'Inside the near upright', now.alongM, [0, 3], (alongM) =>
           set({ alongM }),
         )}

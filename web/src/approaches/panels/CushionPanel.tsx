@@ -167,7 +167,7 @@ export const CushionPanel = ({
     />
   );
   return (
-    <section className="panel" aria-label="The cushion">
+    <section className="panel no-print" aria-label="The cushion">
       <h2>How deep, and when to turn</h2>
       <div className="figures-row mb-1">
         <Labelled label="Turn and run by">

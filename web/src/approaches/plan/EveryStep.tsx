@@ -13,7 +13,7 @@ export const EveryStep = ({
   movement: Movement;
   style: LengthStyle;
 }) => (
-  <details>
+  <details className="no-print">
     <summary>Every step</summary>
     <div className="table-scroll mt-2">
       <table className="grid-table">

@@ -12,7 +12,7 @@ import {
   type StraightPlan,
 } from '@gravek/core';
 import type { Athlete, Solved, StraightChoices } from '@gravek/contract';
-import { offer, straightAsk, whatChanges, whyNot, withOffer } from '@gravek/library';
+import { offer, phasesOn, straightAsk, whatChanges, whyNot, withOffer } from '@gravek/library';
 import { useDeferredValue, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { NumberInput } from '../../controls/NumberInput';
@@ -24,6 +24,7 @@ import { Strip } from '../../drawing/Strip';
 import { PlayControls } from '../../hearing/PlayControls';
 import { RunThroughs } from '../../measuring/RunThroughs';
 import { RungChoice } from '../../movements/PaceChoices';
+import { ThreeLooks } from '../../movements/ThreeLooks';
 import { SchoolChoices } from '../../movements/ReadChoices';
 import { Holds } from '../holds/Holds';
 import { Sheet } from '../setOut/Sheet';
@@ -289,6 +290,10 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
           ) : (
             <Empty title="No sheet yet.">It follows as soon as the plan can be run.</Empty>
           )}
+          <ThreeLooks
+            movement={parts.movement}
+            path={phasesOn(parts.movement, { schools: choices.schools ?? {} })}
+          />
           <UnitAndPrint athlete={athlete} unit={style.unit} onLeave={parts.onLeave} />
           {plan && (
             <p className="small-text quiet mb-0">

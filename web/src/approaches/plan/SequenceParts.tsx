@@ -14,10 +14,11 @@ import { RungChoice, SpeedsByPhase } from '../../movements/PaceChoices';
 import { PartChoice } from '../../movements/PartChoice';
 import { Phases } from '../../movements/Phases';
 import { ReadChoices } from '../../movements/ReadChoices';
+import { ThreeLooks } from '../../movements/ThreeLooks';
 import { RuleCheck } from '../../movements/RuleCheck';
 import { useRuleSets } from '../../movements/useCatalogue';
 import { PathPanels } from '../panels/PathPanels';
-import { SetOut } from '../setOut/SetOut';
+import { SetOut } from '../../movements/SetOut';
 import { UnitAndPrint } from '../setOut/UnitAndPrint';
 import { EveryStep } from './EveryStep';
 import type { ChoiceParts, PlanParts } from './parts';
@@ -187,17 +188,20 @@ export const SequencePanels = ({
             </Form.Select>
           </label>
         </section>
-        <Phases
-          movement={movement}
-          path={phasesOn(movement, choices)}
-          chosen={phase}
-          onChoose={setPhase}
-        />
+        <div className="no-print">
+          <Phases
+            movement={movement}
+            path={phasesOn(movement, choices)}
+            chosen={phase}
+            onChoose={setPhase}
+          />
+        </div>
         <div className="stack">
           {rules && layout && (
             <RuleCheck checked={[{ set: rules, breaks: checkRules(layout.footfalls, rules) }]} />
           )}
           {layout && <SetOut layout={layout} style={style} />}
+          <ThreeLooks movement={movement} path={phasesOn(movement, choices)} />
           {layout && <EveryStep layout={layout} movement={movement} style={style} />}
           <UnitAndPrint athlete={athlete} unit={style.unit} onLeave={onLeave} />
         </div>

@@ -1,6 +1,6 @@
 import type { Layout, LengthStyle } from '@gravek/core';
 import { groundMarks } from '@gravek/library';
-import { Length } from '../../controls/Figure';
+import { Length } from '../controls/Figure';
 
 /** Marks to set out, from the start mark: how far ahead and how far to which side. */
 export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }) => {
