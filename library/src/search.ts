@@ -3,7 +3,7 @@ import MiniSearch from 'minisearch';
 import { drillOf } from './movements';
 
 export type HitKind =
-  'movement' | 'position' | 'situation' | 'phase' | 'exit' | 'fault' | 'drill' | 'school';
+  'movement' | 'called' | 'position' | 'situation' | 'phase' | 'exit' | 'fault' | 'drill' | 'school';
 
 /** One place of a movement where the words were found. */
 export type Hit = { kind: HitKind; code: string; name: string; text: string };
@@ -44,6 +44,7 @@ const entriesOf = (movement: Movement): Entry[] => {
   return [
     entry('movement', movement.code, movement.name, movement.summary),
     ...movement.usedBy.map((one) => entry('position', one, one, '')),
+    ...(movement.alsoCalled ?? []).map((called) => entry('called', called, called, '')),
     ...movement.faces.map((face) => entry('situation', face, face, '')),
     ...movement.phases.map((phase) =>
       entry(
@@ -76,6 +77,7 @@ const entriesOf = (movement: Movement): Entry[] => {
 /** What a coach looks for first weighs most: a fault that is seen, a position, a movement's name. */
 const WEIGHT: Record<HitKind, number> = {
   movement: 1.3,
+  called: 1.6,
   position: 1.4,
   situation: 1.4,
   fault: 1.3,

@@ -31,6 +31,19 @@ describe('the search', () => {
     ).toContain(code);
   });
 
+  it.each([
+    ['keeper', 'goal-arc'],
+    ['goalie', 'goal-arc'],
+    ['high jump', 'curved-run-up'],
+    ['javelin', 'crossover-run-up'],
+    ['feint', 'stutter-read-go'],
+    ['sprint start', 'first-two-steps'],
+    ['lay-up', 'two-step-finish'],
+    ['heel strike', 'steady-cadence'],
+  ])('knows what people call it: %s → %s comes first', (words, code) => {
+    expect(first(words).movement.code).toBe(code);
+  });
+
   it('bears a slip of the finger and half a word', () => {
     expect(first('goalkeper').movement.code).toBe('goal-arc');
     expect(first('crossov run').movement.code).toBe('crossover-run-up');

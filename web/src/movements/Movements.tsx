@@ -18,6 +18,7 @@ import { bodyFor } from './usual';
 
 const KINDS: Record<string, string> = {
   movement: '',
+  called: 'called',
   position: 'for',
   situation: 'when',
   phase: 'phase',

@@ -1,9 +1,14 @@
 import { dayIn, formatLength, type LengthStyle } from '@gravek/core';
-import { isSequence, type ApproachSummary } from '@gravek/contract';
+import { isSequence, type Approach, type ApproachSummary } from '@gravek/contract';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
-import { Link } from 'react-router';
-import { useApproaches, useAthletes } from '../../api/queries';
+import { Link, useNavigate } from 'react-router';
+import { v7 as uuid } from 'uuid';
+import { api, sentenceOf } from '../../api/client';
+import { useApproaches, useAthletes, useWrite } from '../../api/queries';
+import { counted, dayName } from '../../controls/dates';
+import { tell } from '../../controls/toasts';
+import { useAddress } from '../../controls/useAddress';
 import { usePutAway } from '../../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../../member/member';
 import { PageHead } from '../../controls/PageHead';
@@ -20,6 +25,9 @@ const startMarks = ({ startM }: ApproachSummary, style: LengthStyle): string => 
 
 const List = ({ list }: { list: ApproachSummary[] }) => {
   const [away, setAway] = useState(false);
+  const { query, set } = useAddress();
+  const navigate = useNavigate();
+  const write = useWrite((body: object) => api.post<Approach>('/approaches', body), 'approaches');
   const { unit } = useLengthStyle();
   const style: LengthStyle = { unit: unit === 'shoes' ? 'metric' : unit };
   const mayPlan = useMayPlan();
@@ -28,20 +36,72 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
   const putAway = usePutAway('approaches');
   const catalogue = useCatalogue();
   const nameOf = new Map(athletes.map((athlete) => [athlete.id, athlete.name]));
-  const shown = list.filter((one) => one.archived === away);
+  const squadOf = new Map(athletes.map((athlete) => [athlete.id, athlete.squad]));
+  const here = list.filter((one) => one.archived === away);
+  const words = (query.get('q') ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  const movement = query.get('movement') ?? '';
+  const shown = here.filter((one) => {
+    const people = one.athleteIds.map((id) => `${nameOf.get(id)} ${squadOf.get(id)}`);
+    const text = [one.name, catalogue.of(one.movement).name, ...people].join(' ').toLowerCase();
+    return (
+      words.every((word) => text.includes(word)) && (movement === '' || one.movement === movement)
+    );
+  });
+  const movements = [...new Set(here.map((one) => one.movement))]
+    .map((code) => ({ code, name: catalogue.of(code).name }))
+    .sort((a, b) => a.name.localeCompare(b.name));
+  const duplicate = async ({ name, movement, choices, athleteIds }: ApproachSummary) => {
+    const copy = { id: uuid(), name: `${name.slice(0, 73)}, copy`, movement, choices, athleteIds };
+    try {
+      await write.mutateAsync(copy);
+      void navigate(`/approaches/${copy.id}`);
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
   return (
     <div className="stack">
-      <Form.Check
-        type="switch"
-        id="away"
-        label="Put away"
-        checked={away}
-        onChange={(event) => setAway(event.target.checked)}
-      />
+      <div className="row-line">
+        <Form.Control
+          style={{ maxWidth: 300 }}
+          type="search"
+          placeholder="Search name, movement, athlete, squad"
+          aria-label="Search approaches"
+          value={query.get('q') ?? ''}
+          onChange={(event) => set('q', event.target.value)}
+        />
+        <Form.Select
+          style={{ width: 'auto' }}
+          aria-label="Movement"
+          value={movement}
+          onChange={(event) => set('movement', event.target.value)}
+        >
+          <option value="">every movement</option>
+          {movements.map(({ code, name }) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
+        </Form.Select>
+        <Form.Check
+          type="switch"
+          id="away"
+          label="Put away"
+          checked={away}
+          onChange={(event) => setAway(event.target.checked)}
+        />
+        <span className="quiet small-text ms-auto">
+          {counted(shown.length, 'approach', 'approaches')}
+        </span>
+      </div>
       {shown.length === 0 ? (
-        <Empty title={away ? 'Nothing is put away.' : 'No approach yet.'}>
-          {!away && 'Plan a run-up for an athlete; it can then be run in a session.'}
-        </Empty>
+        here.length > 0 ? (
+          <Empty title="No approach matches.">Change the search or the movement.</Empty>
+        ) : (
+          <Empty title={away ? 'Nothing is put away.' : 'No approach yet.'}>
+            {!away && 'Plan a run-up for an athlete; it can then be run in a session.'}
+          </Empty>
+        )
       ) : (
         <div className="table-scroll">
           <table className="grid-table">
@@ -53,7 +113,7 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
                 <th>Start mark</th>
                 <th>Athletes</th>
                 <th>Saved</th>
-                {away && mayPlan && <th />}
+                {mayPlan && <th />}
               </tr>
             </thead>
             <tbody>
@@ -92,7 +152,20 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
                         </div>
                       )}
                     </td>
-                    <td className="quiet">{dayIn(timeZone, new Date(one.savedAt))}</td>
+                    <td className="quiet">{dayName(dayIn(timeZone, new Date(one.savedAt)))}</td>
+                    {mayPlan && !away && (
+                      <td>
+                        <button
+                          type="button"
+                          className="btn btn-sm btn-outline-dark"
+                          aria-label={`Copy ${one.name}`}
+                          disabled={write.isPending}
+                          onClick={() => void duplicate(one)}
+                        >
+                          Copy
+                        </button>
+                      </td>
+                    )}
                     {away && mayPlan && (
                       <td>
                         <button

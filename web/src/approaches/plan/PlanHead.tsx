@@ -27,7 +27,7 @@ export const PlanHead = ({
   saved: boolean;
   onAthlete: (id: string) => void;
   /** puts somebody on the plan, or takes them off it */
-  onList: (id: string, on: boolean) => void;
+  onList: (ids: readonly string[], on: boolean) => void;
   onSave: () => void;
   children: React.ReactNode;
 }) => {
@@ -37,6 +37,7 @@ export const PlanHead = ({
   const others = athletes.filter(
     (athlete) => !draft.athleteIds.includes(athlete.id) && !athlete.archived,
   );
+  const squads = [...new Set(others.map((one) => one.squad).filter(Boolean))].sort();
   const listed = draft.athleteIds.includes(athlete.id);
   return (
     <header className="planner-head">
@@ -76,12 +77,33 @@ export const PlanHead = ({
           <Button
             variant="link"
             className="p-0 small-text no-print"
-            onClick={() => onList(athlete.id, !listed)}
+            onClick={() => onList([athlete.id], !listed)}
           >
             {listed
               ? `Take ${athlete.name.split(' ')[0]} off this approach`
               : `Put ${athlete.name.split(' ')[0]} on this approach`}
           </Button>
+        )}
+        {mayPlan && squads.length > 0 && (
+          <Form.Select
+            aria-label="Put a whole squad on it"
+            size="sm"
+            className="no-print mt-1"
+            value=""
+            onChange={(event) =>
+              onList(
+                others.filter((one) => one.squad === event.target.value).map((one) => one.id),
+                true,
+              )
+            }
+          >
+            <option value="">Put a whole squad on it …</option>
+            {squads.map((squad) => (
+              <option key={squad} value={squad}>
+                {squad}, {others.filter((one) => one.squad === squad).length} more
+              </option>
+            ))}
+          </Form.Select>
         )}
       </div>
       {children}

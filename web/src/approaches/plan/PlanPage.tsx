@@ -91,10 +91,10 @@ export const PlanPage = ({
       name: named ? draft.name : usualName(written, next),
     });
   };
-  const list = (id: string, on: boolean): void =>
+  const list = (ids: readonly string[], on: boolean): void =>
     change({
       ...draft,
-      athleteIds: on ? [...draft.athleteIds, id] : draft.athleteIds.filter((one) => one !== id),
+      athleteIds: [...draft.athleteIds.filter((one) => !ids.includes(one)), ...(on ? ids : [])],
     });
 
   const plan: PlanParts = {

@@ -36,7 +36,7 @@ export const WordsAt = ({ at, label, rows = 2 }: At & { rows?: number }) => {
 
 /** A list of short texts, one a line. */
 export const LinesAt = ({ at, label, rows = 3 }: At & { rows?: number }) => {
-  const { value, message, set } = useAt<string[]>(at);
+  const { value = [], message, set } = useAt<string[] | undefined>(at);
   const { problems } = useWork();
   const inside = Object.entries(problems).find(([path]) => path.startsWith(`${at}[`))?.[1];
   return (

@@ -459,6 +459,7 @@ export const AboutForm = () => {
       <div className="edit-grid">
         <LinesAt at="usedBy" label="Used by" />
         <LinesAt at="faces" label="What the athlete faces" />
+        <LinesAt at="alsoCalled" label="What else people call it" />
       </div>
       <LinesAt at="cautions" label="Mind" rows={4} />
       <div className="edit-grid">
