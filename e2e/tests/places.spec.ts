@@ -41,7 +41,7 @@ const PLACES: Place[] = [
     (page) => page.goto(new URL('/movements/chains', page.url()).toString()).then(() => undefined),
     'Every step is legal.',
   ],
-  ['a movement', (page) => follow(page, '/movements', 'Corner fielder’s first step'), 'Look at'],
+  ['a movement', (page) => follow(page, '/movements', 'Corner fielder’s first step'), 'Count in'],
   [
     'a movement being changed',
     async (page) => {

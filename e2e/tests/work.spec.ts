@@ -67,6 +67,8 @@ test('a chain is composed, told how it joins, planned, run and found among the f
   expect(await faultsSeen(page)).toContain('Released too near');
   await page.getByRole('button', { name: 'Released too near' }).click();
   await page.getByRole('button', { name: 'Log the fault' }).click();
+  // It is on the phone once the next rep is up; nobody leaves before they see that.
+  await expect(page.locator('.rep-no .figure').first()).toHaveText('2');
   await goTo(page, '/faults');
   await page.getByLabel('Movement').selectOption('Jab, cross over: floater');
   await expect(page.getByRole('row', { name: /Roland Quist/ })).toBeVisible();

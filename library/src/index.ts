@@ -78,4 +78,5 @@ export {
   type SquadLine,
   type SquadMark,
 } from './squad';
+export { MOST_PASTED_ATHLETES, readRoster, type ReadRoster, type TypedAthlete } from './rosterText';
 export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';

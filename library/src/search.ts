@@ -3,7 +3,15 @@ import MiniSearch from 'minisearch';
 import { drillOf } from './movements';
 
 export type HitKind =
-  'movement' | 'called' | 'position' | 'situation' | 'phase' | 'exit' | 'fault' | 'drill' | 'school';
+  | 'movement'
+  | 'called'
+  | 'position'
+  | 'situation'
+  | 'phase'
+  | 'exit'
+  | 'fault'
+  | 'drill'
+  | 'school';
 
 /** One place of a movement where the words were found. */
 export type Hit = { kind: HitKind; code: string; name: string; text: string };

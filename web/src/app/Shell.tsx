@@ -1,4 +1,4 @@
-import { Suspense, useEffect, useRef } from 'react';
+import { Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { api } from '../api/client';
 import { forgetClub, queryClient } from '../api/queries';
@@ -42,9 +42,68 @@ const signOut = async (): Promise<void> => {
   window.location.assign('/');
 };
 
+/** Within the thumb's reach on a phone; the rest is under More. */
+const BAR = PLACES.filter(([to]) => ['/', '/run', '/faults'].includes(to));
+const MORE = PLACES.filter((place) => !BAR.includes(place));
+
+const Foot = () => {
+  const { sun, toggleSun } = useSettings();
+  return (
+    <>
+      <button type="button" aria-pressed={sun} onClick={toggleSun}>
+        {sun ? 'Chalk look' : 'Sun look'}
+      </button>
+      <button type="button" onClick={() => void signOut()}>
+        Sign out
+      </button>
+    </>
+  );
+};
+
+/** On a phone: what is used in the field at the bottom, everything else one press away. */
+const BottomBar = ({ pathname }: { pathname: string }) => {
+  // Open for the place that it was opened on: going somewhere closes it.
+  const [openOn, setOpenOn] = useState<string | null>(null);
+  const open = openOn === pathname;
+  const inMore = MORE.some(([to]) => pathname.startsWith(to));
+  return (
+    <nav
+      className="shell-bar"
+      aria-label="Places in the field"
+      onKeyDown={(event) => event.key === 'Escape' && setOpenOn(null)}
+    >
+      {open && (
+        <div className="shell-more" id="more">
+          {MORE.map(([to, name]) => (
+            <NavLink key={to} to={to} className="shell-link">
+              {name}
+            </NavLink>
+          ))}
+          <div className="shell-foot">
+            <Foot />
+          </div>
+        </div>
+      )}
+      {BAR.map(([to, name]) => (
+        <NavLink key={to} to={to} end={to === '/'} className="shell-link">
+          {name}
+        </NavLink>
+      ))}
+      <button
+        type="button"
+        className={inMore ? 'shell-link active' : 'shell-link'}
+        aria-expanded={open}
+        aria-controls="more"
+        onClick={() => setOpenOn(open ? null : pathname)}
+      >
+        More
+      </button>
+    </nav>
+  );
+};
+
 /** Navigation beside the place that is open. */
 export const Shell = () => {
-  const { sun, toggleSun } = useSettings();
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
   const first = useRef(true);
@@ -70,12 +129,7 @@ export const Shell = () => {
           </NavLink>
         ))}
         <div className="shell-foot">
-          <button type="button" aria-pressed={sun} onClick={toggleSun}>
-            {sun ? 'Chalk look' : 'Sun look'}
-          </button>
-          <button type="button" onClick={() => void signOut()}>
-            Sign out
-          </button>
+          <Foot />
         </div>
       </nav>
       <main className="shell-main" id="main" ref={main} tabIndex={-1} style={{ outline: 'none' }}>
@@ -85,6 +139,7 @@ export const Shell = () => {
           </Suspense>
         </Boundary>
       </main>
+      <BottomBar pathname={pathname} />
     </div>
   );
 };

@@ -74,9 +74,9 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
   const style = useLengthStyle();
   const navigate = useNavigate();
   const [query] = useSearchParams();
-  // Sent here to measure height, leg or shoe: those are in the form.
+  // Sent here to measure a run, or height, leg or shoe: those are in the form.
   const [open, setOpen] = useState<'form' | 'trial' | null>(
-    query.has('measure') && mayPlan ? 'form' : null,
+    !mayPlan ? null : query.has('run') ? 'trial' : query.has('measure') ? 'form' : null,
   );
   const putAway = usePutAway('athletes', 'faults');
   const remove = useWrite(

@@ -24,6 +24,8 @@ import { Segments } from '../controls/Segments';
 import { FootWord } from '../drawing/FootPrint';
 import { counted, dayName } from '../controls/dates';
 import { AthleteForm } from './AthleteForm';
+import { RosterForm } from './RosterForm';
+import { useAddress } from '../controls/useAddress';
 
 type Row = Athlete & { topM: number; measured: boolean; until: string | null };
 
@@ -218,10 +220,18 @@ export const Athletes = () => {
   const athletes = useAthletes();
   const mayPlan = useMayPlan();
   const [adding, setAdding] = useState(false);
+  const { query, set } = useAddress();
   return (
     <>
       <PageHead title="Athletes" over="Who they are and how they step">
-        {mayPlan && <Button onClick={() => setAdding(true)}>Add athlete</Button>}
+        {mayPlan && (
+          <>
+            <Button variant="outline-dark" onClick={() => set('list', '1')}>
+              Add a list
+            </Button>
+            <Button onClick={() => setAdding(true)}>Add athlete</Button>
+          </>
+        )}
       </PageHead>
       <Loaded query={athletes} what="Getting the athletes …">
         {(list) =>
@@ -235,6 +245,7 @@ export const Athletes = () => {
         }
       </Loaded>
       {adding && <AthleteForm onClose={() => setAdding(false)} />}
+      {mayPlan && query.has('list') && <RosterForm onClose={() => set('list', '')} />}
     </>
   );
 };

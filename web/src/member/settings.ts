@@ -7,6 +7,9 @@ type Settings = {
   /** null: as the club has it */
   unit: LengthUnit | null;
   sun: boolean;
+  /** club → first steps that were skipped there */
+  skipped: Record<string, string[]>;
+  skip: (clubId: string, step: string) => void;
   setUnit: (unit: LengthUnit | null) => void;
   toggleSun: () => void;
 };
@@ -16,6 +19,11 @@ export const useSettings = create<Settings>()(
     (set) => ({
       unit: null,
       sun: false,
+      skipped: {},
+      skip: (clubId, step) =>
+        set(({ skipped }) => ({
+          skipped: { ...skipped, [clubId]: [...(skipped[clubId] ?? []), step] },
+        })),
       setUnit: (unit) => set({ unit }),
       toggleSun: () => set(({ sun }) => ({ sun: !sun })),
     }),

@@ -26,6 +26,7 @@ import { api, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { Fold, useNarrow } from '../controls/Fold';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
 import { download, fileName } from '../controls/download';
@@ -173,6 +174,7 @@ const Shown = ({
 }) => {
   const { today } = useMember();
   const style = useLengthStyle();
+  const narrow = useNarrow();
   const mayPlan = useMayPlan();
   const [query] = useSearchParams();
   const [athleteId, setAthleteId] = useState('');
@@ -244,30 +246,32 @@ const Shown = ({
       </PageHead>
       <div className="stack">
         {own && <UpdateOffer own={own} />}
-        <p className="mb-0 lead-line">{movement.summary}</p>
+        {!narrow && <p className="mb-0 lead-line">{movement.summary}</p>}
         <section className="strip-panel" aria-label="The plan">
-          <div className="plan-choices no-print">
-            <ForWhom
-              movement={written}
-              body={body}
-              athletes={athletes}
-              athleteId={athleteId}
-              side={side}
-              onAthlete={setAthleteId}
-              onSide={setSide}
-            />
-            <ReadChoices
-              movement={movement}
-              chosen={chosen}
-              onChoose={(change) => setChosen({ ...chosen, ...change })}
-            />
-            <PartChoice
-              movement={movement}
-              drill={chosen.drill}
-              onChoose={(drill) => setChosen({ ...chosen, drill })}
-            />
-            {chosen.drill === null && overChoice}
-          </div>
+          <Fold title="For whom, which way, which part">
+            <div className="plan-choices no-print">
+              <ForWhom
+                movement={written}
+                body={body}
+                athletes={athletes}
+                athleteId={athleteId}
+                side={side}
+                onAthlete={setAthleteId}
+                onSide={setSide}
+              />
+              <ReadChoices
+                movement={movement}
+                chosen={chosen}
+                onChoose={(change) => setChosen({ ...chosen, ...change })}
+              />
+              <PartChoice
+                movement={movement}
+                drill={chosen.drill}
+                onChoose={(drill) => setChosen({ ...chosen, drill })}
+              />
+              {chosen.drill === null && overChoice}
+            </div>
+          </Fold>
           <PlanView
             branches={branches}
             over={chosen.drill === null ? over : null}
@@ -303,18 +307,22 @@ const Shown = ({
           <ThreeLooks movement={movement} path={phases} />
         </div>
         {seen && (
-          <div className="panel no-print">
-            <SideView
-              view={seen}
-              layout={layout}
-              body={body}
-              player={player}
-              nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
-            />
-          </div>
+          <Fold title="From the side">
+            <div className="panel no-print">
+              <SideView
+                view={seen}
+                layout={layout}
+                body={body}
+                player={player}
+                nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
+              />
+            </div>
+          </Fold>
         )}
         <div className="columns no-print">
-          <Phases movement={movement} path={phases} chosen={phase} onChoose={setPhase} />
+          <Fold title="Look at">
+            <Phases movement={movement} path={phases} chosen={phase} onChoose={setPhase} />
+          </Fold>
           <div className="stack">
             <section className="panel" aria-label="Mind">
               <h2>Mind</h2>
@@ -340,47 +348,53 @@ const Shown = ({
             <RuleCheck checked={broken} />
           </div>
         </div>
-        <section className="panel no-print" aria-label="What goes wrong">
-          <h2>What goes wrong, and what it brings about</h2>
-          <div className="cause-columns">
-            <CauseChart faults={movement.faults} chosen={fault} onChoose={setFault} />
-            {shown && (
-              <div className="cue-card" aria-live="polite">
-                <div className="figure-label">{shown.name}</div>
-                <div className="cue-words">{shown.cue}</div>
-                <div className="mt-1">{shown.sees}</div>
-                {shown.leadsTo.length > 0 && (
+        <Fold title="What goes wrong">
+          <section className="panel no-print" aria-label="What goes wrong">
+            <h2>What goes wrong, and what it brings about</h2>
+            <div className="cause-columns">
+              <CauseChart faults={movement.faults} chosen={fault} onChoose={setFault} />
+              {shown && (
+                <div className="cue-card" aria-live="polite">
+                  <div className="figure-label">{shown.name}</div>
+                  <div className="cue-words">{shown.cue}</div>
+                  <div className="mt-1">{shown.sees}</div>
+                  {shown.leadsTo.length > 0 && (
+                    <div className="small-text mt-1">
+                      Brings about:{' '}
+                      {shown.leadsTo
+                        .map((code) => faultOf(movement, code)?.name.toLowerCase())
+                        .join(', ')}
+                      .
+                    </div>
+                  )}
                   <div className="small-text mt-1">
-                    Brings about:{' '}
-                    {shown.leadsTo
-                      .map((code) => faultOf(movement, code)?.name.toLowerCase())
-                      .join(', ')}
-                    .
+                    Drill:{' '}
+                    {shown.drills.map((code, i) => (
+                      <span key={code}>
+                        {i > 0 && ', '}
+                        <a href={`#drill-${code}`}>{drillOf(movement, code)?.name}</a>
+                      </span>
+                    ))}
                   </div>
-                )}
-                <div className="small-text mt-1">
-                  Drill:{' '}
-                  {shown.drills.map((code, i) => (
-                    <span key={code}>
-                      {i > 0 && ', '}
-                      <a href={`#drill-${code}`}>{drillOf(movement, code)?.name}</a>
-                    </span>
-                  ))}
                 </div>
-              </div>
-            )}
-          </div>
-        </section>
+              )}
+            </div>
+          </section>
+        </Fold>
         <div className="no-print stack">
-          <Drills
-            movement={movement}
-            shown={chosen.drill}
-            onShow={(drill) => {
-              setChosen({ ...chosen, drill });
-              document.getElementById('main')?.scrollIntoView({ block: 'start' });
-            }}
-          />
-          <Schools movement={movement} body={body} chosen={chosen} />
+          <Fold title="Drills">
+            <Drills
+              movement={movement}
+              shown={chosen.drill}
+              onShow={(drill) => {
+                setChosen({ ...chosen, drill });
+                document.getElementById('main')?.scrollIntoView({ block: 'start' });
+              }}
+            />
+          </Fold>
+          <Fold title="Schools">
+            <Schools movement={movement} body={body} chosen={chosen} />
+          </Fold>
         </div>
       </div>
     </>

@@ -12,6 +12,7 @@ import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
 import { counted, dayName, minutes } from '../controls/dates';
 import { useReps } from '../controls/useReps';
+import { FirstUse } from './FirstUse';
 import { paceName } from '../movements/PaceChoices';
 
 /** After so many days a measured run is due again. */
@@ -192,27 +193,30 @@ export const Today = () => {
           return (
             <Loaded query={athletes} what="Getting the athletes …">
               {(people) => (
-                <div className="columns">
-                  <div className="stack">
-                    <OnNow sessions={list} />
-                    <section className="panel" aria-label="One cue each">
-                      <h2>{list.length > 0 ? 'One cue each, today' : 'One cue each'}</h2>
-                      <Loaded query={cues} what="Choosing the cues …">
-                        {(rows) => <Cues athletes={people} cues={rows} />}
-                      </Loaded>
-                    </section>
+                <>
+                  <FirstUse />
+                  <div className="columns">
+                    <div className="stack">
+                      <OnNow sessions={list} />
+                      <section className="panel" aria-label="One cue each">
+                        <h2>{list.length > 0 ? 'One cue each, today' : 'One cue each'}</h2>
+                        <Loaded query={cues} what="Choosing the cues …">
+                          {(rows) => <Cues athletes={people} cues={rows} />}
+                        </Loaded>
+                      </section>
+                    </div>
+                    <div className="stack">
+                      <section className="panel" aria-label="Restricted">
+                        <h2>Restricted</h2>
+                        <Restricted athletes={people} />
+                      </section>
+                      <section className="panel" aria-label="Due">
+                        <h2>Measurement due</h2>
+                        <Due athletes={people} />
+                      </section>
+                    </div>
                   </div>
-                  <div className="stack">
-                    <section className="panel" aria-label="Restricted">
-                      <h2>Restricted</h2>
-                      <Restricted athletes={people} />
-                    </section>
-                    <section className="panel" aria-label="Due">
-                      <h2>Measurement due</h2>
-                      <Due athletes={people} />
-                    </section>
-                  </div>
-                </div>
+                </>
               )}
             </Loaded>
           );
