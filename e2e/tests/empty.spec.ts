@@ -31,6 +31,7 @@ test('an empty Gravek makes its first club, says what to do next, and holds an a
   await page.getByRole('button', { name: 'Make the club' }).click();
 
   await expect(page.getByText('Nothing is planned for today.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'First steps' })).toBeVisible();
   for (const [place, line] of [
     ['Athletes', 'No athletes yet.'],
     ['Approaches', 'No approach yet.'],
@@ -75,4 +76,57 @@ test('an empty Gravek makes its first club, says what to do next, and holds an a
     await page.reload();
     await expect(page.getByRole('heading', { level: 1, name: 'Tarn Valley' })).toBeVisible();
   });
+});
+
+test('who never saw it is led from an empty club to a first logged rep, in few presses', async ({
+  page,
+  empty,
+}) => {
+  let presses = 0;
+  await page.goto(empty.address);
+  await page.getByLabel('E-mail').fill('edda@tarn.invalid');
+  await page.getByLabel('Password').fill('long enough for Edda');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  presses += 1;
+  const guide = page.getByRole('region', { name: 'First steps' });
+  const next = guide.getByRole('link');
+  await expect(next).toHaveText('Add athletes');
+  await next.click();
+  presses += 1;
+  await page
+    .getByLabel('One athlete a line')
+    .fill('Name, squad\nAda Reed, Wings, left, 1.74\nJon Vale, Keepers\n, Keepers\nAda Reed');
+  await expect(page.getByText('There is no name at its beginning.')).toBeVisible();
+  await expect(page.getByText('This name stands in the list before.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add 2 athletes' }).click();
+  presses += 1;
+  await expect(page.getByText('2 athletes are in the club.')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Ada Reed/ })).toContainText('Wings');
+
+  const today = page.getByRole('navigation').getByRole('link', { name: 'Today' });
+  await today.click();
+  presses += 1;
+  await expect(next).toHaveText('Measure');
+  await guide.getByRole('button', { name: 'Skip this' }).click();
+  presses += 1;
+  await expect(next).toHaveText('Plan');
+  await next.click();
+  presses += 1;
+  await page.getByRole('button', { name: 'Save' }).click();
+  presses += 1;
+  await expect(page.getByText(/is saved/)).toBeVisible();
+  await today.click();
+  presses += 1;
+  await expect(next).toHaveText('Make a session');
+  await next.click();
+  presses += 1;
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  presses += 1;
+  await page.getByRole('button', { name: /^Clean/ }).click();
+  presses += 1;
+  await expect(page.locator('.rep-no')).toContainText(/^2/);
+  expect(presses).toBeLessThanOrEqual(12);
+  await page.getByRole('link', { name: 'Leave' }).click();
+  await expect(page.getByRole('button', { name: 'More' }).or(today).first()).toBeVisible();
+  await expect(guide).toBeHidden();
 });

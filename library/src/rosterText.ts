@@ -29,6 +29,7 @@ const HANDS: Record<string, Foot> = {
   'right-handed': 'right',
 };
 const HEADING = /^(name|names|athlete|athletes|player|players)$/i;
+const METRES = /^[12][.,]\d+$/;
 const YEAR = /^(19|20)\d\d$/;
 const DAY = /^((19|20)\d\d)-\d\d-\d\d$/;
 
@@ -61,7 +62,9 @@ export const readRoster = (text: string, style: LengthStyle, squad: string): Rea
     for (const cell of rest.filter(Boolean)) {
       const side = HANDS[cell.toLowerCase()];
       const year = YEAR.exec(cell)?.[0] ?? DAY.exec(cell)?.[1];
-      const length = /\d/.test(cell) ? parseBodyLength(cell, style) : null;
+      // Nobody is two feet tall: such a bare number is in metres whatever the club writes.
+      const read = METRES.test(cell) ? { unit: 'metric' as const } : style;
+      const length = /\d/.test(cell) ? parseBodyLength(cell, read) : null;
       if (side) hand = side;
       else if (year) birthYear = Number(year);
       else if (length?.ok) heightM = Number(length.lengthM.toFixed(3));

@@ -83,15 +83,17 @@ const turns = Array.from(
  *
  * @param solid what no label may cover, such as prints
  * @param thin what a label rather does not cover, such as lines
+ * @param closed what no line that leads to a label crosses, where that can be
  */
 export const placeLabels = (
   asks: readonly LabelAsk[],
   room: Box,
   solid: readonly Box[],
   thin: readonly Box[] = [],
+  closed: readonly Box[] = [],
 ): (Label | null)[] => {
   const taken: Box[] = [...solid];
-  const texts: Box[] = [];
+  const texts: Box[] = [...closed];
   const free = (ask: LabelAsk, box: Box, { offLines, leadClear }: Pass): boolean =>
     within(box, room) &&
     !taken.some((other) => meet(box, other, GAP)) &&

@@ -433,6 +433,7 @@ export const pictureOf = ({
     room(),
     solid,
     thin,
+    insets.map((inset) => inset.frame),
   );
   return {
     ground,

@@ -6,7 +6,7 @@ import { useMayPlan, useMember } from '../member/member';
 import { useSettings } from '../member/settings';
 
 /** Sessions further away than this do not count as begun, days. */
-const AROUND_DAYS = 60;
+const AROUND_DAYS = 14;
 
 /** What a club without data does first, the next of it one press away; gone once it is done or skipped. */
 export const FirstUse = () => {

@@ -198,9 +198,16 @@ export const SequencePanels = ({
         </div>
         <div className="stack">
           {rules && layout && (
-            <RuleCheck checked={[{ set: rules, breaks: checkRules(layout.footfalls, rules) }]} />
+            <div className="no-print">
+              <RuleCheck checked={[{ set: rules, breaks: checkRules(layout.footfalls, rules) }]} />
+            </div>
           )}
-          {layout && <SetOut layout={layout} style={style} />}
+          {layout && (
+            // On paper a curve has its tapes instead.
+            <div className={layout.curve ? 'no-print' : undefined}>
+              <SetOut layout={layout} style={style} />
+            </div>
+          )}
           <ThreeLooks movement={movement} path={phasesOn(movement, choices)} />
           {layout && <EveryStep layout={layout} movement={movement} style={style} />}
           <UnitAndPrint athlete={athlete} unit={style.unit} onLeave={onLeave} />

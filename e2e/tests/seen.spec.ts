@@ -1,0 +1,234 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Page } from '@playwright/test';
+import { expect, test } from '../src/test';
+
+const goTo = async (page: Page, place: string): Promise<void> => {
+  await page.goto(new URL(place, page.url()).toString());
+};
+
+/** Labels of the drawing from above that lie over one another, as the browser sets them. */
+const overlaps = (page: Page): Promise<string[]> =>
+  page
+    .locator('svg.plan-view')
+    .first()
+    .evaluate((svg) => {
+      const texts = [...svg.querySelectorAll<SVGTextElement>('text.plan-tag')].filter(
+        (text) => text.textContent !== '',
+      );
+      const boxes = texts.map((text) => ({
+        text: text.textContent,
+        box: text.getBoundingClientRect(),
+      }));
+      return boxes.flatMap((a, i) =>
+        boxes
+          .slice(i + 1)
+          .filter(
+            (b) =>
+              // A line's box is taller than its letters.
+              a.box.left < b.box.right - 1 &&
+              b.box.left < a.box.right - 1 &&
+              a.box.top < b.box.bottom - 4 &&
+              b.box.top < a.box.bottom - 4,
+          )
+          .map((b) => `${a.text} / ${b.text}`),
+      );
+    });
+
+const CROWDED = ['post-footwork', 'close-and-shorten', 'give-ground', 'goal-arc', 'wall-switches'];
+
+for (const [width, height] of [
+  [1280, 800],
+  [390, 844],
+] as const) {
+  test(`no label lies over another at ${width}, in metres or feet, for adult, child and left-hander`, async ({
+    signedIn: page,
+  }) => {
+    await page.setViewportSize({ width, height });
+    for (const code of CROWDED) {
+      await goTo(page, `/movements/${code}`);
+      await expect(page.locator('svg.plan-view').first()).toBeVisible();
+      if (width < 700) await page.getByText('For whom, which way, which part').click();
+      for (const name of ['Bram Solheide', 'Tilde Marchbank', 'Roland Quist']) {
+        await page.getByLabel('Lengths of').selectOption({ label: name });
+        expect(await overlaps(page), `${code}, ${name}`).toEqual([]);
+      }
+    }
+    await page.evaluate(() =>
+      localStorage.setItem(
+        'gravek.settings',
+        JSON.stringify({ state: { unit: 'imperial' }, version: 0 }),
+      ),
+    );
+    await goTo(page, '/movements/give-ground');
+    await expect(page.getByText('3 ft', { exact: true })).toBeVisible();
+    expect(await overlaps(page)).toEqual([]);
+  });
+}
+
+test('the body from the side stands at each contact, moves with play, and is another by another school', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/first-two-steps');
+  const side = page.getByRole('region', { name: 'From the side' });
+  await expect(side.getByText('foot 4.0 cm behind the hip')).toBeVisible();
+  await side.getByRole('button', { name: 'Show contact 4' }).click();
+  await expect(side.getByText('Rise, contact 4')).toBeVisible();
+  await expect(side.getByText(/ahead of the hip/)).toBeVisible();
+  // To the athlete's own size.
+  await page.getByLabel('Lengths of').selectOption({ label: 'Tilde Marchbank' });
+  await expect(side.getByText(/foot 3\.\d cm behind the hip/)).toBeVisible();
+  const body = side.getByRole('img');
+  const shape = () => body.locator('.side-bone').first().getAttribute('points');
+  const before = await shape();
+  await page.getByRole('button', { name: 'Quarter' }).click();
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect.poll(shape).not.toBe(before);
+  await page.getByLabel('Full extension or quick release?').selectOption({ index: 1 });
+  await expect(side.getByRole('img')).toBeVisible();
+
+  // The club holds it otherwise.
+  await page.getByRole('button', { name: 'Copy and change' }).click();
+  await expect(page.getByText('Kind of step')).toBeVisible();
+  await page.getByRole('button', { name: 'Push out', exact: true }).click();
+  const trunk = page.getByLabel('Trunk, from upright').first();
+  await expect(trunk).toHaveValue('44');
+  await trunk.fill('60');
+  await trunk.press('Tab');
+  await expect(page.getByText('trunk 60°').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await page.getByRole('link', { name: 'Leave' }).click();
+  await expect(
+    page.getByRole('region', { name: 'From the side' }).getByText('trunk 60°'),
+  ).toBeVisible();
+});
+
+test('another exit or school is laid over the way that is drawn', async ({ signedIn: page }) => {
+  await goTo(page, '/movements/give-ground');
+  await page.getByLabel('Lay over it').selectOption('Open at once');
+  await expect(page.getByText(/dashed: \d+ steps in \d\.\d s/)).toBeVisible();
+  await expect(page.locator('.plan-over')).toBeVisible();
+  await page.getByLabel('Lay over it').selectOption('nothing');
+  await expect(page.locator('.plan-over')).toBeHidden();
+});
+
+test('what is set in a panel moves the plan: a runner of the club, a cadence week, a keeper’s lanes', async ({
+  signedIn: page,
+}) => {
+  const drawn = page.locator('svg.plan-view').first();
+  const prints = () =>
+    drawn
+      .locator('path[d^="M2,7"]')
+      .evaluateAll((all) => all.map((one) => one.getAttribute('transform')).join());
+  await goTo(page, '/approaches/new?movement=give-ground');
+  const race = page.getByRole('region', { name: 'The cushion' });
+  await expect(race.getByText('Deep enough for 2.5 s')).toBeVisible();
+  await race.getByLabel('The runner').selectOption({ label: 'Bram Solheide' });
+  await expect(race.getByText(/by own (steps|sprint times)/)).toBeVisible();
+  const near = await prints();
+  await race.getByLabel('Lines up at').fill('5');
+  await expect.poll(prints).not.toBe(near);
+  await expect(page.getByText('Short steps back').first()).toBeVisible();
+  await page.getByLabel('Name of the approach').fill('Giving ground to Bram');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Giving ground to Bram is saved')).toBeVisible();
+  await page.reload();
+  await expect(race.getByLabel('The runner').locator('option:checked')).toHaveText('Bram Solheide');
+
+  await goTo(page, '/approaches/new?movement=steady-cadence');
+  const now = await prints();
+  await page.getByLabel('Week that is drawn and sounded').selectOption('6');
+  await expect.poll(prints).not.toBe(now);
+
+  await goTo(page, '/approaches/new?movement=goal-arc');
+  const lanes = page.getByRole('region', { name: 'To set out' }).getByRole('row', { name: /lane/ });
+  await expect(lanes).toHaveCount(5);
+  await page
+    .getByRole('region', { name: 'Lanes and the wide move' })
+    .getByRole('slider', { name: 'Lanes' })
+    .fill('7');
+  await expect(lanes).toHaveCount(7);
+});
+
+test('every kind of plan prints on one page: drawing, marks, three things to look at, nothing to press', async ({
+  signedIn: page,
+}) => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'gravek-print-'));
+  for (const place of [
+    '/approaches/new?movement=close-and-shorten',
+    '/approaches/new?movement=curved-run-up',
+    '/approaches/new?movement=give-ground',
+    '/approaches/new?movement=goal-arc',
+    '/approaches/new?movement=steady-cadence',
+    '/movements/post-footwork',
+    '/movements/slide-close-out',
+    '/movements/corner-fielder',
+  ]) {
+    await goTo(page, place);
+    await expect(
+      page.getByText('ahead', { exact: true }).or(page.getByText('start').first()).first(),
+    ).toBeVisible();
+    await page.emulateMedia({ media: 'print' });
+    for (const control of await page.locator('input, select, .slider-grid').all()) {
+      const kind = await control.getAttribute('aria-label');
+      // The name of a plan and of its athlete are fields on the screen and words on paper.
+      if (kind === 'Name of the approach' || kind === 'Athlete') continue;
+      await expect(control, `${place}: ${kind}`).toBeHidden();
+    }
+    const file = path.join(folder, 'plan.pdf');
+    await page.pdf({ path: file, format: 'A4', printBackground: true });
+    expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' }), place).toMatch(/Pages:\s+1\n/);
+    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+    expect(text, place).toContain('Look at');
+    expect(text, place).toMatch(/\n\s*3\.\s/);
+    await page.emulateMedia({ media: 'screen' });
+  }
+});
+
+test('a keeper is found by the word, approaches by athlete; one is copied, a squad goes on at once', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements');
+  await page.getByLabel('Find a movement').fill('keeper');
+  await expect(page.locator('.movement-row, .row-link').first()).toHaveText(/Goal-arc/);
+
+  await goTo(page, '/approaches');
+  await page.getByLabel('Search approaches').fill('long jump 14');
+  await expect(page.getByRole('row')).toHaveCount(2);
+  await page.getByLabel('Search approaches').fill('zzz');
+  await expect(page.getByText('No approach matches.')).toBeVisible();
+  await page.getByLabel('Search approaches').fill('long jump');
+  await page.getByRole('button', { name: 'Copy Long jump, 14 steps' }).click();
+  await expect(page.getByLabel('Name of the approach')).toHaveValue('Long jump, 14 steps, copy');
+  const athlete = page.getByRole('combobox', { name: 'Athlete' });
+  const on = () => athlete.locator('optgroup[label="On this approach"] option').count();
+  const before = await on();
+  await page.getByLabel('Put a whole squad on it').selectOption('Handball youth');
+  await expect.poll(on).toBe(before + 4);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Long jump, 14 steps, copy is saved')).toBeVisible();
+  await page.reload();
+  await expect.poll(on).toBe(before + 4);
+});
+
+test('on a phone a bar at the bottom holds the field, and a movement opens at its drawing', async ({
+  signedIn: page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await goTo(page, '/');
+  const bar = page.getByRole('navigation', { name: 'Places in the field' });
+  await bar.getByRole('link', { name: 'Faults' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Faults' })).toBeVisible();
+  await bar.getByRole('button', { name: 'More' }).click();
+  await bar.getByRole('link', { name: 'Movements' }).click();
+  await expect(bar.getByRole('link', { name: 'Movements' })).toBeHidden();
+  await page.getByRole('link', { name: 'Give-ground mirror' }).click();
+  const drawing = page.locator('svg.plan-view').first();
+  await expect(drawing).toBeInViewport({ ratio: 0.7 });
+  await expect(page.getByLabel('Lengths of')).toBeHidden();
+  await page.getByText('What goes wrong', { exact: true }).click();
+  await expect(page.getByText('What goes wrong, and what it brings about')).toBeHidden();
+  await expect(page.getByText(/^Drill:/).first()).toBeVisible();
+});
