@@ -84,9 +84,18 @@ test('who never saw it is led from an empty club to a first logged rep, in few p
 }) => {
   let presses = 0;
   await page.goto(empty.address);
+  const make = page.getByRole('button', { name: 'Make the club' });
+  const enter = page.getByRole('button', { name: 'Sign in' });
+  await expect(make.or(enter)).toBeVisible();
+  // By itself it makes the club that the test before it leaves.
+  const isNew = await make.isVisible();
+  if (isNew) {
+    await page.getByLabel('Club').fill('Tarn Valley');
+    await page.getByLabel('Your name').fill('Edda Brook');
+  }
   await page.getByLabel('E-mail').fill('edda@tarn.invalid');
   await page.getByLabel('Password').fill('long enough for Edda');
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await (isNew ? make : enter).click();
   presses += 1;
   const guide = page.getByRole('region', { name: 'First steps' });
   const next = guide.getByRole('link');
