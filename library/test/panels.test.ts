@@ -68,3 +68,14 @@ describe('a keeper’s lanes', () => {
     expect(layout.footfalls).not.toEqual(usual.footfalls);
   });
 });
+
+describe('the mark to shorten at', () => {
+  it('stands only where somebody comes out of a run', () => {
+    const shortens = (code: string): boolean =>
+      laidOut(movementOf(code), body(1.8)).marks.some((mark) => mark.kind === 'shorten');
+    expect(shortens('close-and-shorten')).toBe(true);
+    expect(shortens('slide-close-out')).toBe(true);
+    expect(shortens('wall-switches')).toBe(false);
+    expect(shortens('line-first-steps')).toBe(false);
+  });
+});

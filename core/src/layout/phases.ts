@@ -136,12 +136,16 @@ const evenSteps = (
   }
 };
 
+/** So many times the short step and more is a running step. */
+const RUNS_FROM = 1.8;
+
 const short: Laying<'short'> = (ground, phase, asked) => {
   const { walker, body, speed } = ground;
   const lengthM = spanM(asked.step, body);
   const from = walker.footfalls.at(-1);
   const running = from?.contact === 'step' && from.lengthM > lengthM && lengthM > 0;
-  mark(ground, 'shorten', 'shorten here');
+  // A step that is a little longer than the next is no run to shorten.
+  if (running && from.lengthM > RUNS_FROM * lengthM) mark(ground, 'shorten', 'shorten here');
   let left = asked.first ?? openFoot(ground);
   for (let i = 1; running && i <= asked.taper; i += 1) {
     const part = i / (asked.taper + 1);
