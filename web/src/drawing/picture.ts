@@ -135,7 +135,7 @@ const numberAsk = (spot: readonly Print[]): LabelAsk => {
   return {
     text,
     at: middleOf(box),
-    reach: (length * SOLE) / 2 + 2,
+    reach: (length * SOLE) / 2 + 3,
     towardDeg: turnDeg + (fall.foot === 'left' ? -90 : 90),
     width: text.length * CHARACTER.n + 2,
     height: LINE,

@@ -1,6 +1,6 @@
 import { dayIn, formatLength, type LengthStyle } from '@gravek/core';
 import { isSequence, type Approach, type ApproachSummary } from '@gravek/contract';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
@@ -27,6 +27,7 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
   const [away, setAway] = useState(false);
   const { query, set } = useAddress();
   const navigate = useNavigate();
+  const copies = useRef<Record<string, string>>({});
   const write = useWrite((body: object) => api.post<Approach>('/approaches', body), 'approaches');
   const { unit } = useLengthStyle();
   const style: LengthStyle = { unit: unit === 'shoes' ? 'metric' : unit };
@@ -50,11 +51,15 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
   const movements = [...new Set(here.map((one) => one.movement))]
     .map((code) => ({ code, name: catalogue.of(code).name }))
     .sort((a, b) => a.name.localeCompare(b.name));
-  const duplicate = async ({ name, movement, choices, athleteIds }: ApproachSummary) => {
-    const copy = { id: uuid(), name: `${name.slice(0, 73)}, copy`, movement, choices, athleteIds };
+  const duplicate = async (one: ApproachSummary): Promise<void> => {
+    const { name, movement, choices, athleteIds } = one;
+    // A press after a lost answer is the same copy.
+    const id = (copies.current[one.id] ??= uuid());
+    const copy = { id, name: `${name.slice(0, 73)}, copy`, movement, choices, athleteIds };
     try {
       await write.mutateAsync(copy);
-      void navigate(`/approaches/${copy.id}`);
+      delete copies.current[one.id];
+      void navigate(`/approaches/${id}`);
     } catch (error) {
       tell(sentenceOf(error));
     }

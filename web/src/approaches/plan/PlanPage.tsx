@@ -118,6 +118,18 @@ export const PlanPage = ({
   // A run-up to a target is counted in nothing but the athlete's own steps.
   const estimated = target ? body.estimated.filter((one) => one === 'steps') : body.estimated;
   const outdated = outdatedOf(saved, athlete.id, currentModel(athlete).model);
+  // Beside the drawing where feet and posture are all there is; below the counts of a run-up.
+  const side = solved?.layout && seen && (
+    <div className="panel my-3 no-print">
+      <SideView
+        view={seen}
+        layout={solved.layout}
+        body={body}
+        player={player}
+        nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
+      />
+    </div>
+  );
   return (
     <>
       <PlanHead
@@ -193,22 +205,13 @@ export const PlanPage = ({
           <RunUpDrawing {...plan} choices={choices} onChoices={setChoices} />
         )}
       </div>
+      {isSequence(choices) && side}
       {isSequence(choices) ? (
         <SequencePanels {...plan} choices={choices} onChoices={setChoices} />
       ) : (
         <RunUpPanels {...plan} choices={choices} onChoices={setChoices} />
       )}
-      {solved?.layout && seen && (
-        <div className="panel mt-3 no-print">
-          <SideView
-            view={seen}
-            layout={solved.layout}
-            body={body}
-            player={player}
-            nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
-          />
-        </div>
-      )}
+      {!isSequence(choices) && side}
     </>
   );
 };
