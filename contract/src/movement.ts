@@ -280,9 +280,7 @@ export const movementShape = object({
   /** situations in which a coach looks for it */
   faces: list('what the athlete faces', 12),
   /** what else people call it, and what they say when they mean it */
-  alsoCalled: array(name('what else it is called', 60))
-    .max(24, 'At most 24 of them.')
-    .optional(),
+  alsoCalled: array(name('what else it is called', 60)).max(24, 'At most 24 of them.').optional(),
   loads: distinct(choice('a load', LOADS), LOADS.length, 'Loads'),
   writtenFor: object({
     by: choice('what decides the side', OWN_SIDES),

@@ -232,3 +232,35 @@ test('on a phone a bar at the bottom holds the field, and a movement opens at it
   await expect(page.getByText('What goes wrong, and what it brings about')).toBeHidden();
   await expect(page.getByText(/^Drill:/).first()).toBeVisible();
 });
+
+test('every place explains itself on ?, but not while somebody types', async ({
+  signedIn: page,
+}) => {
+  for (const [place, question] of [
+    ['/', 'What is on now'],
+    ['/athletes', 'Who are they'],
+    ['/movements', 'Which movement is it'],
+    ['/movements/gaps', 'Where do the feet go'],
+    ['/movements/chains', 'what joins them'],
+    ['/approaches', 'Which plans are there'],
+    ['/approaches/new', 'How many steps'],
+    ['/sessions', 'What is on this week'],
+    ['/sessions/new', 'Who runs what how often'],
+    ['/run', 'Which session'],
+    ['/faults', 'Who needs the coach most'],
+    ['/club', 'Who coaches here'],
+  ] as const) {
+    await goTo(page, place);
+    await expect(
+      page.getByRole('heading', { level: 1 }).or(page.locator('.plan-name')).first(),
+    ).toBeVisible();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog')).toContainText(question);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toBeHidden();
+  }
+  await goTo(page, '/athletes');
+  await page.getByLabel('Search athletes').press('?');
+  await expect(page.getByLabel('Search athletes')).toHaveValue('?');
+  await expect(page.getByRole('dialog')).toBeHidden();
+});

@@ -11,6 +11,7 @@ import { NewPassword } from '../signIn/NewPassword';
 import { SignIn } from '../signIn/SignIn';
 import { MemberContext } from '../member/member';
 import { useSettings } from '../member/settings';
+import { Help } from './Help';
 import { Shell } from './Shell';
 
 const Today = lazy(async () => ({ default: (await import('../today/Today')).Today }));
@@ -81,6 +82,7 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route path="*" element={<p>There is nothing at this address.</p>} />
         </Route>
       </Routes>
+      <Help />
     </Suspense>
   );
 };

@@ -6,6 +6,7 @@ import { Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Boundary } from '../controls/Boundary';
 import { forgetDrafts } from '../controls/draft';
+import { useHelp } from '../controls/help';
 import { queue } from '../phone/store';
 import { useSettings } from '../member/settings';
 
@@ -48,8 +49,12 @@ const MORE = PLACES.filter((place) => !BAR.includes(place));
 
 const Foot = () => {
   const { sun, toggleSun } = useSettings();
+  const show = useHelp((help) => help.show);
   return (
     <>
+      <button type="button" aria-label="What is this page for?" onClick={() => show(true)}>
+        ?
+      </button>
       <button type="button" aria-pressed={sun} onClick={toggleSun}>
         {sun ? 'Chalk look' : 'Sun look'}
       </button>

@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { useMember } from '../member/member';
 import { Loaded } from '../controls/Notice';
 import { queue } from '../phone/store';
+import { useHelp } from '../controls/help';
 import { paceName } from '../movements/PaceChoices';
 import { send, useSending } from '../phone/sync';
 import { Refused } from './Refused';
@@ -75,6 +76,7 @@ const Waiting = ({ clubId }: { clubId: string }) => {
 
 const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();
+  const show = useHelp((help) => help.show);
   const { club } = useMember();
   const run = useRun(bundle);
   const { session } = bundle;
@@ -93,6 +95,14 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         <Link to="/">Leave</Link>
         <span className="text-truncate">{session.title}</span>
         <Waiting clubId={club.id} />
+        <button
+          type="button"
+          className="run-help"
+          aria-label="What is this page for?"
+          onClick={() => show(true)}
+        >
+          ?
+        </button>
       </div>
       {run.sets.length > 1 && (
         <div className="run-sets" role="group" aria-label="Drill sets">

@@ -1,0 +1,55 @@
+import { useEffect } from 'react';
+import Modal from 'react-bootstrap/Modal';
+import { useLocation } from 'react-router';
+import { useHelp } from '../controls/help';
+import { HELP } from './helpTexts';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+const Rows = ({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) =>
+  rows.length > 0 && (
+    <>
+      <h3 className="mt-3">{title}</h3>
+      <dl className="help-rows">
+        {rows.map(([term, meaning]) => (
+          <div key={term}>
+            <dt>{term}</dt>
+            <dd>{meaning}</dd>
+          </div>
+        ))}
+      </dl>
+    </>
+  );
+
+/** On `?`: what the place that is open is for, what its figures mean, and its keys. */
+export const Help = () => {
+  const { pathname } = useLocation();
+  const { open, show } = useHelp();
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (event.key === '?' && !event.ctrlKey && !event.metaKey && !isTyping(event.target)) {
+        show(true);
+      }
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [show]);
+  const text = HELP.find(([place]) => place.test(pathname))?.[1];
+  if (!text) return null;
+  return (
+    <Modal show={open} onHide={() => show(false)} aria-labelledby="help-title" scrollable>
+      <Modal.Header closeButton>
+        <Modal.Title as="h2" id="help-title">
+          {text.name}
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p className="lead-line mb-0">{text.question}</p>
+        <Rows title="What the figures mean" rows={text.figures} />
+        <Rows title="Keys" rows={[...text.keys, ['?', 'this page'], ['Esc', 'closes it']]} />
+      </Modal.Body>
+    </Modal>
+  );
+};

@@ -1,0 +1,177 @@
+/** What a place is for: the question it answers, what its figures mean, and its keys. */
+export type HelpText = {
+  name: string;
+  question: string;
+  figures: readonly (readonly [what: string, meaning: string])[];
+  keys: readonly (readonly [key: string, does: string])[];
+};
+
+const UNDO = ['Ctrl Z, Ctrl Y', 'undo, and do it again'] as const;
+const ZOOM = ['+ and −', 'nearer and farther'] as const;
+
+const PLANNER: HelpText = {
+  name: 'An approach',
+  question: 'How many steps, how long, from where, and can it be run?',
+  figures: [
+    ['Start mark', 'from the target to the toes of the first foot'],
+    ['Most a step changes', 'against the athlete’s own steps; up to 5 % feels like one’s own'],
+    ['Percent of full', 'how fast the way in is run; a close is held to what can be braked'],
+    ['±, 9 in 10', 'nine of ten run-ups land so near, by the athlete’s own scatter'],
+    ['estimate', 'reckoned from height and age, since nobody measured it'],
+  ],
+  keys: [
+    ['Arrow left, right', 'on a print: shorter, longer; with Shift by five'],
+    ['Arrow up, down', 'the next print, the one before'],
+    ['Delete', 'lets go of a pinned print'],
+    UNDO,
+    ZOOM,
+  ],
+};
+
+const MOVEMENT: HelpText = {
+  name: 'A movement',
+  question: 'Where do the feet go, what is looked at, and what goes wrong?',
+  figures: [
+    ['Numbers at the feet', 'contacts in their order; hollow prints are left, filled ones right'],
+    ['Letters', 'crowded feet, drawn larger in the frame of the same letter'],
+    ['Dotted lines', 'where the other exits lead'],
+    ['From the side', 'angles at the leg that lands; behind the hip counts as minus'],
+  ],
+  keys: [],
+};
+
+/** The first that a place begins with holds; more exact ones stand before their parents. */
+export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
+  [
+    /^\/$/,
+    {
+      name: 'Today',
+      question: 'What is on now, who gets which one cue, who is held back, what is due?',
+      figures: [
+        ['of … reps', 'logged so far, of what is planned; reduced volume counts with fewer'],
+        ['stuck, clearing, back', 'how a fault goes over the last sessions'],
+        ['Measurement due', 'never measured, or not for six weeks'],
+      ],
+      keys: [],
+    },
+  ],
+  [
+    /^\/athletes\/.+/,
+    {
+      name: 'An athlete',
+      question: 'How do they step, and which fault is it now?',
+      figures: [
+        ['First step, full step', 'lengths at the start and at full speed, from measured runs'],
+        ['Measured steps lie within', 'how near the curve is to what was measured'],
+        ['Rate', 'in how many of a hundred reps a fault shows; the band holds 9 in 10'],
+      ],
+      keys: [],
+    },
+  ],
+  [
+    /^\/athletes/,
+    {
+      name: 'Athletes',
+      question: 'Who are they, which hand and foot, and who was never measured?',
+      figures: [['Full step', 'at full speed; an estimate until a run is measured']],
+      keys: [['Enter on a heading', 'sorts by it']],
+    },
+  ],
+  [
+    /^\/movements\/chains/,
+    {
+      name: 'Chains',
+      question: 'Which moves can follow each other, and what joins them?',
+      figures: [['What joins them', 'the step or bounce that makes feet and facing meet']],
+      keys: [],
+    },
+  ],
+  [
+    /^\/movements\/.+\/edit/,
+    {
+      name: 'A movement being changed',
+      question: 'How does the club do it?',
+      figures: [['A dot beside a name', 'something in it does not hold together yet']],
+      keys: [UNDO],
+    },
+  ],
+  [/^\/movements\/.+/, MOVEMENT],
+  [
+    /^\/movements/,
+    {
+      name: 'Movements',
+      question: 'Which movement is it? Search by position, by situation, by what goes wrong.',
+      figures: [],
+      keys: [],
+    },
+  ],
+  [
+    /^\/approaches\/.+\/squad/,
+    {
+      name: 'Squad sheet',
+      question: 'Where does each of them start, and who can share a mark?',
+      figures: [['Share within', 'so far may a mark lie from one’s own']],
+      keys: [],
+    },
+  ],
+  [/^\/approaches\/.+/, PLANNER],
+  [
+    /^\/approaches/,
+    {
+      name: 'Approaches',
+      question: 'Which plans are there, for whom, and whom do they not fit?',
+      figures: [['Start mark', 'from the nearest to the farthest of its athletes']],
+      keys: [],
+    },
+  ],
+  [
+    /^\/sessions\/.+/,
+    {
+      name: 'A session',
+      question: 'Who runs what how often, and does it fit the time?',
+      figures: [
+        ['Way in, of its speed', 'slower in this set; short steps stay as they are'],
+        ['About … min', 'one after the other in one lane, rests with them'],
+      ],
+      keys: [],
+    },
+  ],
+  [/^\/sessions/, { name: 'Sessions', question: 'What is on this week?', figures: [], keys: [] }],
+  [
+    /^\/run\/.+/,
+    {
+      name: 'The field',
+      question: 'Who is up, what is the one cue, and what was seen?',
+      figures: [
+        ['n of m', 'the rep of this set and side'],
+        ['waiting', 'reps on this phone that the server has not taken yet'],
+      ],
+      keys: [
+        ['Tab', 'from answer to answer'],
+        ['Enter', 'gives the answer'],
+      ],
+    },
+  ],
+  [/^\/run/, { name: 'Run', question: 'Which session is run now?', figures: [], keys: [] }],
+  [
+    /^\/faults/,
+    {
+      name: 'Faults',
+      question: 'Who needs the coach most, and for which fault?',
+      figures: [
+        ['%', 'of reps in which the fault shows, by what was counted'],
+        ['back, stuck, clearing, cleared', 'how it goes from session to session'],
+      ],
+      keys: [],
+    },
+  ],
+  [
+    /^\/club/,
+    {
+      name: 'The club',
+      question: 'Who coaches here, in which units, by which step rules, and what leaves the club?',
+      figures: [],
+      keys: [],
+    },
+  ],
+];
