@@ -65,16 +65,24 @@ export const cushionInput = (chosen: Chosen, body: Body): CushionInput => {
 /** Most short steps that are laid out before the turn. */
 const MOST_STEPS = 12;
 
+/** Coming straight ahead over so much ground by a moment. */
+const straightOn = (wayM: number, byS: number) => ({
+  ahead: { value: wayM, of: 'm' as const },
+  aside: { value: 0, of: 'm' as const },
+  speedMps: Math.max(0.1, wayM / Math.max(0.05, byS)),
+});
+
 /** The runner as the race has it: lined up so deep, and where the race has them when the turn begins. */
 const racing = (
   { others, phases }: Movement,
+  body: Body,
   input: CushionInput,
   steps: number,
 ): Movement['others'] => {
   const { reactionS, cadenceSpm, stepM } = input.defender;
   const turnsS = reactionS + (steps * 60) / cadenceSpm;
   return others.map((other) => {
-    if (other.kind !== 'opponent' || !other.comes || !other.moves) return other;
+    if (other.kind !== 'opponent' || !other.comes) return other;
     // They are set out from where the first foot of the turn lands.
     const first = phases.find((phase) => phase.code === other.from)?.steps;
     const stepS = first && 'intervalS' in first ? first.intervalS : 0;
@@ -87,16 +95,20 @@ const racing = (
       while (runnerForwardM(input, s) - wayM < forM && s < atS + 4) s += 0.02;
       return s - atS;
     };
+    const linedUpM = input.depthM + steps * stepM;
+    if (!other.moves) {
+      // Who stops does so where the movement has them, come from where they lined up.
+      const wayThereM = Math.max(0.1, linedUpM - spanM(other.ahead, body));
+      return {
+        ...other,
+        comes: { ...other.comes, ...straightOn(wayThereM, atS) },
+      };
+    }
     const onM = Math.hypot(other.moves.ahead.value, other.moves.aside.value);
     return {
       ...other,
-      ahead: { value: Math.max(0.3, input.depthM + steps * stepM - wayM), of: 'm' },
-      comes: {
-        ...other.comes,
-        ahead: { value: wayM, of: 'm' },
-        aside: { value: 0, of: 'm' },
-        speedMps: Math.max(0.1, wayM / Math.max(0.05, atS)),
-      },
+      ahead: { value: Math.max(0.3, linedUpM - wayM), of: 'm' },
+      comes: { ...other.comes, ...straightOn(wayM, atS) },
       moves: { ...other.moves, speedMps: onM / Math.max(0.1, goesOnS(onM)), afterS: 0 },
     };
   });
@@ -129,6 +141,6 @@ export const turningInTime = (
           }
         : phase;
     }),
-    others: racing(movement, input, steps),
+    others: racing(movement, body, input, steps),
   };
 };

@@ -22,7 +22,7 @@ describe('a race that is chosen for giving ground', () => {
       for (const depthM of [1.6, 2.4, 4, 6]) {
         const chosen = { ...usualCushion(movement, who)!, depthM };
         const plan = cushion(cushionInput(chosen, who));
-        for (const option of ['right', 'left']) {
+        for (const option of ['right', 'left', 'stops']) {
           const layout = laidOut(movement, who, { cushion: chosen, reads: { give: option } });
           const runner = layout.others.find((other) => other.name === 'runner')!.points;
           expect(runner[0]!.timeS).toBeCloseTo(0, 6);

@@ -3,7 +3,7 @@ import { branchesOf, laidOut, movementOf, MOVEMENTS } from '@gravek/library';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { meet, placeLabels, type Box, type LabelAsk } from '../src/drawing/labels';
-import { pictureOf, tagsOnPage, type Picture } from '../src/drawing/picture';
+import { pictureOf, type Picture } from '../src/drawing/picture';
 import { phaseSpans } from '../src/hearing/beats';
 
 const bodyFor = (heightM: number, ageYears: number | null, hand: 'left' | 'right'): Body =>
@@ -59,7 +59,7 @@ const overlaps = (picture: Picture): string[] => {
 };
 
 const numbersOf = (picture: Picture): number[] =>
-  [...picture.tags, ...picture.insets.flatMap(tagsOnPage)]
+  [...picture.tags, ...picture.insets.flatMap((inset) => inset.tags)]
     .filter((tag) => tag.kind === 'n')
     .flatMap((tag) => tag.text.split('·').map(Number));
 
@@ -85,14 +85,14 @@ describe('a plan from above', () => {
             const picture = pictureOf({
               layout,
               branches: branchesOf(movement, body, { side }),
-              phases: phaseSpans(layout, movement.phases),
+              phases: movement.phases,
               shoeM: body.shoeM,
               width,
               maxHeight,
             });
             check(layout, picture, width);
             const names = phaseSpans(layout, movement.phases).map((span) => span.name);
-            const tags = [...picture.tags, ...picture.insets.flatMap(tagsOnPage)];
+            const tags = [...picture.tags, ...picture.insets.flatMap((inset) => inset.tags)];
             const named = tags.flatMap((tag) => tag.text.split('\n'));
             if (width > 1000) expect(named).toEqual(expect.arrayContaining(names));
           }
@@ -119,8 +119,13 @@ describe('a plan from above', () => {
         ),
       ];
       for (const layout of others) {
-        const phases = phaseSpans(layout, movement.phases);
-        const asked = { layout, phases, shoeM: body.shoeM, width: 1112, maxHeight: 380 };
+        const asked = {
+          layout,
+          phases: movement.phases,
+          shoeM: body.shoeM,
+          width: 1112,
+          maxHeight: 380,
+        };
         check(layout, pictureOf(asked), 1112);
         check(layout, pictureOf({ ...asked, over: usual }), 1112);
       }

@@ -10,7 +10,7 @@ import {
   LINE,
   pictureOf,
   type Inset,
-  type NamedSpan,
+  type NamedPhase,
   type Picture,
   type Print,
   type Tag,
@@ -260,7 +260,7 @@ const Moving = ({ layout, ground, player }: { layout: Layout; ground: Ground; pl
 };
 
 const NO_BRANCHES: readonly Branch[] = [];
-const NO_PHASES: readonly NamedSpan[] = [];
+const NO_PHASES: readonly NamedPhase[] = [];
 
 /** A sequence on the ground to scale, seen from above. */
 export const PlanView = ({
@@ -283,7 +283,7 @@ export const PlanView = ({
   /** only this phase is inked */
   phase?: string | null;
   /** the phases by name, written on the ground */
-  phases?: readonly NamedSpan[];
+  phases?: readonly NamedPhase[];
   maxHeight?: number;
   /** other exits, drawn faintly */
   branches?: readonly Branch[];
@@ -296,21 +296,20 @@ export const PlanView = ({
   const { unit } = useLengthStyle();
   const feet = unit !== 'metric' && unit !== 'shoes';
   const width = Math.round(seen * zoom);
-  const named = JSON.stringify(phases);
   const picture = useMemo(
     () =>
       pictureOf({
         layout,
         over,
         branches,
-        phases: JSON.parse(named) as NamedSpan[],
+        phases,
         shoeM,
         width,
         maxHeight: maxHeight * zoom,
         zoom,
         feet,
       }),
-    [layout, over, branches, named, shoeM, width, maxHeight, zoom, feet],
+    [layout, over, branches, phases, shoeM, width, maxHeight, zoom, feet],
   );
   return (
     <div

@@ -197,6 +197,19 @@ const Figure = ({
   );
 };
 
+const Sheet = ({ label, children }: { label: string; children: React.ReactNode }) => (
+  <svg
+    className="strip side-view"
+    viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
+    width={SIZE.width}
+    height={SIZE.height}
+    role="img"
+    aria-label={label}
+  >
+    {children}
+  </svg>
+);
+
 /** A body that is held, by itself. */
 export const SideStill = ({
   figure,
@@ -207,16 +220,9 @@ export const SideStill = ({
   looks: readonly PostureLook[];
   body: Body;
 }) => (
-  <svg
-    className="strip side-view"
-    viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
-    width={SIZE.width}
-    height={SIZE.height}
-    role="img"
-    aria-label="The body as it is held"
-  >
+  <Sheet label="The body as it is held">
     <Figure figure={figure} on="right" looks={looks} body={body} />
-  </svg>
+  </Sheet>
 );
 
 /** The moment that the side view stands at: while nothing plays, the first contact is there to be seen. */
@@ -243,13 +249,8 @@ const Drawing = ({
   const moment = useMoment(player, view, layout, body);
   return (
     <div>
-      <svg
-        className="strip side-view"
-        viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
-        width={SIZE.width}
-        height={SIZE.height}
-        role="img"
-        aria-label={
+      <Sheet
+        label={
           moment
             ? `The body from the side: ${nameOf(moment.phase)}`
             : 'Nothing to see from the side here'
@@ -267,7 +268,7 @@ const Drawing = ({
             Here the feet count, not the posture.
           </text>
         )}
-      </svg>
+      </Sheet>
       <div className="quiet small-text text-center" aria-live="off">
         {moment && (
           <>

@@ -11,8 +11,8 @@ import {
   type Spot,
 } from './labels';
 
-/** A phase by the name that a coach reads, and when it goes on. */
-export type NamedSpan = { name: string; fromS: number; toS: number };
+/** A phase by its code, with the name that a coach reads. */
+export type NamedPhase = { code: string; name: string };
 
 export type Print = {
   fall: Footfall;
@@ -162,10 +162,10 @@ const crowdsOf = (prints: readonly Print[], spots: readonly Print[][]): Print[][
 type Named = { codes: string[]; names: string[]; at: Spot };
 
 /** Where on the way each phase is named; those that pass on one spot are named together. */
-const phasesOn = (layout: Layout, spans: readonly NamedSpan[], ground: Ground): Named[] => {
+const phasesOn = (layout: Layout, names: readonly NamedPhase[], ground: Ground): Named[] => {
   const found: Named[] = [];
-  layout.phases.forEach(({ code, fromS, toS }, i) => {
-    const name = spans[i]?.name;
+  layout.phases.forEach(({ code, fromS, toS }) => {
+    const name = names.find((one) => one.code === code)?.name;
     if (!name) return;
     const middleS = (fromS + toS) / 2;
     const point = layout.track.reduce((near, one) =>
@@ -244,8 +244,6 @@ const roomFor = (
   return best?.box ?? null;
 };
 
-const shifted = (box: Box, x: number, y: number): Box => ({ ...box, x: box.x + x, y: box.y + y });
-
 /** A crowd drawn larger, its numbers and its phases in it; null where that would not help. */
 const insetOf = (
   prints: readonly Print[],
@@ -311,7 +309,7 @@ export const pictureOf = ({
   layout: Layout;
   over?: Layout | null;
   branches?: readonly Branch[];
-  phases?: readonly NamedSpan[];
+  phases?: readonly NamedPhase[];
   shoeM: number;
   width: number;
   maxHeight: number;
@@ -446,7 +444,3 @@ export const pictureOf = ({
     compass,
   };
 };
-
-/** The labels of an inset where they stand in the whole drawing. */
-export const tagsOnPage = ({ frame, tags }: Inset): Tag[] =>
-  tags.map((tag) => ({ ...tag, box: shifted(tag.box, frame.x, frame.y) }));

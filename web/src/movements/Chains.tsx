@@ -87,7 +87,7 @@ const Drawn = ({ written, body, side, says }: Asked & { says: string }) => {
         player={player}
         shoeM={body.shoeM}
         maxHeight={260}
-        phases={phaseSpans(layout, movement.phases)}
+        phases={movement.phases}
         label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds`}
       />
       <Beats

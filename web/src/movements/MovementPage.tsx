@@ -279,7 +279,7 @@ const Shown = ({
             player={player}
             shoeM={body.shoeM}
             phase={phase}
-            phases={phaseSpans(layout, movement.phases)}
+            phases={movement.phases}
             label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
           />
           <Beats

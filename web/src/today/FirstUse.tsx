@@ -14,11 +14,12 @@ export const FirstUse = () => {
   const mayPlan = useMayPlan();
   const athletes = useAthletes().data;
   const approaches = useApproaches().data;
-  const sessions = useSessions(shift(today, -AROUND_DAYS), shift(today, AROUND_DAYS)).data;
+  const found = useSessions(shift(today, -AROUND_DAYS), shift(today, AROUND_DAYS)).data;
+  const sessions = found?.filter((one) => !one.archived);
   const { skipped, skip } = useSettings();
   if (!mayPlan || !athletes || !approaches || !sessions) return null;
   const own = new Set(skipped[club.id] ?? []);
-  const open = sessions.find((one) => !one.archived && one.date === today) ?? sessions[0];
+  const open = sessions.find((one) => one.date === today) ?? sessions[0];
   const steps = [
     {
       code: 'athletes',

@@ -65,7 +65,7 @@ export const SequenceDrawing = ({
         player={player}
         shoeM={body.shoeM}
         maxHeight={300}
-        phases={phaseSpans(layout, movement.phases)}
+        phases={movement.phases}
         label={`${movement.name} for ${athlete.name}: ${steps.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
       />
       <Beats
