@@ -11,6 +11,7 @@ import {
   type ValidationError,
 } from 'yup';
 import { choice, count, distinct, figure, foot, id, name, version } from './fields';
+import { onGround } from './ground';
 import { partSpeeds, RUNGS } from './movement';
 
 const ENDINGS = {
@@ -80,6 +81,8 @@ export const straightChoices = object({
   /** school → way of teaching */
   schools: chosen('Ways of teaching').optional(),
   rung: rung(),
+  /** where it is set out; absent or null for nowhere in particular */
+  ground: onGround.nullable().optional().default(undefined),
   checkMarks: array(count('A check mark', 1, 59))
     .required('Check marks are missing.')
     .max(6, 'At most six check marks.'),
@@ -144,6 +147,8 @@ export const sequenceChoices = object({
   /** phase → part of that speed it is run at; the others at all of it */
   speeds: partSpeeds().optional(),
   rung: rung(),
+  /** where it is set out; absent or null for nowhere in particular */
+  ground: onGround.nullable().optional().default(undefined),
   /** a rule set by its code or id; null for none */
   ruleSet: string().strict().nullable().defined().max(60, 'Choose a rule set.'),
   /** a curved run-up's own spot, angle and steps; null as the movement says */

@@ -3,6 +3,7 @@ import { athleteInput, restrictionInput, trialInput } from './athlete';
 import { approachInput } from './approach';
 import { movementInput } from './movementSchema';
 import { readingInput } from './reading';
+import { groundInput } from './ground';
 import { ruleSetInput } from './ruleSet';
 import { clubSettings, memberInput } from './club';
 import { choice, id } from './fields';
@@ -45,6 +46,9 @@ export const clubFile = object({
     .max(...upTo(200))
     .default([]),
   ruleSets: array(ruleSetInput.required())
+    .max(...upTo(200))
+    .default([]),
+  grounds: array(groundInput.required())
     .max(...upTo(200))
     .default([]),
   approaches: array(approachInput.required())

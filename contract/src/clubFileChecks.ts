@@ -33,6 +33,7 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
     restrictions: file.restrictions,
     movements: file.movements,
     ruleSets: file.ruleSets,
+    grounds: file.grounds,
     approaches: file.approaches,
     sessions: file.sessions,
     reps: file.reps,
@@ -63,8 +64,11 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
   );
 
   const approaches = new Set(idsOf(file.approaches));
+  const grounds = new Set(idsOf(file.grounds));
   const sessionOfSet = new Map<string, string>();
-  file.sessions.forEach((session, i) =>
+  file.sessions.forEach((session, i) => {
+    if (session.groundId !== null && !grounds.has(session.groundId))
+      say(`sessions[${i}].groundId`, 'There is no such ground in the file.');
     session.drillSets.forEach((set, d) => {
       const path = `sessions[${i}].drillSets[${d}]`;
       if (sessionOfSet.has(set.id)) say(`${path}.id`, 'This id stands there twice.');
@@ -72,8 +76,8 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
       if (!approaches.has(set.approachId))
         say(`${path}.approachId`, 'There is no such approach in the file.');
       set.athleteIds.forEach((id, a) => mustBeThere(`${path}.athleteIds[${a}]`, id));
-    }),
-  );
+    });
+  });
 
   const reps = new Map(file.reps.map((rep, i) => [rep.id, { rep, i }]));
   file.reps.forEach((rep, i) => {

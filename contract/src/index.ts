@@ -4,6 +4,7 @@ export * from './club';
 export * from './clubFile';
 export * from './clubFileChecks';
 export * from './faults';
+export * from './ground';
 export * from './problem';
 export * from './reading';
 export * from './run';

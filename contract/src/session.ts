@@ -41,6 +41,8 @@ export type DrillSet = InferType<typeof drillSetInput>;
 const sessionFields = object({
   date: day('the day'),
   title: name('the session’s name'),
+  /** one of the club's grounds; null for elsewhere, which the place then tells */
+  groundId: id().nullable().default(null),
   place: note(80),
   drillSets: array(drillSetInput.required())
     .required('Drill sets are missing.')

@@ -70,6 +70,7 @@ export {
 } from './runOrder';
 export { arcDepthM } from './layout/arc';
 export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from './layout/body';
+export type { GroundLine } from './layout/lines';
 export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
 export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
 export {

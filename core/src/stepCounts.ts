@@ -29,6 +29,7 @@ const SAME_SPEED = 1e-6;
  *
  * @param input as for `solveStraight`; its `steps` is not used, pins and bounds hold for one count
  *   only and are left out, and so are check marks beyond the start of a run
+ * @param laneM room before the target: no run that starts beyond it is suggested
  * @throws {RangeError} when from or to is not within 1–60, and as `solveStraight`
  * @example compareStepCounts({ model, takeoffFoot: 'left', distanceM: 24 }, 10, 14).recommended // 12
  */
@@ -40,6 +41,7 @@ export const compareStepCounts = (
   }: Omit<StraightInput, 'steps'> & { steps?: number | undefined },
   from: number,
   to: number,
+  laneM = Infinity,
 ): StepCountComparison => {
   whole('from', from, { min: 1, max: 60 });
   whole('to', to, { min: from, max: 60 });
@@ -55,9 +57,10 @@ export const compareStepCounts = (
     const marks = checkMarks.filter((stepsOut) => stepsOut < steps);
     choices.push({ steps, result: solveStraight({ ...input, steps, checkMarks: marks }) });
   }
-  const fits = choices.filter(
+  const feasible = choices.filter(
     (choice): choice is { steps: number; result: StraightPlan } => choice.result.feasible,
   );
+  const fits = feasible.filter(({ result }) => result.distanceM <= laneM);
   const easy = fits.filter((choice) => choice.result.maxAdjust <= COMFORT + 1e-12);
   const faster = (a: (typeof fits)[number], b: (typeof fits)[number]): typeof a =>
     b.result.endSpeedMps > a.result.endSpeedMps + SAME_SPEED ? b : a;
@@ -86,7 +89,14 @@ export const compareStepCounts = (
       reason: 'No count keeps every step within 5 %; this one changes them least.',
     };
   }
-  return { choices, recommended: null, reason: 'No count in this range works.' };
+  return {
+    choices,
+    recommended: null,
+    reason:
+      feasible.length > 0
+        ? 'Every count in this range starts beyond the lane.'
+        : 'No count in this range works.',
+  };
 };
 
 export type NearbyPlan =

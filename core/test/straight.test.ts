@@ -226,6 +226,26 @@ describe('step counts compared', () => {
     );
   });
 
+  it('suggests no count that starts beyond the lane, and says when none starts on it', () => {
+    const free = { ...ask, distanceM: undefined };
+    fc.assert(
+      fc.property(models, fc.double({ min: 3, max: 45, noNaN: true }), (m, laneM) => {
+        const { choices, recommended, reason } = compareStepCounts(
+          { ...free, model: m },
+          4,
+          24,
+          laneM,
+        );
+        const starts = new Map(
+          choices.map(({ steps, result }) => [steps, result.feasible ? result.distanceM : null]),
+        );
+        const onLane = [...starts.values()].filter((m) => m !== null && m <= laneM);
+        if (onLane.length > 0) expect(starts.get(recommended!)).toBeLessThanOrEqual(laneM);
+        else expect([recommended, reason]).toEqual([null, expect.stringContaining('beyond')]);
+      }),
+    );
+  });
+
   it('keeps a fixed start foot: counts of the wrong parity drop out', () => {
     const { choices, recommended } = compareStepCounts({ ...ask, startFoot: 'right' }, 12, 16);
     const reasons = choices.map(({ result }) => (result.feasible ? 'fits' : result.reason));

@@ -1,5 +1,5 @@
 import type { Reading } from '@gravek/core';
-import type { Choices, DrillSet, Source } from '@gravek/contract';
+import type { Choices, DrillSet, GroundInput, Source } from '@gravek/contract';
 import athletesJson from '../data/athletes.json';
 import approachesJson from '../data/approaches.json';
 
@@ -72,12 +72,64 @@ export const CLUB = {
 } as const;
 
 /** On which days a squad trains: days before today, and what the session is called. */
-export const TRAINING: Record<string, { every: readonly number[]; title: string; place: string }> =
+export const TRAINING: Record<string, { every: readonly number[]; title: string; ground: string }> =
   {
-    Athletics: { every: [0, 4], title: 'Run-ups', place: 'Skerrow track' },
-    Handball: { every: [1, 5], title: 'Run-ins', place: 'Harbour hall' },
-    'Handball youth': { every: [3], title: 'First steps', place: 'Harbour hall' },
-    Cricket: { every: [2], title: 'Bowling run-ups', place: 'Lower nets' },
+    Athletics: { every: [0, 4], title: 'Run-ups', ground: 'Skerrow track' },
+    Handball: { every: [1, 5], title: 'Run-ins', ground: 'Harbour hall' },
+    'Handball youth': { every: [3], title: 'First steps', ground: 'Harbour hall' },
+    Cricket: { every: [2], title: 'Bowling run-ups', ground: 'Lower nets' },
   };
+
+/** Where the squads train; the slots are by the days on which they do, from and to. */
+export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
+  slots: Record<string, readonly [from: string, to: string]>;
+})[] = [
+  {
+    name: 'Harbour hall',
+    note: 'Keys at the boat house. The far goal stands on the stage side.',
+    surface: 'hall floor',
+    lanes: 3,
+    laneM: 34,
+    goalM: 3,
+    uprightGapM: null,
+    apron: null,
+    gapM: null,
+    marks: [
+      { name: 'keeper’s line', of: 'goal', fromM: 4 },
+      { name: 'area line', of: 'goal', fromM: 6 },
+      { name: 'free-throw line', of: 'goal', fromM: 9 },
+    ],
+    slots: { Handball: ['18:00', '19:45'], 'Handball youth': ['16:30', '17:30'] },
+  },
+  {
+    name: 'Lower nets',
+    note: 'The third net floods after rain.',
+    surface: 'artificial turf',
+    lanes: 2,
+    laneM: 26,
+    goalM: null,
+    uprightGapM: null,
+    apron: null,
+    gapM: null,
+    marks: [{ name: 'drain cover', of: 'line', fromM: 18.6 }],
+    slots: { Cricket: ['17:15', '19:00'] },
+  },
+  {
+    name: 'Skerrow track',
+    note: '',
+    surface: 'track',
+    lanes: 2,
+    laneM: 40,
+    goalM: null,
+    uprightGapM: 4,
+    apron: { besideM: 14, outM: 18 },
+    gapM: null,
+    marks: [
+      { name: 'near drain', of: 'board', fromM: 10 },
+      { name: 'paint mark', of: 'board', fromM: 30 },
+    ],
+    slots: { Athletics: ['17:00', '18:30'] },
+  },
+];
 
 export const WEEKS = 10;

@@ -13,19 +13,23 @@ import {
   CLUB_FILE_VERSION,
   DEMO_EMAIL,
   isSequence,
+  WEEKDAYS,
   type ClubFile,
+  type GroundInput,
   type Movement,
+  type OnGround,
   type ReadingRow,
   type Rep,
   type SessionInput,
   type Trial,
 } from '@gravek/contract';
-import { cueFor, movementOf, outlineOf, solve } from '@gravek/library';
-import { addDays, formatISO, subDays } from 'date-fns';
+import { cueFor, movementOf, outlineOf, solve, takenFrom } from '@gravek/library';
+import { addDays, formatISO, getISODay, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';
 import {
   CLUB,
+  GROUNDS,
   SCENARIO_APPROACHES,
   SCENARIO_ATHLETES,
   TRAINING,
@@ -125,6 +129,22 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     });
   const founded = subDays(today, 7 * WEEKS + 20);
 
+  const ground = randomLcg(seed / 3);
+  const grounds = GROUNDS.map(({ slots, ...one }): GroundInput => ({
+    ...one,
+    id: id(founded, ground),
+    slots: Object.entries(slots).flatMap(([squad, [from, to]]) =>
+      TRAINING[squad]!.every.map((daysAgo) => ({
+        day: WEEKDAYS[getISODay(subDays(today, daysAgo)) - 1]!,
+        from,
+        to,
+      })),
+    ),
+  }));
+  const groundBy = (name: string) => grounds.find((one) => one.name === name)!;
+  /** Where a squad's plans are set out. */
+  const groundOf = (squad: string): OnGround => takenFrom(groundBy(TRAINING[squad]!.ground));
+
   const people = SCENARIO_ATHLETES.map((athlete): Person => {
     const draw = athlete.squad === YOUTH ? beside : random;
     const usual = trained(athlete.heightM ?? 1.5);
@@ -190,7 +210,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
 
   const session = (squad: string, daysAgo: number): SessionInput | null => {
     const on = subDays(today, daysAgo);
-    const { title, place, every } = TRAINING[squad]!;
+    const { title, ground, every } = TRAINING[squad]!;
     const week = ((daysAgo % 14) + 14) % 14;
     const training: Training = week % 7 === every[0] ? 'first' : week < 7 ? 'second' : 'third';
     const drillSets = approaches
@@ -229,7 +249,8 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       id: id(on, squad === YOUTH ? beside : random),
       date: iso(on),
       title: `${squad}: ${title.toLowerCase()}`,
-      place,
+      groundId: groundBy(ground).id,
+      place: '',
       drillSets,
     };
   };
@@ -419,11 +440,12 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     readings,
     movements: [],
     ruleSets: [],
+    grounds,
     approaches: approaches.map((approach) => ({
       id: approach.id,
       name: approach.name,
       movement: movementCode(approach),
-      choices: approach.choices,
+      choices: { ...approach.choices, ground: groundOf(approach.squad) },
       athleteIds: onPlan(approach).map((person) => person.id),
     })),
     sessions,

@@ -93,6 +93,8 @@ const PLACES: Place[] = [
       await page.goto(new URL('/club', page.url()).toString());
       await page.getByRole('button', { name: 'Change your password' }).click();
       await page.getByRole('button', { name: 'New password' }).first().click();
+      const grounds = page.getByRole('region', { name: 'Grounds' });
+      await grounds.getByRole('button', { name: 'Change' }).last().click();
     },
     'Make the link',
   ],

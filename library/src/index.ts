@@ -16,6 +16,18 @@ export {
   type Branch,
   type PlanChoices,
 } from './plan';
+export {
+  beyondLaneM,
+  feetDiffer,
+  fromLine,
+  givenBy,
+  isStale,
+  laneSentence,
+  setOn,
+  slotsOn,
+  surfaceCautions,
+  takenFrom,
+} from './onGround';
 export { askedSpeed, atPace, hasPaces } from './pace';
 export { barFor, bySchools, forBody } from './schools';
 export {

@@ -32,6 +32,7 @@ import {
 } from '@gravek/contract';
 import { turningInTime, usualCushion } from './givingGround';
 import { drillOf } from './movements';
+import { gapsAt, givenBy } from './onGround';
 import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';
 import { isMirrored } from './sides';
@@ -48,6 +49,7 @@ export type PlanChoices = Partial<
     | 'arc'
     | 'cushion'
     | 'cadence'
+    | 'ground'
   >
 > & {
   side?: Side;
@@ -134,6 +136,17 @@ const wideAt = (
       }
     : movement;
 
+/** What is asked of a run to a bar: the coach's own figures, over them what the ground has. */
+const barAsk = (
+  movement: Movement,
+  { bar, ground }: Pick<PlanChoices, 'bar' | 'ground'>,
+): LayoutChoices['bar'] => {
+  const given = givenBy(movement).bar ? ground : null;
+  const uprightGapM = given?.uprightGapM ?? bar?.uprightGapM;
+  const apron = given?.apron ?? bar?.apron ?? undefined;
+  return bar || uprightGapM !== undefined || apron ? { ...bar, uprightGapM, apron } : undefined;
+};
+
 /**
  * A movement laid out for an athlete as the coach has chosen: schools, exits, a drill's part and speed.
  *
@@ -142,7 +155,11 @@ const wideAt = (
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
   const forAthlete = forBody(bySchools(movement, choices.schools), athlete);
   const taught = inWeek(
-    wideAt(turningInTime(forAthlete, athlete, choices.cushion), athlete, choices.arc),
+    wideAt(
+      turningInTime(gapsAt(forAthlete, choices.ground), athlete, choices.cushion),
+      athlete,
+      choices.arc,
+    ),
     athlete,
     choices.cadence,
   );
@@ -158,17 +175,18 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
     speeds: { ...drill?.speeds, ...choices.speeds },
     part,
     run: choices.run,
-    bar: choices.bar ? { ...choices.bar, apron: choices.bar.apron ?? undefined } : undefined,
+    bar: barAsk(movement, choices),
     arc: arc
       ? {
-          goalM: arc.goalM,
+          goalM: choices.ground?.goalM ?? arc.goalM,
           depthM: arc.depthM,
           lanes: arc.lanes,
           spreadDeg: arc.spreadDeg,
           atLane: arc.fromLane,
           wideLane: arc.toLane,
         }
-      : undefined,
+      : { goalM: choices.ground?.goalM ?? undefined },
+    lines: choices.ground?.marks,
   };
   return layOut(sequenceOf(taught), athlete, {
     ...layoutChoices,
@@ -310,12 +328,14 @@ const runLaidOut = (
   body: Body,
   { takeoffFoot, model: _model, startFoot, ...ask }: StraightInput,
   side: Side,
+  ground: PlanChoices['ground'],
 ): Layout => {
   // A movement is laid as it is written and mirrored afterwards.
   const mirrored = isMirrored(movement, body, side);
   const written = (foot: Foot): Foot => (mirrored ? otherFoot(foot) : foot);
   return laidOut(movement, body, {
     side,
+    ground,
     speedFraction: ask.speedFraction ?? 1,
     run: {
       ...ask,
@@ -363,7 +383,7 @@ export const solve = (
     takeoffFoot: choices.takeoffFoot === 'own' ? body.takeoffFoot : choices.takeoffFoot,
   };
   return {
-    layout: straight.feasible ? runLaidOut(movement, bodyOnFoot, ask, side) : null,
+    layout: straight.feasible ? runLaidOut(movement, bodyOnFoot, ask, side, choices.ground) : null,
     straight,
   };
 };

@@ -1,6 +1,7 @@
 import type { Choices, Load, Movement, RestrictionKind } from '@gravek/contract';
 import { isSequence } from '@gravek/contract';
 import { drillOf } from './movements';
+import { surfaceCautions } from './onGround';
 import { askedSpeed } from './pace';
 
 /** What each restriction bars; reduced volume bars nothing and allows fewer reps. */
@@ -44,10 +45,13 @@ export const demandOf = (movement: Movement, choices: Choices): Load[] => {
   });
 };
 
-/** What is said where it is planned and run: the drill's own caution, or the movement's first. */
+/** What is said where it is planned and run: the drill's own caution or the movement's first, the surface. */
 export const cautionsOf = (movement: Movement, choices: Choices): string[] => {
   const drill = isSequence(choices) && choices.drill ? drillOf(movement, choices.drill) : undefined;
-  return drill?.caution ? [drill.caution] : movement.cautions.slice(0, 1);
+  return [
+    ...(drill?.caution ? [drill.caution] : movement.cautions.slice(0, 1)),
+    ...surfaceCautions(choices.ground),
+  ];
 };
 
 /** The restriction that keeps an athlete from something on a day, or null. */

@@ -14,6 +14,7 @@ import {
   type Movement,
   type NamedRuleSet,
 } from '@gravek/contract';
+import { beyondLaneM } from './onGround';
 import { outlineOf, solve, straightAsk } from './plan';
 
 type Plan = Pick<ApproachSummary, 'choices'>;
@@ -41,11 +42,19 @@ export const fitOf = (
       outline.startM === null
         ? `${outline.firstFoot} foot first`
         : formatLength(outline.startM, style);
-    return { mark: body.estimated.includes('steps') ? `${mark}, estimate` : mark, fits: true };
+    const beyondM = beyondLaneM(outline.startM, choices.ground);
+    return {
+      mark: [
+        mark,
+        ...(beyondM > 0 ? [`${formatLength(beyondM, style)} beyond the lane`] : []),
+        ...(body.estimated.includes('steps') ? ['estimate'] : []),
+      ].join(', '),
+      fits: beyondM === 0,
+    };
   }
   if (isSequence(choices)) return { mark: 'no step to take', fits: false };
   const ask = straightAsk(choices, body, body.model);
-  const { recommended } = compareStepCounts(ask, 1, MOST_STEPS);
+  const { recommended } = compareStepCounts(ask, 1, MOST_STEPS, choices.ground?.laneM ?? undefined);
   return {
     mark: recommended ? `does not fit; ${recommended} steps would` : 'does not fit',
     fits: false,

@@ -7,14 +7,19 @@ const ON_AND_OFF_S = 4;
 const CHANGEOVER_S = 6;
 const USUAL_RUN_S = 3;
 
+/** Lanes where no ground says how many there are. */
+const ONE_LANE = 1;
+
 /**
- * How long a drill set takes in one lane, from the run times of its own plan.
+ * How long a drill set takes, from the run times of its own plan.
  *
+ * @param lanes in which as many run side by side, each lane in turn
  * @returns null when there is nobody in it, or its figures are out of range (told at their fields)
  */
 export const drillSetTime = (
   set: DrillSet,
   plan: Pick<ApproachSummary, 'runS'> | undefined,
+  lanes = ONE_LANE,
 ): SetDuration | null => {
   if (set.athleteIds.length === 0 || set.sets < 1 || set.reps < 1) return null;
   try {
@@ -24,7 +29,7 @@ export const drillSetTime = (
       repS: (plan?.runS ?? USUAL_RUN_S) / set.pace + ON_AND_OFF_S,
       restS: set.restS,
       setRestS: set.setRestS,
-      groupSize: set.athleteIds.length,
+      groupSize: Math.ceil(set.athleteIds.length / lanes),
       changeoverS: CHANGEOVER_S,
     });
   } catch {
@@ -60,8 +65,9 @@ export const sessionReps = (
 export const sessionTimeS = (
   session: { drillSets: readonly DrillSet[] },
   planOf: (approachId: string) => Pick<ApproachSummary, 'runS'> | undefined,
+  lanes = ONE_LANE,
 ): number =>
   session.drillSets.reduce(
-    (sum, set) => sum + (drillSetTime(set, planOf(set.approachId))?.totalS ?? 0),
+    (sum, set) => sum + (drillSetTime(set, planOf(set.approachId), lanes)?.totalS ?? 0),
     0,
   );

@@ -14,6 +14,8 @@ export type SquadAsk = {
   ask: StraightInput;
   /** null: the same count for everybody */
   counts: { from: number; to: number } | null;
+  /** room before the target, metres; absent where nobody knows */
+  laneM?: number | undefined;
   /** the approach's kind of load is not allowed for this athlete */
   barred: string | null;
 };
@@ -32,8 +34,8 @@ export type SquadLine = {
 };
 
 /** The approach for one athlete of the squad, with the count that suits them best if they may choose. */
-export const squadLine = ({ athleteId, ask, counts, barred }: SquadAsk): SquadLine => {
-  const best = counts ? compareStepCounts(ask, counts.from, counts.to) : null;
+export const squadLine = ({ athleteId, ask, counts, laneM, barred }: SquadAsk): SquadLine => {
+  const best = counts ? compareStepCounts(ask, counts.from, counts.to, laneM) : null;
   const steps = best?.recommended ?? ask.steps;
   const result = solveStraight(steps === ask.steps ? ask : { ...ask, steps, pins: [] });
   const common = { athleteId, ask, steps, barred };

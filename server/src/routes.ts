@@ -2,6 +2,7 @@ import { approachRoutes } from './approaches/routes';
 import { athleteRoutes } from './athletes/routes';
 import { clubRoutes } from './club/routes';
 import { faultRoutes } from './faults/routes';
+import { groundRoutes } from './grounds/routes';
 import type { Route } from './http/route';
 import { movementRoutes } from './movements/routes';
 import { repRoutes } from './reps/routes';
@@ -12,6 +13,7 @@ export const ROUTES: readonly Route[] = [
   ...clubRoutes,
   ...athleteRoutes,
   ...movementRoutes,
+  ...groundRoutes,
   ...approachRoutes,
   ...sessionRoutes,
   ...repRoutes,

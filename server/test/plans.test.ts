@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   aMovement,
   aRep,
+  aGround,
   aRuleSet,
   anApproach,
   anAthlete,
@@ -190,6 +191,7 @@ describe('made again under the same id', () => {
     const session = aSession(approach.id, [athlete.id]);
     const movement = aMovement();
     const rules = aRuleSet();
+    const ground = aGround();
     const at = `/athletes/${athlete.id}`;
     const common = { athleteId: athlete.id, takenOn: '2031-05-01', source: 'device', note: '' };
     const steps = Array.from({ length: 6 }, (_, i) => ({ lengthM: 1.2 + i / 10, intervalS: 0.26 }));
@@ -220,6 +222,7 @@ describe('made again under the same id', () => {
         other: { ...movement, movement: { ...movement.movement, name: 'Else' } },
       },
       'a rule set': { path: '/rule-sets', body: rules, other: { ...rules, name: 'Else' } },
+      'a ground': { path: '/grounds', body: ground, other: { ...ground, lanes: 5 } },
       'a measured run': {
         path: `${at}/trials`,
         body: trial,

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import type {
   Athlete,
   ApproachInput,
+  GroundInput,
   LogPage,
   Movement,
   Rep,
@@ -300,6 +301,7 @@ export const aSession = (approachId: string, athleteIds: string[]): SessionInput
   id: uuid(),
   date: '2031-05-14',
   title: 'Run-ups',
+  groundId: null,
   place: 'Track',
   drillSets: [
     {
@@ -365,13 +367,31 @@ export const aRuleSet = () => ({
   rules: [{ kind: 'most-steps', limit: 9 }],
 });
 
+export const aGround = (change: Partial<GroundInput> = {}): GroundInput => ({
+  id: uuid(),
+  name: 'Old quay hall',
+  note: '',
+  surface: 'hall floor',
+  lanes: 2,
+  laneM: 30,
+  goalM: 3,
+  uprightGapM: null,
+  apron: null,
+  gapM: 0.8,
+  marks: [{ name: 'area line', of: 'goal', fromM: 6 }],
+  slots: [{ day: 'Wednesday', from: '17:00', to: '18:30' }],
+  ...change,
+});
+
 /** A club with one of everything. */
 export const furnish = async (coach: Coach) => {
   const athlete = anAthlete();
   await coach.post('/athletes', athlete).expect(200);
   const approach = anApproach([athlete.id]);
   await coach.post('/approaches', approach).expect(200);
-  const session = aSession(approach.id, [athlete.id]);
+  const ground = aGround();
+  await coach.post('/grounds', ground).expect(200);
+  const session = { ...aSession(approach.id, [athlete.id]), groundId: ground.id };
   await coach.post('/sessions', session).expect(200);
   const rep = aRep(session, { outcome: 'fault', faults: ['reaches'] });
   await coach.post('/reps', { reps: [rep] }).expect(200);
@@ -379,7 +399,7 @@ export const furnish = async (coach: Coach) => {
   await coach.post('/movements', movement).expect(200);
   const rules = aRuleSet();
   await coach.post('/rule-sets', rules).expect(200);
-  return { athlete, approach, session, rep, movement, rules };
+  return { athlete, approach, session, rep, movement, rules, ground };
 };
 
 /** Everything that a club holds, as text, to see whether anything has changed. */

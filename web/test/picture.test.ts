@@ -101,6 +101,50 @@ describe('a plan from above', () => {
     },
   );
 
+  it('finds room for the lines of a ground, and for none where they lie outside', () => {
+    const marks = (['board', 'line', 'bar', 'goal'] as const).flatMap((of) =>
+      [0.5, 1.6, 2.2, 4, 6, 9].map((fromM) => ({ name: `${of} at ${fromM}`, of, fromM })),
+    );
+    const ground = {
+      groundId: '0191a6ee-7a36-7c7e-8a4f-6a3c5a1d0001',
+      name: 'Old quay hall',
+      surface: 'hall floor' as const,
+      laneM: null,
+      goalM: 4,
+      uprightGapM: 3.6,
+      apron: { besideM: 9, outM: 8 },
+      gapM: 0.5,
+      marks,
+    };
+    for (const code of ['goal-arc', 'curved-run-up', 'straight-run-up', 'gaps']) {
+      const movement = movementOf(code);
+      for (const body of bodies) {
+        const layout = laidOut(movement, body, { ground });
+        for (const [width, maxHeight] of ROOMS) {
+          const picture = pictureOf({
+            layout,
+            phases: movement.phases,
+            shoeM: body.shoeM,
+            width,
+            maxHeight,
+          });
+          check(layout, picture, width);
+          const lines = picture.tags.filter((tag) => / at \d/.test(tag.text));
+          if (code !== 'gaps') expect(lines.length).toBeGreaterThan(0);
+          // What is named is drawn: some of it lies within.
+          for (const { text } of lines) {
+            const { points } = layout.others.find((other) => other.name === text)!;
+            const spots = points.map(picture.ground.at);
+            expect(Math.max(...spots.map(([x]) => x))).toBeGreaterThan(0);
+            expect(Math.min(...spots.map(([x]) => x))).toBeLessThan(width);
+            expect(Math.max(...spots.map(([, y]) => y))).toBeGreaterThan(0);
+            expect(Math.min(...spots.map(([, y]) => y))).toBeLessThan(picture.height);
+          }
+        }
+      }
+    }
+  });
+
   it('does so for every exit and every school, also laid over the usual way', () => {
     const body = adult;
     for (const movement of MOVEMENTS) {

@@ -9,8 +9,9 @@ import type { Layout, OtherPath, PhaseSpan } from './shape';
 import { mirrorLayout } from './mirror';
 import { cutPart, type Part } from './part';
 import { mark, runWidthM, type ArcAsk, type Ground } from './ground';
+import { groundLines, type GroundLine } from './lines';
 import { LAYING } from './phases';
-import { layRunUp, runLength, type BarAsk, type RunAsk } from './runUp';
+import { layRunUp, runLength, type Bar, type BarAsk, type RunAsk } from './runUp';
 import { pathOf, type OtherThing, type Sequence, type SequencePhase } from './sequence';
 import {
   between,
@@ -43,6 +44,8 @@ export type LayoutChoices = {
   bar?: BarAsk | undefined;
   /** what is asked of a keeper's arc: goal, depth, lanes */
   arc?: ArcAsk | undefined;
+  /** lines that are on the ground already */
+  lines?: readonly GroundLine[] | undefined;
 };
 
 /** Slower than this part of full speed nobody runs. */
@@ -157,6 +160,7 @@ const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout 
   const others: OtherPath[] = [];
   let failure: StraightFailure | null = null;
   let curve: CurvePlan | null = null;
+  let bar: Bar | null = null;
   mark(ground, 'start', 'start');
 
   while (ground.at < path.length) {
@@ -175,10 +179,11 @@ const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout 
       failure ??= laid.failure;
       curve ??= laid.curve;
       if (laid.bar) {
+        bar = laid.bar;
         const { from, to, apron } = laid.bar;
         others.push({ kind: 'bar', name: 'bar', line: true, points: still([from, to]) });
         for (const edge of apron) {
-          others.push({ kind: 'line', name: 'apron', line: true, points: still(edge) });
+          others.push({ kind: 'edge', name: 'apron', line: true, points: still(edge) });
         }
       }
     } else {
@@ -201,6 +206,7 @@ const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout 
     const posts = [-goalM / 2, goalM / 2].map((off) => moved(centre, 90, off));
     others.push({ kind: 'goal', name: 'goal', line: true, points: still(posts) });
   }
+  others.push(...groundLines(choices.lines ?? [], { arc: ground.arc, bar, marks: ground.marks }));
   for (const other of sequence.others) {
     const frame = frameOf(other.from, walker, phases);
     if (frame) others.push(laidOther(other, athlete, frame));

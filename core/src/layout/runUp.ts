@@ -27,7 +27,13 @@ export type BarAsk = Partial<BarTarget> &
   };
 
 /** The bar on the ground, from upright to upright, and where the apron ends if that was said. */
-export type Bar = { from: Place; to: Place; apron: [Place, Place][] };
+export type Bar = {
+  from: Place;
+  to: Place;
+  /** the way out from it, degrees */
+  outDeg: number;
+  apron: [Place, Place][];
+};
 
 const isRun = (phase: SequencePhase): phase is SequencePhase & { steps: BuildUp } =>
   phase.steps.kind === 'build-up';
@@ -226,6 +232,7 @@ const layBar = (
     bar: {
       from: placed({ besideM: 0, outM: 0 }),
       to: placed({ besideM: -gapM, outM: 0 }),
+      outDeg: ahead + 180,
       apron: apron
         ? [
             [placed({ besideM: apron.besideM, outM: 0 }), placed(apron)],

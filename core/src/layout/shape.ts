@@ -6,7 +6,8 @@ import type { Footfall, Place, TrackPoint } from './walker';
 
 /** Somebody or something beside the athlete: one place, a line between two, or places over time. */
 export type OtherPath = {
-  kind: OtherThing['kind'];
+  /** edge: where something ends, or a line that is there already */
+  kind: OtherThing['kind'] | 'edge';
   name: string;
   /** a thing that lies across, such as a bar, has its two ends here and does not move */
   line: boolean;

@@ -1,3 +1,4 @@
+import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { repsOfAthlete } from '../reps/queries';
 import { athlete, isTrial, measurement, restriction } from './queries';
@@ -24,10 +25,20 @@ const named = async (trx: Trx, table: 'approach' | 'session', ids: readonly stri
         .execute()
     : trx
         .selectFrom('session')
-        .select(['id', 'title as name', 'day', 'place'])
-        .where('id', 'in', unique)
+        .leftJoin('ground', (join) =>
+          join
+            .onRef('ground.club_id', '=', 'session.club_id')
+            .onRef('ground.id', '=', 'session.ground_id'),
+        )
+        .select([
+          'session.id',
+          'title as name',
+          'day',
+          sql<string>`coalesce(ground.document ->> 'name', place)`.as('place'),
+        ])
+        .where('session.id', 'in', unique)
         .orderBy('day')
-        .orderBy('id')
+        .orderBy('session.id')
         .execute();
 };
 

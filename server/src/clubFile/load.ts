@@ -5,12 +5,13 @@ import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns } from '../athletes/queries';
 import { inClub, withoutHurry, type Db, type Trx } from '../database/connect';
+import { groundColumns } from '../grounds/queries';
 import { ProblemError } from '../http/problem';
 import { StartFault } from '../startFault';
 import { movementColumns, movementsBy } from '../movements/queries';
 import { countAll } from '../reps/countAll';
 import { inChunks, repColumns } from '../reps/queries';
-import { drillSetColumns } from '../sessions/queries';
+import { drillSetColumns, sessionColumns } from '../sessions/queries';
 import { hashPassword } from '../signIn/password';
 
 /** Rows in the order of the file, numbered within their sessions as if they had arrived so. */
@@ -70,6 +71,9 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
       .values({ id, name, note, rules: JSON.stringify(rules) })
       .execute();
   }
+  for (const one of file.grounds) {
+    await trx.insertInto('ground').values(groundColumns(one)).execute();
+  }
   for (const one of file.approaches) {
     await trx
       .insertInto('approach')
@@ -86,9 +90,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
   await inChunks(file.sessions, (part) =>
     trx
       .insertInto('session')
-      .values(
-        part.map((one) => ({ id: one.id, day: one.date, title: one.title, place: one.place })),
-      )
+      .values(part.map((one) => ({ id: one.id, ...sessionColumns(one) })))
       .execute(),
   );
   const sets = file.sessions.flatMap((session) =>

@@ -1,6 +1,12 @@
 import { FOUNDATION_TABLES } from './migrations/0001_foundation';
 import { MOVEMENT_TABLES } from './migrations/0002_movements';
 import { LOG_TABLES } from './migrations/0004_log';
+import { GROUND_TABLES } from './migrations/0007_grounds';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
-export const CLUB_TABLES = [...FOUNDATION_TABLES, ...MOVEMENT_TABLES, ...LOG_TABLES] as const;
+export const CLUB_TABLES = [
+  ...GROUND_TABLES,
+  ...FOUNDATION_TABLES,
+  ...MOVEMENT_TABLES,
+  ...LOG_TABLES,
+] as const;

@@ -9,6 +9,7 @@ import * as readings from './migrations/0003_readings';
 import * as log from './migrations/0004_log';
 import * as door from './migrations/0005_door';
 import * as pace from './migrations/0006_pace';
+import * as grounds from './migrations/0007_grounds';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -18,6 +19,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0004_log': log,
   '0005_door': door,
   '0006_pace': pace,
+  '0007_grounds': grounds,
 };
 
 /** Counts what was logged before there were counts, club by club. */

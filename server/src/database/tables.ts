@@ -12,6 +12,7 @@ import type {
 import type {
   Choices,
   FaultStanding,
+  GroundInput,
   ModelSource,
   Movement,
   Outline,
@@ -135,6 +136,7 @@ export type Tables = {
     day: string;
     title: string;
     place: string;
+    ground_id: string | null;
     /** number of the last row that arrived in its log */
     log_end: Generated<number>;
     version: Generated<number>;
@@ -193,6 +195,13 @@ export type Tables = {
     version: Generated<number>;
     archived_at: MaybeMoment;
     saved_at: Moment;
+  };
+  ground: {
+    club_id: ClubId;
+    id: string;
+    document: JSONColumnType<Omit<GroundInput, 'id'>>;
+    version: Generated<number>;
+    archived_at: MaybeMoment;
   };
   rule_set: {
     club_id: ClubId;

@@ -3,7 +3,7 @@ import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { route, type Route, type Topic } from './route';
 
-type Archived = 'athlete' | 'movement' | 'rule_set' | 'approach' | 'session';
+type Archived = 'athlete' | 'movement' | 'rule_set' | 'ground' | 'approach' | 'session';
 type Removed = 'measurement' | 'restriction';
 
 /**

@@ -6,7 +6,8 @@ import { inClub, type Db, type Trx, type Who } from '../database/connect';
 import { badInput, refused } from './problem';
 
 /** What may have changed for others who look at the club; each names a list of the app. */
-export type Topic = 'club' | 'athletes' | 'movements' | 'approaches' | 'sessions' | 'reps';
+export type Topic =
+  'club' | 'athletes' | 'movements' | 'grounds' | 'approaches' | 'sessions' | 'reps';
 
 export type Member = Who & { role: Role };
 

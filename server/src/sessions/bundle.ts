@@ -4,6 +4,7 @@ import {
   isSequence,
   type DrillSet,
   type Movement,
+  type OnGround,
   type RunAthlete,
   type RunBundle,
   type RunCue,
@@ -15,17 +16,28 @@ import {
   atPace,
   cautionsOf,
   demandOf,
+  feetDiffer,
   mirrorOutline,
   outlineOf,
+  setOn,
   solve,
+  takenFrom,
 } from '@gravek/library';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { cuesOf } from '../faults/cues';
+import { ground } from '../grounds/queries';
 import { clubMovements, movementsBy } from '../movements/queries';
 
-/** The approaches of a session as its sets run them: each once for every pace that is asked. */
-const runPlans = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<RunPlan[]> => {
+/**
+ * The approaches of a session as its sets run them: each once for every pace that is asked, set out on
+ * the ground of the session.
+ */
+const runPlans = async (
+  trx: Trx,
+  drillSets: readonly DrillSet[],
+  here: OnGround | null,
+): Promise<RunPlan[]> => {
   if (drillSets.length === 0) return [];
   const plans = await trx
     .selectFrom('approach')
@@ -48,16 +60,28 @@ const runPlans = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<RunPl
           .where('athlete_id', 'in', ids)
           .orderBy('athlete_id')
           .execute();
-  const slower = drillSets.filter((set) => set.pace !== 1).flatMap((set) => set.athleteIds);
-  const bodies = new Map(
-    (await athletes(trx, { ids: [...new Set(slower)] })).map((one) => [one.id, bodyOf(one)]),
-  );
   const movementBy = await movementsBy(
     trx,
     plans.map((plan) => plan.movement),
   );
-  return plans.flatMap(({ id, name, movement, choices }) => {
+  /** What was solved with the plan does not hold for a slower way in, nor where feet go elsewhere. */
+  const anew = (set: DrillSet): boolean => {
+    const plan = plans.find((one) => one.id === set.approachId);
+    const movement = plan && movementBy(plan.movement);
+    return (
+      set.pace !== 1 ||
+      (here !== null && movement !== undefined && feetDiffer(movement, plan!.choices.ground, here))
+    );
+  };
+  const solvedHere = drillSets.filter(anew);
+  const bodies = new Map(
+    (await athletes(trx, { ids: [...new Set(solvedHere.flatMap((set) => set.athleteIds))] })).map(
+      (one) => [one.id, bodyOf(one)],
+    ),
+  );
+  return plans.flatMap(({ id, name, movement, choices: planned }) => {
     const own = movementBy(movement);
+    const choices = setOn(planned, here);
     const sets = drillSets.filter((set) => set.approachId === id);
     return [...new Set(sets.map((set) => set.pace))].map((pace): RunPlan => {
       const paced = own ? atPace(own, choices, pace) : choices;
@@ -79,12 +103,11 @@ const runPlans = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<RunPl
         schools: choices.schools ?? {},
         loads: own ? demandOf(own, paced) : [],
         cautions: own ? cautionsOf(own, choices) : [],
-        outlines:
-          pace === 1
-            ? solved
-                .filter((one) => one.approach_id === id && runners.has(one.athleteId))
-                .map(({ athleteId, own, other }) => ({ athleteId, own, other }))
-            : [...runners].sort().map(outlineAt),
+        outlines: solvedHere.some((set) => set.approachId === id && set.pace === pace)
+          ? [...runners].sort().map(outlineAt)
+          : solved
+              .filter((one) => one.approach_id === id && runners.has(one.athleteId))
+              .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
       };
     });
   });
@@ -133,7 +156,8 @@ const clubOwn = async (trx: Trx, codes: readonly string[]): Promise<Movement[]> 
 /** All that the field screen needs of a session besides its log. */
 export const runBundle = async (trx: Trx, session: Session): Promise<RunBundle> => {
   const { logged: _logged, ...own } = session;
-  const plans = await runPlans(trx, own.drillSets);
+  const stood = own.groundId === null ? undefined : await ground(trx, own.groundId);
+  const plans = await runPlans(trx, own.drillSets, stood ? takenFrom(stood) : null);
   const bundle = {
     session: own,
     plans,

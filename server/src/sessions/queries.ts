@@ -4,6 +4,7 @@ import { sql } from 'kysely';
 import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
+import { ground } from '../grounds/queries';
 import { badInput } from '../http/problem';
 import { movementsBy } from '../movements/queries';
 
@@ -48,6 +49,7 @@ export const sessions = async (
     id: row.id,
     date: row.day,
     title: row.title,
+    groundId: row.ground_id,
     place: row.place,
     version: row.version,
     archived: row.archived_at !== null,
@@ -70,8 +72,24 @@ export const sessions = async (
   }));
 };
 
+export const sessionColumns = (
+  session: Pick<SessionInput, 'date' | 'title' | 'groundId' | 'place'>,
+) => ({
+  day: session.date,
+  title: session.title,
+  ground_id: session.groundId,
+  place: session.place,
+});
+
 export const session = async (trx: Trx, id: string): Promise<Session | undefined> =>
   (await sessions(trx, { ids: [id] }))[0];
+
+/** @throws {ProblemError} when a session is to be on a ground that is not there */
+export const mustHaveGround = async (trx: Trx, groundId: string | null): Promise<void> => {
+  if (groundId !== null && !(await ground(trx, groundId))) {
+    throw badInput({ groundId: 'This ground is not there any more; choose another.' });
+  }
+};
 
 /** A drill set as its row; its athletes have rows of their own. */
 export const drillSetColumns = (set: DrillSet, sessionId: string, position: number) => ({

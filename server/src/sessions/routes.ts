@@ -8,7 +8,7 @@ import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
 import { runBundle } from './bundle';
-import { session, sessions, storeDrillSets } from './queries';
+import { mustHaveGround, session, sessionColumns, sessions, storeDrillSets } from './queries';
 
 const must = async (trx: Trx, id: string) => {
   const planned = await session(trx, id);
@@ -51,9 +51,10 @@ export const sessionRoutes = [
     body: sessionInput,
     changes: 'sessions',
     run: async ({ trx, body }) => {
+      await mustHaveGround(trx, body.groundId);
       const { numInsertedOrUpdatedRows } = await trx
         .insertInto('session')
-        .values({ id: body.id, day: body.date, title: body.title, place: body.place })
+        .values({ id: body.id, ...sessionColumns(body) })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows) return settleNew('session', await session(trx, body.id), body);
@@ -78,12 +79,11 @@ export const sessionRoutes = [
       // Held from here on, so that what is compared is what stands when it is written.
       await hold(trx, 'session', [id]);
       const before = await session(trx, id);
+      await mustHaveGround(trx, body.groundId);
       const { numUpdatedRows } = await trx
         .updateTable('session')
         .set({
-          day: body.date,
-          title: body.title,
-          place: body.place,
+          ...sessionColumns(body),
           version: body.version + 1,
         })
         .where('id', '=', id)

@@ -7,6 +7,7 @@ const TOUCHED: Record<string, readonly string[]> = {
   club: ['me', 'club', 'faults', 'run'],
   athletes: ['athletes', 'run', 'faults'],
   movements: ['movements', 'run', 'faults'],
+  grounds: ['grounds', 'run'],
   approaches: ['approaches', 'run'],
   sessions: ['sessions', 'run', 'faults'],
   reps: ['log', 'faults', 'sessions'],

@@ -6,6 +6,7 @@ import type {
   AthletePlan,
   ClubMovement,
   ClubRuleSet,
+  Ground,
   CueLine,
   Door,
   FaultHistory,
@@ -112,6 +113,10 @@ export const useClubMovements = () =>
 
 export const useClubRuleSets = () =>
   useQuery({ queryKey: ['movements', 'rules'], queryFn: () => all<ClubRuleSet>('/rule-sets') });
+
+/** Where the club trains, those put away included. */
+export const useGrounds = () =>
+  useQuery({ queryKey: ['grounds'], queryFn: () => all<Ground>('/grounds') });
 
 /** Every approach in a line, newest first. */
 export const useApproaches = () =>

@@ -25,6 +25,7 @@ import { useCheckedForm } from '../controls/form';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Account } from './Account';
+import { Grounds } from './Grounds';
 import { RuleSets } from './RuleSets';
 
 const SCHOOLS: Record<CueSchool, { name: string; reason: string }> = {
@@ -342,7 +343,10 @@ export const Club = () => {
     <>
       <PageHead over="Club" title={club.name} />
       <div className="columns">
-        <Settings club={club} />
+        <div className="stack">
+          <Settings club={club} />
+          <Grounds />
+        </div>
         <div className="stack">
           <Account />
           <Device club={club} />

@@ -28,7 +28,7 @@ const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
           y1={y}
           x2={x2}
           y2={y2}
-          className={other.name === 'apron' ? 'plan-edge' : 'plan-thing'}
+          className={other.kind === 'edge' ? 'plan-edge' : 'plan-thing'}
         />
         {other.kind === 'bar' &&
           spots.map(([ux, uy]) => (

@@ -3,10 +3,12 @@ import {
   formatLength,
   lengthParts,
   YARD_M,
+  type GroundLine,
   type LengthStyle,
   type SolvedStep,
   type StraightPlan,
 } from '@gravek/core';
+import type { OnGround } from '@gravek/contract';
 import { scaleLinear } from 'd3-scale';
 import { memo } from 'react';
 import { useTime, type Player } from '../hearing/player';
@@ -21,6 +23,8 @@ const RIGHT = 26;
 const LINE_Y = 86;
 const TAPE_Y = 144;
 const FLAG_Y = 6;
+/** Under the tape, for the lines of a ground. */
+const LINES = 22;
 
 /** What one mark of the tape is worth, and which of them carry a number. */
 const tapeUnit = (style: LengthStyle): { sizeM: number; minor: number[]; name: string } => {
@@ -127,7 +131,20 @@ type Props = {
   style: LengthStyle;
   shoeM: number;
   target: string;
+  /** where it is set out: its lines lie under the tape, and its lane may end */
+  ground?: OnGround | null | undefined;
 };
+
+const linesOf = ({ plan, target, ground }: Pick<Props, 'plan' | 'target' | 'ground'>) =>
+  (ground?.marks ?? [])
+    .filter((mark) => mark.of === target && mark.fromM < plan.distanceM)
+    .sort((a, b) => b.fromM - a.fromM);
+
+const nameWidth = ({ name }: GroundLine): number => name.length * 7.2;
+
+/** How high the strip is: lines of the ground need room for their names. */
+const heightOf = (props: Pick<Props, 'plan' | 'target' | 'ground'>): number =>
+  HEIGHT + (linesOf(props).length > 0 ? LINES : 0);
 
 const widthScale = (plan: StraightPlan, width: number) =>
   scaleLinear([plan.distanceM, 0], [LEFT, width - RIGHT]);
@@ -154,7 +171,7 @@ export const Strip = ({
       <div style={{ width, position: 'relative' }}>
         <Still {...props} width={width} />
         {player && (
-          <svg className="strip over" width={width} height={HEIGHT} aria-hidden>
+          <svg className="strip over" width={width} height={heightOf(props)} aria-hidden>
             <Runner plan={plan} player={player} x={x} />
           </svg>
         )}
@@ -175,7 +192,14 @@ export const Strip = ({
   );
 };
 
-const Still = memo(({ plan, style, shoeM, target, width }: Props & { width: number }) => {
+const Still = memo(({ plan, style, shoeM, target, ground, width }: Props & { width: number }) => {
+  const height = heightOf({ plan, target, ground });
+  const laneM = ground?.laneM ?? Infinity;
+  const lines = linesOf({ plan, target, ground });
+  const nameX = (mark: GroundLine): number => {
+    const half = nameWidth(mark) / 2 + 2;
+    return Math.max(half, Math.min(width - half, x(mark.fromM)));
+  };
   const x = widthScale(plan, width);
   const pixels = (width - LEFT - RIGHT) / plan.distanceM;
   const steps = plan.steps;
@@ -202,11 +226,45 @@ const Still = memo(({ plan, style, shoeM, target, width }: Props & { width: numb
     <svg
       className="strip"
       width={width}
-      height={HEIGHT}
-      viewBox={`0 0 ${width} ${HEIGHT}`}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={summary}
     >
+      {laneM < plan.distanceM && (
+        <g className="beyond-lane">
+          <rect x={0} y={FLAG_Y + 22} width={x(laneM)} height={TAPE_Y - FLAG_Y - 22} />
+          <line x1={x(laneM)} x2={x(laneM)} y1={FLAG_Y + 22} y2={TAPE_Y} />
+          <text
+            className="flag-label"
+            x={Math.max(x(laneM) + 5, LEFT + flagWidth('start') + 8)}
+            y={FLAG_Y + 12.5}
+          >
+            lane ends
+          </text>
+        </g>
+      )}
+      {lines.map(({ name, fromM }) => (
+        // Broken where the tape has its number.
+        <path
+          key={name}
+          className="ground-line"
+          d={`M${x(fromM)},${LINE_Y - 40} V${TAPE_Y} M${x(fromM)},${TAPE_Y + 33} V${height - 15}`}
+        />
+      ))}
+      {[...withRoom(lines, (mark) => nameX(mark), Math.max(...lines.map(nameWidth)) + 8)].map(
+        (mark) => (
+          <text
+            key={mark.name}
+            className="tick-label"
+            x={nameX(mark)}
+            y={height - 4}
+            textAnchor="middle"
+          >
+            {mark.name}
+          </text>
+        ),
+      )}
       <line
         x1={LEFT}
         x2={width - RIGHT}

@@ -202,6 +202,22 @@ const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
   };
 };
 
+const isDrawn = ({ points }: OtherPath, ground: Ground): boolean => {
+  const spots = points.map(ground.at);
+  const within = (values: number[], most: number): boolean =>
+    Math.max(...values) > 0 && Math.min(...values) < most;
+  return (
+    within(
+      spots.map(([x]) => x),
+      ground.width,
+    ) &&
+    within(
+      spots.map(([, y]) => y),
+      ground.height,
+    )
+  );
+};
+
 const markAsk = (mark: Mark, ground: Ground): LabelAsk => ({
   ...word(mark.label),
   at: ground.at(mark),
@@ -390,7 +406,10 @@ export const pictureOf = ({
     insets.push({ ...found, frame });
   }
   const inInset = new Set(insets.flatMap((inset) => inset.prints.map((print) => print.fall)));
-  const things = layout.others.map((other) => thingAsk(other, ground));
+  // Where an edge lies outside the drawing its name would stand at nothing.
+  const things = layout.others
+    .filter((other) => other.kind !== 'edge' || isDrawn(other, ground))
+    .map((other) => thingAsk(other, ground));
   const names = new Set(layout.others.map((other) => other.name.toLowerCase()));
   const wordedMarks = layout.marks.filter(
     (mark, i) =>

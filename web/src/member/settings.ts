@@ -7,6 +7,9 @@ type Settings = {
   /** null: as the club has it */
   unit: LengthUnit | null;
   sun: boolean;
+  /** the ground that was chosen last, of whichever club */
+  groundId: string | null;
+  setGround: (groundId: string | null) => void;
   /** club → first steps that were skipped there */
   skipped: Record<string, string[]>;
   skip: (clubId: string, step: string) => void;
@@ -19,6 +22,8 @@ export const useSettings = create<Settings>()(
     (set) => ({
       unit: null,
       sun: false,
+      groundId: null,
+      setGround: (groundId) => set({ groundId }),
       skipped: {},
       skip: (clubId, step) =>
         set(({ skipped }) => ({

@@ -26,6 +26,7 @@ import { api, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { useChosenGround } from '../member/chosenGround';
 import { Fold, useNarrow } from '../controls/Fold';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
@@ -45,6 +46,7 @@ import { ForWhom } from './ForWhom';
 import { useLaidOver } from './LaidOver';
 import { PartChoice } from './PartChoice';
 import { Phases } from './Phases';
+import { GroundChoice } from './GroundChoice';
 import { ReadChoices } from './ReadChoices';
 import { RuleCheck } from './RuleCheck';
 import { Schools } from './Schools';
@@ -195,17 +197,18 @@ const Shown = ({
     faultOf(movement, query.get('fault') ?? '')?.code ?? movement.faults[0]!.code,
   );
   const ruleSets = useRuleSets();
+  const { chosen: ground } = useChosenGround();
   const layout = useMemo(
-    () => laidOut(written, body, { ...chosen, side }),
-    [written, body, chosen, side],
+    () => laidOut(written, body, { ...chosen, side, ground }),
+    [written, body, chosen, side, ground],
   );
   const branches = useMemo(
-    () => branchesOf(movement, body, { ...chosen, side }),
-    [movement, body, chosen, side],
+    () => branchesOf(movement, body, { ...chosen, side, ground }),
+    [movement, body, chosen, side, ground],
   );
   const lay = useCallback(
-    (other: OtherWay) => laidOut(written, body, { ...chosen, ...other, side }),
-    [written, body, chosen, side],
+    (other: OtherWay) => laidOut(written, body, { ...chosen, ...other, side, ground }),
+    [written, body, chosen, side, ground],
   );
   const { over, choice: overChoice } = useLaidOver(movement, chosen, lay);
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
@@ -269,6 +272,7 @@ const Shown = ({
                 drill={chosen.drill}
                 onChoose={(drill) => setChosen({ ...chosen, drill })}
               />
+              <GroundChoice ground={ground} />
               {chosen.drill === null && overChoice}
             </div>
           </Fold>

@@ -1,5 +1,11 @@
 import { type LengthStyle, type Side } from '@gravek/core';
-import { isSequence, type ApproachSummary, type Athlete, type DrillSet } from '@gravek/contract';
+import {
+  isSequence,
+  type ApproachSummary,
+  type Athlete,
+  type DrillSet,
+  type OnGround,
+} from '@gravek/contract';
 import {
   atPace,
   barredBy,
@@ -8,6 +14,7 @@ import {
   demandOf,
   fitOf,
   hasPaces,
+  setOn,
   sideWord,
   whyBarred,
 } from '@gravek/library';
@@ -26,6 +33,8 @@ type Props = {
   movements: Catalogue;
   approaches: readonly ApproachSummary[];
   athletes: readonly Athlete[];
+  /** where the session is; null for elsewhere */
+  ground: OnGround | null;
   style: LengthStyle;
   messages: Record<string, string | null | undefined>;
   onSet: (change: Partial<DrillSet>) => void;
@@ -46,6 +55,7 @@ export const DrillSetEditor = ({
   movements,
   approaches,
   athletes,
+  ground,
   style,
   messages,
   onSet,
@@ -56,7 +66,10 @@ export const DrillSetEditor = ({
   const movement = named && movements.of(named.movement);
   // As the set runs it.
   const approach = named &&
-    movement && { ...named, choices: atPace(movement, named.choices, set.pace) };
+    movement && {
+      ...named,
+      choices: atPace(movement, setOn(named.choices, ground), set.pace),
+    };
   const chosen = new Set(set.athleteIds);
   const ruleSets = useRuleSets();
   const held = approach && isSequence(approach.choices) ? approach.choices.ruleSet : null;
@@ -206,7 +219,8 @@ export const DrillSetEditor = ({
       )}
       {approach &&
         movement &&
-        cautionsOf(movement, approach.choices).map((caution) => (
+        // What the surface asks is said once, above all sets.
+        cautionsOf(movement, { ...approach.choices, ground: null }).map((caution) => (
           <div key={caution} className="span-12 caution small-text">
             {caution}
           </div>

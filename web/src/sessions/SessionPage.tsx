@@ -4,10 +4,20 @@ import {
   type ApproachSummary,
   type Athlete,
   type DrillSet,
+  type Ground,
   type Session,
   type SessionInput,
 } from '@gravek/contract';
-import { barredBy, demandOf, drillSetTime, repsOf, withoutAthletes } from '@gravek/library';
+import {
+  barredBy,
+  demandOf,
+  drillSetTime,
+  repsOf,
+  slotsOn,
+  surfaceCautions,
+  takenFrom,
+  withoutAthletes,
+} from '@gravek/library';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -15,8 +25,9 @@ import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf } from '../api/client';
-import { useApproaches, useAthletes, useSession, useWrite } from '../api/queries';
+import { useApproaches, useAthletes, useGrounds, useSession, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
+import { useChosenGround } from '../member/chosenGround';
 import { useLengthStyle, useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
@@ -29,6 +40,7 @@ import { tell } from '../controls/toasts';
 import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
 import { dayName, minutes } from '../controls/dates';
 import { DrillSetEditor } from './DrillSetEditor';
+import { Where } from './Where';
 
 type Draft = SessionInput & { version: number | null };
 
@@ -64,10 +76,11 @@ const newSet = (
   ...REST,
 });
 
-const draftOf = ({ id, date, title, place, drillSets, version }: Session): Draft => ({
+const draftOf = ({ id, date, title, groundId, place, drillSets, version }: Session): Draft => ({
   id,
   date,
   title,
+  groundId,
   place,
   drillSets,
   version,
@@ -77,10 +90,13 @@ const Builder = ({
   session,
   approaches,
   athletes,
+  grounds,
 }: {
   session: Session | null;
   approaches: ApproachSummary[];
   athletes: Athlete[];
+  /** those put away too */
+  grounds: Ground[];
 }) => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
@@ -88,6 +104,7 @@ const Builder = ({
   const style = useLengthStyle();
   const movements = useCatalogue();
   const [query, setQuery] = useSearchParams();
+  const { chosen, choose } = useChosenGround();
   const usable = approaches.filter((approach) => !approach.archived);
   const toAdd = usable.find((one) => one.id === query.get('add'));
   const date = query.get('day') ?? today;
@@ -95,6 +112,7 @@ const Builder = ({
     id: uuid(),
     date,
     title: `Session of ${dayName(date)}`,
+    groundId: chosen?.groundId ?? null,
     place: '',
     drillSets: toAdd ? [] : usable[0] ? [newSet(movements, usable[0], athletes, date)] : [],
     version: null,
@@ -103,9 +121,10 @@ const Builder = ({
     `session.${session?.id ?? 'new'}`,
     session ? draftOf(session) : fresh,
   );
-  // One that was begun before sets had a pace has none.
+  // One that was begun before sets had a pace, or sessions a ground, has none.
   const draft = {
     ...kept,
+    groundId: kept.groundId ?? null,
     drillSets: kept.drillSets.map((set) => ({ ...set, pace: set.pace ?? 1 })),
   };
   const [messages, setMessages] = useState<Record<string, string>>({});
@@ -184,14 +203,21 @@ const Builder = ({
   };
 
   const sets = draft.drillSets;
+  const ground = grounds.find((one) => one.id === draft.groundId);
+  const here = ground ? takenFrom(ground) : null;
   const times = sets.map((set) =>
     drillSetTime(
       set,
       approaches.find((approach) => approach.id === set.approachId),
+      ground?.lanes,
     ),
   );
   const total = times.reduce((sum, one) => sum + (one?.totalS ?? 0), 0);
   const idle = times.filter((time) => time !== null);
+  // Of several on a day the one that it fits into best.
+  const slots = ground ? slotsOn(ground, draft.date) : [];
+  const slot = slots.find((one) => one.minutes * 60 >= total) ?? slots.at(-1);
+  const overMin = slot ? Math.ceil(total / 60 - slot.minutes) : 0;
   return (
     <>
       <PageHead
@@ -220,9 +246,14 @@ const Builder = ({
         )}
       </PageHead>
       <div className="figures-row mb-3">
-        <Labelled label="About">
+        <Labelled label={ground && ground.lanes > 1 ? `About, in ${ground.lanes} lanes` : 'About'}>
           <Figure parts={[{ figure: String(Math.round(total / 60)), unit: 'min' }]} big />
         </Labelled>
+        {slot && (
+          <Labelled label={`Slot from ${slot.from} to ${slot.to}`}>
+            <Figure parts={[{ figure: String(slot.minutes), unit: 'min' }]} big />
+          </Labelled>
+        )}
         <Labelled label="Athletes">
           <Figure
             parts={[
@@ -264,6 +295,21 @@ const Builder = ({
       </div>
       <div className="stack">
         <Conflict {...conflict.shown} />
+        {surfaceCautions(here).map((caution) => (
+          <div key={caution} className="caution small-text">
+            {caution}
+          </div>
+        ))}
+        {ground && slots.length === 0 && ground.slots.length > 0 && (
+          <div className="note" role="status">
+            The club does not have {ground.name} on this day.
+          </div>
+        )}
+        {slot && overMin > 0 && (
+          <div className="note note-wrong" role="status">
+            {overMin} min more than {ground?.name} is the club’s from {slot.from} to {slot.to}.
+          </div>
+        )}
         {found && <DraftBack onDrop={() => discard(session ? draftOf(session) : fresh)} />}
         <fieldset disabled={!mayPlan} className="stack">
           <div className="set-editor panel">
@@ -285,12 +331,16 @@ const Builder = ({
               </Field>
             </div>
             <div className="span-3">
-              <Field label="Place" message={messages.place}>
-                <Form.Control
-                  value={draft.place}
-                  onChange={(event) => setDraft({ ...draft, place: event.target.value })}
-                />
-              </Field>
+              <Where
+                grounds={grounds}
+                groundId={draft.groundId}
+                place={draft.place}
+                messages={messages}
+                onWhere={(where) => {
+                  if (where.groundId !== undefined) choose(where.groundId);
+                  setDraft({ ...draft, ...where });
+                }}
+              />
             </div>
           </div>
           {usable.length === 0 && (
@@ -346,6 +396,7 @@ const Builder = ({
                 movements={movements}
                 approaches={usable}
                 athletes={athletes}
+                ground={here}
                 style={style}
                 messages={{ ...messages, ...unread(typed) }}
                 onSet={(change) => setSet(i, change)}
@@ -390,11 +441,24 @@ export const SessionPage = () => {
   const session = useSession(id === 'new' ? undefined : id);
   const approaches = useApproaches();
   const athletes = useAthletes();
+  const grounds = useGrounds();
   const ready = (found: Session | null) => (
     <Loaded query={approaches} what="Getting the approaches …">
       {(plans) => (
         <Loaded query={athletes} what="Getting the athletes …">
-          {(people) => <Builder key={id} session={found} approaches={plans} athletes={people} />}
+          {(people) => (
+            <Loaded query={grounds} what="Getting the grounds …">
+              {(places) => (
+                <Builder
+                  key={id}
+                  session={found}
+                  approaches={plans}
+                  athletes={people}
+                  grounds={places}
+                />
+              )}
+            </Loaded>
+          )}
         </Loaded>
       )}
     </Loaded>

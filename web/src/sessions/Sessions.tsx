@@ -10,16 +10,18 @@ import { PageHead } from '../controls/PageHead';
 import { Loaded } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
 import { useReps } from '../controls/useReps';
+import { useWhere } from '../controls/useWhere';
 
 const Card = ({ session, approaches }: { session: Session; approaches: ApproachSummary[] }) => {
   const repsOf = useReps();
   const byId = new Map(approaches.map((approach) => [approach.id, approach]));
-  const seconds = sessionTimeS(session, (id) => byId.get(id));
+  const where = useWhere()(session);
+  const seconds = sessionTimeS(session, (id) => byId.get(id), where.lanes);
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
   return (
     <Link className="session-card" to={`/sessions/${session.id}`}>
       <div className="session-title">{session.title}</div>
-      <div className="quiet small-text">{session.place}</div>
+      <div className="quiet small-text">{where.words}</div>
       <ul className="list-unstyled small-text mb-1 mt-1">
         {session.drillSets.map((set) => (
           <li key={set.id}>{byId.get(set.approachId)?.name}</li>

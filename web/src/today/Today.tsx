@@ -12,6 +12,7 @@ import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
 import { counted, dayName, minutes } from '../controls/dates';
 import { useReps } from '../controls/useReps';
+import { useWhere } from '../controls/useWhere';
 import { FirstUse } from './FirstUse';
 import { paceName } from '../movements/PaceChoices';
 
@@ -22,6 +23,7 @@ const DUE_SHOWN = 8;
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
   const approaches = useApproaches().data ?? [];
   const repsOf = useReps();
+  const whereOf = useWhere();
   const mayPlan = useMayPlan();
   if (sessions.length === 0) {
     return (
@@ -39,15 +41,18 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
       set,
       approach: approaches.find((approach) => approach.id === set.approachId),
     }));
-    const seconds = sessionTimeS(session, (id) =>
-      approaches.find((approach) => approach.id === id),
+    const where = whereOf(session);
+    const seconds = sessionTimeS(
+      session,
+      (id) => approaches.find((approach) => approach.id === id),
+      where.lanes,
     );
     return (
       <section key={session.id} className="panel" aria-label={session.title}>
         <div className="row-line mb-2">
           <div>
             <strong className="fs-5">{session.title}</strong>
-            <div className="quiet">{session.place}</div>
+            <div className="quiet">{where.words}</div>
           </div>
           <div className="ms-auto text-end">
             <Figure

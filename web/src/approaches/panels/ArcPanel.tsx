@@ -19,6 +19,7 @@ const fitting = (goalM: number, spreadDeg: number): { depthM: number } => ({
 /** A keeper's lanes to set out, and both schools of the wide move raced against each other. */
 export const ArcPanel = ({
   chosen: now,
+  ground,
   shuffleM,
   style,
   disabled,
@@ -26,6 +27,8 @@ export const ArcPanel = ({
 }: {
   /** what the coach chose, or what the movement says */
   chosen: Chosen & { goalM: number };
+  /** where it is set out: its goal holds */
+  ground: SequenceChoices['ground'];
   /** the athlete's own shuffle */
   shuffleM: number;
   style: LengthStyle;
@@ -168,16 +171,22 @@ export const ArcPanel = ({
         <span className="unit">s</span>
       </div>
       <div className="slider-grid">
-        <Slider
-          label="Goal"
-          value={now.goalM}
-          min={1.5}
-          max={7.5}
-          step={0.1}
-          written={<Length m={now.goalM} style={style} />}
-          disabled={disabled}
-          onValue={(goalM) => set({ goalM, ...fitting(goalM, now.spreadDeg) })}
-        />
+        {ground?.goalM ? (
+          <div>
+            Goal of {ground.name}: <Length m={ground.goalM} style={style} />
+          </div>
+        ) : (
+          <Slider
+            label="Goal"
+            value={now.goalM}
+            min={1.5}
+            max={7.5}
+            step={0.1}
+            written={<Length m={now.goalM} style={style} />}
+            disabled={disabled}
+            onValue={(goalM) => set({ goalM, ...fitting(goalM, now.spreadDeg) })}
+          />
+        )}
         <Slider
           label="Depth"
           value={now.depthM}

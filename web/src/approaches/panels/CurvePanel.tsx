@@ -17,6 +17,7 @@ export const CurvePanel = ({
   curve,
   chosen,
   usual,
+  ground,
   measured,
   style,
   disabled,
@@ -26,6 +27,8 @@ export const CurvePanel = ({
   chosen: SequenceChoices['bar'];
   /** as the movement has it */
   usual: Chosen;
+  /** where it is set out: its uprights and apron hold */
+  ground: SequenceChoices['ground'];
   /** whether the step on the curve is the athlete's own */
   measured: boolean;
   style: LengthStyle;
@@ -128,19 +131,32 @@ export const CurvePanel = ({
           set({ alongM }),
         )}
         {length('out', 'Out from the bar', now.outM, [0.2, 3], (outM) => set({ outM }))}
-        {length('gap', 'Between the uprights', now.uprightGapM, [2, 8], (uprightGapM) =>
-          set({ uprightGapM }),
+        {ground?.uprightGapM ? (
+          <div className="align-self-end">
+            Uprights of {ground.name}: <Length m={ground.uprightGapM} style={style} /> apart
+          </div>
+        ) : (
+          length('gap', 'Between the uprights', now.uprightGapM, [2, 8], (uprightGapM) =>
+            set({ uprightGapM }),
+          )
         )}
-        <Form.Check
-          type="switch"
-          id="apron"
-          className="align-self-end"
-          label="the apron ends"
-          checked={now.apron !== null}
-          disabled={disabled}
-          onChange={() => set({ apron: now.apron ? null : { besideM: 10, outM: 15 } })}
-        />
-        {now.apron && (
+        {ground?.apron ? (
+          <div className="align-self-end">
+            Its apron: <Length m={ground.apron.besideM} style={style} /> beside,{' '}
+            <Length m={ground.apron.outM} style={style} /> out
+          </div>
+        ) : (
+          <Form.Check
+            type="switch"
+            id="apron"
+            className="align-self-end"
+            label="the apron ends"
+            checked={now.apron !== null}
+            disabled={disabled}
+            onChange={() => set({ apron: now.apron ? null : { besideM: 10, outM: 15 } })}
+          />
+        )}
+        {now.apron && !ground?.apron && (
           <>
             {length('beside', 'beside the upright at', now.apron.besideM, [0.5, 40], (besideM) =>
               set({ apron: { ...now.apron!, besideM } }),

@@ -67,6 +67,7 @@ export const PathPanels = ({
         <CurvePanel
           curve={layout.curve}
           chosen={choices.bar}
+          ground={choices.ground}
           usual={{
             ...barFor(curve.bar, body),
             entryFlareDeg: 0,
@@ -94,15 +95,18 @@ export const PathPanels = ({
       {arc && (
         <ArcPanel
           chosen={{
-            depthM: Number(arcDepthM(arc, body).toFixed(2)),
+            depthM: Number(
+              arcDepthM({ ...arc, goalM: choices.ground?.goalM ?? arc.goalM }, body).toFixed(2),
+            ),
             lanes: arc.lanes,
             spreadDeg: arc.spreadDeg,
             fromLane: arc.toLane,
             toLane: wide?.kind === 'arc-move' ? wide.toLane : arc.lanes,
             speedMps: Number((wideSpeedMps(movement, body) ?? 2.2).toFixed(1)),
             ...choices.arc,
-            goalM: choices.arc?.goalM ?? arc.goalM,
+            goalM: choices.ground?.goalM ?? choices.arc?.goalM ?? arc.goalM,
           }}
+          ground={choices.ground}
           shuffleM={spanM(arc.step, body)}
           style={style}
           disabled={disabled}

@@ -16,6 +16,7 @@ export const CountTable = memo(
     chosen,
     free,
     tolerance,
+    laneM,
     style,
     onSteps,
   }: {
@@ -24,6 +25,8 @@ export const CountTable = memo(
     /** the start mark follows from the count */
     free: boolean;
     tolerance: number;
+    /** room before the target; absent where nobody knows */
+    laneM: number | undefined;
     style: LengthStyle;
     onSteps: (steps: number) => void;
   }) => (
@@ -60,7 +63,12 @@ export const CountTable = memo(
                 <>
                   <td>
                     {free ? (
-                      <Length m={result.distanceM} style={style} />
+                      <>
+                        <Length m={result.distanceM} style={style} />
+                        {laneM !== undefined && result.distanceM > laneM && (
+                          <div className="quiet small-text">beyond the lane</div>
+                        )}
+                      </>
                     ) : (
                       <div className="adjust">
                         <div className="bar" aria-hidden="true">

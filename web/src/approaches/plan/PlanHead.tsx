@@ -143,6 +143,7 @@ export const PlanNotes = ({
   const reduced = holding(athlete.restrictions, today).find(({ kind }) => kind === 'reduced');
   return (
     <div className="stack mb-2" style={{ gap: 8 }}>
+      {choices.ground && <div className="print-only">At {choices.ground.name}</div>}
       <Conflict {...plan.conflict} />
       {plan.served.movement && <div className="field-message">{plan.served.movement}</div>}
       {plan.takeTheirs && (

@@ -5,6 +5,7 @@ import {
   type Athlete,
   type Choices,
   type Movement,
+  type OnGround,
 } from '@gravek/contract';
 import { bySchools, outlineOf, phaseOf, sideOf, solve, toldTo } from '@gravek/library';
 import { useMemo, useState } from 'react';
@@ -33,6 +34,7 @@ export const PlanPage = ({
   saved,
   athletes,
   first,
+  ground,
   asked,
   onTaken,
 }: {
@@ -40,12 +42,14 @@ export const PlanPage = ({
   saved: Approach | null;
   athletes: Athlete[];
   first: Athlete;
+  /** where a new plan is set out until the coach says otherwise */
+  ground: OnGround | null;
   /** what was chosen just before, for whom and what of the movement; null when nothing was */
   asked: Asked | null;
   onTaken: () => void;
 }) => {
   const mayPlan = useMayPlan();
-  const work = usePlan(saved, newPlan(written, first, asked ?? {}), asked, onTaken);
+  const work = usePlan(saved, newPlan(written, first, ground, asked ?? {}), asked, onTaken);
   const { draft, change, served } = work;
   const { choices } = draft;
   const [athleteId, setAthleteId] = useState(

@@ -3,6 +3,7 @@ import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'reac
 import { useApproach, useAthletes } from '../../api/queries';
 import { Empty, Loaded, Waiting } from '../../controls/Notice';
 import { useStable } from '../../controls/useStable';
+import { useChosenGround } from '../../member/chosenGround';
 import { useCatalogue } from '../../movements/useCatalogue';
 import type { Asked } from './draft';
 import { PlanPage } from './PlanPage';
@@ -21,7 +22,8 @@ export const Planner = () => {
   const athletes = useAthletes();
   const approach = useApproach(id === 'new' ? undefined : id);
   const catalogue = useCatalogue();
-  if (!catalogue.ready) return <Waiting what="Getting the movements …" />;
+  const { ready, chosen } = useChosenGround();
+  if (!catalogue.ready || !ready) return <Waiting what="Getting the movements …" />;
   const saved = id === 'new' ? { data: null, error: null, refetch: () => undefined } : approach;
   return (
     <Loaded query={athletes} what="Getting the athletes …">
@@ -73,6 +75,7 @@ export const Planner = () => {
                 saved={plan}
                 athletes={people}
                 first={first}
+                ground={chosen}
                 asked={asked}
                 onTaken={onTaken}
               />

@@ -7,12 +7,21 @@ import {
   runThroughs,
   spanM,
   speedParts,
+  type LengthStyle,
   type NearbyPlan,
   type StraightInput,
   type StraightPlan,
 } from '@gravek/core';
 import type { Athlete, Solved, StraightChoices } from '@gravek/contract';
-import { offer, phasesOn, straightAsk, whatChanges, whyNot, withOffer } from '@gravek/library';
+import {
+  laneSentence,
+  offer,
+  phasesOn,
+  straightAsk,
+  whatChanges,
+  whyNot,
+  withOffer,
+} from '@gravek/library';
 import { useDeferredValue, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { NumberInput } from '../../controls/NumberInput';
@@ -23,6 +32,7 @@ import { FootWord } from '../../drawing/FootPrint';
 import { Strip } from '../../drawing/Strip';
 import { PlayControls } from '../../hearing/PlayControls';
 import { RunThroughs } from '../../measuring/RunThroughs';
+import { GroundChoice } from '../../movements/GroundChoice';
 import { RungChoice } from '../../movements/PaceChoices';
 import { ThreeLooks } from '../../movements/ThreeLooks';
 import { SchoolChoices } from '../../movements/ReadChoices';
@@ -112,6 +122,47 @@ const useSetting = ({
   return { set, pin };
 };
 
+/** The lane is too short for the start mark: by how much, and what would start on it. */
+const BeyondLane = ({
+  plan,
+  ask,
+  ground,
+  style,
+  disabled,
+  onSteps,
+}: {
+  plan: StraightPlan;
+  ask: StraightInput;
+  ground: StraightChoices['ground'];
+  style: LengthStyle;
+  disabled: boolean;
+  onSteps: (steps: number) => void;
+}) => {
+  const sentence = laneSentence(plan.distanceM, ground, style);
+  if (!sentence || !ground?.laneM) return null;
+  const { recommended } = compareStepCounts(
+    { ...ask, distanceM: undefined },
+    1,
+    plan.steps.length,
+    ground.laneM,
+  );
+  return (
+    <div className="note note-wrong my-2" role="alert">
+      {sentence}{' '}
+      {recommended !== null && (
+        <Button
+          size="sm"
+          variant="outline-dark"
+          disabled={disabled}
+          onClick={() => onSteps(recommended)}
+        >
+          {recommended} steps fit
+        </Button>
+      )}
+    </div>
+  );
+};
+
 /** The strip to scale with its rhythm, or why there is none and what would work. */
 export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
   const { draft, choices, athlete, body, player, style, zoom, disabled, messages } = parts;
@@ -151,6 +202,16 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
           </div>
         </div>
       )}
+      {plan && run && (
+        <BeyondLane
+          plan={plan}
+          ask={run.ask}
+          ground={choices.ground}
+          style={style}
+          disabled={disabled}
+          onSteps={(steps) => set({ steps, distanceM: null })}
+        />
+      )}
       {drawn ? (
         <div style={plan ? undefined : { opacity: 0.4 }}>
           <Strip
@@ -158,6 +219,7 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
             style={style}
             shoeM={athlete.shoeM ?? 0.28}
             target={choices.target}
+            ground={choices.ground}
             zoom={zoom}
             player={plan ? player : undefined}
             onPin={!disabled && plan ? onPin : undefined}
@@ -202,10 +264,13 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
   // While a print is dragged the strip keeps up with the hand; what stands below it may come later.
   const shown = useDeferredValue(run);
   const shownPlan = shown?.plan ?? null;
+  const laneM = choices.ground?.laneM ?? undefined;
   const comparison = useMemo(
     () =>
-      shown && draft.to >= draft.from ? compareStepCounts(shown.ask, draft.from, draft.to) : null,
-    [shown, draft.from, draft.to],
+      shown && draft.to >= draft.from
+        ? compareStepCounts(shown.ask, draft.from, draft.to, laneM)
+        : null,
+    [shown, draft.from, draft.to, laneM],
   );
   const counts = useMemo(() => ({ from: draft.from, to: draft.to }), [draft.from, draft.to]);
   const current = useMemo(() => currentModel(athlete), [athlete]);
@@ -253,6 +318,11 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
               onChoose={(schools) => set({ schools })}
             />
             <RungChoice rung={choices.rung} disabled={disabled} onRung={(rung) => set({ rung })} />
+            <GroundChoice
+              ground={choices.ground}
+              disabled={disabled}
+              onGround={(ground) => set({ ground })}
+            />
           </div>
         </section>
         <section aria-label="Step counts compared" className="no-print">
@@ -271,6 +341,7 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
               chosen={choices.steps}
               free={choices.distanceM === null}
               tolerance={choices.tolerance}
+              laneM={laneM}
               style={style}
               onSteps={onSteps}
             />
@@ -285,7 +356,8 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
               plan={shownPlan}
               style={style}
               target={target}
-              title={`${draft.name}, ${athlete.name}`}
+              ground={choices.ground}
+              title={[draft.name, athlete.name, choices.ground?.name].filter(Boolean).join(', ')}
             />
           ) : (
             <Empty title="No sheet yet.">It follows as soon as the plan can be run.</Empty>

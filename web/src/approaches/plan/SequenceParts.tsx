@@ -10,6 +10,7 @@ import { PlanView } from '../../drawing/PlanView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../../hearing/beats';
 import { PlayControls } from '../../hearing/PlayControls';
 import { useLaidOver } from '../../movements/LaidOver';
+import { GroundChoice } from '../../movements/GroundChoice';
 import { RungChoice, SpeedsByPhase } from '../../movements/PaceChoices';
 import { PartChoice } from '../../movements/PartChoice';
 import { Phases } from '../../movements/Phases';
@@ -171,6 +172,11 @@ export const SequencePanels = ({
             rungs={(choices.drill ? drillOf(movement, choices.drill) : undefined)?.rungs as Rung[]}
             disabled={disabled}
             onRung={(rung) => set({ rung })}
+          />
+          <GroundChoice
+            ground={choices.ground}
+            disabled={disabled}
+            onGround={(ground) => set({ ground })}
           />
           <label className="choice">
             <span className="form-label">Step rules</span>

@@ -8,6 +8,7 @@ import {
   type Athlete,
   type Choices,
   type Movement,
+  type OnGround,
   type SequenceChoices,
 } from '@gravek/contract';
 import { forBody, sequenceStart, straightStart } from '@gravek/library';
@@ -73,9 +74,10 @@ const startOf = (
 export const newPlan = (
   movement: Movement,
   athlete: Athlete | undefined,
+  ground: OnGround | null,
   asked: Asked = {},
 ): PlanDraft => {
-  const choices = startOf(movement, athlete, asked);
+  const choices = { ...startOf(movement, athlete, asked), ...(ground && { ground }) };
   return {
     id: uuid(),
     name: usualName(movement, athlete),

@@ -1,5 +1,6 @@
 import type { LengthStyle, StraightPlan } from '@gravek/core';
-import { sheetCsv, sheetRows, sheetSvg, type Datum } from '@gravek/library';
+import { fromLine, sheetCsv, sheetRows, sheetSvg, type Datum } from '@gravek/library';
+import type { OnGround } from '@gravek/contract';
 import { memo, useState } from 'react';
 import Dropdown from 'react-bootstrap/Dropdown';
 import Form from 'react-bootstrap/Form';
@@ -8,17 +9,52 @@ import { Length } from '../../controls/Figure';
 import { Segments } from '../../controls/Segments';
 import { FootWord } from '../../drawing/FootPrint';
 
+/** Nearer than this to a line a mark is on it, metres. */
+const ON_LINE_M = 0.01;
+
+/** The same mark from the nearest line that is on the ground already. */
+const FromLine = ({
+  toTargetM,
+  target,
+  ground,
+  style,
+}: {
+  toTargetM: number;
+  target: string;
+  ground: OnGround | null | undefined;
+  style: LengthStyle;
+}) => {
+  const near = toTargetM > 0 ? fromLine(toTargetM, target, ground) : null;
+  if (!near) return null;
+  const { name, beforeM } = near;
+  return (
+    <span className="small-text quiet sheet-hint">
+      {Math.abs(beforeM) < ON_LINE_M ? (
+        `on the ${name}`
+      ) : (
+        <>
+          <Length m={Math.abs(beforeM)} style={style} /> {beforeM > 0 ? 'behind' : 'in front of'}{' '}
+          the {name}
+        </>
+      )}
+    </span>
+  );
+};
+
 /** What to tape, in the order in which a person walks away from the datum, with running totals. */
 export const Sheet = memo(
   ({
     plan,
     style,
     target,
+    ground,
     title,
   }: {
     plan: StraightPlan;
     style: LengthStyle;
     target: string;
+    /** where it is set out: a mark near one of its lines is told from there too */
+    ground: OnGround | null | undefined;
     title: string;
   }) => {
     const [datum, setDatum] = useState<Datum>('target');
@@ -74,7 +110,7 @@ export const Sheet = memo(
           </Dropdown>
         </div>
         <ol className="sheet-list">
-          {rows.map(({ mark, fromDatumM, onM }) => (
+          {rows.map(({ mark, fromDatumM, onM }, i) => (
             <li key={mark.key}>
               <Length m={fromDatumM} style={style} />
               <span>
@@ -82,7 +118,13 @@ export const Sheet = memo(
                 <span className="small-text quiet sheet-hint">
                   {mark.hint} {mark.foot && <FootWord foot={mark.foot} />}
                 </span>
-                {rows.length > 1 && (
+                <FromLine
+                  toTargetM={mark.toTargetM}
+                  target={target}
+                  ground={ground}
+                  style={style}
+                />
+                {i > 0 && (
                   <span className="small-text quiet sheet-hint">
                     <Length m={onM} style={style} /> from the mark before
                   </span>

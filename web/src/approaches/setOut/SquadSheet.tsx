@@ -2,6 +2,7 @@ import { bodyOf, currentModel, formatLength, tapeStepM, type LengthStyle } from 
 import { isSequence, type Approach, type Athlete, type StraightChoices } from '@gravek/contract';
 import {
   barredBy,
+  beyondLaneM,
   demandOf,
   offer,
   squadMarks,
@@ -63,6 +64,7 @@ const Squad = ({
       athleteId: person.id,
       ask: straightAsk(choices, bodyOf(person), currentModel(person).model),
       counts: own ? around(choices.steps) : null,
+      laneM: choices.ground?.laneM ?? undefined,
       barred: barred ? whyBarred(person.name, barred) : null,
     };
   });
@@ -128,7 +130,15 @@ const Squad = ({
           query={lines}
           what={`Solving for ${people.length} athletes${done > 0 ? `, ${done} done` : ''} …`}
         >
-          {(list) => <Lines list={list} nameOf={nameOf} style={style} shareM={shareM} />}
+          {(list) => (
+            <Lines
+              list={list}
+              nameOf={nameOf}
+              style={style}
+              shareM={shareM}
+              ground={choices.ground}
+            />
+          )}
         </Loaded>
       )}
     </div>
@@ -145,11 +155,13 @@ const Lines = ({
   nameOf,
   style: club,
   shareM,
+  ground,
 }: {
   list: SquadLine[];
   nameOf: ReadonlyMap<string, Athlete>;
   style: LengthStyle;
   shareM: number;
+  ground: StraightChoices['ground'];
 }) => {
   // One tape lies on the ground for everybody: shoes differ, so the squad is written in metres then.
   const style: LengthStyle = club.unit === 'shoes' ? { unit: 'metric' } : club;
@@ -178,6 +190,7 @@ const Lines = ({
                 mark={mark}
                 nameOf={nameOf}
                 style={style}
+                ground={ground}
               />
             ))}
           </tbody>
@@ -214,10 +227,12 @@ const MarkRows = ({
   mark,
   nameOf,
   style,
+  ground,
 }: {
   mark: SquadMark;
   nameOf: ReadonlyMap<string, Athlete>;
   style: LengthStyle;
+  ground: StraightChoices['ground'];
 }) => {
   const small = { ...style, small: true };
   return (
@@ -229,6 +244,9 @@ const MarkRows = ({
             {i === 0 && (
               <td rowSpan={mark.users.length} className="squad-mark">
                 <Length m={toTape(mark.atM, style)} style={style} big />
+                {beyondLaneM(mark.atM, ground) > 0 && (
+                  <div className="field-message">beyond the lane</div>
+                )}
               </td>
             )}
             <td>

@@ -1,0 +1,142 @@
+import { formatLength, type LengthStyle } from '@gravek/core';
+import {
+  WEEKDAYS,
+  type Choices,
+  type Ground,
+  type GroundInput,
+  type Movement,
+  type OnGround,
+  type Surface,
+} from '@gravek/contract';
+
+/** What a plan takes along of a ground, so that it stays what it was. */
+export const takenFrom = ({
+  id,
+  name,
+  surface,
+  laneM,
+  goalM,
+  uprightGapM,
+  apron,
+  gapM,
+  marks,
+}: GroundInput): OnGround => ({
+  groundId: id,
+  name,
+  surface,
+  laneM,
+  goalM,
+  uprightGapM,
+  apron,
+  gapM,
+  marks,
+});
+
+const sameFigures = (a: OnGround, b: OnGround): boolean =>
+  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+
+/** Whether a ground has been changed since a plan took its figures. */
+export const isStale = (taken: OnGround, ground: Ground): boolean =>
+  !sameFigures(taken, takenFrom(ground));
+
+type Given = { goal: boolean; bar: boolean; gap: boolean };
+
+/** What of a ground a movement is laid out by, apart from its lane. */
+export const givenBy = ({ phases }: Movement): Given => ({
+  goal: phases.some(({ steps }) => steps.kind === 'arc'),
+  bar: phases.some(({ steps }) => steps.kind === 'curve' && steps.bar !== null),
+  gap: phases.some(({ steps }) => steps.kind === 'gaps'),
+});
+
+/** The figures of a ground by which the feet of a movement go. */
+const footing = (movement: Movement, ground: OnGround | null | undefined): (number | null)[] => {
+  const given = givenBy(movement);
+  return [given.goal ? (ground?.goalM ?? null) : null, given.gap ? (ground?.gapM ?? null) : null];
+};
+
+/** Whether feet go elsewhere on one ground than on another. */
+export const feetDiffer = (
+  movement: Movement,
+  one: OnGround | null | undefined,
+  other: OnGround | null | undefined,
+): boolean => String(footing(movement, one)) !== String(footing(movement, other));
+
+/** A plan set out on another ground than its own; on none in particular it stays where it is. */
+export const setOn = (choices: Choices, ground: OnGround | null): Choices =>
+  ground ? { ...choices, ground } : choices;
+
+/** The movement with its gaps as far apart as they are on a ground. */
+export const gapsAt = (movement: Movement, ground: OnGround | null | undefined): Movement => {
+  const gapM = ground?.gapM;
+  if (!gapM || !givenBy(movement).gap) return movement;
+  return {
+    ...movement,
+    phases: movement.phases.map((phase) =>
+      phase.steps.kind === 'gaps'
+        ? { ...phase, steps: { ...phase.steps, gap: { value: gapM, of: 'm' } } }
+        : phase,
+    ),
+  };
+};
+
+/** By how much a run-up is longer than the lane, metres; 0 when it fits or nothing is known. */
+export const beyondLaneM = (startM: number | null, ground: OnGround | null | undefined): number =>
+  startM === null || !ground?.laneM ? 0 : Math.max(0, startM - ground.laneM);
+
+/** Said where a lane is too short; null when it is not. */
+export const laneSentence = (
+  startM: number | null,
+  ground: OnGround | null | undefined,
+  style: LengthStyle,
+): string | null =>
+  ground?.laneM && beyondLaneM(startM, ground) > 0
+    ? `The lane of ${ground.name} ends after ${formatLength(ground.laneM, style)}: ${formatLength(beyondLaneM(startM, ground), style)} too short for this start mark.`
+    : null;
+
+/** Farther than this from a line nobody measures from it, metres. */
+const NEAR_M = 2;
+
+/** A mark told by the nearest line that is there already: metres before it (negative: beyond it). */
+export const fromLine = (
+  toTargetM: number,
+  target: string,
+  ground: OnGround | null | undefined,
+): { name: string; beforeM: number } | null => {
+  const [nearest] = (ground?.marks ?? [])
+    .filter(({ of }) => of === target)
+    .map(({ name, fromM }) => ({ name, beforeM: toTargetM - fromM }))
+    .filter(({ beforeM }) => Math.abs(beforeM) <= NEAR_M)
+    .sort((a, b) => Math.abs(a.beforeM) - Math.abs(b.beforeM));
+  return nearest ?? null;
+};
+
+const SURFACE_CAUTIONS: Record<Surface, string> = {
+  'hall floor': 'Hall floor: swept and dry, soles that grip, no spikes.',
+  track: 'Track: spikes only where nobody stands close; wet, it takes longer to brake.',
+  grass: 'Grass: look for holes and wet patches before anybody brakes or turns on it.',
+  'artificial turf': 'Artificial turf: it holds the foot, so turn on a foot that is free to turn.',
+  sand: 'Sand: steps come out shorter; what was measured elsewhere does not hold here.',
+  asphalt: 'Asphalt: no jumps and no hard braking; soles that cushion.',
+};
+
+/** What the surface asks of everybody, as a sentence; none where the ground is not known. */
+export const surfaceCautions = (ground: OnGround | null | undefined): string[] =>
+  ground ? [SURFACE_CAUTIONS[ground.surface]] : [];
+
+/** The day of the week of a day, yyyy-mm-dd. */
+const weekdayOf = (day: string) => WEEKDAYS[(new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7]!;
+
+const minutesOf = (time: string): number => {
+  const [hours = 0, minutes = 0] = time.split(':').map(Number);
+  return hours * 60 + minutes;
+};
+
+/** When the club has a ground on a day, earliest first. */
+export const slotsOn = (
+  { slots }: Pick<Ground, 'slots'>,
+  day: string,
+): { from: string; to: string; minutes: number }[] =>
+  slots
+    .filter((slot) => slot.day === weekdayOf(day))
+    .map(({ from, to }) => ({ from, to, minutes: minutesOf(to) - minutesOf(from) }))
+    .sort((a, b) => a.from.localeCompare(b.from));

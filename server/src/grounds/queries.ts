@@ -1,0 +1,28 @@
+import type { Ground, GroundInput } from '@gravek/contract';
+import type { Trx } from '../database/connect';
+
+/** The club's grounds by name; those put away are among them. */
+export const grounds = async (
+  trx: Trx,
+  which: { ids: readonly string[] } | 'all' = 'all',
+): Promise<Ground[]> => {
+  let query = trx.selectFrom('ground').selectAll();
+  if (which !== 'all') query = query.where('id', 'in', which.ids);
+  const rows = await query.execute();
+  return rows
+    .map(({ id, document, version, archived_at }) => ({
+      ...document,
+      id,
+      version,
+      archived: archived_at !== null,
+    }))
+    .sort((a, b) => a.name.localeCompare(b.name) || a.id.localeCompare(b.id));
+};
+
+export const ground = async (trx: Trx, id: string): Promise<Ground | undefined> =>
+  (await grounds(trx, { ids: [id] }))[0];
+
+export const groundColumns = ({ id, ...document }: GroundInput) => ({
+  id,
+  document: JSON.stringify(document),
+});

@@ -1,0 +1,104 @@
+import { formatLength, type LengthStyle } from '@gravek/core';
+import { WEEKDAYS, type Ground } from '@gravek/contract';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useGrounds } from '../api/queries';
+import { counted } from '../controls/dates';
+import { Loaded } from '../controls/Notice';
+import { usePutAway } from '../controls/usePutAway';
+import { useLengthStyle, useMayPlan } from '../member/member';
+import { GroundForm } from './GroundForm';
+
+/** What a ground has, in a line. */
+const inWords = (ground: Ground, style: LengthStyle): string => {
+  const length = (m: number): string => formatLength(m, style);
+  const { laneM, goalM, uprightGapM, apron, gapM, marks } = ground;
+  return [
+    ground.surface[0]!.toUpperCase() + ground.surface.slice(1),
+    counted(ground.lanes, 'lane', 'lanes') + (laneM ? ` of ${length(laneM)}` : ''),
+    goalM && `goal ${length(goalM)}`,
+    uprightGapM && `bar ${length(uprightGapM)}`,
+    apron && `apron ${length(apron.besideM)} beside, ${length(apron.outM)} out`,
+    gapM && `gaps of ${length(gapM)}`,
+    ...marks.map((mark) => `${mark.name} ${length(mark.fromM)} from the ${mark.of}`),
+  ]
+    .filter(Boolean)
+    .join(', ');
+};
+
+/** Where the club trains: what plans, drawings and sessions go by. */
+export const Grounds = () => {
+  const mayPlan = useMayPlan();
+  const style = useLengthStyle();
+  const query = useGrounds();
+  const [open, setOpen] = useState<string | null>(null);
+  const putAway = usePutAway('grounds');
+  return (
+    <section className="panel" aria-label="Grounds">
+      <h2>Grounds</h2>
+      <p className="quiet small-text">
+        What is measured here once, plans, drawings and sessions go by.
+      </p>
+      <Loaded query={query} what="Getting the grounds …">
+        {(list) => (
+          <ul className="list-plain">
+            {list.map((one) => (
+              <li key={one.id}>
+                <div className="row-line">
+                  <strong className={one.archived ? 'quiet' : undefined}>{one.name}</strong>
+                  {one.archived && <span className="tag">put away</span>}
+                  {mayPlan && (
+                    <span className="ms-auto">
+                      {!one.archived && (
+                        <Button size="sm" variant="link" onClick={() => setOpen(one.id)}>
+                          Change
+                        </Button>
+                      )}
+                      <Button
+                        size="sm"
+                        variant="link"
+                        onClick={() =>
+                          void putAway(
+                            `/grounds/${one.id}`,
+                            one.archived ? `${one.name} is back.` : `${one.name} is put away.`,
+                            !one.archived,
+                          )
+                        }
+                      >
+                        {one.archived ? 'Bring back' : 'Put away'}
+                      </Button>
+                    </span>
+                  )}
+                </div>
+                <div className="small-text">{inWords(one, style)}.</div>
+                {one.slots.length > 0 && (
+                  <div className="small-text">
+                    {[...one.slots]
+                      .sort((a, b) => WEEKDAYS.indexOf(a.day) - WEEKDAYS.indexOf(b.day))
+                      .map(({ day, from, to }) => `${day} ${from}–${to}`)
+                      .join(', ')}
+                  </div>
+                )}
+                {one.note && <div className="small-text quiet">{one.note}</div>}
+                {open === one.id && <GroundForm own={one} onDone={() => setOpen(null)} />}
+              </li>
+            ))}
+            {list.length === 0 && (
+              <li className="quiet">
+                None yet. With the lane’s length and the goal’s width, a plan says whether it fits.
+              </li>
+            )}
+          </ul>
+        )}
+      </Loaded>
+      {mayPlan &&
+        (open === 'new' ? (
+          <GroundForm own={null} onDone={() => setOpen(null)} />
+        ) : (
+          <Button size="sm" variant="outline-dark" className="mt-2" onClick={() => setOpen('new')}>
+            Add a ground
+          </Button>
+        ))}
+    </section>
+  );
+};

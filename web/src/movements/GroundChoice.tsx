@@ -1,0 +1,59 @@
+import type { OnGround } from '@gravek/contract';
+import { isStale, takenFrom } from '@gravek/library';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useChosenGround } from '../member/chosenGround';
+
+/** Where it is set out; nothing where the club keeps no ground. */
+export const GroundChoice = ({
+  ground,
+  disabled = false,
+  onGround,
+}: {
+  ground: OnGround | null | undefined;
+  disabled?: boolean;
+  /** absent where it goes by the one that is chosen on this device */
+  onGround?: (ground: OnGround | null) => void;
+}) => {
+  const { grounds, choose } = useChosenGround();
+  const current = grounds.find((one) => one.id === ground?.groundId);
+  if (grounds.length === 0 && !ground) return null;
+  const take = (id: string): void => {
+    const next = grounds.find((one) => one.id === id);
+    choose(next?.id ?? null);
+    onGround?.(next ? takenFrom(next) : null);
+  };
+  return (
+    <div className="choice">
+      <label className="d-block">
+        <span className="form-label">Ground</span>
+        <Form.Select
+          value={ground?.groundId ?? ''}
+          disabled={disabled}
+          onChange={(event) => take(event.target.value)}
+        >
+          <option value="">nowhere in particular</option>
+          {ground && !current && <option value={ground.groundId}>{ground.name}, put away</option>}
+          {grounds.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </Form.Select>
+      </label>
+      {onGround && ground && current && isStale(ground, current) && (
+        <div className="small-text" role="status">
+          {current.name} has been changed since.{' '}
+          <Button
+            size="sm"
+            variant="outline-dark"
+            disabled={disabled}
+            onClick={() => onGround(takenFrom(current))}
+          >
+            Take it as it is now
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+};

@@ -1,0 +1,47 @@
+import type { Ground, SessionInput } from '@gravek/contract';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../controls/Field';
+
+type On = Pick<SessionInput, 'groundId' | 'place'>;
+
+/** On which ground of the club a session is, or where else. */
+export const Where = ({
+  grounds,
+  groundId,
+  place,
+  messages,
+  onWhere,
+}: On & {
+  grounds: readonly Ground[];
+  messages: Record<string, string>;
+  onWhere: (where: Partial<On>) => void;
+}) => {
+  const choices = grounds.filter((one) => !one.archived || one.id === groundId);
+  return (
+    <div className="stack" style={{ gap: 8 }}>
+      {choices.length > 0 && (
+        <Field label="Ground" message={messages.groundId}>
+          <Form.Select
+            value={groundId ?? ''}
+            onChange={(event) => onWhere({ groundId: event.target.value || null })}
+          >
+            <option value="">elsewhere</option>
+            {choices.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.archived ? `${one.name}, put away` : one.name}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+      )}
+      {groundId === null && (
+        <Field label="Place" message={messages.place}>
+          <Form.Control
+            value={place}
+            onChange={(event) => onWhere({ place: event.target.value })}
+          />
+        </Field>
+      )}
+    </div>
+  );
+};
