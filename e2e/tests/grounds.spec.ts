@@ -118,6 +118,9 @@ test('a session on a ground takes its lanes, slot and surface; elsewhere it has 
   await expect(page.getByText('Track: spikes only')).toHaveCount(1);
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('is saved.')).toBeVisible();
-  await page.getByRole('main').getByRole('link', { name: /^(Run|Resume)$/ }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^(Run|Resume)$/ })
+    .click();
   await expect(page.getByText('Track: spikes only').first()).toBeVisible();
 });

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
@@ -152,37 +152,56 @@ test('what is set in a panel moves the plan: a runner of the club, a cadence wee
   await expect(lanes).toHaveCount(7);
 });
 
+const MOVEMENTS = readdirSync(new URL('../../library/data/movements', import.meta.url)).map(
+  (file) => path.basename(file, '.json'),
+);
+
+/** In turn over the kinds: adult, child and left-hander, in metres and in feet on the paper of either. */
+const ON_PAPER = (['metric', 'imperial'] as const).flatMap((unit) =>
+  ['Bram Solheide', 'Tilde Marchbank', 'Roland Quist'].map((name) => ({ unit, name })),
+);
+
 test('every kind of plan prints on one page: drawing, marks, three things to look at, nothing to press', async ({
   signedIn: page,
 }) => {
   const folder = mkdtempSync(path.join(tmpdir(), 'gravek-print-'));
-  for (const place of [
-    '/approaches/new?movement=close-and-shorten',
-    '/approaches/new?movement=curved-run-up',
-    '/approaches/new?movement=give-ground',
-    '/approaches/new?movement=goal-arc',
-    '/approaches/new?movement=steady-cadence',
-    '/movements/post-footwork',
-    '/movements/slide-close-out',
-    '/movements/corner-fielder',
-  ]) {
-    await goTo(page, place);
-    await expect(
-      page.getByText('ahead', { exact: true }).or(page.getByText('start').first()).first(),
-    ).toBeVisible();
+  const { items } = (await (
+    await page.request.get(new URL('/api/athletes', page.url()).toString())
+  ).json()) as { items: { id: string; name: string }[] };
+  const places = MOVEMENTS.map((code, i) => {
+    const { unit, name } = ON_PAPER[i % ON_PAPER.length]!;
+    const athlete = items.find((one) => one.name === name)!;
+    return { at: `/approaches/new?movement=${code}&athlete=${athlete.id}`, unit, name };
+  });
+  places.push(
+    { at: '/movements/post-footwork', unit: 'metric', name: '' },
+    { at: '/movements/curved-run-up', unit: 'imperial', name: '' },
+  );
+  for (const { at, unit, name } of places) {
+    await page.evaluate(
+      (state) => localStorage.setItem('gravek.settings', JSON.stringify({ state, version: 0 })),
+      { unit, sun: false, skipped: {}, groundId: null },
+    );
+    await goTo(page, at);
+    await expect(page.locator('svg.plan-view, svg.strip').first()).toBeVisible();
     await page.emulateMedia({ media: 'print' });
     for (const control of await page.locator('input, select, .slider-grid').all()) {
       const kind = await control.getAttribute('aria-label');
       // The name of a plan and of its athlete are fields on the screen and words on paper.
       if (kind === 'Name of the approach' || kind === 'Athlete') continue;
-      await expect(control, `${place}: ${kind}`).toBeHidden();
+      await expect(control, `${at}: ${kind}`).toBeHidden();
     }
     const file = path.join(folder, 'plan.pdf');
-    await page.pdf({ path: file, format: 'A4', printBackground: true });
-    expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' }), place).toMatch(/Pages:\s+1\n/);
+    await page.pdf({
+      path: file,
+      format: unit === 'metric' ? 'A4' : 'Letter',
+      printBackground: true,
+    });
+    expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' }), at).toMatch(/Pages:\s+1\n/);
     const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
-    expect(text, place).toContain('Look at');
-    expect(text, place).toMatch(/\n\s*3\.\s/);
+    expect(text, at).toContain('Look at');
+    expect(text, at).toMatch(/\n\s*3\.\s/);
+    expect(text, at).toContain(name);
     await page.emulateMedia({ media: 'screen' });
   }
 });

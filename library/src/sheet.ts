@@ -157,9 +157,20 @@ const SAME_M = 0.005;
 
 /** What to set out of a laid-out sequence, the start mark first. */
 export const groundMarks = ({ marks }: Pick<Layout, 'marks'>): GroundMark[] => {
-  const start = marks.find((mark) => mark.kind === 'start') ?? marks[0];
+  const gaps = marks.filter((mark) => mark.kind === 'gap');
+  // A row of gaps is set out gap by gap, though the drawing names its ends only.
+  const named = marks.map((mark) =>
+    mark.kind === 'gap' && mark.label === ''
+      ? { ...mark, label: `gap ${gaps.indexOf(mark) + 1}` }
+      : mark,
+  );
+  const start = named.find((mark) => mark.kind === 'start') ?? named[0];
   if (!start) return [];
-  const others = marks.filter((mark) => mark !== start && mark.label !== '');
+  // What is seen from the start mark, or begins there, is no mark of its own.
+  const isAtStart = (mark: (typeof named)[number]): boolean =>
+    ['read', 'gap'].includes(mark.kind) &&
+    Math.hypot(mark.besideM - start.besideM, mark.aheadM - start.aheadM) < SAME_M;
+  const others = named.filter((mark) => mark !== start && mark.label !== '' && !isAtStart(mark));
   return [
     { label: 'start', aheadM: 0, asideM: 0, side: null },
     ...others.map((mark): GroundMark => {

@@ -9,6 +9,7 @@ import {
   feetDiffer,
   fitOf,
   fromLine,
+  groundMarks,
   isStale,
   laidOut,
   laneSentence,
@@ -102,6 +103,12 @@ describe('a plan on a ground', () => {
         );
       expect(gaps.length).toBeGreaterThan(3);
       for (const one of apart) expect(one).toBeCloseTo(0.7, 6);
+      // Each is on the sheet, the first at the start mark.
+      expect(groundMarks(layout).map(({ label, aheadM }) => [label, aheadM.toFixed(2)])).toEqual([
+        ['start', '0.00'],
+        ...[2, 3, 4, 5, 6].map((gap) => [`gap ${gap}`, (0.7 * (gap - 1)).toFixed(2)]),
+        ['finish', '4.20'],
+      ]);
     }
   });
 

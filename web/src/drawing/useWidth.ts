@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, useSyncExternalStore, type RefObject } from 'react';
 
 /** Between the margins of a sheet of paper, pixels. */
-const PAPER = 780;
+const PAPER = 840;
 
 const watch = (onChange: () => void): (() => void) => {
   const print = window.matchMedia('print');
