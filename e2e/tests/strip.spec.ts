@@ -236,3 +236,56 @@ test('how well it holds: eyes save what blind running spreads, and worse steps s
   expect((await spread())[0] * 1.645).toBeGreaterThan(Number(sure) * 0.95);
   expect((await spread())[0] * 1.645).toBeLessThan(Number(sure) * 1.05);
 });
+
+for (const [width, height] of [
+  [1280, 800],
+  [390, 844],
+] as const) {
+  test(`short steps stand enlarged below at ${width}: every length once, no label over another, each to be pinned`, async ({
+    signedIn: page,
+  }) => {
+    await page.setViewportSize({ width, height });
+    await page.goto(new URL('/approaches/new?movement=close-and-shorten', page.url()).toString());
+    const enlarged = page.getByRole('img', {
+      name: /^The last \d+ steps to the opponent, enlarged$/,
+    });
+    await expect(enlarged).toBeVisible();
+    const strips = page.locator('svg.strip[role=img]');
+    const written = await strips.locator('text.length').allTextContents();
+    const planned = await lengths(page);
+    expect(written).toHaveLength(planned.length);
+    written.forEach((one, i) => expect(Math.abs(Number(one) - planned[i]!)).toBeLessThan(0.006));
+    const over = await strips.evaluateAll((drawings) =>
+      drawings.flatMap((svg) => {
+        const boxes = [...svg.querySelectorAll('text')].map((text) => ({
+          text: text.textContent,
+          box: text.getBoundingClientRect(),
+        }));
+        return boxes.flatMap((a, i) =>
+          boxes
+            .slice(i + 1)
+            .filter(
+              (b) =>
+                a.box.left < b.box.right - 1 &&
+                b.box.left < a.box.right - 1 &&
+                a.box.top < b.box.bottom - 4 &&
+                b.box.top < a.box.bottom - 4,
+            )
+            .map((b) => `${a.text} / ${b.text}`),
+        );
+      }),
+    );
+    expect(over).toEqual([]);
+    // The last print lies in the enlarged part, and is taken hold of there.
+    const last = page.getByRole('slider', {
+      name: `Length of step ${planned.length}`,
+      exact: true,
+    });
+    const [handle, drawing] = [(await last.boundingBox())!, (await enlarged.boundingBox())!];
+    expect(handle.y).toBeGreaterThan(drawing.y);
+    expect(handle.y).toBeLessThan(drawing.y + drawing.height);
+    await last.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByRole('button', { name: `Let step ${planned.length} go` })).toBeVisible();
+  });
+}

@@ -7,7 +7,7 @@ import {
 } from '@gravek/core';
 import { useRef, useState } from 'react';
 
-const SHORTEST_M = 0.1;
+const SHORTEST_M = 0.03;
 const LONGEST_M = 3.5;
 /** Less than this is a press, not a drag, pixels. */
 const STILL_PX = 3;
@@ -23,16 +23,13 @@ const nudgeM = (style: LengthStyle): number =>
 export const PrintHandles = ({
   plan,
   style,
-  pixels,
   place,
   onPin,
 }: {
   plan: StraightPlan;
   style: LengthStyle;
-  /** of a metre */
-  pixels: number;
-  /** middle of a print, pixels */
-  place: (step: SolvedStep) => [x: number, y: number];
+  /** middle of a print, and what a metre is there, pixels */
+  place: (step: SolvedStep) => { x: number; y: number; pixels: number };
   onPin: (step: number, lengthM: number | null) => void;
 }) => {
   const held = useRef<{ step: number; x: number; lengthM: number; pixels: number } | null>(null);
@@ -50,7 +47,7 @@ export const PrintHandles = ({
   return (
     <div ref={handles}>
       {plan.steps.map((step) => {
-        const [x, y] = place(step);
+        const { x, y, pixels } = place(step);
         return (
           <div
             key={step.n}

@@ -10,7 +10,7 @@ import {
 } from '@gravek/core';
 import type { OnGround } from '@gravek/contract';
 import { scaleLinear } from 'd3-scale';
-import { memo } from 'react';
+import { Fragment, memo, useMemo } from 'react';
 import { useTime, type Player } from '../hearing/player';
 import { FootPrint } from './FootPrint';
 import { PrintHandles } from './PrintHandles';
@@ -25,15 +25,36 @@ const TAPE_Y = 144;
 const FLAG_Y = 6;
 /** Under the tape, for the lines of a ground. */
 const LINES = 22;
+/** Over the stretch that is drawn anew. */
+const END_HEAD = 26;
 
-/** What one mark of the tape is worth, and which of them carry a number. */
-const tapeUnit = (style: LengthStyle): { sizeM: number; minor: number[]; name: string } => {
-  if (style.unit === 'imperial') return { sizeM: FOOT_M, minor: [1, 5, 10], name: 'ft' };
-  if (style.unit === 'yards') return { sizeM: YARD_M, minor: [1, 5, 10], name: 'yd' };
-  if (style.unit === 'shoes' && style.shoeM) {
-    return { sizeM: style.shoeM, minor: [1, 5, 10, 20], name: 'shoes' };
+const NUMBERED = [1, 2, 5, 10, 20, 50, 100];
+/** A stretch shorter than this has a finer tape, metres. */
+const FINE_BELOW_M = 3;
+
+/** What one mark of the tape is worth, and which of them may be drawn and may carry a number. */
+const tapeUnit = (
+  style: LengthStyle,
+  lengthM: number,
+): { sizeM: number; minor: number[]; numbered: number[]; name: string } => {
+  const fine = lengthM < FINE_BELOW_M;
+  const inches = fine ? [1 / 12, 1 / 4] : [];
+  if (style.unit === 'imperial') {
+    return { sizeM: FOOT_M, minor: [...inches, 1, 5, 10], numbered: NUMBERED, name: 'ft' };
   }
-  return { sizeM: 1, minor: [0.2, 1, 2, 5], name: 'm' };
+  if (style.unit === 'yards') {
+    const feet = fine ? [1 / 12, 1 / 3] : [];
+    return { sizeM: YARD_M, minor: [...feet, 1, 5, 10], numbered: NUMBERED, name: 'yd' };
+  }
+  if (style.unit === 'shoes' && style.shoeM) {
+    return { sizeM: style.shoeM, minor: [1, 5, 10, 20], numbered: NUMBERED, name: 'shoes' };
+  }
+  return {
+    sizeM: 1,
+    minor: [...(fine ? [0.02, 0.05, 0.1] : []), 0.2, 1, 2, 5],
+    numbered: [...(fine ? [0.1, 0.2, 0.5] : []), ...NUMBERED],
+    name: 'm',
+  };
 };
 
 /** The first spacing whose marks stand far enough apart. */
@@ -98,19 +119,23 @@ const runAt = ({ steps }: StraightPlan, timeS: number): number => {
   return fromM + part * (next.fromStartM - fromM);
 };
 
-/** Where the runner is, and the foot that is down. */
+/** Where the runner is, and the foot that is down; nothing while that is not on this stretch. */
 const Runner = ({
   plan,
+  stretch: { fromM, x },
   player,
-  x,
 }: {
   plan: StraightPlan;
+  stretch: Stretch;
   player: Player;
-  x: (toTargetM: number) => number;
 }) => {
   const timeS = useTime(player);
-  const at = x(plan.distanceM - runAt(plan, timeS));
-  const landed = plan.steps.findLast((step) => step.timeS <= timeS + 1e-9);
+  const toTargetM = plan.distanceM - runAt(plan, timeS);
+  if (toTargetM > fromM + 1e-9) return null;
+  const at = x(toTargetM);
+  const landed = plan.steps.findLast(
+    (step) => step.timeS <= timeS + 1e-9 && step.toTargetM <= fromM,
+  );
   return (
     <g className="plan-moving">
       <line className="beat-cursor" x1={at} x2={at} y1={LINE_Y - 46} y2={TAPE_Y} />
@@ -135,26 +160,89 @@ type Props = {
   ground?: OnGround | null | undefined;
 };
 
-const linesOf = ({ plan, target, ground }: Pick<Props, 'plan' | 'target' | 'ground'>) =>
+/** A part of the run that is drawn to a scale of its own, up to the target. */
+type Stretch = {
+  /** where it begins, metres before the target */
+  fromM: number;
+  /** steps that are drawn and measured in it */
+  steps: readonly SolvedStep[];
+  /** of a metre */
+  pixels: number;
+  x: (toTargetM: number) => number;
+};
+
+const stretchOf = (fromM: number, steps: readonly SolvedStep[], width: number): Stretch => ({
+  fromM,
+  steps,
+  pixels: (width - LEFT - RIGHT) / fromM,
+  x: scaleLinear([fromM, 0], [LEFT, width - RIGHT]),
+});
+
+/** Between the lengths of one foot's steps, pixels. */
+const apart = ({ unit }: LengthStyle): number =>
+  unit === 'imperial' || unit === 'yards' ? 52 : 34;
+
+/** So many steps at least are worth a drawing of their own, and no more than this part of the run. */
+const LEAST_CROWDED = 3;
+const MOST_CROWDED = 0.6;
+
+/** The last steps, where they stand so close that their lengths have no room; null where all have. */
+const crowdedEnd = (
+  { steps, distanceM }: StraightPlan,
+  whole: Stretch,
+  style: LengthStyle,
+): readonly SolvedStep[] | null => {
+  const roomy = steps.findLastIndex(
+    (step, i) =>
+      i + 2 < steps.length &&
+      whole.x(steps[i + 2]!.toTargetM) - whole.x(step.toTargetM) >= apart(style),
+  );
+  const close = steps.slice(roomy + 3);
+  const first = close[0];
+  return first &&
+    close.length >= LEAST_CROWDED &&
+    first.toTargetM + first.lengthM < MOST_CROWDED * distanceM
+    ? close
+    : null;
+};
+
+/** What is drawn: the whole run, and its end anew where that is crowded. */
+const stretchesOf = (
+  plan: StraightPlan,
+  style: LengthStyle,
+  width: number,
+): { main: Stretch; end: Stretch | null } => {
+  const whole = stretchOf(plan.distanceM, plan.steps, width);
+  const close = crowdedEnd(plan, whole, style);
+  const first = close?.[0];
+  if (!close || !first) return { main: whole, end: null };
+  return {
+    main: { ...whole, steps: plan.steps.slice(0, first.n - 1) },
+    end: stretchOf(first.toTargetM + first.lengthM, close, width),
+  };
+};
+
+const linesOf = ({ target, ground }: Pick<Props, 'target' | 'ground'>, { fromM }: Stretch) =>
   (ground?.marks ?? [])
-    .filter((mark) => mark.of === target && mark.fromM < plan.distanceM)
+    .filter((mark) => mark.of === target && mark.fromM < fromM)
     .sort((a, b) => b.fromM - a.fromM);
 
 const nameWidth = ({ name }: GroundLine): number => name.length * 7.2;
 
-/** How high the strip is: lines of the ground need room for their names. */
-const heightOf = (props: Pick<Props, 'plan' | 'target' | 'ground'>): number =>
-  HEIGHT + (linesOf(props).length > 0 ? LINES : 0);
+/** How high a stretch is: lines of the ground need room for their names. */
+const heightOf = (props: Pick<Props, 'target' | 'ground'>, stretch: Stretch): number =>
+  HEIGHT + (linesOf(props, stretch).length > 0 ? LINES : 0);
 
-const widthScale = (plan: StraightPlan, width: number) =>
-  scaleLinear([plan.distanceM, 0], [LEFT, width - RIGHT]);
-
-/** The run-up to scale, target at the right: prints, tape in the coach's units, marks. */
+/** The run-up to scale, target at the right: prints, tape in the coach's units, marks; short steps anew below. */
 export const Strip = ({
+  plan,
+  style,
+  shoeM,
+  target,
+  ground,
   player,
   zoom = 1,
   onPin,
-  ...props
 }: Props & {
   /** absent for a still drawing */
   player?: Player | undefined;
@@ -164,26 +252,59 @@ export const Strip = ({
 }) => {
   const [ref, seen] = useWidth<HTMLDivElement>(1100);
   const width = Math.round(seen * zoom);
-  const { plan } = props;
-  const x = widthScale(plan, width);
+  const { main, end } = useMemo(() => stretchesOf(plan, style, width), [plan, style, width]);
+  const mainHeight = heightOf({ target, ground }, main);
+  const stretches = [
+    { stretch: main, top: 0 },
+    ...(end ? [{ stretch: end, top: mainHeight + END_HEAD }] : []),
+  ];
   return (
     <div ref={ref} className="zoomed" tabIndex={zoom > 1 ? 0 : undefined}>
       <div style={{ width, position: 'relative' }}>
-        <Still {...props} width={width} />
-        {player && (
-          <svg className="strip over" width={width} height={heightOf(props)} aria-hidden>
-            <Runner plan={plan} player={player} x={x} />
-          </svg>
-        )}
+        {stretches.map(({ stretch, top }) => (
+          <Fragment key={top}>
+            {stretch === end && (
+              <div className="strip-end" style={{ height: END_HEAD }}>
+                <strong>A</strong> the last {formatLength(end.fromM, style)}, enlarged
+              </div>
+            )}
+            <Still
+              plan={plan}
+              style={style}
+              shoeM={shoeM}
+              target={target}
+              ground={ground}
+              stretch={stretch}
+              opens={stretch === main ? end : null}
+              width={width}
+            />
+            {player && (
+              <svg
+                className="strip over"
+                style={{ top }}
+                width={width}
+                height={heightOf({ target, ground }, stretch)}
+                aria-hidden
+              >
+                <Runner plan={plan} player={player} stretch={stretch} />
+              </svg>
+            )}
+          </Fragment>
+        ))}
         {onPin && (
           <PrintHandles
             plan={plan}
-            style={props.style}
-            pixels={(width - LEFT - RIGHT) / plan.distanceM}
-            place={(step) => [
-              x(step.toTargetM) - 10,
-              step.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17,
-            ]}
+            style={style}
+            place={(step) => {
+              const { stretch, top } = stretches.find(({ stretch: one }) =>
+                one.steps.includes(step),
+              )!;
+              return {
+                x: stretch.x(step.toTargetM) - 10,
+                y: top + (step.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17),
+                pixels: stretch.pixels,
+              };
+            }}
             onPin={onPin}
           />
         )}
@@ -192,35 +313,55 @@ export const Strip = ({
   );
 };
 
-const Still = memo(({ plan, style, shoeM, target, ground, width }: Props & { width: number }) => {
-  const height = heightOf({ plan, target, ground });
+type StillProps = Props & {
+  stretch: Stretch;
+  /** the stretch that is drawn anew and larger below; its steps have no lengths here */
+  opens: Stretch | null;
+  width: number;
+};
+
+const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width }: StillProps) => {
+  const height = heightOf({ target, ground }, stretch);
   const laneM = ground?.laneM ?? Infinity;
-  const lines = linesOf({ plan, target, ground });
+  const lines = linesOf({ target, ground }, stretch);
   const nameX = (mark: GroundLine): number => {
     const half = nameWidth(mark) / 2 + 2;
     return Math.max(half, Math.min(width - half, x(mark.fromM)));
   };
-  const x = widthScale(plan, width);
-  const pixels = (width - LEFT - RIGHT) / plan.distanceM;
-  const steps = plan.steps;
-  const closest = Math.min(...steps.map((step) => step.lengthM));
-  const print = Math.max(13, Math.min(34, shoeM * pixels * 3, closest * pixels * 1.6));
-  const imperial = style.unit === 'imperial' || style.unit === 'yards';
+  const { steps, x, pixels, fromM } = stretch;
+  const whole = fromM === plan.distanceM;
+  const n = plan.steps.length;
+  const printIn = (some: readonly SolvedStep[]): number =>
+    Math.max(
+      opens && some === opens.steps ? 7 : 13,
+      Math.min(
+        34,
+        shoeM * pixels * (whole ? 3 : 1),
+        // The next of the same foot is two steps on.
+        Math.min(...some.map((step) => step.lengthM)) * pixels * 1.6,
+      ),
+    );
+  const print = printIn(steps);
   const shown = new Set(
     (['left', 'right'] as const).flatMap((foot) => [
       ...withRoom(
         steps.filter((step) => step.foot === foot),
         (step) => x(step.toTargetM),
-        imperial ? 52 : 34,
+        apart(style),
       ),
     ]),
   );
-  const tape = tapeUnit(style);
-  const marks = plan.distanceM / tape.sizeM;
+  const tape = tapeUnit(style, fromM);
+  const marks = fromM / tape.sizeM;
   const minor = spacing(tape.minor, tape.sizeM * pixels, 9);
-  const numbered = spacing([1, 2, 5, 10, 20, 50, 100], tape.sizeM * pixels, 64);
+  const numbered = spacing(tape.numbered, tape.sizeM * pixels, 64);
   const ticks = Array.from({ length: Math.floor(marks / minor + 1e-9) + 1 }, (_, i) => i * minor);
-  const summary = `${steps.length} steps over ${formatLength(plan.distanceM, style)} to the ${target}, ${steps[0]!.foot} foot first`;
+  const summary = whole
+    ? `${n} steps over ${formatLength(fromM, style)} to the ${target}, ${plan.steps[0]!.foot} foot first`
+    : `The last ${steps.length} steps to the ${target}, enlarged`;
+  const checkMarks = plan.checkMarks.filter(
+    (mark) => mark.toTargetM < fromM && mark.toTargetM >= (opens?.fromM ?? 0),
+  );
 
   return (
     <svg
@@ -231,7 +372,7 @@ const Still = memo(({ plan, style, shoeM, target, ground, width }: Props & { wid
       role="img"
       aria-label={summary}
     >
-      {laneM < plan.distanceM && (
+      {laneM < fromM && (
         <g className="beyond-lane">
           <rect x={0} y={FLAG_Y + 22} width={x(laneM)} height={TAPE_Y - FLAG_Y - 22} />
           <line x1={x(laneM)} x2={x(laneM)} y1={FLAG_Y + 22} y2={TAPE_Y} />
@@ -297,19 +438,19 @@ const Still = memo(({ plan, style, shoeM, target, ground, width }: Props & { wid
             />
             {big && (
               <text className="tick-label" x={at} y={TAPE_Y + 28} textAnchor="middle">
-                {tick}
+                {Number(tick.toFixed(2))}
                 {tick === 0 ? ` ${tape.name}` : ''}
               </text>
             )}
           </g>
         );
       })}
-      <Flag x={LEFT} label="start" filled />
-      {plan.checkMarks.map((mark) => {
+      {whole && <Flag x={LEFT} label="start" filled />}
+      {checkMarks.map((mark) => {
         const label = `${mark.stepsOut} out`;
         const at = x(mark.toTargetM);
         const targetX = width - RIGHT + 9 - target.length * 6.4;
-        const flipped = [targetX, ...plan.checkMarks.map((other) => x(other.toTargetM))].some(
+        const flipped = [targetX, ...checkMarks.map((other) => x(other.toTargetM))].some(
           (otherX) => otherX > at && otherX - at < flagWidth(label) + 4,
         );
         return <Flag key={mark.stepsOut} x={at} label={label} flipped={flipped} />;
@@ -318,6 +459,24 @@ const Still = memo(({ plan, style, shoeM, target, ground, width }: Props & { wid
       <text className="flag-label" x={width - RIGHT + 9} y={FLAG_Y + 12.5} textAnchor="end">
         {target}
       </text>
+      {opens && (
+        <g className="strip-frame">
+          <rect x={x(opens.fromM)} y={LINE_Y - 32} width={x(0) - x(opens.fromM) + 14} height={64} />
+          <text className="flag-label" x={x(opens.fromM) + 4} y={LINE_Y + 46}>
+            A
+          </text>
+          {opens.steps.map((step) => (
+            <FootPrint
+              key={step.n}
+              x={x(step.toTargetM)}
+              y={step.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17}
+              length={printIn(opens.steps)}
+              foot={step.foot}
+              color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
+            />
+          ))}
+        </g>
+      )}
       {steps.map((step) => {
         const at = x(step.toTargetM);
         const left = step.foot === 'left';
@@ -336,9 +495,9 @@ const Still = memo(({ plan, style, shoeM, target, ground, width }: Props & { wid
             {shown.has(step) && (
               <text
                 className="length"
-                x={step.n === steps.length ? at - 4 : at - print / 2}
+                x={step.n === n ? at - 4 : at - print / 2}
                 y={left ? LINE_Y - 34 : LINE_Y + 43}
-                textAnchor={step.n === steps.length ? 'end' : 'middle'}
+                textAnchor={step.n === n ? 'end' : 'middle'}
                 stroke="var(--surface)"
                 strokeWidth="5"
                 paintOrder="stroke"
