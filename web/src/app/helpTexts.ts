@@ -17,6 +17,10 @@ const PLANNER: HelpText = {
     ['Most a step changes', 'against the athlete’s own steps; up to 5 % feels like one’s own'],
     ['Percent of full', 'how fast the way in is run; a close is held to what can be braked'],
     ['±, 9 in 10', 'nine of ten run-ups land so near, by the athlete’s own scatter'],
+    [
+      'Ground',
+      'where it is set out: its lane, goal, bar, gaps and lines hold, as they were when chosen',
+    ],
     ['estimate', 'reckoned from height and age, since nobody measured it'],
   ],
   keys: [
@@ -131,7 +135,7 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
       question: 'Who runs what how often, and does it fit the time?',
       figures: [
         ['Way in, of its speed', 'slower in this set; short steps stay as they are'],
-        ['About … min', 'one after the other in one lane, rests with them'],
+        ['About … min', 'one after the other in as many lanes as the ground has, rests with them'],
       ],
       keys: [],
     },
@@ -169,8 +173,16 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
     /^\/club/,
     {
       name: 'The club',
-      question: 'Who coaches here, in which units, by which step rules, and what leaves the club?',
-      figures: [],
+      question:
+        'Who coaches here, in which units, on which grounds, by which step rules, and what leaves the club?',
+      figures: [
+        [
+          'Lane length',
+          'room before the target; a run-up that starts beyond it is said where it is planned',
+        ],
+        ['Lines', 'what is on the ground already; a mark near one is told from there too'],
+        ['Slots', 'when the club has the ground; a session says whether it fits'],
+      ],
       keys: [],
     },
   ],
