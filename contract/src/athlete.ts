@@ -1,5 +1,5 @@
 import { STEP_BOUNDS } from '@gravek/core';
-import { array, boolean, object, type InferType } from 'yup';
+import { array, boolean, number, object, type InferType } from 'yup';
 import { choice, count, day, distinct, figure, foot, id, name, note, version } from './fields';
 import type { ReadingRow } from './reading';
 import { SOURCES } from './source';
@@ -27,7 +27,14 @@ export type AthleteUpdate = InferType<typeof athleteUpdate>;
 /** Puts a thing away, or back: every removal but the last can be undone. */
 export const away = object({ away: boolean().strict().required() });
 
-export const RESTRICTION_KINDS = ['no-jumping', 'no-contact', 'no-sprinting', 'reduced'] as const;
+/** pain: nothing at all until somebody has cleared it */
+export const RESTRICTION_KINDS = [
+  'no-jumping',
+  'no-contact',
+  'no-sprinting',
+  'reduced',
+  'pain',
+] as const;
 export type RestrictionKind = (typeof RESTRICTION_KINDS)[number];
 
 export const restrictionInput = object({
@@ -35,7 +42,14 @@ export const restrictionInput = object({
   athleteId: id(),
   kind: choice('what is not allowed', RESTRICTION_KINDS),
   from: day('the first day'),
-  until: day('the last day'),
+  /** null: until somebody lifts it */
+  until: day('the last day').nullable().defined(),
+  /** of the usual reps, where volume is reduced */
+  share: number()
+    .typeError('What is left of the reps must be a number.')
+    .min(0.05, 'At least a twentieth of the reps is left.')
+    .max(0.95, 'Less than all of the reps are left.')
+    .default(0.5),
   note: note(200),
 }).test('order', function order(value) {
   return (

@@ -39,6 +39,14 @@ export const id = () =>
     .max(36, 'That is not an id.')
     .matches(UUID, 'That is not an id.');
 
+/** The id of something that may be named; null where nothing is, also where it is left out. */
+export const idOrNone = () =>
+  string()
+    .max(36, 'That is not an id.')
+    .matches(UUID, 'That is not an id.')
+    .nullable()
+    .default(null);
+
 const CONTROL = /[\p{Cc}\p{Zl}\p{Zp}]+/gu;
 const CONTROL_IN_LINES = /[^\P{Cc}\n\t]+/gu;
 /** Signs that show nothing; what joins or dresses letters is left to `LOOSE_JOINER`. */

@@ -19,6 +19,8 @@ export type RunPlan = {
   movement: string;
   /** code of the drill whose part is run; null for the whole */
   part: string | null;
+  /** the exits that are taken, by name */
+  exits: string[];
   /** asked speed, per cent of full */
   speedPct: number;
   /** school → way of teaching */

@@ -9,6 +9,7 @@ import {
   distinct,
   foot,
   id,
+  idOrNone,
   moment,
   name,
   note,
@@ -42,7 +43,7 @@ const sessionFields = object({
   date: day('the day'),
   title: name('the session’s name'),
   /** one of the club's grounds; null for elsewhere, which the place then tells */
-  groundId: id().nullable().default(null),
+  groundId: idOrNone(),
   place: note(80),
   drillSets: array(drillSetInput.required())
     .required('Drill sets are missing.')

@@ -50,6 +50,8 @@ export {
   OUTCOMES,
   standing,
   turnKey,
+  isAnswer,
+  isLeaving,
   wasRun,
   type Condition,
   type CountedRow,

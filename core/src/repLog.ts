@@ -3,10 +3,11 @@ import type { Foot } from './feet';
 /** On which foot the movement is done: as the athlete does it, or seen in a mirror. */
 export type Side = 'own' | 'other';
 
-export const OUTCOMES = ['clean', 'fault', 'again', 'skip', 'void'] as const;
+export const OUTCOMES = ['clean', 'fault', 'again', 'skip', 'void', 'out', 'pain'] as const;
 /**
  * `again`: the finish mark was missed, the rep is done once more; `skip`: the athlete passed this
- * turn; `void`: takes an earlier row back.
+ * turn; `void`: takes an earlier row back; `out`: the athlete is put out for the rest of the session;
+ * `pain`: so too, since something hurt.
  */
 export type Outcome = (typeof OUTCOMES)[number];
 
@@ -120,22 +121,27 @@ export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R
 export const wasRun = ({ outcome }: { outcome: Outcome }): boolean =>
   outcome === 'clean' || outcome === 'fault';
 
-/** The rows of one turn that stand, in order: attempts done again, then the one answer. */
+/** Whether a row answers its turn; a rep to be done again and an athlete who leaves do not. */
+export const isAnswer = ({ outcome }: { outcome: Outcome }): boolean =>
+  outcome === 'clean' || outcome === 'fault' || outcome === 'skip';
+
+/** Whether with this row the athlete leaves the session. */
+export const isLeaving = ({ outcome }: { outcome: Outcome }): boolean =>
+  outcome === 'out' || outcome === 'pain';
+
+/** The rows of one turn that stand, in order: attempts done again and leaving, then the one answer. */
 const standingOfTurn = <R extends LogRow>(rows: readonly R[], voided: ReadonlySet<string>): R[] => {
   const left = rows.filter((row) => row.outcome !== 'void' && !voided.has(row.id));
   const ordered = left.length > 1 ? inLogOrder(left) : left;
-  const answer = ordered.find(wasRun) ?? ordered.find((row) => row.outcome === 'skip');
-  return [
-    ...ordered.filter((row) => row.outcome === 'again'),
-    ...(answer === undefined ? [] : [answer]),
-  ];
+  const answer = ordered.find(wasRun) ?? ordered.find(isAnswer);
+  return [...ordered.filter((row) => !isAnswer(row)), ...(answer === undefined ? [] : [answer])];
 };
 
 /**
  * The rows of a log that stand: the one rule that phone, server, counts and reports go by. A void takes
  * back the row of its own turn that it names. Of several answers to one turn, as two devices give them,
  * the first that was run stands, else the first skip; when it is taken back the next one stands in.
- * Attempts to be done `again` stand beside it.
+ * Attempts to be done `again`, and rows with which an athlete leaves, stand beside it.
  *
  * @param log rows of any turns, in any order
  * @returns turn by turn, in the order in which the turns first come

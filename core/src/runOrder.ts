@@ -1,5 +1,13 @@
 import { whole } from './check';
-import { standing, turnKey, type LogRow, type Side, type TurnKey } from './repLog';
+import {
+  isAnswer,
+  standing,
+  turnKey,
+  wasRun,
+  type LogRow,
+  type Side,
+  type TurnKey,
+} from './repLog';
 
 export type RunSet = {
   drillSetId: string;
@@ -24,6 +32,8 @@ export type LoggedRep = LogRow & {
 export type RunState = {
   /** null when the drill set is done */
   up: Turn | null;
+  /** all that is left to do, in order */
+  open: Turn[];
   /** who comes after, nearest first, one entry an athlete */
   next: string[];
   /** when the one who is up has rested, milliseconds since 1970; null when there is nothing to rest from */
@@ -63,6 +73,7 @@ export const turnOrder = (set: RunSet): Turn[] => {
  * @param log rows of this drill set, in any order
  * @param away athletes who have left the set; their open turns are passed over
  * @param most reps a side and set for athletes who may do fewer than the others
+ * @param first who is brought forward: up before all others, as long as there is a turn to do
  * @example
  *   const { up, next } = runState(set, log, new Set(['somebody who has left']));
  *   // up: whose turn it is; null when the drill set is done
@@ -72,24 +83,26 @@ export const runState = (
   log: readonly LoggedRep[],
   away: ReadonlySet<string> = new Set(),
   most: ReadonlyMap<string, number> = new Map(),
+  first: string | null = null,
 ): RunState => {
   const rows = standing(log.filter((row) => row.drillSetId === set.drillSetId));
-  const answered = new Set(rows.filter((row) => row.outcome !== 'again').map(turnKey));
+  const answered = new Set(rows.filter(isAnswer).map(turnKey));
   const turns = turnOrder(set).filter(
     (turn) =>
       answered.has(turnKey(turn)) ||
       (!away.has(turn.athleteId) && turn.rep <= (most.get(turn.athleteId) ?? Infinity)),
   );
   const open = turns.filter((turn) => !answered.has(turnKey(turn)));
-  const up = open[0] ?? null;
+  const up = open.find((turn) => turn.athleteId === first) ?? open[0] ?? null;
   const next: string[] = [];
-  for (const turn of open.slice(1)) {
+  for (const turn of open) {
     if (!next.includes(turn.athleteId) && turn.athleteId !== up?.athleteId) {
       next.push(turn.athleteId);
     }
   }
   return {
     up,
+    open,
     next,
     readyAtMs: up && readyAt(set, rows, up),
     done: turns.length - open.length,
@@ -99,7 +112,7 @@ export const runState = (
 
 /** Rest after the athlete's own last rep, and after the set before. A skipped turn tires nobody. */
 const readyAt = (set: RunSet, rows: readonly LoggedRep[], up: Turn): number | null => {
-  const ran = rows.filter((row) => row.outcome !== 'skip');
+  const ran = rows.filter((row) => wasRun(row) || row.outcome === 'again');
   const times = ran.flatMap((row) => [
     ...(row.athleteId === up.athleteId ? [row.atMs + set.restS * 1000] : []),
     ...(row.set < up.set ? [row.atMs + set.setRestS * 1000] : []),

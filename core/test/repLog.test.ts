@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import {
   countReps,
   inLogOrder,
+  isAnswer,
   lastOf,
+  OUTCOMES,
   runState,
   standing,
   turnKey,
@@ -45,7 +47,7 @@ const logs = fc
       phone: fc.nat({ max: 2 }),
       rep: fc.integer({ min: 1, max: 3 }),
       athlete: fc.constantFrom('ana', 'bo'),
-      outcome: fc.constantFrom<Outcome>('clean', 'fault', 'again', 'skip', 'void'),
+      outcome: fc.constantFrom<Outcome>(...OUTCOMES),
       faults: fc.uniqueArray(fc.constantFrom(...FAULTS), { maxLength: 3 }),
       voided: fc.nat(),
       order: fc.double({ noNaN: true, min: 0, max: 1 }),
@@ -118,10 +120,10 @@ describe('what stands', () => {
         const stands = standing(log);
         const taken = new Set(log.map((one) => one.voids));
         expect(stands.some((one) => one.outcome === 'void' || taken.has(one.id))).toBe(false);
-        const answers = stands.filter((one) => one.outcome !== 'again').map(turnKey);
+        const answers = stands.filter(isAnswer).map(turnKey);
         expect(new Set(answers).size).toBe(answers.length);
         // Every turn that was answered and not wholly taken back has its answer.
-        const open = log.filter((one) => one.outcome !== 'void' && one.outcome !== 'again');
+        const open = log.filter(isAnswer);
         for (const one of open.filter((it) => !taken.has(it.id))) {
           expect(answers).toContain(turnKey(one));
         }

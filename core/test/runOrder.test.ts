@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  isAnswer,
   lastOf,
+  OUTCOMES,
   runState,
   turnOrder,
   type LoggedRep,
@@ -60,7 +62,7 @@ describe('runState', () => {
   it('walks through all turns, whatever the answers', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.constantFrom<Outcome>('clean', 'fault', 'again', 'skip', 'void'), {
+        fc.array(fc.constantFrom<Outcome>(...OUTCOMES), {
           maxLength: 120,
         }),
         (answers) => {
@@ -74,13 +76,13 @@ describe('runState', () => {
             if (answer === 'void') {
               if (!last) return;
               log.push(row(last, 'void', i, last.id));
-              if (last.outcome !== 'again') before -= 1;
+              if (isAnswer(last)) before -= 1;
               return;
             }
             if (!up) return;
             expect(next).not.toContain(up.athleteId);
             log.push(row(up, answer, i));
-            if (answer !== 'again') before += 1;
+            if (isAnswer({ outcome: answer })) before += 1;
           });
           const shuffled = [...log].reverse();
           expect(runState(set, shuffled)).toEqual(runState(set, log));
@@ -114,6 +116,28 @@ describe('runState', () => {
     expect(state.up!.athleteId).toBe('cy');
     expect(state.done).toBe(1);
     expect(state.total).toBe(9);
+  });
+
+  it('has up who is brought forward, while there is a turn to do, and loses nobody', () => {
+    const forward = (log: LoggedRep[], who: string) =>
+      runState(set, log, new Set(), new Map(), who);
+    expect(forward([], 'cy').up).toMatchObject({ athleteId: 'cy', set: 1, rep: 1 });
+    expect(forward([], 'cy').next).toEqual(['ana', 'bo']);
+    const log = [row(forward([], 'cy').up!, 'clean', 0)];
+    expect(runState(set, log).up!.athleteId).toBe('ana');
+    expect(runState(set, log).next).toEqual(['bo', 'cy']);
+    const own = turnOrder(set).filter((turn) => turn.athleteId === 'cy');
+    const done = own.map((turn, i) => row(turn, 'clean', i));
+    expect(forward(done, 'cy').up!.athleteId).toBe('ana');
+    expect(forward(done, 'cy').open).toHaveLength(16);
+  });
+
+  it('is not answered by a row with which somebody leaves, nor tired by it', () => {
+    const first = runState(set, []).up!;
+    for (const outcome of ['out', 'pain'] as const) {
+      const state = runState(set, [row(first, outcome, 5)]);
+      expect(state).toMatchObject({ up: first, done: 0, readyAtMs: null });
+    }
   });
 
   it('is done when everybody is', () => {

@@ -128,7 +128,7 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
       { name: 'near drain', of: 'board', fromM: 10 },
       { name: 'paint mark', of: 'board', fromM: 30 },
     ],
-    slots: { Athletics: ['17:00', '18:30'] },
+    slots: { Athletics: ['17:00', '19:15'] },
   },
 ];
 

@@ -431,6 +431,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               kind: person.restriction,
               from: iso(subDays(today, 8)),
               until: iso(addDays(today, 12)),
+              share: 0.5,
               note: NOTES[person.restriction],
             },
           ]

@@ -39,4 +39,7 @@ export const enterDemo = async (page: Page, app: App): Promise<void> => {
   await expect(page.getByRole('region', { name: 'One cue each' })).toBeVisible();
 };
 
+/** Nobody answers two turns faster than this; a second tap within it is one that slipped. */
+export const betweenTaps = (page: Page): Promise<void> => page.waitForTimeout(350);
+
 export { expect };

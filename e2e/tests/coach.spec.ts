@@ -191,6 +191,6 @@ test('signing out asks first while reps wait, and keeps them', async ({ signedIn
   });
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect.poll(() => asked).toContain('One rep waits to be sent');
-  await expect(page.getByRole('region', { name: 'One cue each' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Run', exact: true })).toBeVisible();
   await page.unroute('**/api/reps');
 });

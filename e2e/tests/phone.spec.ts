@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import type { App } from '../src/app';
-import { enterDemo, expect, test } from '../src/test';
+import { betweenTaps, enterDemo, expect, test } from '../src/test';
 
 /** The phone on the field: what it holds, sends and undoes, alone and beside another one. */
 
@@ -110,6 +110,7 @@ test('a rep that is stored stays on the screen though every fetch after it fails
   expect((await posted).postDataBuffer()!.length).toBeLessThan(2_000);
   await expect(sent(page)).toContainText('all sent');
   await expect(up(page)).toHaveText('Wilma');
+  await betweenTaps(page);
   await clean(page).click();
   await expect(sent(page)).toContainText('all sent');
   await page.reload();
@@ -135,6 +136,7 @@ test('a row that the server cannot take is shown by name, and those behind it ar
   // It counts for nothing, so Maelle is up again; the screen does not say “offline”.
   await expect(up(page)).toHaveText('Maelle');
   await expect(sent(page)).not.toContainText('offline');
+  await betweenTaps(page);
   await clean(page).click();
   await expect(up(page)).toHaveText('Signe');
   await expect(sent(page)).toContainText('all sent');

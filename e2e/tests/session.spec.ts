@@ -1,4 +1,4 @@
-import { enterDemo, expect, test } from '../src/test';
+import { betweenTaps, enterDemo, expect, test } from '../src/test';
 
 test('a session without athletes is pointed out; what was typed stays', async ({
   signedIn: page,
@@ -53,6 +53,7 @@ test('an athlete archived in mid session is passed over, with a word, and keeps 
   await expect(up).toHaveText('Harlan');
   await page.getByRole('button', { name: 'Clean' }).click();
   await expect(up).toHaveText('Lucan');
+  await betweenTaps(page);
   await page.getByRole('button', { name: 'Clean' }).click();
   await expect(up).toHaveText('Harlan');
   await expect(page.getByText('take off right')).toBeVisible();

@@ -2,6 +2,7 @@ export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, movementOf, MOVEMENTS, phaseOf } from './movements';
 export {
   branchesOf,
+  exitsOf,
   laidOut,
   mirrorOutline,
   outlineOf,
@@ -47,6 +48,8 @@ export {
   cautionsOf,
   demandOf,
   holding,
+  leftBy,
+  whyLeft,
   passedOver,
   repsFor,
   whyBarred,

@@ -231,6 +231,16 @@ export const phasesOn = (
   choices: Pick<PlanChoices, 'reads' | 'schools'> = {},
 ): MovementPhase[] => pathOf(bySchools(movement, choices.schools).phases, choices.reads);
 
+/** The exits that a plan takes at its reads, by name; none where a drill forces its own. */
+export const exitsOf = (movement: Movement, choices: Choices): string[] => {
+  if (!isSequence(choices) || choices.drill) return [];
+  return phasesOn(movement, choices).flatMap(({ code, read }) => {
+    const asked = choices.reads[code];
+    const exit = read?.options.find((option) => option.code === asked);
+    return exit ? [exit.name] : [];
+  });
+};
+
 const TARGET_OF: Record<string, StraightChoices['target']> = {
   board: 'board',
   line: 'line',

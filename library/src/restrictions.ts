@@ -1,3 +1,4 @@
+import { isLeaving, standing, type LogRow, type Outcome } from '@gravek/core';
 import type { Choices, Load, Movement, RestrictionKind } from '@gravek/contract';
 import { isSequence } from '@gravek/contract';
 import { drillOf } from './movements';
@@ -5,11 +6,12 @@ import { surfaceCautions } from './onGround';
 import { askedSpeed } from './pace';
 
 /** What each restriction bars; reduced volume bars nothing and allows fewer reps. */
-const BARS: Record<RestrictionKind, Load | null> = {
+const BARS: Record<RestrictionKind, Load | 'everything' | null> = {
   'no-jumping': 'jump',
   'no-sprinting': 'sprint',
   'no-contact': 'contact',
   reduced: null,
+  pain: 'everything',
 };
 
 const WHY: Record<RestrictionKind, string> = {
@@ -17,18 +19,28 @@ const WHY: Record<RestrictionKind, string> = {
   'no-sprinting': 'may not sprint, and this is run fast',
   'no-contact': 'may not have contact, and this meets a pad or a partner',
   reduced: 'is on reduced volume',
+  pain: 'was stopped by pain and waits to be cleared',
 };
 
 /** Slower than this part of full speed is no sprint. */
 const SPRINT_FROM = 0.75;
-/** Of the usual reps, for who is on reduced volume. */
-const REDUCED_TO = 0.5;
+export type DatedRestriction = {
+  kind: RestrictionKind;
+  from: string;
+  /** null: until somebody lifts it */
+  until: string | null;
+  /** of the usual reps, where volume is reduced; half where nobody said */
+  share?: number;
+};
 
-export type DatedRestriction = { kind: RestrictionKind; from: string; until: string };
+const USUAL_SHARE = 0.5;
 
 /** The restrictions that hold on a day (yyyy-mm-dd). */
 export const holding = <R extends DatedRestriction>(restrictions: readonly R[], on: string): R[] =>
-  restrictions.filter((restriction) => restriction.from <= on && on <= restriction.until);
+  restrictions.filter(
+    (restriction) =>
+      restriction.from <= on && (restriction.until === null || on <= restriction.until),
+  );
 
 /**
  * What is asked of the body by a movement as it is planned: its drill, how fast, and how far up the
@@ -62,7 +74,7 @@ export const barredBy = <R extends DatedRestriction>(
 ): R | null =>
   holding(restrictions, on).find((one) => {
     const bars = BARS[one.kind];
-    return bars !== null && loads.includes(bars);
+    return bars === 'everything' || (bars !== null && loads.includes(bars));
   }) ?? null;
 
 /** Reps a set that somebody may do: fewer on reduced volume, counted. */
@@ -70,14 +82,30 @@ export const repsFor = (
   reps: number,
   restrictions: readonly DatedRestriction[],
   on: string,
-): number =>
-  holding(restrictions, on).some((one) => one.kind === 'reduced')
-    ? Math.ceil(reps * REDUCED_TO)
-    : reps;
+): number => {
+  const shares = holding(restrictions, on).flatMap((one) =>
+    one.kind === 'reduced' ? [one.share ?? USUAL_SHARE] : [],
+  );
+  return Math.ceil(reps * Math.min(1, ...shares) - 1e-9);
+};
+
+/** Until when, in words; pain waits to be cleared, and says so already. */
+const untilWhen = ({ kind, until }: DatedRestriction): string =>
+  until === null ? (kind === 'pain' ? '' : '; until cleared') : `; until ${until}`;
 
 /** Why, as a sentence about the athlete. */
 export const whyBarred = (name: string, restriction: DatedRestriction): string =>
-  `${name} ${WHY[restriction.kind]}; until ${restriction.until}.`;
+  `${name} ${WHY[restriction.kind]}${untilWhen(restriction)}.`;
+
+/** The rows with which athletes have left a session, by athlete: put out, or stopped by pain. */
+export const leftBy = <R extends LogRow>(log: readonly R[]): Map<string, R> =>
+  new Map(standing(log).flatMap((row) => (isLeaving(row) ? [[row.athleteId, row] as const] : [])));
+
+/** Why somebody has left, as a sentence. */
+export const whyLeft = (name: string, { outcome }: { outcome: Outcome }): string =>
+  outcome === 'pain'
+    ? `${name} was stopped by pain; nothing until cleared.`
+    : `${name} is out for today.`;
 
 /**
  * Why athletes do not take part in a drill set, by athlete: deleted, archived, or barred from what just

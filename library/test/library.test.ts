@@ -1,3 +1,4 @@
+import type { Outcome } from '@gravek/core';
 import type { SequenceChoices } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
 import {
@@ -9,15 +10,17 @@ import {
   demandOf,
   faultHistory,
   holding,
+  leftBy,
   likelyFaults,
   movementOf,
   passedOver,
   repsFor,
   sequenceStart,
+  type SessionFaults,
   sessionReps,
   standingsOf,
   whyBarred,
-  type SessionFaults,
+  whyLeft,
 } from '../src';
 
 const runUp = movementOf('straight-run-up');
@@ -191,5 +194,30 @@ describe('restrictions', () => {
     const planned = (date: string): number => sessionReps({ date, drillSets: [set] }, people);
     expect([planned('2031-03-05'), planned('2031-04-05')]).toEqual([32, 40]);
     expect(holding([held], '2031-02-28')).toEqual([]);
+    // Or the coach's own share, and until it is lifted.
+    const quarter = [{ ...held, kind: 'reduced' as const, until: null, share: 0.25 }];
+    expect([repsFor(8, quarter, '2041-01-01'), repsFor(3, quarter, '2041-01-01')]).toEqual([2, 1]);
+    expect(repsFor(8, [...reduced, ...quarter], '2031-03-05')).toBe(2);
+    expect(whyBarred('Ida Roe', { ...held, until: null })).toMatch(/; until cleared\.$/);
+  });
+
+  it('bar everything after pain, and whoever has left a session from the rest of it', () => {
+    const pain = { kind: 'pain' as const, from: '2031-03-01', until: null };
+    for (const code of ['gaps', 'straight-run-up', 'steady-cadence'])
+      expect(barredBy(asked(code), [pain], '2031-07-01')).toBe(pain);
+    expect(barredBy([], [pain], '2031-02-01')).toBeNull();
+    const row = (id: string, athleteId: string, outcome: Outcome, voids: string | null = null) => ({
+      ...{ id, athleteId, outcome, voids, drillSetId: 's', set: 1, side: 'own' as const, rep: 1 },
+      ...{ device: 'd', deviceNo: Number(id), arrival: Number(id) },
+    });
+    const left = leftBy([
+      row('1', 'a', 'out'),
+      row('2', 'b', 'pain'),
+      row('3', 'c', 'clean'),
+      row('4', 'a', 'void', '1'),
+    ]);
+    expect([...left.keys()]).toEqual(['b']);
+    expect(whyLeft('Bo', left.get('b')!)).toContain('until cleared');
+    expect(whyLeft('Bo', { outcome: 'out' })).toBe('Bo is out for today.');
   });
 });

@@ -129,3 +129,16 @@ it('must be there when a session goes to it', async () => {
   expect((moved.body as Session).groundId).toBe(ground.id);
   await coach.put(`/sessions/${id}`, { ...fields, groundId: uuid(), version: 2 }).expect(422);
 });
+
+it('may be left out, as everybody did before there were grounds, also when the request is sent twice', async () => {
+  const { groundId: _none, ...before } = await keepersOn(null, null);
+  const body = {
+    ...before,
+    id: uuid(),
+    drillSets: before.drillSets.map((set) => ({ ...set, id: uuid() })),
+  };
+  for (let i = 0; i < 2; i += 1) {
+    const made = await coach.post('/sessions', body).expect(200);
+    expect((made.body as Session).groundId).toBeNull();
+  }
+});

@@ -1,5 +1,6 @@
 import { countReps, standing, type CountedRow } from '@gravek/core';
 import type {
+  Athlete,
   AthleteFaults,
   CueLine,
   Problem,
@@ -461,5 +462,88 @@ describe('counts', () => {
       const rows = await trx.selectFrom('fault_standing').select('athlete_id').execute();
       expect(rows.map((row) => row.athlete_id)).not.toContain(athlete.id);
     });
+  });
+});
+
+describe('an athlete who leaves', () => {
+  const heldBack = async (athleteId: string): Promise<Athlete['restrictions']> =>
+    ((await coach.get(`/athletes/${athleteId}`)).body as Athlete).restrictions;
+  const begun = async () => {
+    const athlete = anAthlete();
+    await coach.post('/athletes', athlete).expect(200);
+    const approach = anApproach([athlete.id]);
+    await coach.post('/approaches', approach).expect(200);
+    const session = aSession(approach.id, [athlete.id]);
+    await coach.post('/sessions', session).expect(200);
+    return { athlete, approach, session };
+  };
+
+  it('by pain is held back from everything until cleared, once, however often it is sent', async () => {
+    const { athlete, approach, session } = await begun();
+    const stop = aRep(session, { outcome: 'pain' });
+    await send([stop]);
+    await send([stop]);
+    const [held, ...others] = await heldBack(athlete.id);
+    expect(others).toEqual([]);
+    expect(held).toMatchObject({
+      id: stop.id,
+      kind: 'pain',
+      from: session.date,
+      until: null,
+      note: 'Stopped in Run-ups',
+    });
+    const later = await coach.post('/sessions', aSession(approach.id, [athlete.id])).expect(422);
+    expect((later.body as Problem).fields!['drillSets[0].athleteIds']).toBe(
+      `${athlete.name} was stopped by pain and waits to be cleared.`,
+    );
+    // Cleared it stays cleared, though the phone sends the row once more.
+    await coach
+      .put(`/athletes/${athlete.id}/restrictions/${stop.id}/away`, { away: true })
+      .expect(200);
+    await send([stop]);
+    expect(await heldBack(athlete.id)).toEqual([]);
+    await coach.post('/sessions', aSession(approach.id, [athlete.id])).expect(200);
+  });
+
+  it('by a slip of the thumb is back when that is taken back, in one batch or later', async () => {
+    const { athlete, session } = await begun();
+    const stop = aRep(session, { outcome: 'pain' });
+    const back = aRep(session, { outcome: 'void', voids: stop.id });
+    await send([back, stop]);
+    expect(await heldBack(athlete.id)).toEqual([]);
+    const again = aRep(session, { outcome: 'pain' });
+    await send([again]);
+    expect(await heldBack(athlete.id)).toHaveLength(1);
+    await send([aRep(session, { outcome: 'void', voids: again.id })]);
+    expect(await heldBack(athlete.id)).toEqual([]);
+  });
+
+  it('for today is held back from nothing, and neither counts as a rep', async () => {
+    const { athlete, session } = await begun();
+    await send([
+      aRep(session, { outcome: 'out' }),
+      aRep(session, { outcome: 'pain', rep: 2, turn: 2 }),
+    ]);
+    expect((await heldBack(athlete.id)).map((one) => one.kind)).toEqual(['pain']);
+    expect(await loggedIn(session)).toBe(0);
+    expect(await faultsOf(athlete.id)).toEqual([]);
+  });
+
+  it('has an open end and the coach’s share of the reps where that is said', async () => {
+    const { athlete } = await begun();
+    const held = {
+      id: uuid(),
+      athleteId: athlete.id,
+      kind: 'reduced',
+      from: '2031-05-01',
+      until: null,
+      share: 0.25,
+      note: 'Knee, by the physio',
+    };
+    await coach.post(`/athletes/${athlete.id}/restrictions`, held).expect(200);
+    expect(await heldBack(athlete.id)).toEqual([held]);
+    const none = { ...held, id: uuid(), share: 0 };
+    const refused = await coach.post(`/athletes/${athlete.id}/restrictions`, none).expect(422);
+    expect(Object.keys((refused.body as Problem).fields!)).toEqual(['share']);
   });
 });

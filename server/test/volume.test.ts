@@ -139,7 +139,7 @@ const PLACES: [string, (club: Club) => (trx: Trx) => Promise<unknown>, 'flat' | 
       const own = (await session(trx, newest(club).sessionId))!;
       const [athleteId] = newest(club).athleteIds;
       const rep = aRep(own, { athleteId: athleteId!, set: 2, rep: 1, turn: 21 });
-      return storeReps(trx, [rep], club.coach.accountId);
+      return storeReps(trx, [rep], club.coach);
     },
     'linear',
   ],

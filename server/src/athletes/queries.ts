@@ -96,7 +96,7 @@ const measurementsOf = async (
 const asRestriction = (
   row: Pick<
     Selectable<Tables['restriction']>,
-    'id' | 'athlete_id' | 'kind' | 'from_day' | 'until_day' | 'note'
+    'id' | 'athlete_id' | 'kind' | 'from_day' | 'until_day' | 'share' | 'note'
   >,
 ): Restriction => ({
   id: row.id,
@@ -104,7 +104,18 @@ const asRestriction = (
   kind: row.kind,
   from: row.from_day,
   until: row.until_day,
+  share: row.share,
   note: row.note,
+});
+
+export const restrictionColumns = (one: Restriction) => ({
+  id: one.id,
+  athlete_id: one.athleteId,
+  kind: one.kind,
+  from_day: one.from,
+  until_day: one.until,
+  share: one.share,
+  note: one.note,
 });
 
 /** One restriction, taken out or not. */
@@ -120,10 +131,10 @@ export const restriction = async (trx: Trx, id: string): Promise<Restriction | u
 const restrictionsOf = async (trx: Trx, ids: readonly string[]): Promise<Restriction[]> => {
   const rows = await trx
     .selectFrom('restriction')
-    .select(['id', 'athlete_id', 'kind', 'from_day', 'until_day', 'note'])
+    .select(['id', 'athlete_id', 'kind', 'from_day', 'until_day', 'share', 'note'])
     .where('athlete_id', 'in', ids)
     .where('removed_at', 'is', null)
-    .orderBy('until_day', 'desc')
+    .orderBy('until_day', (order) => order.desc().nullsFirst())
     .execute();
   return rows.map(asRestriction);
 };

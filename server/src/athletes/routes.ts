@@ -24,6 +24,7 @@ import {
   measurementColumns,
   plansOf,
   restriction,
+  restrictionColumns,
 } from './queries';
 
 const PAGE = 200;
@@ -163,14 +164,7 @@ export const athleteRoutes = [
       await must(trx, body.athleteId);
       const { numInsertedOrUpdatedRows } = await trx
         .insertInto('restriction')
-        .values({
-          id: body.id,
-          athlete_id: body.athleteId,
-          kind: body.kind,
-          from_day: body.from,
-          until_day: body.until,
-          note: body.note,
-        })
+        .values(restrictionColumns(body))
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows)

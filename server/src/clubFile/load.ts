@@ -3,7 +3,7 @@ import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
-import { athleteColumns, measurementColumns } from '../athletes/queries';
+import { athleteColumns, measurementColumns, restrictionColumns } from '../athletes/queries';
 import { inClub, withoutHurry, type Db, type Trx } from '../database/connect';
 import { groundColumns } from '../grounds/queries';
 import { ProblemError } from '../http/problem';
@@ -41,19 +41,7 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
       .execute(),
   );
   await inChunks(file.restrictions, (part) =>
-    trx
-      .insertInto('restriction')
-      .values(
-        part.map((restriction) => ({
-          id: restriction.id,
-          athlete_id: restriction.athleteId,
-          kind: restriction.kind,
-          from_day: restriction.from,
-          until_day: restriction.until,
-          note: restriction.note,
-        })),
-      )
-      .execute(),
+    trx.insertInto('restriction').values(part.map(restrictionColumns)).execute(),
   );
   await inChunks([...file.trials, ...file.readings], (part) =>
     trx.insertInto('measurement').values(part.map(measurementColumns)).execute(),

@@ -10,6 +10,7 @@ import * as log from './migrations/0004_log';
 import * as door from './migrations/0005_door';
 import * as pace from './migrations/0006_pace';
 import * as grounds from './migrations/0007_grounds';
+import * as field from './migrations/0008_field';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -20,6 +21,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0005_door': door,
   '0006_pace': pace,
   '0007_grounds': grounds,
+  '0008_field': field,
 };
 
 /** Counts what was logged before there were counts, club by club. */

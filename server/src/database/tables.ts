@@ -86,7 +86,8 @@ export type Tables = {
     athlete_id: string;
     kind: RestrictionKind;
     from_day: string;
-    until_day: string;
+    until_day: string | null;
+    share: Generated<number>;
     note: string;
     removed_at: MaybeMoment;
   };

@@ -91,6 +91,12 @@ const textsOf = (query: Request['query']): Record<string, string> =>
     ),
   );
 
+/** Word to other screens that something of a topic has changed; heard when the transaction is through. */
+export const tell = async (trx: Trx, { clubId }: Who, topic: Topic): Promise<void> => {
+  const word = JSON.stringify({ club: clubId, topic });
+  await sql`select pg_notify('gravek', ${word})`.execute(trx);
+};
+
 const answer = async (db: Db, declared: Route, req: Request, res: Response): Promise<void> => {
   const params = req.params as Record<string, string>;
   const result = await inClub(db, whoIs(req), async (trx) => {
@@ -114,10 +120,7 @@ const answer = async (db: Db, declared: Route, req: Request, res: Response): Pro
       query: textsOf(req.query),
       body: body as never,
     });
-    if (declared.changes) {
-      const word = JSON.stringify({ club: who.clubId, topic: declared.changes });
-      await sql`select pg_notify('gravek', ${word})`.execute(trx);
-    }
+    if (declared.changes) await tell(trx, who, declared.changes);
     return given;
   });
   if (result === undefined) res.status(204).end();

@@ -13,7 +13,7 @@ export const repRoutes = [
     access: 'assistant',
     body: repBatch,
     changes: 'reps',
-    run: ({ trx, who, body }) => storeReps(trx, body.reps, who.accountId),
+    run: ({ trx, who, body }) => storeReps(trx, body.reps, who),
   }),
   route({
     method: 'get',

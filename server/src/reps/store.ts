@@ -2,9 +2,11 @@ import { isDeepStrictEqual } from 'node:util';
 import { check, repInput, type Rep, type RepReceipt, type StoredRep } from '@gravek/contract';
 import { sql } from 'kysely';
 import pg from 'pg';
-import type { Trx } from '../database/connect';
+import { restrictionColumns } from '../athletes/queries';
+import type { Trx, Who } from '../database/connect';
 import { hold } from '../database/hold';
 import { refreshStandings } from '../faults/queries';
+import { tell } from '../http/route';
 import { movementsBy } from '../movements/queries';
 import { recount, repColumns, repsBy } from './queries';
 
@@ -92,8 +94,9 @@ const tried = async (trx: Trx, work: () => Promise<void>): Promise<string | null
 export const storeReps = async (
   trx: Trx,
   rows: readonly unknown[],
-  accountId: string,
+  who: Who,
 ): Promise<RepReceipt> => {
+  const { accountId } = who;
   const receipt: RepReceipt = { stored: [], refused: [] };
   const refuse = (id: string, title: string): void => void receipt.refused.push({ id, title });
   const reps = readable(rows, refuse);
@@ -171,6 +174,15 @@ export const storeReps = async (
     }
   }
   await countTaken(trx, taken);
+  const takenBack = taken.flatMap(({ voids }) => {
+    const meant = voids === null ? undefined : (known.get(voids) ?? fresh.get(voids));
+    return meant?.outcome === 'pain' ? [meant.id] : [];
+  });
+  const stops = taken.filter((rep) => rep.outcome === 'pain');
+  if (stops.length + takenBack.length > 0) {
+    await holdBack(trx, stops, takenBack);
+    await tell(trx, who, 'athletes');
+  }
   return receipt;
 };
 
@@ -195,6 +207,46 @@ const numberOf = async (
     next.set(rep.sessionId, arrival);
     return { rep, arrival };
   });
+};
+
+/**
+ * Who was stopped by pain is held back until somebody clears it; a stop that was taken back holds nobody.
+ * The restriction has the id of the row, so that it is one however often the row is sent.
+ */
+const holdBack = async (
+  trx: Trx,
+  stops: readonly Rep[],
+  takenBack: readonly string[],
+): Promise<void> => {
+  for (const { id, athleteId, sessionId } of stops) {
+    const session = await trx
+      .selectFrom('session')
+      .select(['day', 'title'])
+      .where('id', '=', sessionId)
+      .executeTakeFirstOrThrow();
+    await trx
+      .insertInto('restriction')
+      .values(
+        restrictionColumns({
+          id,
+          athleteId,
+          kind: 'pain',
+          from: session.day,
+          until: null,
+          share: 0.5,
+          note: `Stopped in ${session.title}`,
+        }),
+      )
+      .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+      .execute();
+  }
+  if (takenBack.length === 0) return;
+  await trx
+    .updateTable('restriction')
+    .set({ removed_at: sql`now()` })
+    .where('id', 'in', takenBack)
+    .where('removed_at', 'is', null)
+    .execute();
 };
 
 /** Counts and standings of whoever the rows are about. */

@@ -148,6 +148,8 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
       question: 'Who is up, what is the one cue, and what was seen?',
       figures: [
         ['n of m', 'the rep of this set and side'],
+        ['A name', 'tapped: up next, out for today, or in again'],
+        ['Pain', 'stops whoever is up; nothing until somebody has cleared it'],
         ['waiting', 'reps on this phone that the server has not taken yet'],
       ],
       keys: [

@@ -27,6 +27,9 @@ import { AthleteForm } from './AthleteForm';
 import { RosterForm } from './RosterForm';
 import { useAddress } from '../controls/useAddress';
 
+/** What an open-ended restriction waits for; sorts after every day. */
+const CLEARED = 'cleared';
+
 type Row = Athlete & { topM: number; measured: boolean; until: string | null };
 
 const ALL = 'All';
@@ -92,7 +95,11 @@ const useColumns = (): ColumnDef<Row>[] => {
         accessorKey: 'until',
         header: 'Restricted',
         cell: ({ row }) =>
-          row.original.until && <span className="tag">until {dayName(row.original.until)}</span>,
+          row.original.until && (
+            <span className="tag">
+              until {row.original.until === CLEARED ? CLEARED : dayName(row.original.until)}
+            </span>
+          ),
       },
     ];
   }, [unit]);
@@ -121,7 +128,7 @@ const Roster = ({ athletes }: { athletes: Athlete[] }) => {
             ...athlete,
             topM: model.topLengthM,
             measured: source === 'measured',
-            until: held[0]?.until ?? null,
+            until: held[0] ? (held[0].until ?? CLEARED) : null,
           };
         }),
     [athletes, away, squad, today],

@@ -32,10 +32,11 @@ const AddForm = ({ athleteId, onDone }: { athleteId: string; onDone: () => void 
     athleteId,
     kind: 'reduced',
     from: today,
-    until: '',
+    until: null,
+    share: 0.5,
     note: '',
   }));
-  const { register, errors, busy, over, onSubmit } = useCheckedForm<Restriction>(
+  const { register, watch, errors, busy, over, onSubmit } = useCheckedForm<Restriction>(
     restrictionInput,
     { defaultValues: fresh },
     async (values) => {
@@ -55,8 +56,23 @@ const AddForm = ({ athleteId, onDone }: { athleteId: string; onDone: () => void 
           ))}
         </Form.Select>
       </Field>
-      <Field label="Until" message={errors.until?.message}>
-        <Form.Control type="date" {...register('until')} />
+      {watch('kind') === 'reduced' && (
+        <Field label="Leaves" message={errors.share?.message}>
+          <Form.Select {...register('share', { valueAsNumber: true })}>
+            <option value={0.75}>three quarters of the reps</option>
+            <option value={0.5}>half of the reps</option>
+            <option value={0.25}>a quarter of the reps</option>
+          </Form.Select>
+        </Field>
+      )}
+      <Field label="Until" message={errors.until?.message} hint="Empty: until it is lifted.">
+        <Form.Control
+          type="date"
+          {...register('until', { setValueAs: (day: string | null) => day || null })}
+        />
+      </Field>
+      <Field label="Note" message={errors.note?.message}>
+        <Form.Control {...register('note')} />
       </Field>
       <Button type="submit" className="align-self-end" disabled={busy}>
         Restrict
@@ -90,7 +106,10 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
           <li key={restriction.id} className="row-line">
             <strong>{RESTRICTION_NAMES[restriction.kind]}</strong>
             <span className={held.has(restriction) ? '' : 'quiet'}>
-              {dayName(restriction.from)} to {dayName(restriction.until)}
+              {dayName(restriction.from)} to{' '}
+              {restriction.until === null ? 'when it is cleared' : dayName(restriction.until)}
+              {restriction.kind === 'reduced' &&
+                `, ${Math.round(restriction.share * 100)} % of the reps`}
               {held.has(restriction) ? '' : ', over'}
             </span>
             {restriction.note && <span className="quiet">{restriction.note}</span>}
@@ -102,11 +121,13 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
                 onClick={() =>
                   void putAway(
                     `/athletes/${athlete.id}/restrictions/${restriction.id}`,
-                    'The restriction is lifted.',
+                    restriction.kind === 'pain'
+                      ? `${athlete.name} is cleared.`
+                      : 'The restriction is lifted.',
                   )
                 }
               >
-                Lift
+                {restriction.kind === 'pain' ? 'Clear' : 'Lift'}
               </Button>
             )}
           </li>

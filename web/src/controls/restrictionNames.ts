@@ -5,4 +5,5 @@ export const RESTRICTION_NAMES: Record<RestrictionKind, string> = {
   'no-contact': 'no contact',
   'no-sprinting': 'no sprinting',
   reduced: 'reduced volume',
+  pain: 'stopped by pain',
 };

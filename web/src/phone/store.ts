@@ -75,7 +75,8 @@ const fillIn = async (trx: Transaction): Promise<void> => {
 };
 
 /** A plan kept by an earlier version does not say how it is taught, its pace, what it asks of the body. */
-type PlanBefore = Omit<RunPlan, 'schools' | 'loads' | 'cautions' | 'pace'> & Partial<RunPlan>;
+type PlanBefore = Omit<RunPlan, 'schools' | 'loads' | 'cautions' | 'pace' | 'exits'> &
+  Partial<RunPlan>;
 
 const fillPlans = async (trx: Transaction): Promise<void> => {
   const kept = await trx.table<KeptBundle>('bundles').toArray();
@@ -83,6 +84,7 @@ const fillPlans = async (trx: Transaction): Promise<void> => {
     const plans = (one.bundle.plans as PlanBefore[]).map((plan): RunPlan => ({
       ...plan,
       pace: plan.pace ?? 1,
+      exits: plan.exits ?? [],
       schools: plan.schools ?? {},
       // All that the movement asks, until the server is heard again.
       loads: plan.loads ?? loadsOf(plan.movement, one.bundle.movements),
@@ -110,7 +112,7 @@ export const openStore = (name: string): Store => {
     .version(2)
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
-  opened.version(4).upgrade(fillPlans);
+  opened.version(5).upgrade(fillPlans);
   return opened;
 };
 
@@ -217,6 +219,16 @@ export const keepBundle = async (bundle: RunBundle, opened: boolean): Promise<vo
 
 export const keptBundle = async (sessionId: string): Promise<RunBundle | undefined> =>
   (await store.bundles.get(sessionId))?.bundle;
+
+/** Sessions that are kept, the newest day first. */
+export const keptList = async (): Promise<{ id: string; title: string; date: string }[]> =>
+  (await store.bundles.toArray())
+    .map(({ bundle: { session } }) => ({
+      id: session.id,
+      title: session.title,
+      date: session.date,
+    }))
+    .sort((a, b) => (a.date < b.date ? 1 : -1));
 
 export const keptSessions = async (): Promise<string[]> =>
   (await store.bundles.toCollection().primaryKeys()) as string[];

@@ -1,6 +1,7 @@
+import { turnOrder } from '@gravek/core';
 import { type RunBundle } from '@gravek/contract';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useMember } from '../member/member';
 import { Loaded } from '../controls/Notice';
@@ -10,8 +11,12 @@ import { paceName } from '../movements/PaceChoices';
 import { send, useSending } from '../phone/sync';
 import { Refused } from './Refused';
 import { SetDone } from './SetDone';
-import { Turn } from './Turn';
+import { People } from './People';
+import { Turn, type TurnAnswer } from './Turn';
 import { useBundle, useRun, type SetRun } from './useRun';
+
+/** Two taps within this are one, milliseconds. */
+const DOUBLE_TAP_MS = 300;
 
 /** Keeps the screen lit while a session runs, where the device can. */
 const useAwake = (): void => {
@@ -78,7 +83,11 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();
   const show = useHelp((help) => help.show);
   const { club } = useMember();
-  const run = useRun(bundle);
+  const [first, setFirst] = useState<string | null>(null);
+  const [people, setPeople] = useState(false);
+  const [said, setSaid] = useState<string | null>(null);
+  const answered = useRef({ outcome: '', ms: 0 });
+  const run = useRun(bundle, first);
   const { session } = bundle;
   const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
@@ -88,11 +97,35 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
 
   if (!current) return <p className="p-3">This session has no drill set.</p>;
   const { set, plan, state, last } = current;
+  const nameBy = (id: string): string =>
+    bundle.athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? 'The athlete';
+  /** One tap is one answer: the second of a double tap would be the next athlete's. */
+  const answer: TurnAnswer = (turn, outcome, faults, cue) => {
+    const now = performance.now();
+    const before = answered.current;
+    if (!plan || (before.outcome === outcome && now - before.ms < DOUBLE_TAP_MS)) return;
+    answered.current = { outcome, ms: now };
+    navigator.vibrate?.(15);
+    const who = nameBy(turn.athleteId);
+    setFirst(null);
+    setSaid(
+      outcome === 'again'
+        ? `${who} does rep ${turn.rep} once more${faults.length > 0 ? '; what was marked does not count' : ''}.`
+        : null,
+    );
+    void run.answer(plan, turn, outcome, outcome === 'fault' ? faults : [], cue);
+  };
+  const putOut = (athleteId: string): void => {
+    const turn =
+      state.open.find((one) => one.athleteId === athleteId) ??
+      turnOrder({ ...set, drillSetId: set.id }).findLast((one) => one.athleteId === athleteId);
+    if (plan && turn) void run.answer(plan, turn, 'out', [], null);
+  };
   const following = run.sets.find((set) => set !== current && set.state.up)?.set;
   return (
     <main className="run">
       <div className="run-bar">
-        <Link to="/">Leave</Link>
+        <Link to="/run">Leave</Link>
         <span className="text-truncate">{session.title}</span>
         <Waiting clubId={club.id} />
         <button
@@ -120,7 +153,19 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         </div>
       )}
       <Refused waiting={run.waiting} athletes={bundle.athletes} />
-      {state.up && plan ? (
+      {people ? (
+        <People
+          at={current}
+          athletes={bundle.athletes}
+          onForward={(id) => {
+            setFirst(id);
+            setPeople(false);
+          }}
+          onOut={putOut}
+          onBack={(row) => void run.undo(row)}
+          onClose={() => setPeople(false)}
+        />
+      ) : state.up && plan ? (
         <Turn
           key={`${set.id}/${state.up.athleteId}/${state.up.set}/${state.up.side}/${state.up.rep}`}
           bundle={bundle}
@@ -128,6 +173,10 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           at={current}
           plan={plan}
           up={state.up}
+          said={said}
+          onAnswer={answer}
+          onForward={setFirst}
+          onPeople={() => setPeople(true)}
         />
       ) : (
         <SetDone
@@ -137,6 +186,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           next={following}
           onNext={() => setChosen(following?.id ?? null)}
           onUndo={last && (() => void run.undo(last))}
+          onPeople={() => setPeople(true)}
         />
       )}
     </main>

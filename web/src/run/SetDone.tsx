@@ -1,4 +1,4 @@
-import { standing, wasRun } from '@gravek/core';
+import { isLeaving, standing, wasRun } from '@gravek/core';
 import type { DrillSet, RunAthlete } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -11,6 +11,7 @@ export const SetDone = ({
   next,
   onNext,
   onUndo,
+  onPeople,
 }: {
   set: DrillSet;
   log: readonly PhoneRow[];
@@ -18,19 +19,49 @@ export const SetDone = ({
   next: DrillSet | undefined;
   onNext: () => void;
   onUndo: (() => void) | null;
+  onPeople: () => void;
 }) => {
   const rows = standing(log).filter((rep) => rep.drillSetId === set.id);
   return (
     <div className="run-body">
       <h1>Drill set done</h1>
-      <ul className="list-plain">
+      <div className="row-line">
+        {next ? (
+          <Button onClick={onNext}>Next drill set</Button>
+        ) : (
+          <Link className="btn btn-primary" to="/faults">
+            See the faults
+          </Link>
+        )}
+        {onUndo && (
+          <Button variant="outline-dark" onClick={onUndo}>
+            Undo the last
+          </Button>
+        )}
+        <Button variant="outline-dark" onClick={onPeople}>
+          Athletes
+        </Button>
+        <Link className="btn btn-outline-dark" to="/run">
+          Finish
+        </Link>
+      </div>
+      {/* What was done stands where the answers were: a tap too many changes nothing. */}
+      <ul className="list-plain run-summary" aria-label="What was done">
         {set.athleteIds.map((id) => {
           const own = rows.filter((rep) => rep.athleteId === id);
           const counted = own.filter(wasRun);
           const clean = counted.filter((rep) => rep.outcome === 'clean').length;
+          const row = own.find(isLeaving);
           return (
             <li key={id} className="row-line">
-              <span>{athletes.find((athlete) => athlete.id === id)?.name}</span>
+              <span className="run-person">
+                {athletes.find((athlete) => athlete.id === id)?.name}
+                {row && (
+                  <span className="quiet small-text d-block">
+                    {row.outcome === 'pain' ? 'stopped by pain' : 'out for today'}
+                  </span>
+                )}
+              </span>
               <span className="ms-auto figure">
                 {clean}
                 <span className="unit"> clean of </span>
@@ -40,35 +71,6 @@ export const SetDone = ({
           );
         })}
       </ul>
-      <div className="run-answers">
-        {next ? (
-          <button type="button" className="answer" onClick={onNext}>
-            Next drill set
-          </button>
-        ) : (
-          <Link
-            className="answer d-grid text-decoration-none"
-            style={{ placeItems: 'center' }}
-            to="/faults"
-          >
-            See the faults
-          </Link>
-        )}
-        <div className="others">
-          {onUndo && (
-            <Button variant="outline-dark" onClick={onUndo}>
-              Undo the last
-            </Button>
-          )}
-          <Link
-            className="btn btn-outline-dark"
-            to="/"
-            style={{ minHeight: 46, lineHeight: '32px' }}
-          >
-            Finish
-          </Link>
-        </div>
-      </div>
     </div>
   );
 };

@@ -54,19 +54,36 @@ const Rhythm = ({ plan }: { plan: Outline }) => (
   </svg>
 );
 
-/** Who is up, what to say, and the answers under the thumb. */
+/** What was seen of a turn; what is marked goes with it, and counts where it is the answer. */
+export type TurnAnswer = (
+  turn: OpenTurn,
+  outcome: 'clean' | 'fault' | 'again' | 'skip' | 'pain',
+  faults: string[],
+  cue: string | null,
+) => void;
+
+/** Who is up, what to do, what to say, and the answers under the thumb. */
 export const Turn = ({
   bundle,
   run,
   at,
   plan,
   up,
+  said,
+  onAnswer,
+  onForward,
+  onPeople,
 }: {
   bundle: RunBundle;
   run: RunHandle;
   at: SetRun;
   plan: RunPlan;
   up: OpenTurn;
+  /** what became of the answer before */
+  said: string | null;
+  onAnswer: TurnAnswer;
+  onForward: (athleteId: string) => void;
+  onPeople: () => void;
 }) => {
   const { set, last, away, fewer } = at;
   const { next, readyAtMs } = at.state;
@@ -94,9 +111,8 @@ export const Turn = ({
   const firstName = (id: string): string =>
     bundle.athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '';
 
-  const answer = (outcome: 'clean' | 'fault' | 'again' | 'skip'): void => {
-    navigator.vibrate?.(15);
-    void run.answer(plan, up, outcome, outcome === 'fault' ? marked : [], own?.fault ?? null);
+  const answer = (outcome: Parameters<TurnAnswer>[1]): void => {
+    onAnswer(up, outcome, marked, own?.fault ?? null);
     setMarked([]);
     setOthers(false);
   };
@@ -104,91 +120,122 @@ export const Turn = ({
     setMarked(marked.includes(code) ? marked.filter((one) => one !== code) : [...marked, code]);
 
   return (
-    <div className="run-body">
-      <div className="run-who">
-        <div>
-          <h1>{athlete.name.split(' ')[0]}</h1>
-          <div className="quiet">
-            {outline ? (
-              <>
-                {drill && `${drill.name}: `}
-                {slower && `${slower}, `}
-                {outline.firstFoot} foot first
-                {outline.startM !== null && (
-                  <>
-                    , from <Length m={outline.startM} style={style} />
-                  </>
-                )}
-              </>
-            ) : (
-              'no plan that fits; run by feel'
-            )}
-            {up.side === 'other' && outline && (
-              <strong className="d-block">
-                {outline.startM === null
-                  ? `${sideWord(taught, athlete, 'other')}, mirrored`
-                  : `take off ${outline.lastFoot}`}
-              </strong>
-            )}
+    <>
+      <div className="run-body">
+        {said && (
+          <div className="note small-text" role="status">
+            {said}
+          </div>
+        )}
+        <div className="run-who">
+          <div>
+            <h1>
+              <button type="button" className="run-name" aria-haspopup="true" onClick={onPeople}>
+                {athlete.name.split(' ')[0]}
+              </button>
+            </h1>
+            <div className="run-what">
+              {[
+                movement.name,
+                ...(drill ? [drill.name] : []),
+                ...plan.exits,
+                ...(slower ? [slower] : []),
+              ].join(' · ')}
+            </div>
+            <div className="quiet">
+              {outline ? (
+                <>
+                  {outline.firstFoot} foot first
+                  {outline.startM !== null && (
+                    <>
+                      , from <Length m={outline.startM} style={style} />
+                    </>
+                  )}
+                </>
+              ) : (
+                'no plan that fits; run by feel'
+              )}
+              {up.side === 'other' && outline && (
+                <strong className="d-block">
+                  {outline.startM === null
+                    ? `${sideWord(taught, athlete, 'other')}, mirrored`
+                    : `take off ${outline.lastFoot}`}
+                </strong>
+              )}
+            </div>
+          </div>
+          <div className="rep-no">
+            <Figure
+              parts={[{ figure: String(up.rep), unit: `of ${fewer.get(athlete.id) ?? set.reps}` }]}
+            />
+            <div className="run-next">
+              set {up.set} of {set.sets}
+            </div>
           </div>
         </div>
-        <div className="rep-no">
-          <Figure
-            parts={[{ figure: String(up.rep), unit: `of ${fewer.get(athlete.id) ?? set.reps}` }]}
-          />
-          <div className="run-next">
-            set {up.set} of {set.sets}
+        <div className="run-next row-line">
+          {next.length > 0 ? (
+            <>
+              then
+              {next.slice(0, 3).map((id) => (
+                <button
+                  key={id}
+                  type="button"
+                  className="run-chip"
+                  aria-label={`${firstName(id)} now`}
+                  onClick={() => onForward(id)}
+                >
+                  {firstName(id)}
+                </button>
+              ))}
+            </>
+          ) : (
+            'nobody else waits'
+          )}
+        </div>
+        {[...away].map(([id, why]) => (
+          <div key={id} className="note small-text" role="status">
+            {why}
+          </div>
+        ))}
+        {fewer.has(athlete.id) && (
+          <div className="note small-text" role="status">
+            {firstName(athlete.id)} is on reduced volume: {fewer.get(athlete.id)} of {set.reps}{' '}
+            reps.
+          </div>
+        )}
+        {plan.cautions.length > 0 && (
+          <div className="caution small-text">{plan.cautions.join(' ')}</div>
+        )}
+        <div className="cue-card">
+          <div className="figure-label">The one cue</div>
+          <div className="cue-words">
+            {cued
+              ? cued.cue
+              : own && own.reps >= 10
+                ? 'Nothing to fix: let it run'
+                : 'Watch first, say nothing'}
           </div>
         </div>
-      </div>
-      {[...away].map(([id, why]) => (
-        <div key={id} className="note small-text" role="status">
-          {why}
+        <div className="run-rest" role="timer" aria-label="Rest">
+          <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
+          <Figure parts={[{ figure: clock(rest), unit: '' }]} />
         </div>
-      ))}
-      {fewer.has(athlete.id) && (
-        <div className="note small-text" role="status">
-          {firstName(athlete.id)} is on reduced volume: {fewer.get(athlete.id)} of {set.reps} reps.
-        </div>
-      )}
-      {plan.cautions.map((caution) => (
-        <div key={caution} className="caution small-text">
-          {caution}
-        </div>
-      ))}
-      <div className="cue-card">
-        <div className="figure-label">The one cue</div>
-        <div className="cue-words">
-          {cued
-            ? cued.cue
-            : own && own.reps >= 10
-              ? 'Nothing to fix: let it run'
-              : 'Watch first, say nothing'}
-        </div>
-      </div>
-      <div className="run-rest" role="timer" aria-label="Rest">
-        <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
-        <Figure parts={[{ figure: clock(rest), unit: '' }]} />
-      </div>
-      {outline && (
-        <div>
-          <Rhythm plan={outline} />
-          <div className="row-line small-text quiet">
-            <span>
-              {outline.steps} steps in {outline.totalTimeS.toFixed(1)} s
-            </span>
-            {outline.checkMarks.map((mark) => (
-              <span key={mark.stepsOut} className="ms-auto">
-                {mark.stepsOut} out at <Length m={mark.toTargetM} style={style} />
+        {outline && (
+          <div>
+            <Rhythm plan={outline} />
+            <div className="row-line small-text quiet">
+              <span>
+                {outline.steps} steps in {outline.totalTimeS.toFixed(1)} s
               </span>
-            ))}
+              {outline.checkMarks.map((mark) => (
+                <span key={mark.stepsOut} className="ms-auto">
+                  {mark.stepsOut} out at <Length m={mark.toTargetM} style={style} />
+                </span>
+              ))}
+            </div>
           </div>
-        </div>
-      )}
-      <div className="run-next">
-        {next.length > 0
-          ? `then ${next.slice(0, 3).map(firstName).join(', ')}`
-          : 'nobody else waits'}
+        )}
       </div>
       <div className="run-answers">
         <div className="faults" role="group" aria-label="Faults seen">
@@ -235,8 +282,11 @@ export const Turn = ({
           <Button variant="outline-dark" onClick={() => answer('skip')}>
             Skip
           </Button>
+          <Button variant="outline-dark" onClick={() => answer('pain')}>
+            Pain
+          </Button>
         </div>
       </div>
-    </div>
+    </>
   );
 };

@@ -7,7 +7,7 @@ import {
   type Turn,
 } from '@gravek/core';
 import type { DrillSet, Rep, RunBundle, RunPlan, StoredRep } from '@gravek/contract';
-import { passedOver, repsFor } from '@gravek/library';
+import { leftBy, passedOver, repsFor, whyLeft } from '@gravek/library';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
@@ -65,6 +65,8 @@ export type SetRun = {
   last: PhoneRow | null;
   /** why athletes of the set do not take part, by athlete */
   away: ReadonlyMap<string, string>;
+  /** the rows with which some of them have left, by athlete: taken back, they are in again */
+  left: ReadonlyMap<string, PhoneRow>;
   /** reps a side and set of those who may do fewer */
   fewer: ReadonlyMap<string, number>;
 };
@@ -83,19 +85,28 @@ export type Run = {
   undo: (last: PhoneRow) => Promise<void>;
 };
 
-/** A session under way, worked out anew from its log on every change. */
-export const useRun = (bundle: RunBundle): Run => {
+/**
+ * A session under way, worked out anew from its log on every change.
+ *
+ * @param first who is brought forward on this device
+ */
+export const useRun = (bundle: RunBundle, first: string | null): Run => {
   const { club, today } = useMember();
   const { session, athletes, plans } = bundle;
   const { log, waiting } = useLog(session.id);
   const device =
     useQuery({ queryKey: ['device'], queryFn: deviceId, staleTime: Infinity }).data ?? '';
 
+  const left = useMemo(() => leftBy(log), [log]);
   const sets = useMemo(
     () =>
       session.drillSets.map((set): SetRun => {
         const plan = plans.find((plan) => plan.id === set.approachId && plan.pace === set.pace);
         const away = passedOver(set.athleteIds, athletes, plan?.loads ?? [], today);
+        for (const [id, row] of left) {
+          const name = athletes.find((one) => one.id === id)?.name ?? 'An athlete';
+          if (set.athleteIds.includes(id)) away.set(id, whyLeft(name, row));
+        }
         const fewer = new Map(
           athletes.flatMap(({ id, restrictions }) => {
             const reps = repsFor(set.reps, restrictions, today);
@@ -107,12 +118,13 @@ export const useRun = (bundle: RunBundle): Run => {
           set,
           plan,
           away,
+          left,
           fewer,
-          state: runState({ ...set, drillSetId: set.id }, rows, new Set(away.keys()), fewer),
+          state: runState({ ...set, drillSetId: set.id }, rows, new Set(away.keys()), fewer, first),
           last: lastOf(rows, device),
         };
       }),
-    [session, athletes, plans, today, log, device],
+    [session, athletes, plans, today, log, left, device, first],
   );
 
   const sessionId = session.id;

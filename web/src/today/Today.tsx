@@ -176,7 +176,8 @@ const Restricted = ({ athletes }: { athletes: Athlete[] }) => {
             <span className="ms-auto">{RESTRICTION_NAMES[restriction.kind]}</span>
           </div>
           <div className="quiet small-text">
-            until {dayName(restriction.until)}. {restriction.note}
+            until {restriction.until === null ? 'cleared' : dayName(restriction.until)}.{' '}
+            {restriction.note}
           </div>
         </li>
       ))}

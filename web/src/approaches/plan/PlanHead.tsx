@@ -169,7 +169,8 @@ export const PlanNotes = ({
       )}
       {reduced && (
         <div className="note">
-          {whyBarred(athlete.name, reduced)} Sessions give half of the reps, counted.
+          {whyBarred(athlete.name, reduced)} Sessions give {Math.round(reduced.share * 100)} % of
+          the reps, counted.
         </div>
       )}
       <ul className="cautions small-text mb-0" aria-label="Cautions">

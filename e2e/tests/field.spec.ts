@@ -1,0 +1,132 @@
+import type { Page } from '@playwright/test';
+import { betweenTaps, expect, test } from '../src/test';
+
+/** On the field: what is said, who goes, who stops, with a thumb and without network. */
+
+const PHONE = { width: 390, height: 844 };
+
+/** A session of its own on the field screen, with some of the back court. */
+const runWith = async (page: Page, name: string, day: string, athletes: readonly string[]) => {
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Day').fill(day);
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
+  const picked = set.locator('.pick[aria-pressed=true]');
+  await expect(picked).toHaveCount(6);
+  for (const text of await picked.allTextContents()) {
+    const first = text.split(' ')[0]!;
+    if (!athletes.includes(first)) await set.getByRole('button', { name: first }).click();
+  }
+  await expect(picked).toHaveCount(athletes.length);
+  await set.getByLabel('Sets').fill('1');
+  await set.getByLabel('Reps a side').fill('2');
+  await page.setViewportSize(PHONE);
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  await expect(page).toHaveURL(/\/run\//);
+};
+
+const up = (page: Page) => page.getByRole('heading', { level: 1 });
+const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
+const firstThree = async (page: Page): Promise<string[]> => {
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
+  const picked = set.locator('.pick[aria-pressed=true]');
+  await expect(picked).toHaveCount(6);
+  const names = (await picked.allTextContents()).slice(0, 3).map((text) => text.split(' ')[0]!);
+  await page.reload();
+  return names;
+};
+
+test('the screen says what to do; a name is brought forward, put out and let in again; two quick taps are one', async ({
+  signedIn: page,
+}) => {
+  const [a, b, c] = (await firstThree(page)) as [string, string, string];
+  await runWith(page, 'Thumbs', '2031-06-02', [a, b, c]);
+  await expect(page.locator('.run-what')).toContainText('run-up');
+  await expect(up(page)).toHaveText(a);
+  await page.getByRole('button', { name: `${c} now` }).click();
+  await expect(up(page)).toHaveText(c);
+  // A double tap: the second is not the answer of whoever is up next.
+  await clean(page).dblclick();
+  await expect(up(page)).toHaveText(a);
+  await betweenTaps(page);
+  await expect(page.locator('.rep-no')).toContainText('1of 2');
+
+  await page.getByRole('button', { name: a, exact: true }).click();
+  const list = page.getByRole('list', { name: 'Everybody of this drill set' });
+  await list.getByRole('button', { name: new RegExp(`^${b} .*out for today$`) }).click();
+  await expect(list.getByText(/is out for today\.$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the turn' }).click();
+  await expect(up(page)).toHaveText(a);
+  await expect(page.getByText(`${b}`).first()).toBeVisible();
+  await clean(page).click();
+  await expect(up(page)).toHaveText(a);
+  await page.getByRole('button', { name: a, exact: true }).click();
+  await list.getByRole('button', { name: 'Back in' }).click();
+  await page.getByRole('button', { name: 'Back to the turn' }).click();
+  await expect(up(page)).toHaveText(b);
+});
+
+test('every list leaves the answer in sight; redo says what becomes of a mark; the summary stands where Clean was', async ({
+  signedIn: page,
+}) => {
+  const [a] = (await firstThree(page)) as [string];
+  await runWith(page, 'Lists', '2031-06-03', [a]);
+  const inSight = async (name: string): Promise<void> => {
+    const box = (await page.getByRole('button', { name }).boundingBox())!;
+    expect(box.y).toBeGreaterThanOrEqual(0);
+    expect(box.y + box.height).toBeLessThanOrEqual(PHONE.height);
+  };
+  await inSight('Clean');
+  await page.getByRole('button', { name: 'Other' }).click();
+  await page.getByRole('group', { name: 'Faults seen' }).getByRole('button').first().click();
+  await inSight('Log the fault');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(
+    page.getByText(`${a} does rep 1 once more; what was marked does not count.`),
+  ).toBeVisible();
+  const where = (await clean(page).boundingBox())!;
+  await clean(page).click();
+  await expect(page.locator('.rep-no')).toContainText('2of 2');
+  await betweenTaps(page);
+  await clean(page).click();
+  await expect(page.getByText('Drill set done')).toBeVisible();
+  const [x, y] = [where.x + where.width / 2, where.y + where.height / 2];
+  const under = await page.evaluate(
+    ([x, y]) => document.elementFromPoint(x!, y!)!.closest('a, button') === null,
+    [x, y],
+  );
+  expect(under).toBe(true);
+  await expect(page.getByRole('list', { name: 'What was done' })).toContainText('2 clean of 2');
+});
+
+test('pain is one tap, also without network; it bars until somebody clears it, and leaving leads back', async ({
+  signedIn: page,
+}) => {
+  const [a, b] = (await firstThree(page)) as [string, string];
+  await runWith(page, 'Stops', '2031-06-04', [a, b]);
+  await expect(up(page)).toHaveText(a);
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Pain' }).click();
+  await expect(up(page)).toHaveText(b);
+  await page.getByRole('link', { name: 'Leave' }).click();
+  await expect(page.getByRole('heading', { name: 'Run', exact: true })).toBeVisible();
+  const kept = page.getByRole('listitem').filter({ hasText: 'Stops' });
+  await kept.getByRole('link', { name: /^(Go on|Run|Resume)$/ }).click();
+  await expect(up(page)).toHaveText(b);
+  await expect(page.getByText(/was stopped by pain; nothing until cleared\./)).toBeVisible();
+  await page.context().setOffline(false);
+  await page.getByRole('button', { name: 'Send now' }).click();
+  await expect(page.getByText('all sent')).toBeVisible();
+
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(new URL('/athletes', page.url()).toString());
+  await page.getByRole('link', { name: new RegExp(`^${a} `) }).click();
+  const panel = page.getByRole('region', { name: 'Restrictions' });
+  await expect(panel).toContainText('stopped by pain');
+  await expect(panel).toContainText('Stopped in Stops');
+  await panel.getByRole('button', { name: 'Clear' }).click();
+  await expect(panel.getByText('None.')).toBeVisible();
+});
