@@ -1,33 +1,15 @@
 import type { Page } from '@playwright/test';
+import { clean, PHONE, runAlone, up } from '../src/field';
 import { betweenTaps, expect, test } from '../src/test';
 
 /** On the field: what is said, who goes, who stops, with a thumb and without network. */
 
-const PHONE = { width: 390, height: 844 };
-
-/** A session of its own on the field screen, with some of the back court. */
-const runWith = async (page: Page, name: string, day: string, athletes: readonly string[]) => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
-  await page.getByLabel('Name', { exact: true }).fill(name);
-  await page.getByLabel('Day').fill(day);
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
-  const picked = set.locator('.pick[aria-pressed=true]');
-  await expect(picked).toHaveCount(6);
-  for (const text of await picked.allTextContents()) {
-    const first = text.split(' ')[0]!;
-    if (!athletes.includes(first)) await set.getByRole('button', { name: first }).click();
-  }
-  await expect(picked).toHaveCount(athletes.length);
-  await set.getByLabel('Sets').fill('1');
-  await set.getByLabel('Reps a side').fill('2');
+/** On a phone, two reps each. */
+const runWith = async (page: Page, name: string, athletes: readonly string[]): Promise<void> => {
+  await runAlone(page, name, athletes, 2);
   await page.setViewportSize(PHONE);
-  await page.getByRole('button', { name: 'Save and run' }).click();
-  await expect(page).toHaveURL(/\/run\//);
 };
 
-const up = (page: Page) => page.getByRole('heading', { level: 1 });
-const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
 const firstThree = async (page: Page): Promise<string[]> => {
   await page.goto(new URL('/sessions/new', page.url()).toString());
   const set = page.getByRole('region', { name: 'Drill set 1' });
@@ -43,7 +25,7 @@ test('the screen says what to do; a name is brought forward, put out and let in 
   signedIn: page,
 }) => {
   const [a, b, c] = (await firstThree(page)) as [string, string, string];
-  await runWith(page, 'Thumbs', '2031-06-02', [a, b, c]);
+  await runWith(page, 'Thumbs', [a, b, c]);
   await expect(page.locator('.run-what')).toContainText('run-up');
   await expect(up(page)).toHaveText(a);
   await page.getByRole('button', { name: `${c} now` }).click();
@@ -73,7 +55,7 @@ test('every list leaves the answer in sight; redo says what becomes of a mark; t
   signedIn: page,
 }) => {
   const [a] = (await firstThree(page)) as [string];
-  await runWith(page, 'Lists', '2031-06-03', [a]);
+  await runWith(page, 'Lists', [a]);
   const inSight = async (name: string): Promise<void> => {
     const box = (await page.getByRole('button', { name }).boundingBox())!;
     expect(box.y).toBeGreaterThanOrEqual(0);
@@ -106,7 +88,7 @@ test('pain is one tap, also without network; it bars until somebody clears it, a
   signedIn: page,
 }) => {
   const [a, b] = (await firstThree(page)) as [string, string];
-  await runWith(page, 'Stops', '2031-06-04', [a, b]);
+  await runWith(page, 'Stops', [a, b]);
   await expect(up(page)).toHaveText(a);
   await page.context().setOffline(true);
   await page.getByRole('button', { name: 'Pain' }).click();
@@ -129,4 +111,25 @@ test('pain is one tap, also without network; it bars until somebody clears it, a
   await expect(panel).toContainText('Stopped in Stops');
   await panel.getByRole('button', { name: 'Clear' }).click();
   await expect(panel.getByText('None.')).toBeVisible();
+});
+
+test('on a laptop the keys answer, mark, log and take back', async ({ signedIn: page }) => {
+  const [a, b] = (await firstThree(page)) as [string, string];
+  await runWith(page, 'Keys', [a, b]);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect(up(page)).toHaveText(a);
+  await page.keyboard.press('c');
+  await expect(up(page)).toHaveText(b);
+  await page.keyboard.press('1');
+  await expect(page.getByRole('button', { name: 'Log the fault' })).toBeVisible();
+  // What is marked is not lost to a slip of the finger.
+  await page.keyboard.press('c');
+  await expect(up(page)).toHaveText(b);
+  await page.keyboard.press('l');
+  await expect(up(page)).toHaveText(a);
+  await page.keyboard.press('u');
+  await expect(up(page)).toHaveText(b);
+  await page.keyboard.press('s');
+  await expect(up(page)).toHaveText(a);
+  await expect(page.getByText('all sent')).toBeVisible();
 });

@@ -1,31 +1,9 @@
 import type { Browser, Page } from '@playwright/test';
 import type { App } from '../src/app';
+import { clean, PHONE, runAlone, up } from '../src/field';
 import { betweenTaps, enterDemo, expect, test } from '../src/test';
 
 /** The phone on the field: what it holds, sends and undoes, alone and beside another one. */
-
-const PHONE = { width: 390, height: 844 };
-
-/** A session of another day than today's, which other tests add to; it is open on the field screen. */
-const runAlone = async (page: Page, name: string, athletes: readonly string[]): Promise<string> => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
-  await page.getByLabel('Name', { exact: true }).fill(name);
-  await page.getByLabel('Day').fill('2031-06-01');
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
-  const picked = set.locator('.pick[aria-pressed=true]');
-  await expect(picked).toHaveCount(6);
-  for (const text of await picked.allTextContents()) {
-    const first = text.split(' ')[0]!;
-    if (!athletes.includes(first)) await set.getByRole('button', { name: first }).click();
-  }
-  await expect(picked).toHaveCount(athletes.length);
-  await set.getByLabel('Sets').fill('1');
-  await set.getByLabel('Reps a side').fill('3');
-  await page.getByRole('button', { name: 'Save and run' }).click();
-  await expect(page).toHaveURL(/\/run\//);
-  return page.url().split('/').at(-1)!;
-};
 
 const second = async (browser: Browser, app: App, session: string, aheadMs = 0): Promise<Page> => {
   const context = await browser.newContext({ viewport: PHONE });
@@ -46,8 +24,6 @@ const second = async (browser: Browser, app: App, session: string, aheadMs = 0):
   return page;
 };
 
-const up = (page: Page) => page.getByRole('heading', { level: 1 });
-const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
 const sent = (page: Page) => page.getByRole('button', { name: 'Send now' });
 
 test('of two phones each undoes its own rep, though one clock is two minutes ahead', async ({
@@ -55,7 +31,7 @@ test('of two phones each undoes its own rep, though one clock is two minutes ahe
   app,
   browser,
 }) => {
-  const session = await runAlone(page, 'Two phones', ['Evander', 'Maelle']);
+  const session = await runAlone(page, 'Two phones', ['Evander', 'Maelle'], 3);
   const other = await second(browser, app, session, 120_000);
   await expect(up(page)).toHaveText('Evander');
   await clean(other).click();
@@ -76,7 +52,7 @@ test('two answers to one turn, given without network, count once', async ({
   app,
   browser,
 }) => {
-  const session = await runAlone(page, 'Twice answered', ['Roland']);
+  const session = await runAlone(page, 'Twice answered', ['Roland'], 3);
   const other = await second(browser, app, session);
   await expect(up(other)).toHaveText('Roland');
   for (const one of [page, other]) await one.route('**/api/reps', (route) => route.abort());
@@ -101,7 +77,7 @@ test('two answers to one turn, given without network, count once', async ({
 test('a rep that is stored stays on the screen though every fetch after it fails, and a tap is small', async ({
   signedIn: page,
 }) => {
-  await runAlone(page, 'Fetches fail', ['Wilma', 'Tomaz']);
+  await runAlone(page, 'Fetches fail', ['Wilma', 'Tomaz'], 3);
   await page.setViewportSize(PHONE);
   await expect(up(page)).toHaveText('Tomaz');
   await page.route('**/api/sessions/**', (route) => route.abort());
@@ -121,7 +97,7 @@ test('a rep that is stored stays on the screen though every fetch after it fails
 test('a row that the server cannot take is shown by name, and those behind it are stored', async ({
   signedIn: page,
 }) => {
-  await runAlone(page, 'One bad row', ['Signe', 'Maelle']);
+  await runAlone(page, 'One bad row', ['Signe', 'Maelle'], 3);
   await expect(up(page)).toHaveText('Maelle');
   await page.route('**/api/reps', async (route) => {
     const body = route.request().postDataJSON() as { reps: { athleteId: string; at: string }[] };

@@ -3,39 +3,12 @@ import { mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
+import { overlaps } from '../src/overlaps';
 import { expect, test } from '../src/test';
 
 const goTo = async (page: Page, place: string): Promise<void> => {
   await page.goto(new URL(place, page.url()).toString());
 };
-
-/** Labels of the drawing from above that lie over one another, as the browser sets them. */
-const overlaps = (page: Page): Promise<string[]> =>
-  page
-    .locator('svg.plan-view')
-    .first()
-    .evaluate((svg) => {
-      const texts = [...svg.querySelectorAll<SVGTextElement>('text.plan-tag')].filter(
-        (text) => text.textContent !== '',
-      );
-      const boxes = texts.map((text) => ({
-        text: text.textContent,
-        box: text.getBoundingClientRect(),
-      }));
-      return boxes.flatMap((a, i) =>
-        boxes
-          .slice(i + 1)
-          .filter(
-            (b) =>
-              // A line's box is taller than its letters.
-              a.box.left < b.box.right - 1 &&
-              b.box.left < a.box.right - 1 &&
-              a.box.top < b.box.bottom - 4 &&
-              b.box.top < a.box.bottom - 4,
-          )
-          .map((b) => `${a.text} / ${b.text}`),
-      );
-    });
 
 const CROWDED = ['post-footwork', 'close-and-shorten', 'give-ground', 'goal-arc', 'wall-switches'];
 
@@ -53,7 +26,10 @@ for (const [width, height] of [
       if (width < 700) await page.getByText('For whom, which way, which part').click();
       for (const name of ['Bram Solheide', 'Tilde Marchbank', 'Roland Quist']) {
         await page.getByLabel('Lengths of').selectOption({ label: name });
-        expect(await overlaps(page), `${code}, ${name}`).toEqual([]);
+        expect(
+          await overlaps(page.locator('svg.plan-view').first(), 'text.plan-tag'),
+          `${code}, ${name}`,
+        ).toEqual([]);
       }
     }
     await page.evaluate(() =>
@@ -64,7 +40,7 @@ for (const [width, height] of [
     );
     await goTo(page, '/movements/give-ground');
     await expect(page.getByText('3 ft', { exact: true })).toBeVisible();
-    expect(await overlaps(page)).toEqual([]);
+    expect(await overlaps(page.locator('svg.plan-view').first(), 'text.plan-tag')).toEqual([]);
   });
 }
 

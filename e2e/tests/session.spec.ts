@@ -80,3 +80,21 @@ test('an athlete archived in mid session is passed over, with a word, and keeps 
   await second.getByRole('button', { name: 'Bring back' }).click();
   await office.close();
 });
+
+test('a squad or a position goes on a set at once, but nobody who may not run it', async ({
+  signedIn: page,
+}) => {
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: 'Long jump, 14 steps' });
+  const picked = set.locator('.pick[aria-pressed=true]');
+  const before = await picked.count();
+  const groups = set.getByLabel('Put a squad or position on it');
+  const option = groups.getByRole('option', { name: /^Handball, \d+ more$/ });
+  const more = Number(/\d+/.exec((await option.textContent())!)![0]);
+  expect(more).toBeGreaterThan(5);
+  await groups.selectOption({ label: (await option.textContent())! });
+  await expect(picked).toHaveCount(before + more);
+  await expect(option).toHaveCount(0);
+  await expect(set.locator('.pick.barred[aria-pressed=true]')).toHaveCount(0);
+});

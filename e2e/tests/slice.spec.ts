@@ -96,12 +96,15 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
 
   let sessionId = '';
   await test.step('puts it in a session with two others', async () => {
-    await page.getByRole('link', { name: /Add to (today’s|a) session/ }).click();
-    await page.getByRole('button', { name: 'Add Tove, eleven steps' }).click();
-    const sets = page.getByRole('region', { name: /^Drill set \d+$/ });
-    for (let left = await sets.count(); left > 1; left -= 1) {
-      await sets.first().getByRole('button', { name: 'Take out' }).click();
-    }
+    const add = page.getByRole('button', { name: 'Add to today’s session' });
+    await add.click();
+    await page.getByRole('button', { name: 'Athletics: run-ups' }).click();
+    await expect(page.getByText('Tove, eleven steps is added to Athletics')).toBeVisible();
+    await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('It is taken out again.')).toBeVisible();
+    await add.click();
+    await page.getByRole('link', { name: 'a new session' }).click();
+    await expect(page.getByRole('region', { name: /^Drill set \d+$/ })).toHaveCount(1);
     const set = page.getByRole('region', { name: 'Drill set 1' });
     await set.getByLabel('Sets').fill('1');
     await set.getByLabel('Reps a side').fill('3');

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
+import { overlaps } from '../src/overlaps';
 import { expect, test } from '../src/test';
 
 const openPlan = async (page: Page, name: string): Promise<void> => {
@@ -255,27 +256,7 @@ for (const [width, height] of [
     const planned = await lengths(page);
     expect(written).toHaveLength(planned.length);
     written.forEach((one, i) => expect(Math.abs(Number(one) - planned[i]!)).toBeLessThan(0.006));
-    const over = await strips.evaluateAll((drawings) =>
-      drawings.flatMap((svg) => {
-        const boxes = [...svg.querySelectorAll('text')].map((text) => ({
-          text: text.textContent,
-          box: text.getBoundingClientRect(),
-        }));
-        return boxes.flatMap((a, i) =>
-          boxes
-            .slice(i + 1)
-            .filter(
-              (b) =>
-                a.box.left < b.box.right - 1 &&
-                b.box.left < a.box.right - 1 &&
-                a.box.top < b.box.bottom - 4 &&
-                b.box.top < a.box.bottom - 4,
-            )
-            .map((b) => `${a.text} / ${b.text}`),
-        );
-      }),
-    );
-    expect(over).toEqual([]);
+    expect(await overlaps(strips)).toEqual([]);
     // The last print lies in the enlarged part, and is taken hold of there.
     const last = page.getByRole('slider', {
       name: `Length of step ${planned.length}`,

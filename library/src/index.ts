@@ -63,7 +63,7 @@ export { threeLooks, type Look } from './threeLooks';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';
-export { drillSetTime, repsOf, sessionReps, sessionTimeS } from './sessionTime';
+export { drillSetTime, repsOf, sessionReps, sessionTimeS, type Conditions } from './sessionTime';
 export {
   athleteFaults,
   bySession,
@@ -74,7 +74,14 @@ export {
 } from './standings';
 export { offer, whatChanges, whyNot, withOffer } from './offers';
 export { freshReading, readReading, type TypedReading } from './readingText';
-export { brokenRules, fitOf, withoutAthletes, type SessionFit } from './sessionFit';
+export {
+  brokenRules,
+  fitOf,
+  freshDrillSet,
+  mayRun,
+  withoutAthletes,
+  type SessionFit,
+} from './sessionFit';
 export {
   groundMarks,
   sheetCsv,

@@ -10,11 +10,13 @@ import {
   isSequence,
   type ApproachSummary,
   type Athlete,
+  type Choices,
   type DrillSet,
   type Movement,
   type NamedRuleSet,
 } from '@gravek/contract';
 import { beyondLaneM } from './onGround';
+import { barredBy, demandOf } from './restrictions';
 import { outlineOf, solve, straightAsk } from './plan';
 
 type Plan = Pick<ApproachSummary, 'choices'>;
@@ -101,3 +103,37 @@ export const withoutAthletes = (
         : [];
     }),
   );
+
+/** What a new drill set begins with. */
+const FRESH = { pace: 1, sets: 2, reps: 4, sides: ['own'], restS: 60, setRestS: 180 } as const;
+
+/**
+ * A drill set of an approach for all whom it is planned for and who may run it on the day.
+ *
+ * @param id of the new set
+ * @param on day of the session, yyyy-mm-dd
+ */
+export const freshDrillSet = (
+  id: string,
+  plan: { id: string; movement: Movement; choices: Choices; athleteIds: readonly string[] },
+  people: readonly Athlete[],
+  on: string,
+): DrillSet => ({
+  ...FRESH,
+  sides: [...FRESH.sides],
+  id,
+  approachId: plan.id,
+  athleteIds: mayRun(plan, people, on)
+    .filter((person) => plan.athleteIds.includes(person.id))
+    .map((person) => person.id),
+});
+
+/** Who may run an approach on a day: nobody who is archived or barred from what it asks. */
+export const mayRun = (
+  plan: { movement: Movement; choices: Choices },
+  people: readonly Athlete[],
+  on: string,
+): Athlete[] => {
+  const asked = demandOf(plan.movement, plan.choices);
+  return people.filter((person) => !person.archived && !barredBy(asked, person.restrictions, on));
+};

@@ -8,6 +8,7 @@ import {
   cautionsOf,
   cueFor,
   demandOf,
+  drillSetTime,
   faultHistory,
   holding,
   leftBy,
@@ -194,6 +195,13 @@ describe('restrictions', () => {
     const planned = (date: string): number => sessionReps({ date, drillSets: [set] }, people);
     expect([planned('2031-03-05'), planned('2031-04-05')]).toEqual([32, 40]);
     expect(holding([held], '2031-02-28')).toEqual([]);
+    // The minutes know it too: the last two rounds of each side are done by one.
+    const planS = (on: string, lanes = 1): number =>
+      drillSetTime(set, { runS: 4 }, { people, on, lanes })!.totalS;
+    const [both, alone] = [2 * (4 + 4 + 6), 4 + 4 + 6];
+    expect(planS('2031-04-05')).toBe(2 * 2 * 5 * both);
+    expect(planS('2031-03-05')).toBe(2 * 2 * (3 * both + 2 * alone));
+    expect(planS('2031-03-05', 2)).toBe(2 * 2 * 5 * alone);
     // Or the coach's own share, and until it is lifted.
     const quarter = [{ ...held, kind: 'reduced' as const, until: null, share: 0.25 }];
     expect([repsFor(8, quarter, '2041-01-01'), repsFor(3, quarter, '2041-01-01')]).toEqual([2, 1]);

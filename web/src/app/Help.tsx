@@ -1,12 +1,8 @@
-import { useEffect } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useLocation } from 'react-router';
 import { useHelp } from '../controls/help';
+import { useKeys } from '../controls/keys';
 import { HELP } from './helpTexts';
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 const Rows = ({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) =>
   rows.length > 0 && (
@@ -27,15 +23,9 @@ const Rows = ({ title, rows }: { title: string; rows: readonly (readonly [string
 export const Help = () => {
   const { pathname } = useLocation();
   const { open, show } = useHelp();
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (event.key === '?' && !event.ctrlKey && !event.metaKey && !isTyping(event.target)) {
-        show(true);
-      }
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [show]);
+  useKeys((key) => {
+    if (key === '?') show(true);
+  });
   const text = HELP.find(([place]) => place.test(pathname))?.[1];
   if (!text) return null;
   return (

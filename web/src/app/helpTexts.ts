@@ -135,7 +135,10 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
       question: 'Who runs what how often, and does it fit the time?',
       figures: [
         ['Way in, of its speed', 'slower in this set; short steps stay as they are'],
-        ['About … min', 'one after the other in as many lanes as the ground has, rests with them'],
+        [
+          'About … min',
+          'one after the other in as many lanes as the ground has, rests with them; who does fewer reps makes it shorter',
+        ],
       ],
       keys: [],
     },
@@ -153,6 +156,9 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         ['waiting', 'reps on this phone that the server has not taken yet'],
       ],
       keys: [
+        ['C, R, S', 'clean, redo, skip'],
+        ['1 to 9, then L', 'marks a fault, then logs what is marked'],
+        ['U', 'takes the last answer back'],
         ['Tab', 'from answer to answer'],
         ['Enter', 'gives the answer'],
       ],

@@ -5,9 +5,9 @@ import Button from 'react-bootstrap/Button';
 import { useGrounds } from '../api/queries';
 import { counted } from '../controls/dates';
 import { Loaded } from '../controls/Notice';
-import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan } from '../member/member';
 import { GroundForm } from './GroundForm';
+import { OwnRow } from './OwnRow';
 
 /** What a ground has, in a line. */
 const inWords = (ground: Ground, style: LengthStyle): string => {
@@ -32,7 +32,6 @@ export const Grounds = () => {
   const style = useLengthStyle();
   const query = useGrounds();
   const [open, setOpen] = useState<string | null>(null);
-  const putAway = usePutAway('grounds');
   return (
     <section className="panel" aria-label="Grounds">
       <h2>Grounds</h2>
@@ -43,33 +42,13 @@ export const Grounds = () => {
         {(list) => (
           <ul className="list-plain">
             {list.map((one) => (
-              <li key={one.id}>
-                <div className="row-line">
-                  <strong className={one.archived ? 'quiet' : undefined}>{one.name}</strong>
-                  {one.archived && <span className="tag">put away</span>}
-                  {mayPlan && (
-                    <span className="ms-auto">
-                      {!one.archived && (
-                        <Button size="sm" variant="link" onClick={() => setOpen(one.id)}>
-                          Change
-                        </Button>
-                      )}
-                      <Button
-                        size="sm"
-                        variant="link"
-                        onClick={() =>
-                          void putAway(
-                            `/grounds/${one.id}`,
-                            one.archived ? `${one.name} is back.` : `${one.name} is put away.`,
-                            !one.archived,
-                          )
-                        }
-                      >
-                        {one.archived ? 'Bring back' : 'Put away'}
-                      </Button>
-                    </span>
-                  )}
-                </div>
+              <OwnRow
+                key={one.id}
+                one={one}
+                path="/grounds"
+                touched="grounds"
+                onChange={() => setOpen(one.id)}
+              >
                 <div className="small-text">{inWords(one, style)}.</div>
                 {one.slots.length > 0 && (
                   <div className="small-text">
@@ -81,7 +60,7 @@ export const Grounds = () => {
                 )}
                 {one.note && <div className="small-text quiet">{one.note}</div>}
                 {open === one.id && <GroundForm own={one} onDone={() => setOpen(null)} />}
-              </li>
+              </OwnRow>
             ))}
             {list.length === 0 && (
               <li className="quiet">

@@ -7,7 +7,6 @@ import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf } from '../api/client';
 import { useClubRuleSets, useWrite } from '../api/queries';
-import { usePutAway } from '../controls/usePutAway';
 import { useMayPlan } from '../member/member';
 import { Conflict, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
@@ -15,6 +14,7 @@ import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
+import { OwnRow } from './OwnRow';
 
 const PLAIN: Record<StepRule['kind'], StepRule> = {
   'steps-with-ball': { kind: 'steps-with-ball', limit: 3, gatherCounts: false },
@@ -237,7 +237,6 @@ export const RuleSets = () => {
   const mayPlan = useMayPlan();
   const query = useClubRuleSets();
   const [open, setOpen] = useState<string | null>(null);
-  const putAway = usePutAway('movements');
   return (
     <section className="panel" aria-label="Step rules">
       <h2>Step rules</h2>
@@ -248,39 +247,20 @@ export const RuleSets = () => {
         {(list) => (
           <ul className="list-plain">
             {list.map((one) => (
-              <li key={one.id}>
-                <div className="row-line">
-                  <strong className={one.archived ? 'quiet' : undefined}>{one.name}</strong>
-                  <span className="tag">{one.archived ? 'put away' : 'the club’s own'}</span>
-                  {mayPlan && (
-                    <span className="ms-auto">
-                      {!one.archived && (
-                        <Button size="sm" variant="link" onClick={() => setOpen(one.id)}>
-                          Change
-                        </Button>
-                      )}
-                      <Button
-                        size="sm"
-                        variant="link"
-                        onClick={() =>
-                          void putAway(
-                            `/rule-sets/${one.id}`,
-                            one.archived ? `${one.name} is back.` : `${one.name} is put away.`,
-                            !one.archived,
-                          )
-                        }
-                      >
-                        {one.archived ? 'Bring back' : 'Put away'}
-                      </Button>
-                    </span>
-                  )}
-                </div>
+              <OwnRow
+                key={one.id}
+                one={one}
+                path="/rule-sets"
+                touched="movements"
+                tag="the club’s own"
+                onChange={() => setOpen(one.id)}
+              >
                 <div className="small-text">{one.rules.map(inWords).join('; ')}.</div>
                 {one.note && <div className="small-text quiet">{one.note}</div>}
                 {open === one.id && (
                   <RuleSetForm key={one.version} own={one} onDone={() => setOpen(null)} />
                 )}
-              </li>
+              </OwnRow>
             ))}
           </ul>
         )}

@@ -1,20 +1,23 @@
-import type { Session } from '@gravek/contract';
-import { slotsOn } from '@gravek/library';
-import { useGrounds } from '../api/queries';
+import type { Athlete, Session } from '@gravek/contract';
+import { slotsOn, type Conditions } from '@gravek/library';
+import { useAthletes, useGrounds } from '../api/queries';
 
-/** Where a session is, in words with the time if the club has one slot there, and in how many lanes. */
-export const useWhere = (): ((session: Session) => {
-  words: string;
-  lanes: number | undefined;
-}) => {
+const NONE: readonly Athlete[] = [];
+
+/**
+ * Where a session is, in words with the time if the club has one slot there, and the conditions that its
+ * minutes depend on.
+ */
+export const useWhere = (): ((session: Session) => { words: string; conditions: Conditions }) => {
   const { data } = useGrounds();
+  const people = useAthletes().data ?? NONE;
   return ({ groundId, place, date }) => {
     const ground = data?.find((one) => one.id === groundId);
     const slots = ground ? slotsOn(ground, date) : [];
     const [slot] = slots.length === 1 ? slots : [];
     return {
       words: [ground?.name ?? place, slot && `${slot.from}–${slot.to}`].filter(Boolean).join(', '),
-      lanes: ground?.lanes,
+      conditions: { lanes: ground?.lanes, people, on: date },
     };
   };
 };

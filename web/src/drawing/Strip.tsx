@@ -388,7 +388,7 @@ const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width 
       {lines.map(({ name, fromM }) => (
         // Broken where the tape has its number.
         <path
-          key={name}
+          key={`${name}/${fromM}`}
           className="ground-line"
           d={`M${x(fromM)},${LINE_Y - 40} V${TAPE_Y} M${x(fromM)},${TAPE_Y + 33} V${height - 15}`}
         />
@@ -396,7 +396,7 @@ const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width 
       {[...withRoom(lines, (mark) => nameX(mark), Math.max(...lines.map(nameWidth)) + 8)].map(
         (mark) => (
           <text
-            key={mark.name}
+            key={`${mark.name}/${mark.fromM}`}
             className="tick-label"
             x={nameX(mark)}
             y={height - 4}

@@ -115,6 +115,11 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
     );
     void run.answer(plan, turn, outcome, outcome === 'fault' ? faults : [], cue);
   };
+  const goTo = (setId: string | null): void => {
+    setChosen(setId);
+    setFirst(null);
+    setSaid(null);
+  };
   const putOut = (athleteId: string): void => {
     const turn =
       state.open.find((one) => one.athleteId === athleteId) ??
@@ -144,7 +149,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
               key={one.set.id}
               type="button"
               aria-pressed={one.set.id === set.id}
-              onClick={() => setChosen(one.set.id)}
+              onClick={() => goTo(one.set.id)}
             >
               {nameOf(one)} <span className="figure">{one.state.done}</span>/
               <span className="figure">{one.state.total}</span>
@@ -184,7 +189,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           log={run.log}
           athletes={bundle.athletes}
           next={following}
-          onNext={() => setChosen(following?.id ?? null)}
+          onNext={() => goTo(following?.id ?? null)}
           onUndo={last && (() => void run.undo(last))}
           onPeople={() => setPeople(true)}
         />

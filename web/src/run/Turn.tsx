@@ -13,6 +13,7 @@ import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
+import { useKeys } from '../controls/keys';
 import { paceName } from '../movements/PaceChoices';
 import type { Run as RunHandle, SetRun } from './useRun';
 
@@ -118,6 +119,17 @@ export const Turn = ({
   };
   const toggle = (code: string): void =>
     setMarked(marked.includes(code) ? marked.filter((one) => one !== code) : [...marked, code]);
+
+  // For a laptop on a bench.
+  useKeys((key) => {
+    const fault = shown[Number(key) - 1];
+    if (fault) toggle(fault.code);
+    else if (key === 'c' && marked.length === 0) answer('clean');
+    else if (key === 'l' && marked.length > 0) answer('fault');
+    else if (key === 'r') answer('again');
+    else if (key === 's') answer('skip');
+    else if (key === 'u' && last) void run.undo(last);
+  });
 
   return (
     <>

@@ -14,6 +14,7 @@ import {
   demandOf,
   fitOf,
   hasPaces,
+  mayRun,
   setOn,
   sideWord,
   whyBarred,
@@ -155,6 +156,28 @@ export const DrillSetEditor = ({
   };
   const planned = people.filter((person) => person.planned || chosen.has(person.one.id));
   const others = people.filter((person) => !person.planned && !chosen.has(person.one.id));
+  // Whoever may run it and is not on it yet, by squad and by position.
+  const open =
+    movement && approach
+      ? mayRun({ movement, choices: approach.choices }, athletes, date).filter(
+          (athlete) => !chosen.has(athlete.id),
+        )
+      : [];
+  const groups = [
+    ...new Map(
+      open.flatMap((athlete) => [
+        ...(athlete.squad ? [[athlete.squad, 'squad'] as const] : []),
+        ...athlete.positions.map((position) => [position, 'position'] as const),
+      ]),
+    ).entries(),
+  ]
+    .map(([name, kind]) => ({
+      name,
+      ids: open
+        .filter((one) => (kind === 'squad' ? one.squad === name : one.positions.includes(name)))
+        .map((one) => one.id),
+    }))
+    .sort((a, b) => b.ids.length - a.ids.length || a.name.localeCompare(b.name));
   return (
     <div className="set-editor">
       <div className="span-4">
@@ -166,18 +189,11 @@ export const DrillSetEditor = ({
               onSet({
                 approachId: event.target.value,
                 pace: 1,
-                athleteIds: athletes
-                  .filter(
-                    (athlete) =>
-                      next?.athleteIds.includes(athlete.id) &&
-                      !athlete.archived &&
-                      !barredBy(
-                        demandOf(movements.of(next.movement), next.choices),
-                        athlete.restrictions,
-                        date,
-                      ),
-                  )
-                  .map((athlete) => athlete.id),
+                athleteIds: next
+                  ? mayRun({ ...next, movement: movements.of(next.movement) }, athletes, date)
+                      .filter((athlete) => next.athleteIds.includes(athlete.id))
+                      .map((athlete) => athlete.id)
+                  : [],
               });
             }}
           >
@@ -238,6 +254,26 @@ export const DrillSetEditor = ({
             {whyBarred(one.name, why!)}
           </div>
         ))}
+        {movement && approach && (
+          <Form.Select
+            aria-label="Put a squad or position on it"
+            size="sm"
+            className="mt-2"
+            style={{ width: 'auto' }}
+            value=""
+            onChange={(event) => {
+              const group = groups[Number(event.target.value)];
+              if (group) onSet({ athleteIds: [...set.athleteIds, ...group.ids] });
+            }}
+          >
+            <option value="">Put a squad or position on it …</option>
+            {groups.map(({ name, ids }, i) => (
+              <option key={name} value={i}>
+                {name}, {ids.length} more
+              </option>
+            ))}
+          </Form.Select>
+        )}
         {others.length > 0 && (
           <details className="mt-2">
             <summary className="quiet small-text">{counted(others.length, 'other')}</summary>

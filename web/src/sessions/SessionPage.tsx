@@ -9,9 +9,8 @@ import {
   type SessionInput,
 } from '@gravek/contract';
 import {
-  barredBy,
-  demandOf,
   drillSetTime,
+  freshDrillSet,
   repsOf,
   slotsOn,
   surfaceCautions,
@@ -44,37 +43,13 @@ import { Where } from './Where';
 
 type Draft = SessionInput & { version: number | null };
 
-const REST = {
-  pace: 1,
-  sets: 2,
-  reps: 4,
-  sides: ['own'] as DrillSet['sides'],
-  restS: 60,
-  setRestS: 180,
-};
-
 const newSet = (
   movements: Catalogue,
-  approach: ApproachSummary | undefined,
+  approach: ApproachSummary,
   people: readonly Athlete[],
   date: string,
-): DrillSet => ({
-  id: uuid(),
-  approachId: approach?.id ?? '',
-  athleteIds: people
-    .filter(
-      (person) =>
-        approach?.athleteIds.includes(person.id) &&
-        !person.archived &&
-        !barredBy(
-          demandOf(movements.of(approach.movement), approach.choices),
-          person.restrictions,
-          date,
-        ),
-    )
-    .map((person) => person.id),
-  ...REST,
-});
+): DrillSet =>
+  freshDrillSet(uuid(), { ...approach, movement: movements.of(approach.movement) }, people, date);
 
 const draftOf = ({ id, date, title, groundId, place, drillSets, version }: Session): Draft => ({
   id,
@@ -114,7 +89,9 @@ const Builder = ({
     title: `Session of ${dayName(date)}`,
     groundId: chosen?.groundId ?? null,
     place: '',
-    drillSets: toAdd ? [] : usable[0] ? [newSet(movements, usable[0], athletes, date)] : [],
+    drillSets: [toAdd ?? usable[0]].flatMap((one) =>
+      one ? [newSet(movements, one, athletes, date)] : [],
+    ),
     version: null,
   };
   const [kept, setDraft, discard, found] = useDraft<Draft>(
@@ -148,7 +125,7 @@ const Builder = ({
   // Sent here by the planner: the approach waits to be put in as a drill set.
   const pending =
     toAdd && !draft.drillSets.some((set) => set.approachId === toAdd.id) ? toAdd : null;
-  const addSet = (approach: ApproachSummary | undefined): void =>
+  const addSet = (approach: ApproachSummary): void =>
     setDraft({
       ...draft,
       drillSets: [...draft.drillSets, newSet(movements, approach, athletes, draft.date)],
@@ -209,7 +186,7 @@ const Builder = ({
     drillSetTime(
       set,
       approaches.find((approach) => approach.id === set.approachId),
-      ground?.lanes,
+      { lanes: ground?.lanes, people: athletes, on: draft.date },
     ),
   );
   const total = times.reduce((sum, one) => sum + (one?.totalS ?? 0), 0);
@@ -414,7 +391,7 @@ const Builder = ({
                 onClick={() =>
                   addSet(
                     usable.find((one) => !sets.some((set) => set.approachId === one.id)) ??
-                      usable[0],
+                      usable[0]!,
                   )
                 }
               >

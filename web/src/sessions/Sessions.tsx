@@ -16,7 +16,7 @@ const Card = ({ session, approaches }: { session: Session; approaches: ApproachS
   const repsOf = useReps();
   const byId = new Map(approaches.map((approach) => [approach.id, approach]));
   const where = useWhere()(session);
-  const seconds = sessionTimeS(session, (id) => byId.get(id), where.lanes);
+  const seconds = sessionTimeS(session, (id) => byId.get(id), where.conditions);
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
   return (
     <Link className="session-card" to={`/sessions/${session.id}`}>

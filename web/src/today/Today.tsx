@@ -45,7 +45,7 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
     const seconds = sessionTimeS(
       session,
       (id) => approaches.find((approach) => approach.id === id),
-      where.lanes,
+      where.conditions,
     );
     return (
       <section key={session.id} className="panel" aria-label={session.title}>

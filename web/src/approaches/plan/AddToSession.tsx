@@ -1,24 +1,76 @@
+import type { Athlete, DrillSet, Movement, Session } from '@gravek/contract';
+import { freshDrillSet } from '@gravek/library';
+import Dropdown from 'react-bootstrap/Dropdown';
 import { Link } from 'react-router';
-import { useSessions } from '../../api/queries';
+import { v7 as uuid } from 'uuid';
+import { api, sentenceOf } from '../../api/client';
+import { useSessions, useWrite } from '../../api/queries';
+import { tell } from '../../controls/toasts';
 import { useMember } from '../../member/member';
+import type { PlanDraft } from './draft';
 
+/** Puts a plan into one of today's sessions at once, with a way back, or begins a session with it. */
 export const AddToSession = ({
-  approachId,
-  athleteId,
+  plan,
+  movement,
+  athletes,
 }: {
-  approachId: string;
-  athleteId: string;
+  plan: Pick<PlanDraft, 'id' | 'name' | 'athleteIds' | 'choices'>;
+  movement: Movement;
+  athletes: readonly Athlete[];
 }) => {
   const { today } = useMember();
   const sessions = useSessions(today, today);
-  const open = (sessions.data ?? []).find((one) => !one.archived);
-  const add = `add=${approachId}&athlete=${athleteId}`;
+  const open = (sessions.data ?? []).filter((one) => !one.archived);
+  const write = useWrite(
+    ({ id, date, title, groundId, place, drillSets, version }: Session) =>
+      api.put<Session>(`/sessions/${id}`, {
+        ...{ date, title, groundId, place, drillSets, version },
+      }),
+    'sessions',
+    'run',
+  );
+  const add = async (session: Session): Promise<void> => {
+    const set: DrillSet = freshDrillSet(uuid(), { movement, ...plan }, athletes, session.date);
+    try {
+      const stored = await write.mutateAsync({
+        ...session,
+        drillSets: [...session.drillSets, set],
+      });
+      tell(`${plan.name} is added to ${session.title}.`, () => {
+        const drillSets = stored.drillSets.filter((one) => one.id !== set.id);
+        write
+          .mutateAsync({ ...stored, drillSets })
+          .then(() => tell('It is taken out again.'))
+          .catch((error: unknown) => tell(sentenceOf(error)));
+      });
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+  const begin = `/sessions/new?add=${plan.id}`;
+  if (open.length === 0) {
+    return (
+      <Link className="btn btn-outline-dark" to={begin}>
+        Add to a session
+      </Link>
+    );
+  }
   return (
-    <Link
-      className="btn btn-outline-dark"
-      to={open ? `/sessions/${open.id}?${add}` : `/sessions/new?${add}`}
-    >
-      {open ? 'Add to today’s session' : 'Add to a session'}
-    </Link>
+    <Dropdown>
+      <Dropdown.Toggle variant="outline-dark" disabled={write.isPending}>
+        {write.isPending ? 'Adding …' : 'Add to today’s session'}
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        {open.map((one) => (
+          <Dropdown.Item key={one.id} as="button" onClick={() => void add(one)}>
+            {one.title}
+          </Dropdown.Item>
+        ))}
+        <Dropdown.Item as={Link} to={begin}>
+          a new session
+        </Dropdown.Item>
+      </Dropdown.Menu>
+    </Dropdown>
   );
 };

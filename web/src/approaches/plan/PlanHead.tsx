@@ -15,6 +15,7 @@ export const PlanHead = ({
   plan,
   athlete,
   athletes,
+  movement,
   saved,
   onAthlete,
   onList,
@@ -24,6 +25,7 @@ export const PlanHead = ({
   plan: Pick<Plan, 'draft' | 'served' | 'saving'> & { rename: (name: string) => void };
   athlete: Athlete;
   athletes: readonly Athlete[];
+  movement: Movement;
   saved: boolean;
   onAthlete: (id: string) => void;
   /** puts somebody on the plan, or takes them off it */
@@ -108,7 +110,7 @@ export const PlanHead = ({
       </div>
       {children}
       <div className="page-acts ms-auto d-flex gap-2 no-print">
-        {saved && <AddToSession approachId={draft.id} athleteId={athlete.id} />}
+        {saved && mayPlan && <AddToSession plan={draft} movement={movement} athletes={athletes} />}
         {mayPlan && (
           <Button disabled={plan.saving} onClick={onSave}>
             {plan.saving ? 'Saving …' : 'Save'}

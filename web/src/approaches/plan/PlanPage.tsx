@@ -140,6 +140,7 @@ export const PlanPage = ({
         plan={{ ...work, rename: (name) => change({ ...draft, name }, 'name') }}
         athlete={athlete}
         athletes={athletes}
+        movement={written}
         saved={saved !== null}
         onAthlete={choose}
         onList={list}

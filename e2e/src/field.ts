@@ -1,0 +1,40 @@
+import type { Page } from '@playwright/test';
+import { expect } from './test';
+
+export const PHONE = { width: 390, height: 844 };
+
+/** Who is up, and the answer that is given most. */
+export const up = (page: Page) => page.getByRole('heading', { level: 1 });
+export const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
+
+/**
+ * A session with one set of the back court's run-in, of another day than today's, which other tests add
+ * to; it is open on the field screen.
+ *
+ * @param athletes by their first names
+ * @returns the id of the session
+ */
+export const runAlone = async (
+  page: Page,
+  name: string,
+  athletes: readonly string[],
+  reps: number,
+): Promise<string> => {
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Day').fill('2031-06-01');
+  const set = page.getByRole('region', { name: 'Drill set 1' });
+  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
+  const picked = set.locator('.pick[aria-pressed=true]');
+  await expect(picked).toHaveCount(6);
+  for (const text of await picked.allTextContents()) {
+    const first = text.split(' ')[0]!;
+    if (!athletes.includes(first)) await set.getByRole('button', { name: first }).click();
+  }
+  await expect(picked).toHaveCount(athletes.length);
+  await set.getByLabel('Sets').fill('1');
+  await set.getByLabel('Reps a side').fill(String(reps));
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  await expect(page).toHaveURL(/\/run\//);
+  return page.url().split('/').at(-1)!;
+};
