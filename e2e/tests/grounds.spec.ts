@@ -103,7 +103,7 @@ test('a session on a ground takes its lanes, slot and surface; elsewhere it has 
   signedIn: page,
 }) => {
   await goTo(page, '/sessions');
-  const card = page.locator('.session-card', { hasText: 'Harbour hall, 18:00–19:45' }).first();
+  const card = page.locator('.session-card', { hasText: 'Harbour hall, 18:00–19:45' }).last();
   await card.click();
   const minutes = page.getByText('About, in 3 lanes').locator('..');
   await expect(minutes).toBeVisible();

@@ -88,6 +88,7 @@ test('a rep that is stored stays on the screen though every fetch after it fails
   await expect(up(page)).toHaveText('Wilma');
   await betweenTaps(page);
   await clean(page).click();
+  await expect(up(page)).toHaveText('Tomaz');
   await expect(sent(page)).toContainText('all sent');
   await page.reload();
   await expect(up(page)).toHaveText('Tomaz');

@@ -74,8 +74,9 @@ test('the body from the side stands at each contact, moves with play, and is ano
   await trunk.fill('60');
   await trunk.press('Tab');
   await expect(page.getByText('trunk 60°').first()).toBeVisible();
+  // Saved, it shows the movement.
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await page.getByRole('link', { name: 'Leave' }).click();
+  await expect(page).toHaveURL(/\/movements\/[0-9a-f-]{36}$/);
   await expect(
     page.getByRole('region', { name: 'From the side' }).getByText('trunk 60°'),
   ).toBeVisible();

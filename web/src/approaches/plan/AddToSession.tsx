@@ -31,7 +31,7 @@ export const AddToSession = ({
     'run',
   );
   const add = async (session: Session): Promise<void> => {
-    const set: DrillSet = freshDrillSet(uuid(), { movement, ...plan }, athletes, session.date);
+    const set: DrillSet = freshDrillSet(uuid(), { ...plan, movement }, athletes, session.date);
     try {
       const stored = await write.mutateAsync({
         ...session,
