@@ -1,5 +1,6 @@
 import type { OnGround } from '@gravek/contract';
 import { isStale, takenFrom } from '@gravek/library';
+import { useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useChosenGround } from '../member/chosenGround';
@@ -15,32 +16,34 @@ export const GroundChoice = ({
   /** absent where it goes by the one that is chosen on this device */
   onGround?: (ground: OnGround | null) => void;
 }) => {
+  const id = useId();
   const { grounds, choose } = useChosenGround();
   const current = grounds.find((one) => one.id === ground?.groundId);
   if (grounds.length === 0 && !ground) return null;
-  const take = (id: string): void => {
-    const next = grounds.find((one) => one.id === id);
+  const take = (groundId: string): void => {
+    const next = grounds.find((one) => one.id === groundId);
     choose(next?.id ?? null);
     onGround?.(next ? takenFrom(next) : null);
   };
   return (
     <div className="choice">
-      <label className="d-block">
-        <span className="form-label">Ground</span>
-        <Form.Select
-          value={ground?.groundId ?? ''}
-          disabled={disabled}
-          onChange={(event) => take(event.target.value)}
-        >
-          <option value="">nowhere in particular</option>
-          {ground && !current && <option value={ground.groundId}>{ground.name}, put away</option>}
-          {grounds.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </Form.Select>
+      <label className="form-label" htmlFor={id}>
+        Ground
       </label>
+      <Form.Select
+        id={id}
+        value={ground?.groundId ?? ''}
+        disabled={disabled}
+        onChange={(event) => take(event.target.value)}
+      >
+        <option value="">nowhere in particular</option>
+        {ground && !current && <option value={ground.groundId}>{ground.name}, put away</option>}
+        {grounds.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </Form.Select>
       {onGround && ground && current && isStale(ground, current) && (
         <div className="small-text" role="status">
           {current.name} has been changed since.{' '}
