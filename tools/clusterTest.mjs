@@ -293,11 +293,10 @@ const run = async (folder) => {
       {
         ...{
           id: drillSetId,
-          approachId,
+          work: { kind: 'plan', approachId },
           athleteIds: [athleteId],
           sets: 20,
           reps: 50,
-          sides: ['own'],
         },
         ...{ restS: 0, setRestS: 0 },
       },

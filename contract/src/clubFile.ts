@@ -9,7 +9,7 @@ import { clubSettings, memberInput } from './club';
 import { choice, id } from './fields';
 import { repInput, sessionInput } from './session';
 
-export const CLUB_FILE_VERSION = 3;
+export const CLUB_FILE_VERSION = 4;
 
 /** What a club never comes near is too many. */
 const upTo = (most: number): [number, string] => [most, `At most ${most} of them are read.`];

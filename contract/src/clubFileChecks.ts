@@ -73,8 +73,8 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
       const path = `sessions[${i}].drillSets[${d}]`;
       if (sessionOfSet.has(set.id)) say(`${path}.id`, 'This id stands there twice.');
       sessionOfSet.set(set.id, session.id);
-      if (!approaches.has(set.approachId))
-        say(`${path}.approachId`, 'There is no such approach in the file.');
+      if (set.work.kind === 'plan' && !approaches.has(set.work.approachId))
+        say(`${path}.work.approachId`, 'There is no such approach in the file.');
       set.athleteIds.forEach((id, a) => mustBeThere(`${path}.athleteIds[${a}]`, id));
     });
   });

@@ -1,34 +1,29 @@
-import type { Outline } from './approach';
+import type { Body, BodyLoad } from '@gravek/core';
+import type { Choices, Outline } from './approach';
 import type { Athlete } from './athlete';
-import type { Load, Movement } from './movement';
+import type { Movement } from './movement';
 import type { Session } from './session';
 
 /** What the field screen knows of an athlete. */
 export type RunAthlete = Pick<
   Athlete,
   'id' | 'name' | 'hand' | 'takeoffFoot' | 'shoeM' | 'archived' | 'restrictions'
->;
+> & {
+  /** measures, by which a variant is solved; null on a phone that kept the session from before */
+  body: Body | null;
+};
 
-/** What the field screen knows of an approach: what a rep of it is called, and how each runs it. */
+/** What the field screen knows of the work of a drill set: what a rep of it is called, how each runs it. */
 export type RunPlan = {
-  /** of the approach */
-  id: string;
-  /** part of the plan's speed for the way in, as its sets ask */
-  pace: number;
+  drillSetId: string;
   name: string;
-  movement: string;
-  /** code of the drill whose part is run; null for the whole */
-  part: string | null;
-  /** the exits that are taken, by name */
-  exits: string[];
-  /** asked speed, per cent of full */
-  speedPct: number;
-  /** school → way of teaching */
-  schools: Record<string, string>;
-  /** what it asks of the body as it is planned: drill, speed, rung */
-  loads: Load[];
+  /** code of the movement; null for a warm-up */
+  movement: string | null;
+  /** as it is planned, set out on the ground of the session; null for a warm-up */
+  choices: Choices | null;
   /** said where it is run */
   cautions: string[];
+  /** as it was solved with the plan; what is run otherwise is solved on the phone */
   outlines: { athleteId: string; own: Outline | null; other: Outline | null }[];
 };
 
@@ -52,8 +47,12 @@ export type RunBundle = {
   /** changes when anything below does */
   stamp: string;
   session: Omit<Session, 'logged'>;
+  /** lanes of its ground; 1 where nothing is known */
+  lanes: number;
   plans: RunPlan[];
   athletes: RunAthlete[];
+  /** the others of the club, one of whom may come late */
+  latecomers: { id: string; name: string }[];
   /** the club's own movements that are run here, beside the built-in ones */
   movements: Movement[];
   cues: RunCue[];
@@ -61,3 +60,10 @@ export type RunBundle = {
 
 /** A bundle, or word that the one with the stamp that was named is still right. */
 export type RunAnswer = RunBundle | { unchanged: true };
+
+/** What the weeks before a session put on athletes, and how often each made what. */
+export type LoadHistory = {
+  /** the week of the day itself is 0, the one before it 1, up to 4; by session in week 0 */
+  weeks: { athleteId: string; weeksAgo: number; sessionId: string | null; load: BodyLoad }[];
+  makes: { athleteId: string; movement: string; tried: number; made: number }[];
+};

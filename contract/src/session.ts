@@ -1,5 +1,27 @@
-import { OUTCOMES, type Side } from '@gravek/core';
-import { array, mixed, number, object, type InferType } from 'yup';
+import {
+  AS_PLANNED,
+  OUTCOMES,
+  STANDS,
+  type Foot,
+  type RunSet,
+  type Side,
+  type Stand,
+} from '@gravek/core';
+import {
+  array,
+  boolean,
+  lazy,
+  mixed,
+  number,
+  object,
+  string,
+  type AnyObject,
+  type AnyObjectSchema,
+  type ArraySchema,
+  type InferType,
+  type MixedSchema,
+  type ValidationError,
+} from 'yup';
 import { BY_ITSELF } from './bounds';
 import {
   choice,
@@ -7,6 +29,7 @@ import {
   count,
   day,
   distinct,
+  figure,
   foot,
   id,
   idOrNone,
@@ -15,29 +38,220 @@ import {
   note,
   version,
 } from './fields';
+import { RUNGS, type Rung } from './movement';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 
-/** Parts of a plan's speed that a set may run the way in at. */
+/** Parts of a plan's speed that a set may be run at. */
 export const PACES = [1, 0.75, 0.5, 0.25] as const;
 
-export const drillSetInput = object({
-  id: id(),
-  approachId: id(),
-  /** part of the plan's speed for the way in; short steps and what follows stay as they are */
-  pace: number().oneOf(PACES, 'Choose how fast the way in is run.').default(1),
-  /** none only where the last one has been deleted since */
-  athleteIds: distinct(id(), 60, 'Athletes'),
-  sets: count('Sets', 1, 20),
-  reps: count('Reps', 1, 50),
+/** What counts: reps, makes, touches of a rep, seconds held or stayed in front in it, metres of it. */
+export const TARGET_KINDS = ['attempts', 'makes', 'touches', 'seconds', 'metres'] as const;
+export type TargetKind = (typeof TARGET_KINDS)[number];
+
+/** What the others do while somebody performs. */
+export const HELPERS = ['feeder', 'collector', 'watcher', 'partner', 'opponent'] as const;
+export type Helper = (typeof HELPERS)[number];
+
+/** The plan, the movement or the warm-up that a drill set is of. */
+export type Work =
+  | { kind: 'plan'; approachId: string }
+  | { kind: 'movement'; movement: string; drill: string | null }
+  | { kind: 'warm-up'; name: string };
+
+const WORKS: Record<Work['kind'], AnyObjectSchema> = {
+  plan: object({ kind: choice('what is done', ['plan'] as const), approachId: id() }),
+  movement: object({
+    kind: choice('what is done', ['movement'] as const),
+    movement: code('The movement').required('Choose a movement.'),
+    drill: code('The drill').nullable().default(null),
+  }),
+  'warm-up': object({
+    kind: choice('what is done', ['warm-up'] as const),
+    name: name('what is done'),
+  }),
+};
+
+const work = lazy((value: unknown) =>
+  (
+    WORKS[(value as { kind?: Work['kind'] } | null)?.kind as Work['kind']] ??
+    object({ kind: choice('what is done', Object.keys(WORKS)) })
+  ).required('Choose what is done.'),
+);
+
+/** How the row or the one who is up is called. */
+export type Call =
+  | { kind: 'tempo'; cadenceSpm: number }
+  | { kind: 'rhythm' }
+  | { kind: 'steps'; steps: number; leastS: number; mostS: number }
+  | { kind: 'reads' }
+  | { kind: 'start'; leastS: number; mostS: number };
+
+const gap = (what: string) => figure(what, 0.2, 10, ' s');
+const least = () => gap('The shortest wait');
+const most = () =>
+  gap('The longest wait').test(
+    'after',
+    'The longest wait is no shorter than the shortest.',
+    function after(value) {
+      const { leastS } = this.parent as { leastS?: unknown };
+      return typeof value !== 'number' || typeof leastS !== 'number' || leastS <= value;
+    },
+  );
+
+const CALLS: Record<Call['kind'], AnyObjectSchema> = {
+  tempo: object({
+    kind: choice('a call', ['tempo'] as const),
+    cadenceSpm: figure('The tempo', 30, 900, ' steps/min'),
+  }),
+  rhythm: object({ kind: choice('a call', ['rhythm'] as const) }),
+  steps: object({
+    kind: choice('a call', ['steps'] as const),
+    steps: count('Steps called', 1, 30),
+    leastS: least(),
+    mostS: most(),
+  }),
+  reads: object({ kind: choice('a call', ['reads'] as const) }),
+  start: object({
+    kind: choice('a call', ['start'] as const),
+    leastS: least(),
+    mostS: most(),
+  }),
+};
+
+const call = lazy((value: unknown) =>
+  value === null || value === undefined
+    ? mixed().nullable().default(null)
+    : (CALLS[(value as { kind?: Call['kind'] }).kind as Call['kind']] ??
+      object({ kind: choice('a call', Object.keys(CALLS)) })),
+);
+
+const codes = (what: string, most = 12) =>
+  distinct(code(what).required(`${what}: one is missing.`).min(1), most, what);
+
+const axes = object({
+  moves: codes('Moves'),
+  endings: codes('Endings'),
+  /** `phase:option` */
+  exits: distinct(
+    string()
+      .strict()
+      .required('An exit is missing.')
+      .max(121, 'An exit is too long.')
+      .matches(/^[a-z0-9-]+:[a-z0-9-]+$/, 'An exit cannot be read.'),
+    12,
+    'Exits',
+  ),
   sides: array(choice('a side', SIDES))
     .required('Choose a side.')
     .min(1, 'Choose a side.')
     .max(2, 'Two sides at most.'),
-  restS: count('Rest', 0, 1800),
-  setRestS: count('Rest between sets', 0, 3600),
+  leadFeet: distinct(foot('the lead foot'), 2, 'Lead feet'),
+  paces: array(number().oneOf(PACES, 'Choose how fast it is run.').required())
+    .required('Choose how fast it is run.')
+    .min(1, 'Choose how fast it is run.')
+    .max(PACES.length, 'Choose each speed once.'),
+  rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs'),
 });
-export type DrillSet = InferType<typeof drillSetInput>;
+
+/** A variant as a rep names it. */
+const variant = () =>
+  string()
+    .max(400, 'The variant is too long.')
+    .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, 'The variant cannot be read.')
+    .default('');
+
+const flag = (value: boolean) => boolean().strict().default(value);
+
+export const drillSetInput = object({
+  id: id(),
+  // Yup cannot infer what `lazy` gives, so the type is stated.
+  work: work as unknown as MixedSchema<Work, AnyObject>,
+  /** none only where the last one has been deleted since */
+  athleteIds: distinct(id(), 60, 'Athletes'),
+  /** what differs from rep to rep */
+  vary: axes.default(() => ({ ...AS_PLANNED.vary })) as unknown as MixedSchema<
+    { [Axis in keyof RunSet['vary']]: RunSet['vary'][Axis][number][] },
+    AnyObject
+  >,
+  /** combinations left out, as `struckKey` has them */
+  struck: distinct(variant().required('A combination is missing.'), 400, 'Combinations').default(
+    () => [],
+  ),
+  order: choice('an order', ['blocked', 'mixed'] as const).default('blocked'),
+  slowFirst: flag(true),
+  seed: count('The order’s number', 1, 1_000_000).default(1),
+  /** rounds */
+  sets: count('Rounds', 1, 20),
+  /** of each combination in a round; with makes, the most tries */
+  reps: count('Reps', 1, 50),
+  target: choice('what counts', TARGET_KINDS).default('attempts'),
+  /** how many makes, touches, seconds or metres; 1 for attempts */
+  amount: count('How many', 1, 1000).default(1),
+  stand: choice('how people stand', STANDS).default('turns'),
+  helpers: distinct(choice('a role', HELPERS), 5, 'Roles').default(() => []),
+  /** lanes used; null for all that the ground has */
+  lanes: count('Lanes', 1, 20).nullable().default(null),
+  /** own paces that pairs are walked apart; null where nobody is */
+  apartPaces: count('Paces apart', 1, 30).nullable().default(null),
+  /** at the same time as the set before it */
+  beside: flag(false),
+  /** who misses the finish mark goes again */
+  redo: flag(false),
+  /** stand still afterwards and be looked at */
+  freeze: flag(false),
+  call: call as unknown as MixedSchema<Call | null, AnyObject>,
+  restS: count('Rest', 0, 1800),
+  setRestS: count('Rest between rounds', 0, 3600),
+}).test('makes', 'More makes than tries cannot be made.', function makes(value):
+  true | ValidationError {
+  const set = value as { target?: TargetKind; amount?: number; reps?: number };
+  return set.target !== 'makes' || !(set.amount! > set.reps!)
+    ? true
+    : this.createError({
+        path: this.path ? `${this.path}.amount` : 'amount',
+        message: 'No more makes than there are tries.',
+      });
+});
+export type DrillSet = {
+  id: string;
+  work: Work;
+  athleteIds: string[];
+  vary: {
+    moves: string[];
+    endings: string[];
+    exits: string[];
+    sides: Side[];
+    leadFeet: Foot[];
+    paces: number[];
+    rungs: string[];
+  };
+  struck: string[];
+  order: 'blocked' | 'mixed';
+  slowFirst: boolean;
+  seed: number;
+  sets: number;
+  reps: number;
+  target: TargetKind;
+  amount: number;
+  stand: Stand;
+  helpers: Helper[];
+  lanes: number | null;
+  apartPaces: number | null;
+  beside: boolean;
+  redo: boolean;
+  freeze: boolean;
+  call: Call | null;
+  restS: number;
+  setRestS: number;
+};
+
+/** A drill set as the run order knows it. */
+export const runSetOf = (set: DrillSet): RunSet => ({
+  ...set,
+  drillSetId: set.id,
+  makes: set.target === 'makes' ? set.amount : null,
+});
 
 const sessionFields = object({
   date: day('the day'),
@@ -48,7 +262,7 @@ const sessionFields = object({
   drillSets: array(drillSetInput.required())
     .required('Drill sets are missing.')
     .min(1, 'A session needs at least one drill set.')
-    .max(20, 'At most 20 drill sets.'),
+    .max(20, 'At most 20 drill sets.') as unknown as ArraySchema<DrillSet[], AnyObject>,
 });
 
 export const sessionInput = sessionFields.shape({ id: id() });
@@ -66,6 +280,9 @@ export type Session = SessionInput & {
   logged: number;
 };
 
+/** What rows of a warm-up name in place of a movement; nothing in them is counted. */
+export const WARM_UP = 'warm-up';
+
 /**
  * One row of the rep log. It says by itself what was done, so that no later change of a plan or session
  * can make it mean something else. A void takes back the row it names; nothing is edited in place.
@@ -80,12 +297,35 @@ export const repInput = object({
   part: code('The part').nullable().default(null),
   set: count('The set', 1, 20),
   side: choice('a side', SIDES),
+  /** what differed from the plan, as `variantKey` has it */
+  variant: variant(),
   rep: count('The rep', 1, 50),
   /** the athlete's how-manieth turn of the drill set: early or late */
   turn: count('The turn', 1, 2000),
   leadFoot: foot('the lead foot').nullable().default(null),
   /** asked speed, per cent of full */
   speedPct: count('The speed', 1, 120).nullable().default(null),
+  /** how far up its ladder; null where no plan says */
+  rung: choice('a rung', RUNGS).nullable().notRequired().default(null),
+  /** the exit that was asked, and the one that was taken */
+  exit: code('The exit').max(121, 'The exit is too long.').nullable().default(null),
+  taken: code('The way taken').max(121, 'The way taken is too long.').nullable().default(null),
+  /** seconds from the call to the first move that way */
+  lateS: figure('How late', 0, 60, ' s').nullable().notRequired().default(null),
+  /** where makes count */
+  made: boolean().strict().nullable().default(null),
+  /** where seconds count */
+  heldS: figure('Seconds held', 0, 3600, ' s').nullable().notRequired().default(null),
+  /** what it put on the body, from the plan as it was solved */
+  load: object({
+    contacts: count('Contacts', 0, 10_000),
+    jumps: count('Jumps', 0, 1000),
+    throws: count('Throws', 0, 1000),
+    sprintM: figure('Sprint metres', 0, 10_000, ' m'),
+  })
+    .nullable()
+    .default(null),
+  note: note(200),
   outcome: choice('an outcome', OUTCOMES),
   voids: id().nullable().default(null),
   faults: distinct(code('A fault').required('A fault is missing.'), 20, 'Faults'),
@@ -95,10 +335,34 @@ export const repInput = object({
   device: id(),
   deviceNo: count('The device’s number', 1, 2 ** 31 - 1),
   at: moment('The time'),
-}).test('void', 'A row that takes one back names it, and no other row does.', (rep) =>
-  rep.outcome === 'void' ? Boolean(rep.voids) : !rep.voids,
-);
-export type Rep = InferType<typeof repInput>;
+})
+  .test('void', 'A row that takes one back names it, and no other row does.', (rep) =>
+    rep.outcome === 'void' ? Boolean(rep.voids) : !rep.voids,
+  )
+  .test(
+    'warm-up',
+    'Nothing is counted of a warm-up.',
+    ({ movement, outcome }) =>
+      movement !== WARM_UP || !['clean', 'fault', 'again'].includes(outcome),
+  );
+export type Rep = Omit<InferType<typeof repInput>, 'rung' | 'lateS' | 'heldS'> & {
+  rung: Rung | null;
+  lateS: number | null;
+  heldS: number | null;
+};
+
+/** What a rep says of which nothing was asked beyond its plan, and nothing measured. */
+export const PLAIN_REP = {
+  variant: '',
+  rung: null,
+  exit: null,
+  taken: null,
+  lateS: null,
+  made: null,
+  heldS: null,
+  load: null,
+  note: '',
+} as const satisfies Partial<Rep>;
 
 /** A rep as the server holds it. */
 export type StoredRep = Rep & {

@@ -1,6 +1,7 @@
 import { againstGeneralSolver } from './generalSolver';
 import { measure } from './measure';
 import {
+  AS_PLANNED,
   arcLanes,
   cadencePlan,
   chooseCue,
@@ -51,11 +52,13 @@ const sessions = Array.from({ length: 20 }, (_, i) => ({
 }));
 const far = { ...ask, distanceM: 60 };
 const set = {
+  ...AS_PLANNED,
+  makes: null,
+  stand: 'turns' as const,
   drillSetId: 's',
   athleteIds: ['a', 'b', 'c', 'd', 'e', 'f'],
   sets: 3,
   reps: 8,
-  sides: ['own' as const],
   restS: 60,
   setRestS: 120,
 };
@@ -66,6 +69,7 @@ const log = turnOrder(set)
     id: `r${i}`,
     outcome: 'clean' as const,
     voids: null,
+    made: null,
     device: 'phone',
     deviceNo: i + 1,
     arrival: i + 1,

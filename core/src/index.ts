@@ -1,4 +1,5 @@
 export { aimMargin, type AimMargin } from './aimMargin';
+export { callEvents, WORDS, type CallAsk, type CallEvent, type Word } from './calls';
 export { cadencePlan, type CadenceWeek } from './cadencePlan';
 export {
   chooseCue,
@@ -43,6 +44,7 @@ export {
   type ArcPlace,
 } from './goalArc';
 export {
+  addLoads,
   countReps,
   groupBy,
   inLogOrder,
@@ -53,6 +55,7 @@ export {
   isAnswer,
   isLeaving,
   wasRun,
+  type BodyLoad,
   type Condition,
   type CountedRow,
   type LogPlace,
@@ -62,9 +65,27 @@ export {
   type Side,
   type TurnKey,
 } from './repLog';
+export { loadCheck, type LoadCheck, type LoadLevel } from './loadCheck';
+export { cast, filled, groupsOf, rotation, type Part as ShiftPart, type Shift } from './rotation';
+export {
+  AS_PLANNED,
+  keptVariants,
+  slotsOf,
+  struckKey,
+  variantFrom,
+  variantKey,
+  variantsOf,
+  type Axes,
+  type Slot,
+  type Variant,
+  type Varied,
+} from './variants';
 export {
   runState,
+  STANDS,
+  together,
   turnOrder,
+  type Stand,
   type LoggedRep,
   type RunSet,
   type RunState,
@@ -140,7 +161,7 @@ export {
   type RunUpSpread,
   type Steering,
 } from './simulateRunUps';
-export { attemptsForMakes, setDuration, type SetDuration } from './sets';
+export { attemptsForMakes, likelyTries, setDuration, type SetDuration } from './sets';
 export {
   arcFromChord,
   solveCurve,

@@ -3,11 +3,22 @@ import type { Foot } from './feet';
 /** On which foot the movement is done: as the athlete does it, or seen in a mirror. */
 export type Side = 'own' | 'other';
 
-export const OUTCOMES = ['clean', 'fault', 'again', 'skip', 'void', 'out', 'pain'] as const;
+export const OUTCOMES = [
+  'clean',
+  'fault',
+  'again',
+  'skip',
+  'done',
+  'void',
+  'in',
+  'out',
+  'pain',
+] as const;
 /**
  * `again`: the finish mark was missed, the rep is done once more; `skip`: the athlete passed this
- * turn; `void`: takes an earlier row back; `out`: the athlete is put out for the rest of the session;
- * `pain`: so too, since something hurt.
+ * turn; `done`: a round of a warm-up, at which nobody looks for faults; `void`: takes an earlier row back;
+ * `in`: the athlete came late and joins the drill set; `out`: the athlete is put out for the rest of
+ * the session; `pain`: so too, since something hurt.
  */
 export type Outcome = (typeof OUTCOMES)[number];
 
@@ -18,6 +29,8 @@ export type TurnKey = {
   /** from 1 */
   set: number;
   side: Side;
+  /** what differs from the plan, as `variantKey` has it; empty where nothing does */
+  variant: string;
   /** from 1 */
   rep: number;
 };
@@ -37,6 +50,8 @@ export type LogRow = TurnKey &
   LogPlace & {
     id: string;
     outcome: Outcome;
+    /** whether it was made, where makes count */
+    made: boolean | null;
     /** id of the row that a void takes back */
     voids: string | null;
   };
@@ -51,7 +66,14 @@ export type Condition = {
   leadFoot: Foot | null;
   /** asked speed, whole percent of full; null where no plan says */
   speedPct: number | null;
+  /** how far up its ladder it was run; null where no plan says */
+  rung: string | null;
+  /** the exit that was asked, as `phase:option`; null where none was */
+  exit: string | null;
 };
+
+/** What reps put on a body: feet that land, take-offs, throws, metres run fast. */
+export type BodyLoad = { contacts: number; jumps: number; throws: number; sprintM: number };
 
 /** A row as it is counted. */
 export type CountedRow = LogRow &
@@ -60,6 +82,8 @@ export type CountedRow = LogRow &
     faults: readonly string[];
     /** the fault that the athlete's one cue was for */
     cue: string | null;
+    /** what it put on the body; null where that is not known */
+    load: BodyLoad | null;
   };
 
 /** What one session showed of one athlete under one condition. */
@@ -72,11 +96,15 @@ export type RepCount = Condition & {
   faults: { fault: string; reps: number }[];
   /** faults that were the cue */
   cues: string[];
+  /** reps at which it was said whether they were made, and how many were */
+  tried: number;
+  made: number;
+  load: BodyLoad;
 };
 
 /** Names a turn; two rows with the same key are about the same rep. */
 export const turnKey = (turn: TurnKey): string =>
-  `${turn.drillSetId}/${turn.athleteId}/${turn.set}/${turn.side}/${turn.rep}`;
+  `${turn.drillSetId}/${turn.athleteId}/${turn.set}/${turn.side}/${turn.rep}/${turn.variant}`;
 
 /** Groups of a list by a key, in the order in which the keys first come. */
 export const groupBy = <T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> => {
@@ -121,9 +149,9 @@ export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R
 export const wasRun = ({ outcome }: { outcome: Outcome }): boolean =>
   outcome === 'clean' || outcome === 'fault';
 
-/** Whether a row answers its turn; a rep to be done again and an athlete who leaves do not. */
+/** Whether a row answers its turn; a rep to be done again and an athlete who comes or leaves do not. */
 export const isAnswer = ({ outcome }: { outcome: Outcome }): boolean =>
-  outcome === 'clean' || outcome === 'fault' || outcome === 'skip';
+  outcome === 'clean' || outcome === 'fault' || outcome === 'skip' || outcome === 'done';
 
 /** Whether with this row the athlete leaves the session. */
 export const isLeaving = ({ outcome }: { outcome: Outcome }): boolean =>
@@ -166,6 +194,18 @@ export const lastOf = <R extends LogRow>(log: readonly R[], device: string): R |
   return inLogOrder(fromDevice.length > 0 ? fromDevice : stands).at(-1) ?? null;
 };
 
+/** What several reps put on a body together; those of which nothing is known count for nothing. */
+export const addLoads = (loads: readonly (BodyLoad | null)[]): BodyLoad => {
+  const sum = { contacts: 0, jumps: 0, throws: 0, sprintM: 0 };
+  for (const load of loads) {
+    sum.contacts += load?.contacts ?? 0;
+    sum.jumps += load?.jumps ?? 0;
+    sum.throws += load?.throws ?? 0;
+    sum.sprintM += load?.sprintM ?? 0;
+  }
+  return sum;
+};
+
 /**
  * Counts a log per athlete, session, movement, fault and condition.
  *
@@ -181,10 +221,12 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       row.side,
       row.leadFoot,
       row.speedPct,
+      row.rung,
+      row.exit,
     ]),
   );
   return [...cells.values()].map((rows) => {
-    const { athleteId, sessionId, movement, part, side, leadFoot, speedPct } = rows[0]!;
+    const { athleteId, sessionId, movement, part, side, leadFoot, speedPct, rung, exit } = rows[0]!;
     const faults = groupBy(
       rows.flatMap((row) => [...new Set(row.faults)]),
       (fault) => fault,
@@ -197,9 +239,14 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       side,
       leadFoot,
       speedPct,
+      rung,
+      exit,
       reps: rows.length,
       faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
       cues: [...new Set(rows.flatMap((row) => (row.cue === null ? [] : [row.cue])))].sort(),
+      tried: rows.filter((row) => row.made !== null).length,
+      made: rows.filter((row) => row.made === true).length,
+      load: addLoads(rows.map((row) => row.load)),
     };
   });
 };

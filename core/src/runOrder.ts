@@ -1,20 +1,22 @@
 import { whole } from './check';
-import {
-  isAnswer,
-  standing,
-  turnKey,
-  wasRun,
-  type LogRow,
-  type Side,
-  type TurnKey,
-} from './repLog';
+import { isAnswer, standing, turnKey, wasRun, type LogRow, type TurnKey } from './repLog';
+import { groupsOf } from './rotation';
+import { keptVariants, slotsOf, variantKey, type Slot, type Varied } from './variants';
 
-export type RunSet = {
+/** How people stand: one after the other, all at once on a call, in pairs, at stations, in roles. */
+export const STANDS = ['turns', 'row', 'pairs', 'stations', 'roles'] as const;
+export type Stand = (typeof STANDS)[number];
+
+export type RunSet = Varied & {
   drillSetId: string;
   athleteIds: readonly string[];
+  /** rounds */
   sets: number;
+  /** of each combination in a round; with makes, the most tries */
   reps: number;
-  sides: readonly Side[];
+  /** go on to the next combination after so many makes; null where attempts count */
+  makes: number | null;
+  stand: Stand;
   restS: number;
   setRestS: number;
 };
@@ -22,6 +24,8 @@ export type RunSet = {
 export type Turn = TurnKey & {
   /** the athlete's how-manieth turn of the drill set, from 1 */
   turn: number;
+  /** `turnKey` of it */
+  key: string;
 };
 
 export type LoggedRep = LogRow & {
@@ -42,28 +46,70 @@ export type RunState = {
   total: number;
 };
 
+/** What is done of a drill set in a round, before anybody's name is put to it. */
+type Slotted = { set: number; slot: Slot; athleteIds: readonly string[] };
+
+/** Groups go round the stations, each of which is one combination. */
+const atStations = (set: RunSet, round: number): Slotted[] => {
+  const variants = keptVariants(set);
+  const groups = groupsOf(set.athleteIds, variants.length);
+  return variants.flatMap((_, shift) =>
+    Array.from({ length: set.reps }, (_, i) => i + 1).flatMap((rep) =>
+      groups.map((athleteIds, group) => ({
+        set: round,
+        slot: { variant: variants[(group + shift) % variants.length]!, rep },
+        athleteIds,
+      })),
+    ),
+  );
+};
+
 /**
- * Every turn of a drill set in order: in each set, side after side, everybody does rep 1 in turn,
- * then rep 2, and so on.
+ * Every turn of a drill set in order: round after round, combination after combination as its order
+ * says, everybody does the first rep in turn, then the second, and so on. At stations each group has a
+ * combination of its own, and they change.
  *
- * @throws {RangeError} when sets or reps are not within 1–100
+ * @throws {RangeError} when rounds or reps are not within 1–100
  */
 export const turnOrder = (set: RunSet): Turn[] => {
   whole('sets', set.sets, { min: 1, max: 100 });
   whole('reps', set.reps, { min: 1, max: 100 });
-  const turns: Turn[] = [];
-  let turn = 0;
-  for (let s = 1; s <= set.sets; s += 1) {
-    for (const side of set.sides) {
-      for (let rep = 1; rep <= set.reps; rep += 1) {
-        turn += 1;
-        for (const athleteId of set.athleteIds) {
-          turns.push({ drillSetId: set.drillSetId, athleteId, set: s, side, rep, turn });
-        }
-      }
-    }
+  const { drillSetId } = set;
+  const counted = new Map<string, number>();
+  return Array.from({ length: set.sets }, (_, i) => i + 1).flatMap((round) => {
+    const slotted: Slotted[] =
+      set.stand === 'stations'
+        ? atStations(set, round)
+        : slotsOf(set, set.reps, round).map((slot) => ({
+            set: round,
+            slot,
+            athleteIds: set.athleteIds,
+          }));
+    return slotted.flatMap(({ slot: { variant, rep }, athleteIds }) => {
+      const { side } = variant;
+      const key = variantKey(variant);
+      return athleteIds.map((athleteId) => {
+        const turn = (counted.get(athleteId) ?? 0) + 1;
+        counted.set(athleteId, turn);
+        const named = { drillSetId, athleteId, set: round, side, variant: key, rep };
+        return { ...named, turn, key: turnKey(named) };
+      });
+    });
+  });
+};
+
+/** What an athlete does of one combination in a round. */
+const bout = ({ athleteId, set, side, variant }: TurnKey): string =>
+  `${athleteId}/${set}/${side} ${variant}`;
+
+/** Whoever has made so many of a combination in a round is done with it there. */
+const madeEnough = (set: RunSet, rows: readonly LogRow[]): ReadonlySet<string> => {
+  if (set.makes === null) return new Set();
+  const made = new Map<string, number>();
+  for (const row of rows) {
+    if (row.made === true && wasRun(row)) made.set(bout(row), (made.get(bout(row)) ?? 0) + 1);
   }
-  return turns;
+  return new Set([...made].flatMap(([key, many]) => (many >= set.makes! ? [key] : [])));
 };
 
 /**
@@ -72,8 +118,9 @@ export const turnOrder = (set: RunSet): Turn[] => {
  *
  * @param log rows of this drill set, in any order
  * @param away athletes who have left the set; their open turns are passed over
- * @param most reps a side and set for athletes who may do fewer than the others
+ * @param most reps of a combination and round for athletes who may do fewer than the others
  * @param first who is brought forward: up before all others, as long as there is a turn to do
+ * @param order `turnOrder(set)`, where it is known already
  * @example
  *   const { up, next } = runState(set, log, new Set(['somebody who has left']));
  *   // up: whose turn it is; null when the drill set is done
@@ -84,38 +131,63 @@ export const runState = (
   away: ReadonlySet<string> = new Set(),
   most: ReadonlyMap<string, number> = new Map(),
   first: string | null = null,
+  order: readonly Turn[] = turnOrder(set),
 ): RunState => {
   const rows = standing(log.filter((row) => row.drillSetId === set.drillSetId));
   const answered = new Set(rows.filter(isAnswer).map(turnKey));
-  const turns = turnOrder(set).filter(
-    (turn) =>
-      answered.has(turnKey(turn)) ||
-      (!away.has(turn.athleteId) && turn.rep <= (most.get(turn.athleteId) ?? Infinity)),
-  );
-  const open = turns.filter((turn) => !answered.has(turnKey(turn)));
-  const up = open.find((turn) => turn.athleteId === first) ?? open[0] ?? null;
-  const next: string[] = [];
-  for (const turn of open) {
-    if (!next.includes(turn.athleteId) && turn.athleteId !== up?.athleteId) {
-      next.push(turn.athleteId);
+  const made = madeEnough(set, rows);
+  const open: Turn[] = [];
+  let done = 0;
+  for (const turn of order) {
+    if (answered.has(turn.key)) done += 1;
+    else if (
+      !away.has(turn.athleteId) &&
+      turn.rep <= (most.get(turn.athleteId) ?? Infinity) &&
+      (made.size === 0 || !made.has(bout(turn)))
+    ) {
+      open.push(turn);
     }
   }
+  const up = open.find((turn) => turn.athleteId === first) ?? open[0] ?? null;
+  const next = [...new Set(open.map((turn) => turn.athleteId))].filter(
+    (id) => id !== up?.athleteId,
+  );
   return {
     up,
     open,
     next,
     readyAtMs: up && readyAt(set, rows, up),
-    done: turns.length - open.length,
-    total: turns.length,
+    done,
+    total: done + open.length,
   };
 };
 
-/** Rest after the athlete's own last rep, and after the set before. A skipped turn tires nobody. */
+/**
+ * Who goes together with the one who is up: of the same combination, round and rep, as many as can at
+ * once, in the order of their turns.
+ */
+export const together = ({ up, open }: Pick<RunState, 'up' | 'open'>, atOnce: number): Turn[] =>
+  up === null
+    ? []
+    : [
+        up,
+        ...open.filter(
+          (turn) =>
+            turn !== up &&
+            turn.set === up.set &&
+            turn.rep === up.rep &&
+            turn.side === up.side &&
+            turn.variant === up.variant,
+        ),
+      ].slice(0, Math.max(1, atOnce));
+
+/** Rest after the athlete's own last rep, and after the round before. A skipped turn tires nobody. */
 const readyAt = (set: RunSet, rows: readonly LoggedRep[], up: Turn): number | null => {
-  const ran = rows.filter((row) => wasRun(row) || row.outcome === 'again');
-  const times = ran.flatMap((row) => [
-    ...(row.athleteId === up.athleteId ? [row.atMs + set.restS * 1000] : []),
-    ...(row.set < up.set ? [row.atMs + set.setRestS * 1000] : []),
-  ]);
-  return times.length > 0 ? Math.max(...times) : null;
+  let at: number | null = null;
+  for (const row of rows) {
+    if (!wasRun(row) && row.outcome !== 'again') continue;
+    if (row.athleteId === up.athleteId) at = Math.max(at ?? 0, row.atMs + set.restS * 1000);
+    if (row.set < up.set) at = Math.max(at ?? 0, row.atMs + set.setRestS * 1000);
+  }
+  return at;
 };

@@ -64,3 +64,33 @@ export const attemptsForMakes = (input: {
   }
   return { expected, atConfidence: attempts };
 };
+
+/**
+ * How many tries a number of makes is likely to take where one goes on after so many.
+ *
+ * @param makes wanted, 1–1000
+ * @param most tries after which one goes on all the same, 1–1000
+ * @param makeRate chance of a make, 0–1
+ * @returns the mean number of tries
+ * @throws {RangeError} naming the field that is out of range
+ * @example likelyTries({ makes: 4, most: 7, makeRate: 0.6 }) // about 5.9
+ * Source: sum over n of the chance that fewer than `makes` of the first n tries are made
+ */
+export const likelyTries = (input: { makes: number; most: number; makeRate: number }): number => {
+  const makes = whole('makes', input.makes, { min: 1, max: 1000 });
+  const most = whole('most', input.most, { min: 1, max: 1000 });
+  const rate = number('makeRate', input.makeRate, { min: 0, max: 1 });
+  // made[k]: the chance of k makes so far, none of them the last one wanted
+  let made = [1];
+  let tries = 0;
+  for (let n = 0; n < most; n += 1) {
+    tries += made.reduce((sum, p) => sum + p, 0);
+    const after = Array<number>(Math.min(makes, made.length + 1)).fill(0);
+    made.forEach((p, k) => {
+      after[k]! += p * (1 - rate);
+      if (k + 1 < makes) after[k + 1]! += p * rate;
+    });
+    made = after;
+  }
+  return tries;
+};

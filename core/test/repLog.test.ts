@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  AS_PLANNED,
   countReps,
   inLogOrder,
   isAnswer,
@@ -27,13 +28,18 @@ const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   part: null,
   set: 1,
   side: 'own',
+  variant: '',
   rep: 1,
   leadFoot: 'left',
   speedPct: 100,
+  rung: null,
+  exit: null,
   outcome: 'clean',
+  made: null,
   voids: null,
   faults: [],
   cue: null,
+  load: null,
   device: PHONES[0]!,
   deviceNo: 1,
   arrival: null,
@@ -195,11 +201,13 @@ describe('undo', () => {
         }
         expect(standing(now)).toEqual([]);
         const set = {
+          ...AS_PLANNED,
           drillSetId: 'd1',
           athleteIds: ['ana', 'bo'],
           sets: 1,
           reps: 3,
-          sides: ['own' as const],
+          makes: null,
+          stand: 'turns' as const,
           restS: 0,
           setRestS: 0,
         };

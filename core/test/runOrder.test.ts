@@ -1,39 +1,48 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  AS_PLANNED,
   isAnswer,
   lastOf,
   OUTCOMES,
   runState,
+  together,
   turnOrder,
   type LoggedRep,
   type Outcome,
   type RunSet,
-  type Turn,
+  type TurnKey,
 } from '../src';
 
+const axes = AS_PLANNED.vary;
 const set: RunSet = {
+  ...AS_PLANNED,
+  vary: { ...axes, sides: ['own', 'other'] },
   drillSetId: 's1',
   athleteIds: ['ana', 'bo', 'cy'],
   sets: 2,
   reps: 2,
-  sides: ['own', 'other'],
+  makes: null,
+  stand: 'turns',
   restS: 60,
   setRestS: 180,
 };
 
 let made = 0;
 const row = (
-  { drillSetId, athleteId, set: of, side, rep }: Omit<Turn, 'turn'>,
+  { drillSetId, athleteId, set: of, side, variant, rep }: TurnKey,
   outcome: Outcome,
   atMs: number,
   voids: string | null = null,
+  hit: boolean | null = null,
 ): LoggedRep => ({
   drillSetId,
   athleteId,
   set: of,
   side,
+  variant,
   rep,
+  made: hit,
   id: `r${String((made += 1)).padStart(4, '0')}`,
   outcome,
   voids,
@@ -147,33 +156,97 @@ describe('runState', () => {
 });
 
 it('gives fewer reps to who may do fewer, and counts the set by it', () => {
-  const set = {
-    drillSetId: 's',
-    athleteIds: ['a', 'b'],
-    sets: 2,
-    reps: 4,
-    sides: ['own' as const],
-    restS: 0,
-    setRestS: 0,
-  };
+  const pair: RunSet = { ...set, vary: axes, athleteIds: ['a', 'b'], reps: 4 };
   const most = new Map([['b', 2]]);
   const log: LoggedRep[] = [];
   const seen: string[] = [];
   for (;;) {
-    const { up, total } = runState(set, log, new Set(), most);
+    const { up, total } = runState(pair, log, new Set(), most);
     expect(total).toBe(12);
     if (!up) break;
     seen.push(`${up.athleteId}${up.set}.${up.rep}`);
-    log.push({
-      ...up,
-      id: `${log.length}`,
-      outcome: 'clean',
-      voids: null,
-      device: 'd',
-      deviceNo: log.length + 1,
-      arrival: null,
-      atMs: log.length,
-    });
+    log.push(row(up, 'clean', log.length));
   }
   expect(seen.filter((turn) => turn.startsWith('b'))).toEqual(['b1.1', 'b1.2', 'b2.1', 'b2.2']);
+});
+
+describe('makes', () => {
+  const makes: RunSet = {
+    ...set,
+    vary: { ...axes, moves: ['cross', 'spin'], endings: ['near', 'far'], sides: ['own', 'other'] },
+    athleteIds: ['ana', 'bo'],
+    sets: 1,
+    reps: 7,
+    makes: 4,
+  };
+
+  it('goes on after so many makes, or after the last try, for each by themselves', () => {
+    fc.assert(
+      fc.property(fc.array(fc.boolean(), { minLength: 112, maxLength: 112 }), (luck) => {
+        const log: LoggedRep[] = [];
+        for (;;) {
+          const { up } = runState(makes, log);
+          if (!up) break;
+          log.push(row(up, 'clean', log.length, null, luck[log.length]!));
+        }
+        const bouts = new Map<string, boolean[]>();
+        for (const { athleteId, side, variant, made } of log) {
+          const key = `${athleteId} ${side} ${variant}`;
+          bouts.set(key, [...(bouts.get(key) ?? []), made!]);
+        }
+        expect(bouts.size).toBe(2 * 2 * 2 * 2);
+        for (const tries of bouts.values()) {
+          const hits = tries.filter(Boolean).length;
+          expect(hits === 4 || (hits < 4 && tries.length === 7)).toBe(true);
+          if (hits === 4) expect(tries.at(-1)).toBe(true);
+        }
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('takes a make up again when it is taken back', () => {
+    const log: LoggedRep[] = [];
+    for (let i = 0; i < 8; i += 1) log.push(row(runState(makes, log).up!, 'clean', i, null, true));
+    expect(runState(makes, log).up!.variant).toBe('move=cross end=near');
+    expect(runState(makes, log).up!.side).toBe('other');
+    const last = lastOf(log, 'phone')!;
+    log.push(row(last, 'void', 9, last.id));
+    expect(runState(makes, log).up).toMatchObject({ athleteId: 'bo', side: 'own', rep: 4 });
+  });
+});
+
+describe('how people stand', () => {
+  it('has as many go together as can, of the same call', () => {
+    const state = runState({ ...set, stand: 'row' }, []);
+    expect(together(state, 3).map((turn) => turn.athleteId)).toEqual(['ana', 'bo', 'cy']);
+    expect(together(state, 2)).toHaveLength(2);
+    const log = [row(state.up!, 'clean', 0)];
+    expect(together(runState(set, log), 9).map((turn) => turn.athleteId)).toEqual(['bo', 'cy']);
+    expect(together({ up: null, open: [] }, 3)).toEqual([]);
+  });
+
+  it('sends every group to every station', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 14 }),
+        fc.integer({ min: 1, max: 6 }),
+        fc.integer({ min: 1, max: 3 }),
+        (people, stations, reps) => {
+          const round = turnOrder({
+            ...set,
+            sets: 1,
+            reps,
+            stand: 'stations',
+            athleteIds: Array.from({ length: people }, (_, i) => `p${i}`),
+            vary: { ...axes, moves: Array.from({ length: stations }, (_, i) => `m${i}`) },
+          });
+          expect(new Set(round.map((turn) => turn.key)).size).toBe(people * stations * reps);
+          expect(round).toHaveLength(people * stations * reps);
+          const first = round.filter((turn) => turn.turn === 1);
+          expect(new Set(first.map((turn) => turn.variant)).size).toBe(Math.min(people, stations));
+        },
+      ),
+    );
+  });
 });

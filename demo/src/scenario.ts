@@ -53,7 +53,7 @@ export type ScenarioApproach = {
   movement?: string;
   /** the trainings of a fortnight in which it is run; all when left out */
   days?: readonly Training[];
-  sides?: DrillSet['sides'];
+  sides?: DrillSet['vary']['sides'];
   choices: Choices;
   sets: number;
   reps: number;

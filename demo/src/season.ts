@@ -2,6 +2,8 @@ import {
   bodyOf,
   faultRate,
   footBefore,
+  type Body,
+  type BodyLoad,
   type Foot,
   modelCadenceSpm,
   modelLengthM,
@@ -13,8 +15,10 @@ import {
   CLUB_FILE_VERSION,
   DEMO_EMAIL,
   isSequence,
+  PLAIN_REP,
   WEEKDAYS,
   type ClubFile,
+  type DrillSet,
   type GroundInput,
   type Movement,
   type OnGround,
@@ -23,7 +27,15 @@ import {
   type SessionInput,
   type Trial,
 } from '@gravek/contract';
-import { cueFor, movementOf, outlineOf, solve, takenFrom } from '@gravek/library';
+import {
+  bodyLoad,
+  cueFor,
+  freshDrillSet,
+  movementOf,
+  outlineOf,
+  solve,
+  takenFrom,
+} from '@gravek/library';
 import { addDays, formatISO, getISODay, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';
@@ -98,15 +110,16 @@ const key = (movement: string, fault: string): string => `${movement}/${fault}`;
 const movementCode = ({ movement = RUN_UP }: ScenarioApproach): string => movement;
 
 /** The foot with which a plan starts for somebody. */
+const bodyBy = ({ hand, takeoffFoot, heightM, shoeM, age: ageYears }: Person): Body =>
+  bodyOf({ hand, takeoffFoot, heightM, shoeM, ageYears, legM: null, trials: [] });
+
 const leadFootOf = (approach: ScenarioApproach, person: Person, side: Side): Foot | null => {
   const { choices } = approach;
   if (!isSequence(choices)) {
     const takeoff = choices.takeoffFoot === 'own' ? person.takeoffFoot : choices.takeoffFoot;
     return footBefore(takeoff, choices.steps - 1);
   }
-  const { hand, takeoffFoot, heightM, shoeM, age: ageYears } = person;
-  const body = bodyOf({ hand, takeoffFoot, heightM, shoeM, ageYears, legM: null, trials: [] });
-  const solved = solve(movementOf(movementCode(approach)), choices, body, side);
+  const solved = solve(movementOf(movementCode(approach)), choices, bodyBy(person), side);
   return outlineOf(solved)?.firstFoot ?? null;
 };
 
@@ -208,6 +221,16 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   const onPlan = (approach: ScenarioApproach): Person[] =>
     people.filter((person) => person.plans.includes(approach.key));
 
+  const ofPlan = (
+    setId: string,
+    { id: approachId, sets, reps, restS, setRestS, sides }: (typeof approaches)[number],
+    athleteIds: string[],
+  ): DrillSet => {
+    const fresh = freshDrillSet(setId, { kind: 'plan', approachId }, athleteIds);
+    const vary = { ...fresh.vary, sides: sides ?? fresh.vary.sides };
+    return { ...fresh, vary, sets, reps, restS, setRestS };
+  };
+
   const session = (squad: string, daysAgo: number): SessionInput | null => {
     const on = subDays(today, daysAgo);
     const { title, ground, every } = TRAINING[squad]!;
@@ -227,21 +250,14 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               daysAgo % 14 < 7) &&
             (daysAgo <= 0 || draw() > 0.06),
         );
-        const { sets, reps, restS, setRestS } = approach;
         return there.length === 0
           ? []
           : [
-              {
-                id: id(on, draw),
-                approachId: approach.id,
-                pace: 1,
-                athleteIds: there.map((person) => person.id),
-                sets,
-                reps,
-                sides: approach.sides ?? ['own' as const],
-                restS,
-                setRestS,
-              },
+              ofPlan(
+                id(on, draw),
+                approach,
+                there.map((person) => person.id),
+              ),
             ];
       });
     if (drillSets.length === 0) return null;
@@ -293,6 +309,16 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     leads.set(at, foot);
     return foot;
   };
+  const loads = new Map<string, BodyLoad | null>();
+  const loadOf = (plan: ScenarioApproach, person: Person): BodyLoad | null => {
+    const at = `${plan.key}/${person.id}`;
+    if (!loads.has(at)) {
+      const body = bodyBy(person);
+      const solved = solve(movementOf(movementCode(plan)), plan.choices, body);
+      loads.set(at, bodyLoad(solved, body));
+    }
+    return loads.get(at)!;
+  };
   const logSession = (one: SessionInput, daysAgo: number): void => {
     const start = subDays(today, daysAgo).getTime() + 5 * 3600_000;
     let clock = start;
@@ -303,10 +329,12 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       { person: Person; movement: Movement; reps: number; faults: Map<string, number> }
     >();
     for (const set of one.drillSets) {
-      const plan = approaches.find((candidate) => candidate.id === set.approachId)!;
+      const plan = approaches.find(
+        (candidate) => set.work.kind === 'plan' && candidate.id === set.work.approachId,
+      )!;
       const movement = movementOf(movementCode(plan));
       const draw = plan.movement ? beside : random;
-      const turns = set.sides.flatMap((side) =>
+      const turns = set.vary.sides.flatMap((side) =>
         Array.from({ length: set.reps }, (_, i) => ({ side, rep: i + 1 })),
       );
       for (let s = 1; s <= set.sets; s += 1) {
@@ -339,8 +367,11 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               side,
               rep,
               turn: (s - 1) * turns.length + t + 1,
+              ...PLAIN_REP,
               leadFoot: leadOf(plan, person, side),
               speedPct: Math.round(plan.choices.speedFraction * 100),
+              rung: plan.choices.rung ?? null,
+              load: skips ? null : loadOf(plan, person),
               outcome: skips ? 'skip' : faults.length > 0 ? 'fault' : 'clean',
               voids: null,
               faults,

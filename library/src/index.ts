@@ -29,7 +29,47 @@ export {
   surfaceCautions,
   takenFrom,
 } from './onGround';
-export { askedSpeed, atPace, hasPaces } from './pace';
+export { askedSpeed, atPace, hasWayIn } from './pace';
+export { bodyLoad } from './bodyLoad';
+export { mends, type Mend } from './mend';
+export {
+  sessionFigures,
+  type SessionAsk,
+  type SessionFigures,
+  type SetFigures,
+} from './sessionFigures';
+export {
+  asVaried,
+  baseOf,
+  demandOfSet,
+  drillOfBase,
+  exitName,
+  fieldBase,
+  fieldRun,
+  isAsPlanned,
+  movementCode,
+  notJoined,
+  paceWord,
+  plainChoices,
+  RUNG_NAMES,
+  sideWords,
+  targetWords,
+  variantWords,
+  variedRun,
+  variesWords,
+  type Base,
+  type Finds,
+  type Varied,
+} from './work';
+export {
+  LOAD_KINDS,
+  mostLoaded,
+  sessionLoads,
+  setLoads,
+  type LoadKind,
+  type MostOf,
+  type WeeksOf,
+} from './sessionLoad';
 export { barFor, bySchools, forBody } from './schools';
 export {
   chainCode,
@@ -45,6 +85,7 @@ export {
 } from './chains';
 export {
   barredBy,
+  cameTo,
   cautionsOf,
   demandOf,
   holding,
@@ -63,7 +104,23 @@ export { threeLooks, type Look } from './threeLooks';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
 export { searchIn, type Found, type Hit, type Search } from './search';
-export { drillSetTime, repsOf, sessionReps, sessionTimeS, type Conditions } from './sessionTime';
+export {
+  atOnce,
+  drillSetTime,
+  KNOWN_FROM,
+  likelyReps,
+  makeRate,
+  placed,
+  restFor,
+  sessionReps,
+  sessionTimeS,
+  suggestedRestS,
+  twoPlaces,
+  type Conditions,
+  type Makes,
+  type Placed,
+  type SetTime,
+} from './sessionTime';
 export {
   athleteFaults,
   bySession,
@@ -79,7 +136,9 @@ export {
   fitOf,
   freshDrillSet,
   mayRun,
+  asDrillSet,
   withoutAthletes,
+  type OlderDrillSet,
   type SessionFit,
 } from './sessionFit';
 export {

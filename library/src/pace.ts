@@ -27,19 +27,19 @@ export const askedSpeed = (movement: Movement, choices: Choices): number => {
   );
 };
 
-/** A movement has a way in that can be run slower than its plan says. */
-export const hasPaces = (movement: Movement, choices: Choices): boolean =>
+/** A movement has a way in that slows down by itself; the speed of any other is that of all of it. */
+export const hasWayIn = (movement: Movement, choices: Choices): boolean =>
   !isSequence(choices) || runsOf(movement).length > 0;
 
 /**
  * A plan as a set runs it: the way in at a part of the plan's speed, short steps and all that follows
- * as they are.
+ * as they are; where there is no way in, all of it.
  *
  * @param pace 0.1 to 1, of the plan's own speed
  */
 export const atPace = (movement: Movement, choices: Choices, pace: number): Choices => {
   if (pace === 1) return choices;
-  if (!isSequence(choices)) {
+  if (!isSequence(choices) || runsOf(movement).length === 0) {
     return { ...choices, speedFraction: Math.max(SLOWEST, choices.speedFraction * pace) };
   }
   const speeds = runsOf(movement).map(({ code }): [string, number] => [

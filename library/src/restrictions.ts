@@ -1,4 +1,4 @@
-import { isLeaving, standing, type LogRow, type Outcome } from '@gravek/core';
+import { inLogOrder, isLeaving, standing, type LogRow, type Outcome } from '@gravek/core';
 import type { Choices, Load, Movement, RestrictionKind } from '@gravek/contract';
 import { isSequence } from '@gravek/contract';
 import { drillOf } from './movements';
@@ -100,6 +100,16 @@ export const whyBarred = (name: string, restriction: DatedRestriction): string =
 /** The rows with which athletes have left a session, by athlete: put out, or stopped by pain. */
 export const leftBy = <R extends LogRow>(log: readonly R[]): Map<string, R> =>
   new Map(standing(log).flatMap((row) => (isLeaving(row) ? [[row.athleteId, row] as const] : [])));
+
+/** Who came late and joined a drill set, in the order in which they came; each with the row that says so. */
+export const cameTo = <R extends LogRow>(log: readonly R[], drillSetId: string): Map<string, R> =>
+  new Map(
+    inLogOrder(
+      standing(log.filter((row) => row.drillSetId === drillSetId)).filter(
+        (row) => row.outcome === 'in',
+      ),
+    ).map((row) => [row.athleteId, row] as const),
+  );
 
 /** Why somebody has left, as a sentence. */
 export const whyLeft = (name: string, { outcome }: { outcome: Outcome }): string =>

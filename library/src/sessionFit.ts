@@ -1,22 +1,25 @@
 import {
+  AS_PLANNED,
   bodyOf,
   checkRules,
   compareStepCounts,
   formatLength,
   groupBy,
   type LengthStyle,
+  type Side,
 } from '@gravek/core';
 import {
   isSequence,
   type ApproachSummary,
   type Athlete,
-  type Choices,
   type DrillSet,
+  type Load,
   type Movement,
   type NamedRuleSet,
+  type Work,
 } from '@gravek/contract';
 import { beyondLaneM } from './onGround';
-import { barredBy, demandOf } from './restrictions';
+import { barredBy } from './restrictions';
 import { outlineOf, solve, straightAsk } from './plan';
 
 type Plan = Pick<ApproachSummary, 'choices'>;
@@ -105,35 +108,62 @@ export const withoutAthletes = (
   );
 
 /** What a new drill set begins with. */
-const FRESH = { pace: 1, sets: 2, reps: 4, sides: ['own'], restS: 60, setRestS: 180 } as const;
+const FRESH = {
+  struck: [],
+  order: 'blocked',
+  slowFirst: true,
+  seed: 1,
+  sets: 2,
+  reps: 4,
+  target: 'attempts',
+  amount: 1,
+  stand: 'turns',
+  helpers: [],
+  lanes: null,
+  apartPaces: null,
+  beside: false,
+  redo: false,
+  freeze: false,
+  call: null,
+  restS: 60,
+  setRestS: 180,
+} as const;
 
 /**
- * A drill set of an approach for all whom it is planned for and who may run it on the day.
+ * A drill set of some work, nothing in it varied yet.
  *
  * @param id of the new set
- * @param on day of the session, yyyy-mm-dd
  */
-export const freshDrillSet = (
-  id: string,
-  plan: { id: string; movement: Movement; choices: Choices; athleteIds: readonly string[] },
-  people: readonly Athlete[],
-  on: string,
-): DrillSet => ({
-  ...FRESH,
-  sides: [...FRESH.sides],
+export const freshDrillSet = (id: string, work: Work, athleteIds: readonly string[]): DrillSet => ({
+  ...structuredClone(FRESH as unknown as DrillSet),
+  vary: structuredClone(AS_PLANNED.vary) as DrillSet['vary'],
   id,
-  approachId: plan.id,
-  athleteIds: mayRun(plan, people, on)
-    .filter((person) => plan.athleteIds.includes(person.id))
-    .map((person) => person.id),
+  work,
+  athleteIds: [...athleteIds],
 });
 
-/** Who may run an approach on a day: nobody who is archived or barred from what it asks. */
-export const mayRun = (
-  plan: { movement: Movement; choices: Choices },
-  people: readonly Athlete[],
-  on: string,
-): Athlete[] => {
-  const asked = demandOf(plan.movement, plan.choices);
-  return people.filter((person) => !person.archived && !barredBy(asked, person.restrictions, on));
+/** Who may take part in something on a day: nobody who is archived or barred from what it asks. */
+export const mayRun = (loads: readonly Load[], people: readonly Athlete[], on: string): Athlete[] =>
+  people.filter((person) => !person.archived && !barredBy(loads, person.restrictions, on));
+
+/** A drill set as it was kept before sets could vary: one plan, at one pace, on one side or both. */
+export type OlderDrillSet = {
+  id: string;
+  approachId: string;
+  athleteIds: string[];
+  pace?: number;
+  sides?: Side[];
+  sets: number;
+  reps: number;
+  restS: number;
+  setRestS: number;
+};
+
+/** A drill set as it is now, from one that may be older: of a file, a draft, or a phone. */
+export const asDrillSet = (set: DrillSet | OlderDrillSet): DrillSet => {
+  if ('work' in set) return set;
+  const { id, approachId, athleteIds, sets, reps, restS, setRestS } = set;
+  const fresh = freshDrillSet(id, { kind: 'plan', approachId }, athleteIds ?? []);
+  const vary = { ...fresh.vary, sides: set.sides ?? ['own' as const], paces: [set.pace ?? 1] };
+  return { ...fresh, sets, reps, restS, setRestS, vary };
 };

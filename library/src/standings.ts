@@ -94,15 +94,18 @@ export const faultHistory = (
 /**
  * Faults to offer for a rep, the likeliest first: the cued one, then by how often it shows, then by how
  * grave it is.
+ * @param phases codes of the phases that are gone through: only their faults can show; all where none is known
  * @example likelyFaults(movement, { fault: 'reaches', likely: ['slows-in'] })[0]!.code // 'reaches'
  */
 export const likelyFaults = (
   movement: Movement,
   { fault: cued, likely }: Pick<RunCue, 'fault' | 'likely'> = { fault: null, likely: [] },
+  phases: readonly string[] = [],
 ): Movement['faults'] => {
+  const there = movement.faults.filter((fault) => phases.includes(fault.phase));
   const place = (code: string): number =>
     code === cued ? -1 : likely.includes(code) ? likely.indexOf(code) : likely.length;
-  return [...movement.faults].sort(
+  return [...(there.length > 0 ? there : movement.faults)].sort(
     (a, b) => place(a.code) - place(b.code) || b.severity - a.severity,
   );
 };

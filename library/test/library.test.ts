@@ -1,7 +1,8 @@
 import type { Outcome } from '@gravek/core';
-import type { SequenceChoices } from '@gravek/contract';
+import type { DrillSet, SequenceChoices } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
 import {
+  freshDrillSet,
   athleteFaults,
   barredBy,
   bySession,
@@ -177,16 +178,11 @@ describe('restrictions', () => {
     const reduced = [{ ...held, kind: 'reduced' as const }];
     expect(barredBy(asked('gaps'), reduced, '2031-03-05')).toBeNull();
     expect([repsFor(5, reduced, '2031-03-05'), repsFor(5, reduced, '2031-04-05')]).toEqual([3, 5]);
-    const set = {
-      id: 's',
-      approachId: 'p',
-      athleteIds: ['a', 'b'],
-      sets: 2,
-      reps: 5,
-      sides: ['own' as const, 'other' as const],
-      restS: 0,
-      setRestS: 0,
-      pace: 1,
+    const fresh = freshDrillSet('s', { kind: 'warm-up', name: 'Squats' }, ['a', 'b']);
+    const set: DrillSet = {
+      ...fresh,
+      ...{ sets: 2, reps: 5, restS: 0, setRestS: 0 },
+      vary: { ...fresh.vary, sides: ['own', 'other'] },
     };
     const people = [
       { id: 'a', restrictions: [] },
@@ -197,8 +193,8 @@ describe('restrictions', () => {
     expect(holding([held], '2031-02-28')).toEqual([]);
     // The minutes know it too: the last two rounds of each side are done by one.
     const planS = (on: string, lanes = 1): number =>
-      drillSetTime(set, { runS: 4 }, { people, on, lanes })!.totalS;
-    const [both, alone] = [2 * (4 + 4 + 6), 4 + 4 + 6];
+      drillSetTime(set, null, undefined, { people, on, lanes })!.totalS;
+    const [both, alone] = [2 * (3 + 4 + 6), 3 + 4 + 6];
     expect(planS('2031-04-05')).toBe(2 * 2 * 5 * both);
     expect(planS('2031-03-05')).toBe(2 * 2 * (3 * both + 2 * alone));
     expect(planS('2031-03-05', 2)).toBe(2 * 2 * 5 * alone);
@@ -216,6 +212,7 @@ describe('restrictions', () => {
     expect(barredBy([], [pain], '2031-02-01')).toBeNull();
     const row = (id: string, athleteId: string, outcome: Outcome, voids: string | null = null) => ({
       ...{ id, athleteId, outcome, voids, drillSetId: 's', set: 1, side: 'own' as const, rep: 1 },
+      ...{ variant: '', made: null },
       ...{ device: 'd', deviceNo: Number(id), arrival: Number(id) },
     });
     const left = leftBy([

@@ -1,4 +1,4 @@
-import { MOVEMENTS, sequenceStart, straightStart } from '@gravek/library';
+import { freshDrillSet, MOVEMENTS, sequenceStart, straightStart } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { solveFor } from '../src/approaches/queries';
@@ -80,8 +80,14 @@ export const fillClub = async (
       })),
       (some) => trx.insertInto('session').values(some).execute(),
     );
-    await sql`insert into drill_set (id, session_id, position, approach_id, sets, reps, sides, rest_s, set_rest_s)
-      select gen_random_uuid(), id, 0, ${plan.id}::uuid, 1, ${repsEach}, '{own}', 60, 120
+    const {
+      id: _id,
+      athleteIds: _athletes,
+      ...set
+    } = freshDrillSet('', { kind: 'plan', approachId: plan.id }, []);
+    const document = JSON.stringify({ ...set, sets: 1, reps: repsEach });
+    await sql`insert into drill_set (id, session_id, position, approach_id, document)
+      select gen_random_uuid(), id, 0, ${plan.id}::uuid, ${document}::jsonb
       from session where id = any(${sessionIds}::uuid[])`.execute(trx);
     await sql`insert into drill_set_athlete (drill_set_id, athlete_id, position)
       select d.id, a.id, a.place from drill_set d,

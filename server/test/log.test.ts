@@ -53,7 +53,11 @@ describe('a rep', () => {
     const changed = { ...plan, name: 'Another name', choices: { ...plan.choices, steps: 8 } };
     await coach.put(`/approaches/${id}`, { ...changed, version: 1 }).expect(200);
     const { id: sessionId, ...session } = own.session;
-    const sides = session.drillSets.map((set) => ({ ...set, sides: ['other', 'own'], reps: 5 }));
+    const sides = session.drillSets.map((set) => ({
+      ...set,
+      vary: { ...set.vary, sides: ['other', 'own'] },
+      reps: 5,
+    }));
     await coach
       .put(`/sessions/${sessionId}`, { ...session, drillSets: sides, version: 1 })
       .expect(200);
@@ -76,14 +80,17 @@ describe('a rep', () => {
     const spare = anApproach([own.athlete.id], { name: 'Spare' });
     await coach.post('/approaches', spare).expect(200);
     const { id: sessionId, ...session } = own.session;
-    const swapped = session.drillSets.map((set) => ({ ...set, approachId: spare.id }));
+    const swapped = session.drillSets.map((set) => ({
+      ...set,
+      work: { kind: 'plan', approachId: spare.id },
+    }));
     const refused = await coach.put(`/sessions/${sessionId}`, {
       ...session,
       drillSets: swapped,
       version: 1,
     });
     expect(refused.status).toBe(422);
-    expect((refused.body as Problem).fields!['drillSets[0].approachId']).toContain(
+    expect((refused.body as Problem).fields!['drillSets[0].work']).toContain(
       'Add another drill set',
     );
   });

@@ -151,7 +151,7 @@ describe('a session', () => {
       ...aSession(two.approach.id, [two.athlete.id]),
       drillSets: one.session.drillSets.map((set) => ({
         ...set,
-        approachId: two.approach.id,
+        work: { kind: 'plan' as const, approachId: two.approach.id },
         athleteIds: [two.athlete.id],
       })),
     };

@@ -141,10 +141,10 @@ describe('a club file', () => {
     ],
     [
       'a drill set of no approach',
-      'sessions[0].drillSets[0].approachId',
+      'sessions[0].drillSets[0].work.approachId',
       ({ sessions }) => ({
         sessions: first(sessions, {
-          drillSets: [{ ...sessions[0]!.drillSets[0]!, approachId: other }],
+          drillSets: [{ ...sessions[0]!.drillSets[0]!, work: { kind: 'plan', approachId: other } }],
         }),
       }),
     ],
@@ -181,6 +181,14 @@ describe('a club file', () => {
     const before = {
       ...season,
       version: 2,
+      sessions: season.sessions.map((session) => ({
+        ...session,
+        drillSets: session.drillSets.map(({ id, work, athleteIds, vary, ...set }) => {
+          const { sets, reps, restS, setRestS } = set;
+          const approachId = work.kind === 'plan' ? work.approachId : '';
+          return { id, approachId, athleteIds, sets, reps, restS, setRestS, sides: vary.sides };
+        }),
+      })),
       reps: season.reps.slice(0, 400).map((rep) => {
         const { movement: _m, part: _p, turn: _t, leadFoot: _l, speedPct: _s, ...rest } = rep;
         const { device: _d, deviceNo: _n, ...old } = rest;
@@ -193,6 +201,7 @@ describe('a club file', () => {
       const { movement, part, turn, speedPct } = season.reps[i]!;
       expect(rep).toMatchObject({ movement, part, turn, speedPct, deviceNo: i + 1 });
     });
+    expect(checked.value.sessions).toEqual(season.sessions);
     expect(check(clubFile, upgraded({ ...before, approaches: [] })).ok).toBe(false);
     for (const odd of [null, 7, 'x', {}, { version: 2 }, { version: 2, reps: [null] }]) {
       expect(check(clubFile, upgraded(odd)).ok).toBe(false);

@@ -1,17 +1,18 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type {
-  Athlete,
-  ApproachInput,
-  GroundInput,
-  LogPage,
-  Movement,
-  Rep,
-  SessionInput,
-  StoredRep,
+import {
+  PLAIN_REP,
+  type Athlete,
+  type ApproachInput,
+  type GroundInput,
+  type LogPage,
+  type Movement,
+  type Rep,
+  type SessionInput,
+  type StoredRep,
 } from '@gravek/contract';
-import { movementOf } from '@gravek/library';
+import { freshDrillSet, movementOf } from '@gravek/library';
 import { Kysely, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -305,14 +306,9 @@ export const aSession = (approachId: string, athleteIds: string[]): SessionInput
   place: 'Track',
   drillSets: [
     {
-      id: uuid(),
-      approachId,
-      pace: 1,
-      athleteIds,
+      ...freshDrillSet(uuid(), { kind: 'plan', approachId }, athleteIds),
       sets: 2,
       reps: 3,
-      sides: ['own'],
-      restS: 60,
       setRestS: 120,
     },
   ],
@@ -327,6 +323,7 @@ export const aRep = (session: SessionInput, change: Partial<Rep> = {}): Rep => (
   sessionId: session.id,
   drillSetId: session.drillSets[0]!.id,
   athleteId: session.drillSets[0]!.athleteIds[0]!,
+  ...PLAIN_REP,
   movement: 'straight-run-up',
   part: null,
   set: 1,

@@ -1,27 +1,46 @@
 import 'fake-indexeddb/auto';
-import type { Rep, RunBundle, StoredRep } from '@gravek/contract';
+import { PLAIN_REP, type Rep, type RunBundle, type StoredRep } from '@gravek/contract';
 import Dexie from 'dexie';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import {
   deviceId,
   enqueue,
   forgetSessions,
+  jot,
   keepBundle,
   keptBundle,
   keptSessions,
   logEnd,
   logOf,
   queue,
+  recoverJotted,
 } from '../src/phone/store';
-import { fetchBundle, fetchLog, logRep, refreshKept, send, useSending } from '../src/phone/sync';
+import { fetchBundle, fetchLog, logReps, refreshKept, send, useSending } from '../src/phone/sync';
 
 const CLUB = 'club-1';
+
+/** The part of a page's local storage that is written to. */
+const jotted = new Map<string, string>();
+Object.defineProperty(globalThis, 'localStorage', {
+  value: new Proxy(
+    {
+      setItem: (key: string, text: string) => void jotted.set(key, text),
+      getItem: (key: string) => jotted.get(key) ?? null,
+      removeItem: (key: string) => void jotted.delete(key),
+    },
+    {
+      ownKeys: () => [...jotted.keys()],
+      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+    },
+  ),
+});
 
 const rep = (n: number, change: Partial<Rep> = {}): Rep => ({
   id: `rep-${String(n).padStart(4, '0')}`,
   sessionId: 'session-1',
   drillSetId: 'set-1',
   athleteId: 'ana',
+  ...PLAIN_REP,
   movement: 'straight-run-up',
   part: null,
   set: 1,
@@ -87,6 +106,21 @@ afterEach(() => {
 });
 
 describe('the queue of reps', () => {
+  it('finds again what a tab had only written down when it was closed', async () => {
+    serve(takeAll);
+    const { device: _device, deviceNo: _no, ...one } = rep(1);
+    const two = { ...one, id: 'rep-0002' };
+    // The second is in the queue already: it was closed between queueing and crossing out.
+    jot(CLUB, [one, two]);
+    await enqueue(CLUB, [two]);
+    await recoverJotted();
+    await recoverJotted();
+    expect((await queue.toArray()).map((row) => row.id).sort()).toEqual([one.id, two.id]);
+    expect(jotted.size).toBe(0);
+    await send(CLUB);
+    expect(await queue.count()).toBe(0);
+  });
+
   it('holds a rep before anything is sent, and lets go once it is stored', async () => {
     let inQueueWhenSent = -1;
     serve(async (reps) => {
@@ -94,7 +128,7 @@ describe('the queue of reps', () => {
       return takeAll(reps);
     });
     const { device: _device, deviceNo: _no, ...one } = rep(1);
-    await logRep(CLUB, one);
+    await logReps(CLUB, [one]);
     await send(CLUB);
     expect(inQueueWhenSent).toBe(1);
     expect(await queue.count()).toBe(0);
@@ -245,7 +279,7 @@ describe('the device’s own numbers', () => {
   it('go up by one, from several tabs at once', async () => {
     const { device: _device, deviceNo: _no, ...one } = rep(1);
     await Promise.all(
-      Array.from({ length: 20 }, (_, i) => enqueue(CLUB, { ...one, id: `many-${i}` })),
+      Array.from({ length: 20 }, (_, i) => enqueue(CLUB, [{ ...one, id: `many-${i}` }])),
     );
     const rows = await queue.toArray();
     const numbers = rows.map((row) => row.deviceNo).sort((a, b) => a - b);
@@ -384,19 +418,30 @@ it('a session kept by an older version goes on without network: its plans say wh
     sessionId: 's',
     openedMs: 1,
     bundle: {
-      session: { id: 's', drillSets: [{ id: 'd', approachId: 'p' }] },
-      plans: [plan, { ...plan, id: 'q', movement: 'gone' }],
+      session: {
+        id: 's',
+        drillSets: [
+          { id: 'd', approachId: 'p', sets: 2, reps: 3, restS: 60, setRestS: 90 },
+          { id: 'e', approachId: 'q', sides: ['other'], pace: 0.5 },
+        ],
+      },
+      plans: [plan, { ...plan, id: 'q', pace: 0.5, movement: 'gone' }],
       movements: [],
+      athletes: [{ id: 'ana', name: 'Ana' }],
     },
   });
   before.close();
   const { openStore } = await import('../src/phone/store');
   const now = openStore('gravek-before');
   const kept = await now.bundles.get('s');
-  expect(kept!.bundle.session.drillSets).toMatchObject([{ approachId: 'p', pace: 1 }]);
-  expect(kept!.bundle.plans).toMatchObject([
-    { id: 'p', pace: 1, schools: {}, loads: ['sprint', 'contact'], cautions: [] },
-    { id: 'q', schools: {}, loads: [], cautions: [] },
+  expect(kept!.bundle.session.drillSets).toMatchObject([
+    { work: { approachId: 'p' }, vary: { sides: ['own'], paces: [1] }, reps: 3 },
+    { work: { approachId: 'q' }, vary: { sides: ['other'], paces: [0.5] } },
   ]);
+  expect(kept!.bundle.plans).toMatchObject([
+    { drillSetId: 'd', movement: 'close-and-shorten', choices: { schools: {} }, cautions: [] },
+    { drillSetId: 'e', movement: null, choices: null, cautions: [] },
+  ]);
+  expect(kept!.bundle.athletes).toMatchObject([{ id: 'ana', body: null }]);
   now.close();
 });

@@ -1,4 +1,5 @@
-import { drillSetTime } from '@gravek/library';
+import type { DrillSet } from '@gravek/contract';
+import { drillSetTime, freshDrillSet } from '@gravek/library';
 import { describe, expect, it } from 'vitest';
 import { around, choiceMessages } from '../src/approaches/plan/draft';
 import { weekOf } from '../src/controls/dates';
@@ -30,20 +31,18 @@ describe('planning', () => {
   });
 
   it('says how long a drill set takes, and nothing of one that cannot be run', () => {
-    const set = {
-      id: '',
-      approachId: '',
-      athleteIds: ['a', 'b', 'c'],
-      sets: 2,
-      reps: 4,
-      sides: ['own' as const, 'other' as const],
-      restS: 10,
-      setRestS: 60,
-      pace: 1,
+    const fresh = freshDrillSet('', { kind: 'warm-up', name: 'Squats' }, ['a', 'b', 'c']);
+    const set: DrillSet = {
+      ...fresh,
+      ...{ sets: 2, reps: 4, restS: 10, setRestS: 60 },
+      vary: { ...fresh.vary, sides: ['own', 'other'] },
     };
-    expect(drillSetTime(set, undefined)).toMatchObject({ cycleS: 39, totalS: 2 * 8 * 39 + 60 });
-    expect(drillSetTime({ ...set, athleteIds: [] }, undefined)).toBeNull();
-    expect(drillSetTime({ ...set, restS: -5 }, undefined)).toBeNull();
+    expect(drillSetTime(set, null, undefined)).toMatchObject({
+      cycleS: 39,
+      totalS: 2 * 8 * 39 + 60,
+    });
+    expect(drillSetTime({ ...set, athleteIds: [] }, null, undefined)).toBeNull();
+    expect(drillSetTime({ ...set, restS: -5 }, null, undefined)).toBeNull();
   });
 
   it('starts weeks on Monday, across months', () => {

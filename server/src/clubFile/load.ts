@@ -1,4 +1,11 @@
-import { check, clubFile, looseEndsOfClub, type ClubFile, type Rep } from '@gravek/contract';
+import {
+  check,
+  clubFile,
+  looseEndsOfClub,
+  WARM_UP,
+  type ClubFile,
+  type Rep,
+} from '@gravek/contract';
 import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { upgraded } from './upgrade';
@@ -142,14 +149,23 @@ const lookForMovements = async (trx: Trx, file: ClubFile): Promise<void> => {
   const movementBy = await movementsBy(trx, [
     ...file.approaches.map((approach) => approach.movement),
     ...new Set(file.reps.map((rep) => rep.movement)),
+    ...file.sessions.flatMap(({ drillSets }) =>
+      drillSets.flatMap(({ work }) => (work.kind === 'movement' ? [work.movement] : [])),
+    ),
   ]);
   const missing = (path: string): StartFault =>
     refusal({ [path]: 'There is no such movement, neither built in nor in the file.' });
   file.approaches.forEach(({ movement }, i) => {
     if (!movementBy(movement)) throw missing(`approaches[${i}].movement`);
   });
+  file.sessions.forEach(({ drillSets }, i) =>
+    drillSets.forEach(({ work }, d) => {
+      if (work.kind === 'movement' && !movementBy(work.movement))
+        throw missing(`sessions[${i}].drillSets[${d}].work.movement`);
+    }),
+  );
   file.reps.forEach(({ movement }, i) => {
-    if (!movementBy(movement)) throw missing(`reps[${i}].movement`);
+    if (movement !== WARM_UP && !movementBy(movement)) throw missing(`reps[${i}].movement`);
   });
 };
 

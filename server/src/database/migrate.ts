@@ -11,6 +11,7 @@ import * as door from './migrations/0005_door';
 import * as pace from './migrations/0006_pace';
 import * as grounds from './migrations/0007_grounds';
 import * as field from './migrations/0008_field';
+import * as sets from './migrations/0009_sets';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -22,6 +23,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0006_pace': pace,
   '0007_grounds': grounds,
   '0008_field': field,
+  '0009_sets': sets,
 };
 
 /** Counts what was logged before there were counts, club by club. */

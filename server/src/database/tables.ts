@@ -1,4 +1,5 @@
 import type {
+  BodyLoad,
   Foot,
   Layout,
   MeasuredStep,
@@ -11,6 +12,7 @@ import type {
 } from '@gravek/core';
 import type {
   Choices,
+  DrillSet,
   FaultStanding,
   GroundInput,
   ModelSource,
@@ -38,6 +40,8 @@ type CountKey = {
   side: Side;
   lead_foot: Foot | '';
   speed_pct: number;
+  rung: string;
+  exit: string;
 };
 
 export type Tables = {
@@ -149,13 +153,9 @@ export type Tables = {
     id: string;
     session_id: string;
     position: number;
-    approach_id: string;
-    sets: number;
-    reps: number;
-    sides: Side[];
-    rest_s: number;
-    set_rest_s: number;
-    pace: Generated<number>;
+    /** the plan that it runs; null where it runs none */
+    approach_id: string | null;
+    document: JSONColumnType<Omit<DrillSet, 'id' | 'athleteIds'>>;
   };
   drill_set_athlete: {
     club_id: ClubId;
@@ -180,6 +180,15 @@ export type Tables = {
     turn: number;
     lead_foot: Foot | null;
     speed_pct: number | null;
+    variant: string;
+    rung: string | null;
+    exit: string | null;
+    taken: string | null;
+    late_s: number | null;
+    made: boolean | null;
+    held_s: number | null;
+    load: MaybeJson<BodyLoad>;
+    note: string;
     device: string;
     device_no: number;
     arrival: number;
@@ -222,7 +231,16 @@ export type Tables = {
   attempt: { key: string; hits: number; until: Date };
   password_link: { token_hash: string; account_id: string; until: Date };
   /** what each session showed of each athlete under each condition, always equal to a recount */
-  rep_count: CountKey & { reps: number; cues: string[] };
+  rep_count: CountKey & {
+    reps: number;
+    cues: string[];
+    tried: number;
+    made: number;
+    contacts: number;
+    jumps: number;
+    throws: number;
+    sprint_m: number;
+  };
   fault_count: CountKey & { fault: string; reps: number };
   /** how the faults of each athlete stand in each movement, worked out from the counts */
   fault_standing: {

@@ -1,27 +1,32 @@
-import type { AthleteFaults, CueLine } from '@gravek/contract';
-import { groupBy } from '@gravek/core';
+import type { AthleteFaults, CueLine, DrillSet, Session } from '@gravek/contract';
+import { groupBy, keptVariants } from '@gravek/core';
+import { baseOf, movementCode } from '@gravek/library';
 import type { Trx } from '../database/connect';
+import { findsOf } from '../sessions/work';
+import { sessions } from '../sessions/queries';
 import { faultsBefore, faultsOf } from './queries';
 
-/** Who runs what in a session, in the order of its drill sets. */
-const runIn = async (trx: Trx, sessionId: string) =>
-  trx
-    .selectFrom('drill_set as d')
-    .innerJoin('drill_set_athlete as x', (join) =>
-      join.onRef('x.club_id', '=', 'd.club_id').onRef('x.drill_set_id', '=', 'd.id'),
-    )
-    .innerJoin('approach as p', (join) =>
-      join.onRef('p.club_id', '=', 'd.club_id').onRef('p.id', '=', 'd.approach_id'),
-    )
-    .innerJoin('athlete as a', (join) =>
-      join.onRef('a.club_id', '=', 'x.club_id').onRef('a.id', '=', 'x.athlete_id'),
-    )
-    .select(['x.athlete_id as athleteId', 'p.movement'])
-    .where('d.session_id', '=', sessionId)
-    .where('a.archived_at', 'is', null)
-    .orderBy('d.position')
-    .orderBy('x.position')
+type Run = { athleteId: string; movement: string };
+
+/** Who runs what in a session, in the order of its drill sets; nobody who is archived. */
+const runIn = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<Run[]> => {
+  const finds = await findsOf(trx, drillSets);
+  const rows = await trx
+    .selectFrom('athlete')
+    .select('id')
+    .where('archived_at', 'is', null)
     .execute();
+  const there = new Set(rows.map((row) => row.id));
+  return drillSets.flatMap((set) => {
+    const base = baseOf(set.work, finds);
+    const codes = base
+      ? new Set(keptVariants(set).flatMap((variant) => movementCode(base, variant) ?? []))
+      : [];
+    return set.athleteIds
+      .filter((id) => there.has(id))
+      .flatMap((athleteId) => [...codes].map((movement) => ({ athleteId, movement })));
+  });
+};
 
 /**
  * The one cue of each athlete in a session, of the movements that are run there, from what was counted
@@ -29,9 +34,9 @@ const runIn = async (trx: Trx, sessionId: string) =>
  */
 export const cuesOf = async (
   trx: Trx,
-  session: { id: string; date: string },
+  session: Pick<Session, 'id' | 'date' | 'drillSets'>,
 ): Promise<AthleteFaults[]> => {
-  const run = await runIn(trx, session.id);
+  const run = await runIn(trx, session.drillSets);
   if (run.length === 0) return [];
   const faults = await faultsBefore(
     trx,
@@ -70,16 +75,10 @@ const asLine = ({ athleteId, movement, reps, faults, cue }: AthleteFaults): CueL
  * movement that each ran last on a day without a session.
  */
 export const cuesOn = async (trx: Trx, day: string): Promise<CueLine[]> => {
-  const sessions = await trx
-    .selectFrom('session')
-    .select(['id', 'day as date'])
-    .where('day', '=', day)
-    .where('archived_at', 'is', null)
-    .orderBy('id')
-    .execute();
+  const there = (await sessions(trx, { from: day, to: day })).filter((one) => !one.archived);
   const cues: AthleteFaults[] = [];
-  for (const session of sessions) cues.push(...(await cuesOf(trx, session)));
-  if (sessions.length > 0) {
+  for (const session of there) cues.push(...(await cuesOf(trx, session)));
+  if (there.length > 0) {
     // Who runs the same thing twice on a day has one cue for it.
     return [...groupBy(cues, (one) => `${one.athleteId}/${one.movement}`).values()].map(([first]) =>
       asLine(first!),

@@ -43,6 +43,7 @@ export const countsOf = async (
       where f.club_id = c.club_id and f.athlete_id = c.athlete_id and f.movement = c.movement
         and f.session_id = c.session_id and f.part = c.part and f.side = c.side
         and f.lead_foot = c.lead_foot and f.speed_pct = c.speed_pct
+        and f.rung = c.rung and f.exit = c.exit
     ) f on true
     where c.athlete_id = any(${ids})
       ${codes ? sql`and c.movement = any(${codes})` : sql``}

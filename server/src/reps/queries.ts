@@ -19,6 +19,15 @@ const asRep = (row: RepRow): StoredRep => ({
   turn: row.turn,
   leadFoot: row.lead_foot,
   speedPct: row.speed_pct,
+  variant: row.variant,
+  rung: row.rung as StoredRep['rung'],
+  exit: row.exit,
+  taken: row.taken,
+  lateS: row.late_s,
+  made: row.made,
+  heldS: row.held_s,
+  load: row.load,
+  note: row.note,
   outcome: row.outcome,
   voids: row.voids,
   faults: row.faults,
@@ -97,6 +106,15 @@ export const repColumns = (rep: Rep, arrival: number, loggedBy: string | null) =
   turn: rep.turn,
   lead_foot: rep.leadFoot,
   speed_pct: rep.speedPct,
+  variant: rep.variant,
+  rung: rep.rung,
+  exit: rep.exit,
+  taken: rep.taken,
+  late_s: rep.lateS,
+  made: rep.made,
+  held_s: rep.heldS,
+  load: rep.load && JSON.stringify(rep.load),
+  note: rep.note,
   outcome: rep.outcome,
   voids: rep.voids,
   cue: rep.cue,
@@ -125,6 +143,8 @@ const countKey = (count: RepCount) => ({
   side: count.side,
   lead_foot: count.leadFoot ?? ('' as const),
   speed_pct: count.speedPct ?? 0,
+  rung: count.rung ?? '',
+  exit: count.exit ?? '',
 });
 
 /** Rows of one statement: it holds at most 65,535 values. */
@@ -151,7 +171,19 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
   await inChunks(counts, (some) =>
     trx
       .insertInto('rep_count')
-      .values(some.map((one) => ({ ...countKey(one), reps: one.reps, cues: one.cues })))
+      .values(
+        some.map((one) => ({
+          ...countKey(one),
+          reps: one.reps,
+          cues: one.cues,
+          tried: one.tried,
+          made: one.made,
+          contacts: one.load.contacts,
+          jumps: one.load.jumps,
+          throws: one.load.throws,
+          sprint_m: one.load.sprintM,
+        })),
+      )
       .execute(),
   );
   const faults = counts.flatMap((count) =>

@@ -1,5 +1,12 @@
 import { isDeepStrictEqual } from 'node:util';
-import { check, repInput, type Rep, type RepReceipt, type StoredRep } from '@gravek/contract';
+import {
+  check,
+  repInput,
+  WARM_UP,
+  type Rep,
+  type RepReceipt,
+  type StoredRep,
+} from '@gravek/contract';
 import { sql } from 'kysely';
 import pg from 'pg';
 import { restrictionColumns } from '../athletes/queries';
@@ -132,7 +139,8 @@ export const storeReps = async (
     if (!sessions.has(rep.sessionId) || sessionOf.get(rep.drillSetId) !== rep.sessionId)
       return 'Its drill set is not there any more.';
     if (!people.has(rep.athleteId)) return 'Its athlete is not there any more.';
-    if (!movementBy(rep.movement)) return 'Its movement is not there any more.';
+    if (rep.movement !== WARM_UP && !movementBy(rep.movement))
+      return 'Its movement is not there any more.';
     if (rep.voids === null) return null;
     const meant = known.get(rep.voids) ?? fresh.get(rep.voids);
     if (!meant) return 'The rep that it takes back is not there.';
@@ -260,6 +268,6 @@ const countTaken = async (trx: Trx, taken: readonly Rep[]): Promise<void> => {
   }
   await refreshStandings(trx, {
     athleteIds: [...new Set(taken.map((rep) => rep.athleteId))],
-    movements: [...new Set(taken.map((rep) => rep.movement))],
+    movements: [...new Set(taken.map((rep) => rep.movement))].filter((one) => one !== WARM_UP),
   });
 };

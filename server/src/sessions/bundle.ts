@@ -1,119 +1,73 @@
 import { createHash } from 'node:crypto';
 import { bodyOf } from '@gravek/core';
-import {
-  isSequence,
-  type DrillSet,
-  type Movement,
-  type OnGround,
-  type RunAthlete,
-  type RunBundle,
-  type RunCue,
-  type RunPlan,
-  type Session,
+import type {
+  DrillSet,
+  Movement,
+  OnGround,
+  RunAthlete,
+  RunBundle,
+  RunCue,
+  RunPlan,
+  Session,
 } from '@gravek/contract';
-import {
-  askedSpeed,
-  atPace,
-  cautionsOf,
-  demandOf,
-  exitsOf,
-  feetDiffer,
-  mirrorOutline,
-  outlineOf,
-  setOn,
-  solve,
-  takenFrom,
-} from '@gravek/library';
+import { baseOf, cautionsOf, feetDiffer, takenFrom } from '@gravek/library';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { cuesOf } from '../faults/cues';
 import { ground } from '../grounds/queries';
-import { clubMovements, movementsBy } from '../movements/queries';
+import { clubMovements } from '../movements/queries';
+import { findsOf } from './work';
 
-/**
- * The approaches of a session as its sets run them: each once for every pace that is asked, set out on
- * the ground of the session.
- */
+/** What was solved with plans for athletes; what is run otherwise is solved on the phone. */
+const solvedWith = async (trx: Trx, drillSets: readonly DrillSet[]) => {
+  const plans = drillSets.flatMap(({ work }) => (work.kind === 'plan' ? [work.approachId] : []));
+  const people = drillSets.flatMap((set) => set.athleteIds);
+  if (plans.length === 0 || people.length === 0) return [];
+  return trx
+    .selectFrom('athlete_approach')
+    .select(['approach_id', 'athlete_id as athleteId', 'own', 'other'])
+    .where('approach_id', 'in', [...new Set(plans)])
+    .where('athlete_id', 'in', [...new Set(people)])
+    .orderBy('athlete_id')
+    .execute();
+};
+
+/** The work of each drill set, set out on the ground of the session. */
 const runPlans = async (
   trx: Trx,
   drillSets: readonly DrillSet[],
   here: OnGround | null,
 ): Promise<RunPlan[]> => {
-  if (drillSets.length === 0) return [];
-  const plans = await trx
-    .selectFrom('approach')
-    .select(['id', 'name', 'movement', 'choices'])
-    .where('id', 'in', [...new Set(drillSets.map((set) => set.approachId))])
-    .orderBy('id')
-    .execute();
-  const ids = [...new Set(drillSets.flatMap((set) => set.athleteIds))];
-  const solved =
-    ids.length === 0
-      ? []
-      : await trx
-          .selectFrom('athlete_approach')
-          .select(['approach_id', 'athlete_id as athleteId', 'own', 'other'])
-          .where(
-            'approach_id',
-            'in',
-            plans.map((plan) => plan.id),
-          )
-          .where('athlete_id', 'in', ids)
-          .orderBy('athlete_id')
-          .execute();
-  const movementBy = await movementsBy(
-    trx,
-    plans.map((plan) => plan.movement),
-  );
-  /** What was solved with the plan does not hold for a slower way in, nor where feet go elsewhere. */
-  const anew = (set: DrillSet): boolean => {
-    const plan = plans.find((one) => one.id === set.approachId);
-    const movement = plan && movementBy(plan.movement);
-    return (
-      set.pace !== 1 ||
-      (here !== null && movement !== undefined && feetDiffer(movement, plan!.choices.ground, here))
-    );
-  };
-  const solvedHere = drillSets.filter(anew);
-  const bodies = new Map(
-    (await athletes(trx, { ids: [...new Set(solvedHere.flatMap((set) => set.athleteIds))] })).map(
-      (one) => [one.id, bodyOf(one)],
-    ),
-  );
-  return plans.flatMap(({ id, name, movement, choices: planned }) => {
-    const own = movementBy(movement);
-    const choices = setOn(planned, here);
-    const sets = drillSets.filter((set) => set.approachId === id);
-    return [...new Set(sets.map((set) => set.pace))].map((pace): RunPlan => {
-      const paced = own ? atPace(own, choices, pace) : choices;
-      const runners = new Set(
-        sets.filter((set) => set.pace === pace).flatMap((set) => set.athleteIds),
-      );
-      const outlineAt = (athleteId: string): RunPlan['outlines'][number] => {
-        const body = bodies.get(athleteId);
-        const outline = own && body ? outlineOf(solve(own, paced, body)) : null;
-        return { athleteId, own: outline, other: outline && mirrorOutline(outline) };
-      };
-      return {
-        id,
-        pace,
-        name,
-        movement,
-        part: isSequence(choices) ? choices.drill : null,
-        exits: own ? exitsOf(own, choices) : [],
-        speedPct: Math.round((own ? askedSpeed(own, paced) : choices.speedFraction) * 100),
-        schools: choices.schools ?? {},
-        loads: own ? demandOf(own, paced) : [],
-        cautions: own ? cautionsOf(own, choices) : [],
-        outlines: solvedHere.some((set) => set.approachId === id && set.pace === pace)
-          ? [...runners].sort().map(outlineAt)
-          : solved
-              .filter((one) => one.approach_id === id && runners.has(one.athleteId))
-              .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
-      };
-    });
+  const finds = await findsOf(trx, drillSets);
+  const solved = await solvedWith(trx, drillSets);
+  return drillSets.map((set): RunPlan => {
+    const base = baseOf(set.work, finds, here);
+    const { movement = null, choices = null } = base ?? {};
+    const planned = set.work.kind === 'plan' ? finds.planOf(set.work.approachId) : undefined;
+    const elsewhere =
+      movement && here && planned && feetDiffer(movement, planned.choices.ground, here);
+    return {
+      drillSetId: set.id,
+      name: base?.name ?? 'Drill set',
+      movement: movement?.code ?? null,
+      choices,
+      cautions: movement && choices ? cautionsOf(movement, choices) : [],
+      outlines: elsewhere
+        ? []
+        : solved
+            .filter(
+              (one) =>
+                set.work.kind === 'plan' &&
+                one.approach_id === set.work.approachId &&
+                set.athleteIds.includes(one.athleteId),
+            )
+            .map(({ athleteId, own, other }) => ({ athleteId, own, other })),
+    };
   });
 };
+
+/** More names than anybody looks through in the field. */
+const MOST_LATECOMERS = 500;
 
 /** Athletes of a session, with those who have reps in it and were taken out of its drill sets since. */
 const runAthletes = async (trx: Trx, session: Session): Promise<RunAthlete[]> => {
@@ -127,17 +81,27 @@ const runAthletes = async (trx: Trx, session: Session): Promise<RunAthlete[]> =>
     ...session.drillSets.flatMap((set) => set.athleteIds),
     ...logged.map((row) => row.athlete_id),
   ];
-  return (await athletes(trx, { ids: [...new Set(ids)] })).map(
-    ({ id, name, hand, takeoffFoot, shoeM, archived, restrictions }) => ({
-      id,
-      name,
-      hand,
-      takeoffFoot,
-      shoeM,
-      archived,
-      restrictions,
-    }),
-  );
+  return (await athletes(trx, { ids: [...new Set(ids)] })).map((one) => {
+    const { id, name, hand, takeoffFoot, shoeM, archived, restrictions } = one;
+    const { estimated: _, ...body } = bodyOf(one);
+    return { id, name, hand, takeoffFoot, shoeM, archived, restrictions, body };
+  });
+};
+
+/** Those of the club who are not in a session: one of them may come late. */
+const latecomersTo = async (
+  trx: Trx,
+  there: readonly RunAthlete[],
+): Promise<RunBundle['latecomers']> => {
+  const rows = await trx
+    .selectFrom('athlete')
+    .select(['id', 'name'])
+    .where('archived_at', 'is', null)
+    .orderBy('name')
+    .limit(MOST_LATECOMERS)
+    .execute();
+  const known = new Set(there.map((one) => one.id));
+  return rows.filter((row) => !known.has(row.id));
 };
 
 const runCues = async (trx: Trx, session: Session): Promise<RunCue[]> =>
@@ -160,13 +124,16 @@ export const runBundle = async (trx: Trx, session: Session): Promise<RunBundle> 
   const { logged: _logged, ...own } = session;
   const stood = own.groundId === null ? undefined : await ground(trx, own.groundId);
   const plans = await runPlans(trx, own.drillSets, stood ? takenFrom(stood) : null);
+  const there = await runAthletes(trx, session);
   const bundle = {
     session: own,
+    lanes: stood?.lanes ?? 1,
     plans,
-    athletes: await runAthletes(trx, session),
+    athletes: there,
+    latecomers: await latecomersTo(trx, there),
     movements: await clubOwn(
       trx,
-      plans.map((plan) => plan.movement),
+      plans.flatMap((plan) => plan.movement ?? []),
     ),
     cues: await runCues(trx, session),
   };

@@ -1,5 +1,16 @@
+import { isDeepStrictEqual } from 'node:util';
+import { keptVariants } from '@gravek/core';
 import type { DrillSet, Session, SessionInput } from '@gravek/contract';
-import { atPace, barredBy, demandOf, whyBarred, withoutAthletes } from '@gravek/library';
+import {
+  barredBy,
+  baseOf,
+  demandOfSet,
+  notJoined,
+  variantWords,
+  whyBarred,
+  withoutAthletes,
+  type Finds,
+} from '@gravek/library';
 import { sql } from 'kysely';
 import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
@@ -57,17 +68,11 @@ export const sessions = async (
     drillSets: sets
       .filter((set) => set.session_id === row.id)
       .map((set) => ({
+        ...set.document,
         id: set.id,
-        approachId: set.approach_id,
-        pace: set.pace,
         athleteIds: people
           .filter((person) => person.drill_set_id === set.id)
           .map((person) => person.athlete_id),
-        sets: set.sets,
-        reps: set.reps,
-        sides: set.sides,
-        restS: set.rest_s,
-        setRestS: set.set_rest_s,
       })),
   }));
 };
@@ -92,18 +97,24 @@ export const mustHaveGround = async (trx: Trx, groundId: string | null): Promise
 };
 
 /** A drill set as its row; its athletes have rows of their own. */
-export const drillSetColumns = (set: DrillSet, sessionId: string, position: number) => ({
-  id: set.id,
-  session_id: sessionId,
-  position,
-  approach_id: set.approachId,
-  pace: set.pace,
-  sets: set.sets,
-  reps: set.reps,
-  sides: set.sides,
-  rest_s: set.restS,
-  set_rest_s: set.setRestS,
-});
+export const drillSetColumns = (set: DrillSet, sessionId: string, position: number) => {
+  const { id, athleteIds: _athletes, ...document } = set;
+  return {
+    id,
+    session_id: sessionId,
+    position,
+    approach_id: approachOf(set),
+    document: JSON.stringify(document),
+  };
+};
+
+/** The plan that a drill set runs; null where it runs none. */
+const approachOf = ({ work }: Pick<DrillSet, 'work'>): string | null =>
+  work.kind === 'plan' ? work.approachId : null;
+
+const approachesOf = (drillSets: readonly DrillSet[]): string[] => [
+  ...new Set(drillSets.flatMap((set) => approachOf(set) ?? [])),
+];
 
 /** What a session needs of the approaches that it runs. */
 const plansBy = async (trx: Trx, ids: readonly string[]) =>
@@ -111,7 +122,7 @@ const plansBy = async (trx: Trx, ids: readonly string[]) =>
     ? []
     : trx
         .selectFrom('approach')
-        .select(['id', 'movement', 'choices'])
+        .select(['id', 'name', 'movement', 'choices'])
         .where('id', 'in', [...ids])
         .execute();
 
@@ -124,7 +135,7 @@ const setsThere = async (trx: Trx, ids: readonly string[]) =>
         .select((eb) => [
           'd.id',
           'd.session_id as sessionId',
-          'd.approach_id as approachId',
+          'd.document as document',
           eb
             .exists(
               eb
@@ -144,24 +155,18 @@ const faultsOf = async (
   { id: sessionId, drillSets, date }: SessionInput,
   before: Session | undefined,
 ): Promise<Record<string, string>> => {
-  const plans = new Map(
-    (
-      await plansBy(
-        trx,
-        drillSets.map((set) => set.approachId),
-      )
-    ).map((one) => [one.id, one]),
-  );
+  const plans = new Map((await plansBy(trx, approachesOf(drillSets))).map((one) => [one.id, one]));
   const people = new Map(
     (await athletes(trx, { ids: drillSets.flatMap((set) => set.athleteIds) })).map((one) => [
       one.id,
       one,
     ]),
   );
-  const movementBy = await movementsBy(
-    trx,
-    [...plans.values()].map((one) => one.movement),
-  );
+  const movementOf = await movementsBy(trx, [
+    ...[...plans.values()].map((one) => one.movement),
+    ...drillSets.flatMap(({ work }) => (work.kind === 'movement' ? [work.movement] : [])),
+  ]);
+  const finds: Finds = { planOf: (id) => plans.get(id), movementOf };
   const fields = withoutAthletes(drillSets, before?.drillSets);
   const there = new Map(
     (
@@ -181,33 +186,37 @@ const faultsOf = async (
       fields[`drillSets[${i}].id`] =
         'This drill set belongs to another session; add it here as a new one.';
     }
-    if (kept?.hasReps && kept.approachId !== set.approachId) {
-      fields[`drillSets[${i}].approachId`] =
-        'Reps of this drill set have been logged, so its approach stays. Add another drill set for the other approach.';
+    const path = `drillSets[${i}]`;
+    if (kept?.hasReps && !isDeepStrictEqual(kept.document.work, set.work)) {
+      fields[`${path}.work`] =
+        'Reps of this drill set have been logged, so what is done stays. Add another drill set for the other.';
     }
-    if (!plans.has(set.approachId)) {
-      fields[`drillSets[${i}].approachId`] = 'This approach is not there any more; choose another.';
+    const base = baseOf(set.work, finds);
+    if (!base) {
+      fields[`${path}.work`] =
+        set.work.kind === 'plan'
+          ? 'This approach is not there any more; choose another.'
+          : 'This movement is not there any more; choose another.';
     }
+    if (keptVariants(set).length === 0) {
+      fields[`${path}.struck`] = 'Every combination is struck out; leave at least one.';
+    }
+    const [apart] = base ? notJoined(base, set) : [];
+    if (apart) {
+      fields[`${path}.struck`] =
+        `${variantWords(base!, apart.variant).join(', ')}: ${apart.why} Strike it out.`;
+    }
+    const asked = base ? demandOfSet(base, set) : [];
     for (const athleteId of set.athleteIds) {
       const person = people.get(athleteId);
       if (!person) {
-        fields[`drillSets[${i}].athleteIds`] = 'One of these athletes is not there any more.';
+        fields[`${path}.athleteIds`] = 'One of these athletes is not there any more.';
       } else if (person.archived && !already.has(athleteId)) {
-        fields[`drillSets[${i}].athleteIds`] =
+        fields[`${path}.athleteIds`] =
           `${person.name} is archived; take them out or bring them back first.`;
-      } else if (plans.has(set.approachId) && !already.has(athleteId)) {
-        const plan = plans.get(set.approachId)!;
-        const movement = movementBy(plan.movement);
-        const barred =
-          movement &&
-          barredBy(
-            demandOf(movement, atPace(movement, plan.choices, set.pace)),
-            person.restrictions,
-            date,
-          );
-        if (barred) {
-          fields[`drillSets[${i}].athleteIds`] = whyBarred(person.name, barred);
-        }
+      } else if (!already.has(athleteId)) {
+        const barred = barredBy(asked, person.restrictions, date);
+        if (barred) fields[`${path}.athleteIds`] = whyBarred(person.name, barred);
       }
     }
   });
@@ -270,7 +279,8 @@ export const storeDrillSets = async (
 
 /** Has the approaches of a session solved for those of its athletes who are not on them yet. */
 const solveForGuests = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<void> => {
-  const ids = [...new Set(drillSets.map((set) => set.approachId))];
+  const ids = approachesOf(drillSets);
+  if (ids.length === 0) return;
   const solved = await trx
     .selectFrom('athlete_approach')
     .select(['approach_id', 'athlete_id'])
@@ -281,7 +291,7 @@ const solveForGuests = async (trx: Trx, drillSets: readonly DrillSet[]): Promise
       solved.filter((one) => one.approach_id === plan.id).map((one) => one.athlete_id),
     );
     const wanted = drillSets
-      .filter((set) => set.approachId === plan.id)
+      .filter((set) => approachOf(set) === plan.id)
       .flatMap((set) => set.athleteIds);
     await solveFor(
       trx,

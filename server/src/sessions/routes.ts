@@ -8,6 +8,7 @@ import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
 import { runBundle } from './bundle';
+import { loadHistory } from './history';
 import { mustHaveGround, session, sessionColumns, sessions, storeDrillSets } from './queries';
 
 const must = async (trx: Trx, id: string) => {
@@ -60,6 +61,15 @@ export const sessionRoutes = [
       if (!numInsertedOrUpdatedRows) return settleNew('session', await session(trx, body.id), body);
       await storeDrillSets(trx, body, undefined);
       return must(trx, body.id);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/sessions/history',
+    access: 'assistant',
+    run: async ({ trx, query }) => {
+      if (!isDay(query.day ?? '')) throw badInput({ day: 'Say of which day.' });
+      return loadHistory(trx, query.day!);
     },
   }),
   route({

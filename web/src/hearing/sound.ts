@@ -2,10 +2,17 @@ import { soundOf, type TimedBeat } from '@gravek/core';
 
 let context: AudioContext | null = null;
 
+/** The device's speaker; it sounds only after a press. */
+export const speaker = (): AudioContext => {
+  const audio = (context ??= new AudioContext());
+  void audio.resume();
+  return audio;
+};
+
 /** Time until the first sound, so that none is cut off. */
 const LEAD_S = 0.06;
 
-const bufferOf = (audio: AudioContext, samples: Float32Array): AudioBuffer => {
+export const bufferOf = (audio: AudioContext, samples: Float32Array): AudioBuffer => {
   const buffer = audio.createBuffer(1, Math.max(1, samples.length), audio.sampleRate);
   buffer.getChannelData(0).set(samples);
   return buffer;
@@ -38,8 +45,7 @@ export const startSound = (
   roundS: number,
   loop: boolean,
 ): Sounding => {
-  const audio = (context ??= new AudioContext());
-  void audio.resume();
+  const audio = speaker();
   const rate = audio.sampleRate;
   const begin = audio.currentTime + LEAD_S;
   const playing: AudioBufferSourceNode[] = [];

@@ -1,15 +1,7 @@
-import { RUNGS, type Movement, type Rung } from '@gravek/contract';
+import { RUNGS, type Movement } from '@gravek/contract';
+import { RUNG_NAMES } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import { partName } from './partName';
-
-export const RUNG_NAMES: Record<Rung, string> = {
-  stand: 'stand',
-  walk: 'walk',
-  half: 'half speed',
-  full: 'full speed',
-  object: 'with ball or tool',
-  opponent: 'with opponent',
-};
 
 /** Drills with their ladder, and the faults each is for. */
 export const Drills = ({

@@ -1,6 +1,6 @@
 import { PACES, RUNGS, type MovementPhase, type Rung } from '@gravek/contract';
+import { RUNG_NAMES } from '@gravek/library';
 import Form from 'react-bootstrap/Form';
-import { RUNG_NAMES } from './Drills';
 
 const PART_NAMES: Record<number, string> = {
   1: 'all of it',
@@ -15,20 +15,6 @@ const Parts = () =>
       {PART_NAMES[part]}
     </option>
   ));
-
-/** What a set that is run slower than its plan is called by; null at the plan's own speed. */
-export const paceName = (pace: number): string | null =>
-  pace === 1 ? null : `way in at ${PART_NAMES[pace]} of its speed`;
-
-/** How much of the plan's speed the way in is run at in a set. */
-export const PaceChoice = ({ pace, onPace }: { pace: number; onPace: (pace: number) => void }) => (
-  <label className="choice">
-    <span className="form-label">Way in, of its speed</span>
-    <Form.Select value={pace} onChange={(event) => onPace(Number(event.target.value))}>
-      <Parts />
-    </Form.Select>
-  </label>
-);
 
 /** How much of the plan's speed each run on the way is run at; the short steps stay as they are. */
 export const SpeedsByPhase = ({

@@ -1,5 +1,4 @@
 import type {
-  Load,
   LogPage,
   Movement,
   Rep,
@@ -8,7 +7,7 @@ import type {
   RunPlan,
   StoredRep,
 } from '@gravek/contract';
-import { movementOf } from '@gravek/library';
+import { asDrillSet, movementOf, plainChoices, type OlderDrillSet } from '@gravek/library';
 import Dexie, { type EntityTable, type Transaction } from 'dexie';
 import { v7 as uuid } from 'uuid';
 
@@ -74,33 +73,67 @@ const fillIn = async (trx: Transaction): Promise<void> => {
   await trx.table('bundles').clear();
 };
 
-/** A plan kept by an earlier version does not say how it is taught, its pace, what it asks of the body. */
-type PlanBefore = Omit<RunPlan, 'schools' | 'loads' | 'cautions' | 'pace' | 'exits'> &
-  Partial<RunPlan>;
-
-const fillPlans = async (trx: Transaction): Promise<void> => {
-  const kept = await trx.table<KeptBundle>('bundles').toArray();
-  for (const one of kept) {
-    const plans = (one.bundle.plans as PlanBefore[]).map((plan): RunPlan => ({
-      ...plan,
-      pace: plan.pace ?? 1,
-      exits: plan.exits ?? [],
-      schools: plan.schools ?? {},
-      // All that the movement asks, until the server is heard again.
-      loads: plan.loads ?? loadsOf(plan.movement, one.bundle.movements),
-      cautions: plan.cautions ?? [],
-    }));
-    const drillSets = one.bundle.session.drillSets.map((set) => ({ ...set, pace: set.pace ?? 1 }));
-    const session = { ...one.bundle.session, drillSets };
-    await trx.table('bundles').put({ ...one, bundle: { ...one.bundle, session, plans } });
-  }
+/** What a session kept by versions before 6 held: one plan an approach and pace, no bodies. */
+type PlanBefore = {
+  id: string;
+  pace?: number;
+  name: string;
+  movement: string;
+  part: string | null;
+  speedPct?: number;
+  schools?: Record<string, string>;
+  cautions?: string[];
+  outlines: RunPlan['outlines'];
+};
+type BundleOf5 = Omit<RunBundle, 'plans' | 'session'> & {
+  plans: PlanBefore[];
+  session: Omit<RunBundle['session'], 'drillSets'> & { drillSets: OlderDrillSet[] };
 };
 
-const loadsOf = (code: string, own: readonly Movement[]): Load[] => {
+/** The work of a drill set from what was kept of it; the exits that it asked are not known any more. */
+const planOf = (
+  set: OlderDrillSet,
+  plans: readonly PlanBefore[],
+  own: readonly Movement[],
+): RunPlan => {
+  const pace = set.pace ?? 1;
+  const kept = plans.find((plan) => plan.id === set.approachId && (plan.pace ?? 1) === pace);
+  let choices: RunPlan['choices'] = null;
   try {
-    return movementOf(code, own).loads as Load[];
+    const movement = movementOf(kept?.movement ?? '', own);
+    const speedFraction = Math.max(0.2, (kept?.speedPct ?? 100) / 100 / pace);
+    choices = { ...plainChoices(movement, kept?.part ?? null), speedFraction };
+    choices.schools = kept?.schools ?? {};
   } catch {
-    return [];
+    // A movement of the club that was put away: without network there is nothing to solve it by.
+  }
+  return {
+    drillSetId: set.id,
+    name: kept?.name ?? 'Drill set',
+    movement: choices && kept ? kept.movement : null,
+    choices,
+    cautions: kept?.cautions ?? [],
+    outlines: kept?.outlines ?? [],
+  };
+};
+
+const fillBundles = async (trx: Transaction): Promise<void> => {
+  const kept = await trx
+    .table<{ sessionId: string; bundle: BundleOf5; openedMs: number }>('bundles')
+    .toArray();
+  for (const one of kept) {
+    const { session, plans, athletes, movements } = one.bundle;
+    const bundle: RunBundle = {
+      ...one.bundle,
+      lanes: 1,
+      latecomers: [],
+      // Fetched anew as soon as the server is heard.
+      stamp: '',
+      session: { ...session, drillSets: session.drillSets.map(asDrillSet) },
+      plans: session.drillSets.map((set) => planOf(set, plans, movements)),
+      athletes: athletes.map((athlete) => ({ ...athlete, body: athlete.body ?? null })),
+    };
+    await trx.table('bundles').put({ ...one, bundle });
   }
 };
 
@@ -112,7 +145,7 @@ export const openStore = (name: string): Store => {
     .version(2)
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
-  opened.version(5).upgrade(fillPlans);
+  opened.version(6).upgrade(fillBundles);
   return opened;
 };
 
@@ -130,18 +163,56 @@ export const deviceId = async (): Promise<string> =>
     return made.id;
   });
 
-/** Puts a rep on the phone with the device's next number, whichever tab it comes from. */
-export const enqueue = async (
-  clubId: string,
-  rep: Omit<Rep, 'device' | 'deviceNo'>,
-): Promise<void> => {
+/** A rep that has no number of its device yet. */
+export type NewRep = Omit<Rep, 'device' | 'deviceNo'>;
+
+/** Puts reps on the phone with the device's next numbers, whichever tab they come from: all or none. */
+export const enqueue = async (clubId: string, reps: readonly NewRep[]): Promise<void> => {
   await deviceId();
   await store.transaction('rw', store.device, store.queue, async () => {
     const device = (await store.device.get('own'))!;
-    const deviceNo = device.last + 1;
-    await store.device.put({ ...device, last: deviceNo });
-    await store.queue.put({ ...rep, device: device.id, deviceNo, clubId });
+    await store.device.put({ ...device, last: device.last + reps.length });
+    await store.queue.bulkPut(
+      reps.map((rep, i) => ({
+        ...rep,
+        device: device.id,
+        deviceNo: device.last + i + 1,
+        clubId,
+      })),
+    );
   });
+};
+
+const JOT = 'gravek.tap.';
+
+/** Writes reps down at once, so that a tab that is closed in the same moment has lost none. */
+export const jot = (clubId: string, reps: readonly NewRep[]): void => {
+  try {
+    for (const rep of reps) localStorage.setItem(JOT + rep.id, JSON.stringify({ clubId, rep }));
+  } catch {
+    // A full store: the reps still go the usual way.
+  }
+};
+
+export const unjot = (reps: readonly { id: string }[]): void =>
+  reps.forEach((rep) => localStorage.removeItem(JOT + rep.id));
+
+/** Queues what was written down by a tab that was closed before it could queue it. */
+export const recoverJotted = async (): Promise<void> => {
+  // Ids begin with the time, so this is the order of the taps.
+  const keys = Object.keys(localStorage)
+    .filter((key) => key.startsWith(JOT))
+    .sort();
+  for (const key of keys) {
+    const id = key.slice(JOT.length);
+    const known = (await store.queue.get(id)) ?? (await store.log.get(id));
+    const text = localStorage.getItem(key);
+    if (!known && text) {
+      const { clubId, rep } = JSON.parse(text) as { clubId: string; rep: NewRep };
+      await enqueue(clubId, [rep]);
+    }
+    localStorage.removeItem(key);
+  }
 };
 
 const asStored = (

@@ -11,13 +11,17 @@ import { api, ApiProblem, Unreachable } from '../api/client';
 import {
   dropSession,
   enqueue,
+  jot,
   keepBundle,
   keepLog,
   keptBundle,
   keptSessions,
   logEnd,
   queue,
+  recoverJotted,
   takeReceipt,
+  unjot,
+  type NewRep,
   type QueuedRep,
 } from './store';
 
@@ -106,12 +110,11 @@ export const send = async (clubId: string): Promise<void> => {
   await underWay;
 };
 
-/** Puts a rep on the phone first, then tries to send it. */
-export const logRep = async (
-  clubId: string,
-  rep: Omit<Rep, 'device' | 'deviceNo'>,
-): Promise<void> => {
-  await enqueue(clubId, rep);
+/** Puts reps on the phone first, then tries to send them. */
+export const logReps = async (clubId: string, reps: readonly NewRep[]): Promise<void> => {
+  jot(clubId, reps);
+  await enqueue(clubId, reps);
+  unjot(reps);
   void send(clubId);
 };
 
@@ -165,7 +168,7 @@ export const refreshKept = async (): Promise<void> => {
 export const keepSending = (clubId: string): (() => void) => {
   const now = (): void => {
     retryMs = FIRST_RETRY_MS;
-    void send(clubId);
+    void recoverJotted().then(() => send(clubId));
     void refreshKept();
   };
   const seen = (): void => {

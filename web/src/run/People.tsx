@@ -1,18 +1,21 @@
-import type { RunAthlete } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import type { PhoneRow, SetRun } from './useRun';
 
 /** Everybody of a drill set: who goes next, who is out for today, who comes back. */
 export const People = ({
-  at: { set, state, away, left },
-  athletes,
+  at: { people, state, away, left, athleteOf },
+  others,
+  onJoin,
   onForward,
   onOut,
   onBack,
   onClose,
 }: {
   at: SetRun;
-  athletes: readonly RunAthlete[];
+  /** those of the club who are not in it */
+  others: readonly { id: string; name: string }[];
+  onJoin: (athleteId: string) => void;
   onForward: (athleteId: string) => void;
   onOut: (athleteId: string) => void;
   /** takes back the row with which somebody has left */
@@ -22,8 +25,8 @@ export const People = ({
   <>
     <div className="run-body">
       <ul className="list-plain run-people" aria-label="Everybody of this drill set">
-        {set.athleteIds.map((id) => {
-          const name = athletes.find((one) => one.id === id)?.name ?? 'An athlete';
+        {people.map((id) => {
+          const { name } = athleteOf(id);
           const open = state.open.filter((turn) => turn.athleteId === id).length;
           const row = left.get(id);
           const why = away.get(id);
@@ -65,6 +68,20 @@ export const People = ({
           );
         })}
       </ul>
+      {others.length > 0 && (
+        <Form.Select
+          aria-label="Somebody comes late"
+          value=""
+          onChange={(event) => onJoin(event.target.value)}
+        >
+          <option value="">Somebody comes late …</option>
+          {others.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </Form.Select>
+      )}
     </div>
     <div className="run-answers">
       <Button variant="outline-dark" size="lg" onClick={onClose}>

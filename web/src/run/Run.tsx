@@ -1,5 +1,5 @@
-import { turnOrder } from '@gravek/core';
-import { type RunBundle } from '@gravek/contract';
+import { cast, turnOrder } from '@gravek/core';
+import { runSetOf, type RunBundle } from '@gravek/contract';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -7,13 +7,14 @@ import { useMember } from '../member/member';
 import { Loaded } from '../controls/Notice';
 import { queue } from '../phone/store';
 import { useHelp } from '../controls/help';
-import { paceName } from '../movements/PaceChoices';
 import { send, useSending } from '../phone/sync';
 import { Refused } from './Refused';
 import { SetDone } from './SetDone';
 import { People } from './People';
 import { Turn, type TurnAnswer } from './Turn';
-import { useBundle, useRun, type SetRun } from './useRun';
+import { clockMs } from '../controls/clock';
+import { Row } from './Row';
+import { pressOf, useBundle, useRun, type Seen, type SetRun } from './useRun';
 
 /** Two taps within this are one, milliseconds. */
 const DOUBLE_TAP_MS = 300;
@@ -79,12 +80,16 @@ const Waiting = ({ clubId }: { clubId: string }) => {
   );
 };
 
+/** Whether those who are up are looked at together, also when only one of them is left. */
+const inRow = ({ set }: SetRun): boolean =>
+  set.stand === 'row' && set.target !== 'makes' && set.target !== 'seconds';
+
 const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();
   const show = useHelp((help) => help.show);
   const { club } = useMember();
   const [first, setFirst] = useState<string | null>(null);
-  const [people, setPeople] = useState(false);
+  const [peopleShown, setPeople] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const answered = useRef({ outcome: '', ms: 0 });
   const run = useRun(bundle, first);
@@ -92,20 +97,23 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
   const current = run.sets.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.sets.at(-1);
-  const nameOf = ({ plan }: SetRun): string =>
-    plan ? [plan.name, paceName(plan.pace)].filter(Boolean).join(', ') : 'Drill set';
+  const nameOf = ({ base }: SetRun): string => base?.name ?? 'Drill set';
 
   if (!current) return <p className="p-3">This session has no drill set.</p>;
-  const { set, plan, state, last } = current;
-  const nameBy = (id: string): string =>
-    bundle.athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? 'The athlete';
+  const { set, state, last, people, away, now: together } = current;
+  const nameBy = (id: string): string => current.athleteOf(id).name.split(' ')[0]!;
   /** One tap is one answer: the second of a double tap would be the next athlete's. */
-  const answer: TurnAnswer = (turn, outcome, faults, cue) => {
-    const now = performance.now();
+  const isOneTap = (outcome: string): boolean => {
+    const now = clockMs();
     const before = answered.current;
-    if (!plan || (before.outcome === outcome && now - before.ms < DOUBLE_TAP_MS)) return;
+    if (before.outcome === outcome && now - before.ms < DOUBLE_TAP_MS) return true;
     answered.current = { outcome, ms: now };
     navigator.vibrate?.(15);
+    return false;
+  };
+  const answer: TurnAnswer = (seen) => {
+    const { turn, outcome, faults = [] } = seen;
+    if (isOneTap(`${outcome} ${seen.made ?? ''}`)) return;
     const who = nameBy(turn.athleteId);
     setFirst(null);
     setSaid(
@@ -113,18 +121,38 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         ? `${who} does rep ${turn.rep} once more${faults.length > 0 ? '; what was marked does not count' : ''}.`
         : null,
     );
-    void run.answer(plan, turn, outcome, outcome === 'fault' ? faults : [], cue);
+    void run.answer(current, [seen]);
+  };
+  const answerAll = (seen: Seen[]): void => {
+    if (isOneTap(seen[0]?.outcome === 'pain' ? 'pain' : 'all')) return;
+    setSaid(null);
+    void run.answer(current, seen);
+  };
+  const undo = (): void => {
+    if (last) void run.undo(pressOf(run.log, last));
   };
   const goTo = (setId: string | null): void => {
     setChosen(setId);
     setFirst(null);
     setSaid(null);
   };
-  const putOut = (athleteId: string): void => {
+  /** A row about somebody that answers no turn. */
+  const say = (athleteId: string, outcome: 'in' | 'out'): void => {
+    const own = { ...runSetOf(set), athleteIds: [athleteId] };
     const turn =
       state.open.find((one) => one.athleteId === athleteId) ??
-      turnOrder({ ...set, drillSetId: set.id }).findLast((one) => one.athleteId === athleteId);
-    if (plan && turn) void run.answer(plan, turn, 'out', [], null);
+      turnOrder(own).at(outcome === 'in' ? 0 : -1);
+    if (turn) void run.answer(current, [{ turn, outcome }]);
+  };
+  const putOut = (athleteId: string): void => say(athleteId, 'out');
+  const helpers = set.stand === 'pairs' ? [set.helpers[0] ?? 'partner'] : set.helpers;
+  /** Who does what else while the one who is up performs, in words. */
+  const partsBeside = (): string[] => {
+    if (!['roles', 'pairs'].includes(set.stand) || !state.up) return [];
+    const ring = people.filter((id) => !away.has(id));
+    return [...cast(ring, [state.up.athleteId], 1 + helpers.length)].flatMap(([id, part]) =>
+      part.role > 0 ? [`${helpers[part.role - 1]!}: ${nameBy(id)}`] : [],
+    );
   };
   const following = run.sets.find((set) => set !== current && set.state.up)?.set;
   return (
@@ -158,39 +186,53 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         </div>
       )}
       <Refused waiting={run.waiting} athletes={bundle.athletes} />
-      {people ? (
+      {peopleShown ? (
         <People
           at={current}
-          athletes={bundle.athletes}
+          others={[...bundle.athletes, ...bundle.latecomers].filter(
+            (one) => !people.includes(one.id) && !('archived' in one && one.archived),
+          )}
+          onJoin={(id) => say(id, 'in')}
           onForward={(id) => {
             setFirst(id);
             setPeople(false);
           }}
           onOut={putOut}
-          onBack={(row) => void run.undo(row)}
+          onBack={(row) => void run.undo([row])}
           onClose={() => setPeople(false)}
         />
-      ) : state.up && plan ? (
-        <Turn
-          key={`${set.id}/${state.up.athleteId}/${state.up.set}/${state.up.side}/${state.up.rep}`}
+      ) : together.length > 1 || (together.length === 1 && inRow(current)) ? (
+        <Row
+          key={set.id}
           bundle={bundle}
-          run={run}
+          log={run.log}
           at={current}
-          plan={plan}
+          said={said}
+          onAnswers={answerAll}
+          onUndo={undo}
+          onPeople={() => setPeople(true)}
+        />
+      ) : state.up ? (
+        <Turn
+          key={state.up.key}
+          bundle={bundle}
+          log={run.log}
+          at={current}
           up={state.up}
           said={said}
+          parts={partsBeside()}
           onAnswer={answer}
+          onUndo={undo}
           onForward={setFirst}
           onPeople={() => setPeople(true)}
         />
       ) : (
         <SetDone
-          set={set}
+          at={current}
           log={run.log}
-          athletes={bundle.athletes}
           next={following}
           onNext={() => goTo(following?.id ?? null)}
-          onUndo={last && (() => void run.undo(last))}
+          onUndo={last && undo}
           onPeople={() => setPeople(true)}
         />
       )}

@@ -1,21 +1,19 @@
 import { isLeaving, standing, wasRun } from '@gravek/core';
-import type { DrillSet, RunAthlete } from '@gravek/contract';
+import type { DrillSet } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import type { PhoneRow } from './useRun';
+import type { PhoneRow, SetRun } from './useRun';
 
 export const SetDone = ({
-  set,
+  at: { set, people, athleteOf },
   log,
-  athletes,
   next,
   onNext,
   onUndo,
   onPeople,
 }: {
-  set: DrillSet;
+  at: SetRun;
   log: readonly PhoneRow[];
-  athletes: readonly RunAthlete[];
   next: DrillSet | undefined;
   onNext: () => void;
   onUndo: (() => void) | null;
@@ -47,21 +45,35 @@ export const SetDone = ({
       </div>
       {/* What was done stands where the answers were: a tap too many changes nothing. */}
       <ul className="list-plain run-summary" aria-label="What was done">
-        {set.athleteIds.map((id) => {
+        {people.map((id) => {
           const own = rows.filter((rep) => rep.athleteId === id);
           const counted = own.filter(wasRun);
           const clean = counted.filter((rep) => rep.outcome === 'clean').length;
           const row = own.find(isLeaving);
+          const made = counted.filter((rep) => rep.made).length;
+          const held = counted.flatMap((rep) => rep.heldS ?? []);
           return (
             <li key={id} className="row-line">
               <span className="run-person">
-                {athletes.find((athlete) => athlete.id === id)?.name}
+                {athleteOf(id).name}
                 {row && (
                   <span className="quiet small-text d-block">
                     {row.outcome === 'pain' ? 'stopped by pain' : 'out for today'}
                   </span>
                 )}
               </span>
+              {set.target === 'makes' && (
+                <span className="ms-auto figure">
+                  {made}
+                  <span className="unit"> made</span>
+                </span>
+              )}
+              {held.length > 0 && (
+                <span className="ms-auto figure">
+                  {Math.max(...held).toFixed(1)}
+                  <span className="unit"> s at best</span>
+                </span>
+              )}
               <span className="ms-auto figure">
                 {clean}
                 <span className="unit"> clean of </span>

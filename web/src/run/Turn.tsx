@@ -1,21 +1,26 @@
-import { type Turn as OpenTurn } from '@gravek/core';
-import type { Outline, RunBundle, RunPlan } from '@gravek/contract';
+import { variantFrom, type Turn as OpenTurn } from '@gravek/core';
+import type { Outline, RunAthlete, RunBundle } from '@gravek/contract';
 import {
   bySchools,
-  drillOf,
+  drillOfBase,
+  exitsOf,
   faultOf,
+  fieldRun,
   likelyFaults,
-  movementOf,
   sideWord,
   toldTo,
+  variantWords,
 } from '@gravek/library';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
+import { clockMs } from '../controls/clock';
 import { useKeys } from '../controls/keys';
-import { paceName } from '../movements/PaceChoices';
-import type { Run as RunHandle, SetRun } from './useRun';
+import { CallBar, CallButton } from './CallBar';
+import { exitsToRead, useSetCall } from './useSetCall';
+import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 const LIKELY = 3;
 
@@ -55,82 +60,138 @@ const Rhythm = ({ plan }: { plan: Outline }) => (
   </svg>
 );
 
+/** Counts how long a press lasts. */
+const useHold = (onHeld: (seconds: number) => void) => {
+  const since = useRef<number | null>(null);
+  const [seconds, setSeconds] = useState<number | null>(null);
+  const holding = seconds !== null;
+  useEffect(() => {
+    if (!holding) return undefined;
+    const timer = setInterval(
+      () => setSeconds((performance.now() - (since.current ?? performance.now())) / 1000),
+      100,
+    );
+    return () => clearInterval(timer);
+  }, [holding]);
+  const begin = (): void => {
+    since.current ??= performance.now();
+    setSeconds(0);
+  };
+  const end = (): void => {
+    if (since.current === null) return;
+    const held = (performance.now() - since.current) / 1000;
+    since.current = null;
+    setSeconds(null);
+    onHeld(Math.round(held * 10) / 10);
+  };
+  return { seconds, begin, end };
+};
+
 /** What was seen of a turn; what is marked goes with it, and counts where it is the answer. */
-export type TurnAnswer = (
-  turn: OpenTurn,
-  outcome: 'clean' | 'fault' | 'again' | 'skip' | 'pain',
-  faults: string[],
-  cue: string | null,
-) => void;
+export type TurnAnswer = (seen: Seen) => void;
 
 /** Who is up, what to do, what to say, and the answers under the thumb. */
 export const Turn = ({
   bundle,
-  run,
+  log,
   at,
-  plan,
   up,
   said,
+  parts,
   onAnswer,
+  onUndo,
   onForward,
   onPeople,
 }: {
   bundle: RunBundle;
-  run: RunHandle;
+  log: readonly PhoneRow[];
   at: SetRun;
-  plan: RunPlan;
   up: OpenTurn;
   /** what became of the answer before */
   said: string | null;
+  /** who does what else while this one performs, in words */
+  parts: readonly string[];
   onAnswer: TurnAnswer;
+  onUndo: () => void;
   onForward: (athleteId: string) => void;
   onPeople: () => void;
 }) => {
-  const { set, last, away, fewer } = at;
-  const { next, readyAtMs } = at.state;
+  const { set, plan, base, last, away, fewer } = at;
+  const { next, readyAtMs, open } = at.state;
   const [marked, setMarked] = useState<string[]>([]);
   const [others, setOthers] = useState(false);
+  const [recue, setRecue] = useState<string | null | undefined>(undefined);
+  const [choosing, setChoosing] = useState(false);
+  const [note, setNote] = useState<string | null>(null);
   // Another phone's clock may be minutes ahead; nobody rests longer than was asked.
   const rest = Math.min(useSecondsTo(readyAtMs), Math.max(set.restS, set.setRestS));
-  const athlete = bundle.athletes.find((athlete) => athlete.id === up.athleteId)!;
+  const athlete: RunAthlete = at.athleteOf(up.athleteId);
   const style = useLengthStyle(athlete.shoeM);
-  const taught = useMemo(
-    () => bySchools(movementOf(plan.movement, bundle.movements), plan.schools),
-    [plan, bundle.movements],
-  );
-  const movement = toldTo(taught, athlete, up.side);
-  const outline =
-    plan.outlines.find((outline) => outline.athleteId === athlete.id)?.[up.side] ?? null;
-  const slower = paceName(plan.pace);
-  const drill = plan.part === null ? undefined : drillOf(movement, plan.part);
+  const variant = variantFrom(up.variant, up.side);
+  const run = plan && base ? fieldRun(plan, base, variant, athlete) : null;
+  const outline = run?.outline ?? null;
+  const code = base ? at.movementOf(variant) : null;
+  const taught = code && bySchools(code, base?.choices?.schools);
+  const movement = taught && toldTo(taught, athlete, up.side);
+  const drill = base && drillOfBase(base);
   const own = bundle.cues.find(
-    (cue) => cue.athleteId === athlete.id && cue.movement === plan.movement,
+    (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
   );
-  const cued = own?.fault ? faultOf(movement, own.fault) : undefined;
-  const faults = likelyFaults(movement, own);
+  const cue = recue === undefined ? cueIn(log, athlete.id, code?.code ?? '', own) : recue;
+  const cued = cue && movement ? faultOf(movement, cue) : undefined;
+  const faults = movement
+    ? likelyFaults(movement, { fault: cue, likely: own?.likely ?? [] }, run?.phases)
+    : [];
   const shown = others ? faults : faults.slice(0, LIKELY);
-  const firstName = (id: string): string =>
-    bundle.athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '';
+  const firstName = (id: string): string => at.athleteOf(id).name.split(' ')[0] ?? '';
+  const exits = exitsToRead(movement || null, base?.choices ?? null);
+  const call = useSetCall(set, exits, outline);
+  const reading = set.call?.kind === 'reads' && exits.length > 0;
 
-  const answer = (outcome: Parameters<TurnAnswer>[1]): void => {
-    onAnswer(up, outcome, marked, own?.fault ?? null);
+  const answer = (outcome: Seen['outcome'], more: Partial<Seen> = {}): void => {
+    const seen = outcome === 'clean' && marked.length > 0 ? 'fault' : outcome;
+    call.stop();
+    onAnswer({ turn: up, outcome: seen, faults: marked, cue, note: note ?? '', ...more });
     setMarked([]);
     setOthers(false);
+    setNote(null);
   };
-  const toggle = (code: string): void =>
-    setMarked(marked.includes(code) ? marked.filter((one) => one !== code) : [...marked, code]);
+  const toggle = (fault: string): void =>
+    setMarked(marked.includes(fault) ? marked.filter((one) => one !== fault) : [...marked, fault]);
+  const took = (exit: string): void =>
+    answer('clean', {
+      taken: exit,
+      exit: call.read?.exit.code ?? variant.exit,
+      lateS: call.read ? Math.min(60, Math.round((clockMs() - call.read.atMs) / 10) / 100) : null,
+    });
+  const hold = useHold((seconds) => answer('clean', { heldS: seconds }));
+  const made = open.length > 0 && set.target === 'makes' ? at.madeSoFar(up) : null;
 
   // For a laptop on a bench.
   useKeys((key) => {
     const fault = shown[Number(key) - 1];
     if (fault) toggle(fault.code);
-    else if (key === 'c' && marked.length === 0) answer('clean');
-    else if (key === 'l' && marked.length > 0) answer('fault');
+    else if (key === 'c' && set.target === 'attempts' && !reading && marked.length === 0)
+      answer('clean');
+    else if (key === 'l' && marked.length > 0) answer('clean');
+    else if (key === 'm' && set.target === 'makes') answer('clean', { made: true });
+    else if (key === 'n' && set.target === 'makes') answer('clean', { made: false });
     else if (key === 'r') answer('again');
     else if (key === 's') answer('skip');
-    else if (key === 'u' && last) void run.undo(last);
+    else if (key === 'u' && last) onUndo();
+    else if (key === ' ' && set.call) call.call(up);
   });
 
+  const what = [
+    ...(movement ? [movement.name] : [base?.name ?? 'Drill set']),
+    ...(drill ? [drill.name] : []),
+    ...(base?.movement && base.choices && variant.exit === null
+      ? exitsOf(base.movement, base.choices)
+      : []),
+    ...variantWords(base ?? { movement: null }, variant).filter(
+      (word) => variant.move === null || !movement || !movement.name.includes(word),
+    ),
+  ];
   return (
     <>
       <div className="run-body">
@@ -146,42 +207,44 @@ export const Turn = ({
                 {athlete.name.split(' ')[0]}
               </button>
             </h1>
-            <div className="run-what">
-              {[
-                movement.name,
-                ...(drill ? [drill.name] : []),
-                ...plan.exits,
-                ...(slower ? [slower] : []),
-              ].join(' · ')}
-            </div>
-            <div className="quiet">
-              {outline ? (
-                <>
-                  {outline.firstFoot} foot first
-                  {outline.startM !== null && (
-                    <>
-                      , from <Length m={outline.startM} style={style} />
-                    </>
-                  )}
-                </>
-              ) : (
-                'no plan that fits; run by feel'
-              )}
-              {up.side === 'other' && outline && (
-                <strong className="d-block">
-                  {outline.startM === null
-                    ? `${sideWord(taught, athlete, 'other')}, mirrored`
-                    : `take off ${outline.lastFoot}`}
-                </strong>
-              )}
-            </div>
+            <div className="run-what">{what.join(' · ')}</div>
+            {movement && (
+              <div className="quiet">
+                {outline ? (
+                  <>
+                    {outline.firstFoot} foot first
+                    {outline.startM !== null && (
+                      <>
+                        , from <Length m={outline.startM} style={style} />
+                      </>
+                    )}
+                  </>
+                ) : (
+                  'no plan that fits; run by feel'
+                )}
+                {up.side === 'other' && taught && (
+                  <strong className="d-block">
+                    {outline && outline.startM !== null
+                      ? `take off ${outline.lastFoot}`
+                      : `${sideWord(taught, athlete, 'other')}, mirrored`}
+                  </strong>
+                )}
+              </div>
+            )}
           </div>
           <div className="rep-no">
-            <Figure
-              parts={[{ figure: String(up.rep), unit: `of ${fewer.get(athlete.id) ?? set.reps}` }]}
-            />
+            {made ? (
+              <Figure parts={[{ figure: String(made.made), unit: `of ${set.amount} made` }]} />
+            ) : (
+              <Figure
+                parts={[
+                  { figure: String(up.rep), unit: `of ${fewer.get(athlete.id) ?? set.reps}` },
+                ]}
+              />
+            )}
             <div className="run-next">
-              set {up.set} of {set.sets}
+              {made && `try ${up.rep} of ${fewer.get(athlete.id) ?? set.reps}, `}
+              {set.sets > 1 || !made ? `set ${up.set} of ${set.sets}` : 'then on'}
             </div>
           </div>
         </div>
@@ -204,6 +267,7 @@ export const Turn = ({
           ) : (
             'nobody else waits'
           )}
+          {parts.length > 0 && <span className="run-parts">{parts.join(' · ')}</span>}
         </div>
         {[...away].map(([id, why]) => (
           <div key={id} className="note small-text" role="status">
@@ -216,24 +280,57 @@ export const Turn = ({
             reps.
           </div>
         )}
-        {plan.cautions.length > 0 && (
+        {plan && plan.cautions.length > 0 && (
           <div className="caution small-text">{plan.cautions.join(' ')}</div>
         )}
-        <div className="cue-card">
-          <div className="figure-label">The one cue</div>
-          <div className="cue-words">
-            {cued
-              ? cued.cue
-              : own && own.reps >= 10
-                ? 'Nothing to fix: let it run'
-                : 'Watch first, say nothing'}
+        {movement && (
+          <div className="cue-card">
+            <div className="row-line">
+              <span className="figure-label">The one cue</span>
+              <button
+                type="button"
+                className="cue-change"
+                aria-expanded={choosing}
+                onClick={() => setChoosing(!choosing)}
+              >
+                {choosing ? 'Keep it' : 'Change'}
+              </button>
+            </div>
+            {choosing ? (
+              <Form.Select
+                aria-label="Another cue"
+                value={cue ?? ''}
+                onChange={(event) => {
+                  setRecue(event.target.value || null);
+                  setChoosing(false);
+                }}
+              >
+                <option value="">none: watch, say nothing</option>
+                {faults.map((fault) => (
+                  <option key={fault.code} value={fault.code}>
+                    {fault.cue}
+                  </option>
+                ))}
+              </Form.Select>
+            ) : (
+              <div className="cue-words">
+                {cued
+                  ? cued.cue
+                  : own && own.reps >= 10
+                    ? 'Nothing to fix: let it run'
+                    : 'Watch first, say nothing'}
+              </div>
+            )}
           </div>
-        </div>
+        )}
+        {set.freeze && <div className="run-rule">Freeze after it; look, correct one thing.</div>}
+        {set.redo && <div className="run-rule">Who misses the finish mark goes again: Redo.</div>}
         <div className="run-rest" role="timer" aria-label="Rest">
           <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
           <Figure parts={[{ figure: clock(rest), unit: '' }]} />
         </div>
-        {outline && (
+        {set.call && <CallBar call={set.call} at={call} />}
+        {outline && !set.call && (
           <div>
             <Rhythm plan={outline} />
             <div className="row-line small-text quiet">
@@ -248,49 +345,134 @@ export const Turn = ({
             </div>
           </div>
         )}
+        {note !== null ? (
+          <Form.Control
+            aria-label="Note on this rep"
+            maxLength={200}
+            autoFocus
+            value={note}
+            placeholder="goes with the next answer"
+            onChange={(event) => setNote(event.target.value)}
+          />
+        ) : (
+          <button type="button" className="cue-change" onClick={() => setNote('')}>
+            Add a note
+          </button>
+        )}
       </div>
       <div className="run-answers">
-        <div className="faults" role="group" aria-label="Faults seen">
-          {shown.map((fault) => (
+        {faults.length > 0 && (
+          <div className="faults" role="group" aria-label="Faults seen">
+            {shown.map((fault) => (
+              <button
+                key={fault.code}
+                type="button"
+                className="fault"
+                aria-pressed={marked.includes(fault.code)}
+                onClick={() => toggle(fault.code)}
+              >
+                {fault.name}
+              </button>
+            ))}
+            {faults.length > LIKELY && (
+              <button
+                type="button"
+                className="fault"
+                aria-expanded={others}
+                onClick={() => setOthers(!others)}
+              >
+                {others ? 'Fewer' : 'Other'}
+              </button>
+            )}
+          </div>
+        )}
+        {set.target === 'makes' ? (
+          <div className="two-answers">
             <button
-              key={fault.code}
               type="button"
-              className="fault"
-              aria-pressed={marked.includes(fault.code)}
-              onClick={() => toggle(fault.code)}
+              className="answer"
+              onClick={() => answer('clean', { made: true })}
             >
-              {fault.name}
+              Made
+              {marked.length > 0 && (
+                <small>with {marked.length === 1 ? 'the fault' : 'faults'}</small>
+              )}
             </button>
-          ))}
+            <button
+              type="button"
+              className="answer answer-missed"
+              onClick={() => answer('clean', { made: false })}
+            >
+              Missed
+              {marked.length > 0 && (
+                <small>with {marked.length === 1 ? 'the fault' : 'faults'}</small>
+              )}
+            </button>
+          </div>
+        ) : set.target === 'seconds' ? (
           <button
             type="button"
-            className="fault"
-            aria-expanded={others}
-            onClick={() => setOthers(!others)}
+            className={hold.seconds === null ? 'answer' : 'answer answer-held'}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              hold.begin();
+            }}
+            onPointerUp={hold.end}
+            onPointerCancel={hold.end}
+            onKeyDown={(event) => {
+              if ((event.key === 'Enter' || event.key === ' ') && !event.repeat) hold.begin();
+            }}
+            onKeyUp={(event) => {
+              if (event.key === 'Enter' || event.key === ' ') hold.end();
+            }}
           >
-            {others ? 'Fewer' : 'Other'}
+            {hold.seconds === null ? (
+              <>
+                Hold while it lasts
+                <small>{set.amount} s are asked</small>
+              </>
+            ) : (
+              `${hold.seconds.toFixed(1)} s`
+            )}
           </button>
-        </div>
-        {marked.length > 0 ? (
-          <button type="button" className="answer answer-fault" onClick={() => answer('fault')}>
+        ) : reading ? (
+          <div className="two-answers" role="group" aria-label="Which way was taken">
+            {exits.map((exit) => (
+              <button
+                key={exit.code}
+                type="button"
+                className={
+                  call.read?.exit.code === exit.code ? 'answer answer-way' : 'answer answer-missed'
+                }
+                onClick={() => took(exit.code)}
+              >
+                {exit.name}
+              </button>
+            ))}
+          </div>
+        ) : marked.length > 0 ? (
+          <button type="button" className="answer answer-fault" onClick={() => answer('clean')}>
             Log {marked.length === 1 ? 'the fault' : `${marked.length} faults`}
           </button>
         ) : (
-          <button type="button" className="answer" onClick={() => answer('clean')}>
-            Clean
+          <button
+            type="button"
+            className="answer"
+            onClick={() => answer(movement ? 'clean' : 'done')}
+          >
+            {movement ? 'Clean' : 'Done'}
           </button>
         )}
         <div className="others">
-          <Button
-            variant="outline-dark"
-            disabled={!last}
-            onClick={() => last && void run.undo(last)}
-          >
-            {last ? `Undo ${firstName(last.athleteId)}` : 'Undo'}
+          {set.call && <CallButton call={set.call} at={call} onCall={() => call.call(up)} />}
+          <Button variant="outline-dark" disabled={!last} onClick={onUndo}>
+            {last ? `Undo ${set.call ? '' : firstName(last.athleteId)}` : 'Undo'}
           </Button>
-          <Button variant="outline-dark" onClick={() => answer('again')}>
-            Redo
-          </Button>
+          {movement && (
+            <Button variant="outline-dark" onClick={() => answer('again')}>
+              Redo
+            </Button>
+          )}
           <Button variant="outline-dark" onClick={() => answer('skip')}>
             Skip
           </Button>

@@ -1,20 +1,55 @@
 import {
+  inLogOrder,
+  isAnswer,
+  keptVariants,
   lastOf,
   runState,
+  standing,
+  together,
+  turnOrder,
+  variantFrom,
   type LoggedRep,
   type Outcome,
   type RunState,
   type Turn,
+  type Variant,
 } from '@gravek/core';
-import type { DrillSet, Rep, RunBundle, RunPlan, StoredRep } from '@gravek/contract';
-import { leftBy, passedOver, repsFor, whyLeft } from '@gravek/library';
+import {
+  isSequence,
+  PLAIN_REP,
+  runSetOf,
+  WARM_UP,
+  type DrillSet,
+  type Movement,
+  type Rep,
+  type RunAthlete,
+  type RunBundle,
+  type RunCue,
+  type RunPlan,
+  type StoredRep,
+} from '@gravek/contract';
+import {
+  askedSpeed,
+  asVaried,
+  atOnce,
+  cameTo,
+  demandOfSet,
+  fieldBase,
+  fieldRun,
+  leftBy,
+  movementCode,
+  passedOver,
+  repsFor,
+  whyLeft,
+  type Base,
+} from '@gravek/library';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { v7 as uuid } from 'uuid';
 import { useMember } from '../member/member';
-import { deviceId, logOf, waitingOf, type QueuedRep } from '../phone/store';
-import { fetchBundle, fetchLog, logRep } from '../phone/sync';
+import { deviceId, logOf, waitingOf, type NewRep, type QueuedRep } from '../phone/store';
+import { fetchBundle, fetchLog, logReps } from '../phone/sync';
 
 /** A session for the field screen; without network, as it was when last seen. */
 export const useBundle = (sessionId: string) =>
@@ -30,6 +65,8 @@ const NONE: readonly never[] = [];
 export type PhoneRow = Rep & LoggedRep;
 
 const asRow = (rep: StoredRep | QueuedRep): PhoneRow => ({
+  // What was kept before reps said more of themselves.
+  ...PLAIN_REP,
   ...rep,
   arrival: 'arrival' in rep ? rep.arrival : null,
   atMs: Date.parse(rep.at),
@@ -56,34 +93,129 @@ const useLog = (sessionId: string): { log: PhoneRow[]; waiting: readonly QueuedR
   return { log, waiting };
 };
 
+/** What a drill set is, apart from its log. */
+type SetWork = { set: DrillSet; plan: RunPlan | undefined; base: Base | null };
+
 /** One drill set of the session, where it stands and what it is of. */
-export type SetRun = {
-  set: DrillSet;
-  plan: RunPlan | undefined;
+export type SetRun = SetWork & {
+  /** everybody of it, latecomers last */
+  people: readonly string[];
   state: RunState;
+  /** who goes now: one, or all that go at once */
+  now: Turn[];
   /** the row that undo takes back here */
   last: PhoneRow | null;
   /** why athletes of the set do not take part, by athlete */
   away: ReadonlyMap<string, string>;
   /** the rows with which some of them have left, by athlete: taken back, they are in again */
   left: ReadonlyMap<string, PhoneRow>;
-  /** reps a side and set of those who may do fewer */
+  /** reps of a combination and round of those who may do fewer */
   fewer: ReadonlyMap<string, number>;
+  athleteOf: (id: string) => RunAthlete;
+  /** what is run in a combination */
+  movementOf: (variant: Variant) => Movement | null;
+  /** what an athlete has made of a turn's combination in its round so far */
+  madeSoFar: (turn: Turn) => { made: number; tried: number };
 };
+
+/** What was seen of a turn. */
+export type Seen = {
+  turn: Turn;
+  outcome: Exclude<Outcome, 'void'>;
+  faults?: string[];
+  cue?: string | null;
+} & Partial<Pick<Rep, 'made' | 'heldS' | 'exit' | 'taken' | 'lateS' | 'note'>>;
 
 export type Run = {
   sets: SetRun[];
   log: PhoneRow[];
   waiting: readonly QueuedRep[];
-  answer: (
-    plan: RunPlan,
-    turn: Turn,
-    outcome: Exclude<Outcome, 'void'>,
-    faults: string[],
-    cue: string | null,
-  ) => Promise<void>;
-  undo: (last: PhoneRow) => Promise<void>;
+  answer: (at: SetRun, seen: readonly Seen[]) => Promise<void>;
+  undo: (rows: readonly PhoneRow[]) => Promise<void>;
 };
+
+/** The exit that a turn is asked for; null where the athlete reads it. */
+export const askedExit = (base: Base | null, variant: Variant): string | null => {
+  if (variant.exit !== null) return variant.exit;
+  const choices = base?.choices;
+  const [read] = choices && isSequence(choices) ? Object.entries(choices.reads) : [];
+  return read ? read.join(':') : null;
+};
+
+/** A rep says by itself what it was, from the plan as the set runs it. */
+const rowOf = (
+  { plan, base }: SetWork,
+  athlete: RunAthlete,
+  seen: Seen,
+): Omit<NewRep, 'sessionId' | 'at'> => {
+  const { key: _key, ...turn } = seen.turn;
+  const variant = variantFrom(turn.variant, turn.side);
+  const run =
+    base?.movement && base.choices
+      ? asVaried({ movement: base.movement, choices: base.choices }, variant)
+      : null;
+  const varied = run && !('why' in run) ? run : null;
+  const own = plan && base ? fieldRun(plan, base, variant, athlete) : null;
+  const counts = seen.outcome === 'clean' || seen.outcome === 'fault' || seen.outcome === 'again';
+  return {
+    ...PLAIN_REP,
+    ...turn,
+    id: uuid(),
+    movement: (base && movementCode(base, variant)) ?? WARM_UP,
+    part: varied && isSequence(varied.choices) ? varied.choices.drill : null,
+    leadFoot: own?.outline?.firstFoot ?? variant.leadFoot,
+    speedPct: varied
+      ? Math.max(1, Math.round(askedSpeed(varied.movement, varied.choices) * 100))
+      : null,
+    rung: varied?.choices.rung ?? null,
+    exit: seen.exit ?? askedExit(base, variant),
+    load: counts ? (own?.load ?? null) : null,
+    taken: seen.taken ?? null,
+    lateS: seen.lateS ?? null,
+    made: seen.made ?? null,
+    heldS: seen.heldS ?? null,
+    note: seen.note ?? '',
+    outcome: seen.outcome,
+    voids: null,
+    faults: seen.outcome === 'fault' ? (seen.faults ?? []) : [],
+    cue: seen.cue ?? null,
+  };
+};
+
+/**
+ * The fault that an athlete's one cue is for: what was cued last in this session, on whichever phone, else
+ * what was chosen before it.
+ */
+export const cueIn = (
+  log: readonly PhoneRow[],
+  athleteId: string,
+  movement: string,
+  own: Pick<RunCue, 'fault'> | undefined,
+): string | null => {
+  const mine = log.filter(
+    (row) => row.athleteId === athleteId && row.movement === movement && isAnswer(row),
+  );
+  const last = inLogOrder(mine).at(-1);
+  return last ? last.cue : (own?.fault ?? null);
+};
+
+/** The rows that one press has logged: those of one device with one moment. */
+export const pressOf = (log: readonly PhoneRow[], last: PhoneRow): PhoneRow[] =>
+  standing(log).filter(
+    (row) => row.device === last.device && row.at === last.at && row.drillSetId === last.drillSetId,
+  );
+
+/** Somebody of the club of whom the phone knows no more than the name. */
+const stranger = (id: string, name: string): RunAthlete => ({
+  id,
+  name,
+  hand: 'right',
+  takeoffFoot: 'left',
+  shoeM: null,
+  archived: false,
+  restrictions: [],
+  body: null,
+});
 
 /**
  * A session under way, worked out anew from its log on every change.
@@ -92,39 +224,92 @@ export type Run = {
  */
 export const useRun = (bundle: RunBundle, first: string | null): Run => {
   const { club, today } = useMember();
-  const { session, athletes, plans } = bundle;
+  const { session, plans, movements, lanes } = bundle;
+  const athletes = useMemo(
+    () => [...bundle.athletes, ...bundle.latecomers.map(({ id, name }) => stranger(id, name))],
+    [bundle.athletes, bundle.latecomers],
+  );
   const { log, waiting } = useLog(session.id);
   const device =
     useQuery({ queryKey: ['device'], queryFn: deviceId, staleTime: Infinity }).data ?? '';
 
+  const works = useMemo(
+    () =>
+      session.drillSets.map((set): SetWork & { demand: ReturnType<typeof demandOfSet> } => {
+        const plan = plans.find((one) => one.drillSetId === set.id);
+        const base = plan ? fieldBase(plan, movements) : null;
+        return { set, plan, base, demand: base ? demandOfSet(base, set) : [] };
+      }),
+    [session, plans, movements],
+  );
   const left = useMemo(() => leftBy(log), [log]);
+  // The order of a set changes only when somebody comes late.
+  const came = JSON.stringify(works.map(({ set }) => [...cameTo(log, set.id).keys()]));
+  const orders = useMemo(
+    () =>
+      works.map(({ set }, i) => {
+        const late = (JSON.parse(came) as string[][])[i]!;
+        const people = [...new Set([...set.athleteIds, ...late])];
+        const run = { ...runSetOf(set), athleteIds: people };
+        // A set of which all is struck out has nothing to do.
+        return { run, people, turns: keptVariants(run).length > 0 ? turnOrder(run) : [] };
+      }),
+    [works, came],
+  );
   const sets = useMemo(
     () =>
-      session.drillSets.map((set): SetRun => {
-        const plan = plans.find((plan) => plan.id === set.approachId && plan.pace === set.pace);
-        const away = passedOver(set.athleteIds, athletes, plan?.loads ?? [], today);
+      works.map(({ demand, ...work }, i): SetRun => {
+        const { set } = work;
+        const { run, people, turns } = orders[i]!;
+        const away = passedOver(people, athletes, demand, today);
         for (const [id, row] of left) {
           const name = athletes.find((one) => one.id === id)?.name ?? 'An athlete';
-          if (set.athleteIds.includes(id)) away.set(id, whyLeft(name, row));
+          if (people.includes(id)) away.set(id, whyLeft(name, row));
         }
         const fewer = new Map(
           athletes.flatMap(({ id, restrictions }) => {
             const reps = repsFor(set.reps, restrictions, today);
-            return reps < set.reps && set.athleteIds.includes(id) ? [[id, reps] as const] : [];
+            return reps < set.reps && people.includes(id) ? [[id, reps] as const] : [];
           }),
         );
         const rows = log.filter((row) => row.drillSetId === set.id);
+        const state = runState(run, rows, new Set(away.keys()), fewer, first, turns);
+        const there = people.filter((id) => !away.has(id)).length;
+        // What is made or held is looked at one by one.
+        const alone =
+          ['turns', 'stations'].includes(set.stand) || ['makes', 'seconds'].includes(set.target);
+        const many = alone ? 1 : atOnce(set, there, lanes);
+        const { base } = work;
+        const stands = standing(rows);
         return {
-          set,
-          plan,
+          ...work,
+          people,
           away,
           left,
           fewer,
-          state: runState({ ...set, drillSetId: set.id }, rows, new Set(away.keys()), fewer, first),
+          state,
+          now: together(state, many),
           last: lastOf(rows, device),
+          athleteOf: (id) => athletes.find((one) => one.id === id) ?? stranger(id, 'An athlete'),
+          movementOf: (variant) => {
+            if (!base?.movement || !base.choices) return null;
+            const varied = asVaried({ movement: base.movement, choices: base.choices }, variant);
+            return 'why' in varied ? base.movement : varied.movement;
+          },
+          madeSoFar: (turn) => {
+            const own = stands.filter(
+              (row) =>
+                row.athleteId === turn.athleteId &&
+                row.set === turn.set &&
+                row.side === turn.side &&
+                row.variant === turn.variant &&
+                row.made !== null,
+            );
+            return { made: own.filter((row) => row.made).length, tried: own.length };
+          },
         };
       }),
-    [session, athletes, plans, today, log, left, device, first],
+    [works, orders, athletes, today, log, left, device, first, lanes],
   );
 
   const sessionId = session.id;
@@ -132,32 +317,31 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
     sets,
     log,
     waiting,
-    answer: (plan, turn, outcome, faults, cue) => {
-      const outlines = plan.outlines.find((outline) => outline.athleteId === turn.athleteId);
-      return logRep(club.id, {
-        ...turn,
-        id: uuid(),
-        sessionId,
-        movement: plan.movement,
-        part: plan.part,
-        leadFoot: outlines?.[turn.side]?.firstFoot ?? null,
-        speedPct: plan.speedPct,
-        outcome,
-        voids: null,
-        faults,
-        cue,
-        at: new Date().toISOString(),
-      });
+    answer: (work, seen) => {
+      // One moment for one press: undo takes back all of it.
+      const at = new Date().toISOString();
+      return logReps(
+        club.id,
+        seen.map((one) => ({
+          ...rowOf(work, work.athleteOf(one.turn.athleteId), one),
+          sessionId,
+          at,
+        })),
+      );
     },
-    undo: ({ atMs: _atMs, arrival: _arrival, device: _device, deviceNo: _no, ...row }) =>
-      logRep(club.id, {
-        ...row,
-        id: uuid(),
-        outcome: 'void',
-        voids: row.id,
-        faults: [],
-        cue: null,
-        at: new Date().toISOString(),
-      }),
+    undo: (rows) =>
+      logReps(
+        club.id,
+        rows.map(({ atMs: _atMs, arrival: _arrival, device: _device, deviceNo: _no, ...row }) => ({
+          ...row,
+          id: uuid(),
+          outcome: 'void',
+          voids: row.id,
+          faults: [],
+          cue: null,
+          load: null,
+          at: new Date().toISOString(),
+        })),
+      ),
   };
 };

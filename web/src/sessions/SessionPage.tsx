@@ -1,4 +1,19 @@
 import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import {
   check,
   sessionInput,
   type ApproachSummary,
@@ -7,18 +22,20 @@ import {
   type Ground,
   type Session,
   type SessionInput,
+  type Work,
 } from '@gravek/contract';
 import {
-  drillSetTime,
-  freshDrillSet,
-  repsOf,
+  asDrillSet,
+  mostLoaded,
+  sessionFigures,
+  sessionLoads,
   slotsOn,
   surfaceCautions,
   takenFrom,
   withoutAthletes,
+  type Conditions,
 } from '@gravek/library';
-import { ChevronDown, ChevronUp } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -33,23 +50,18 @@ import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { unread } from '../controls/form';
-import { Figure, Labelled } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
-import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
-import { dayName, minutes } from '../controls/dates';
-import { DrillSetEditor } from './DrillSetEditor';
+import { dayName } from '../controls/dates';
+import { AddSet, newSet } from './AddSet';
+import { Decide } from './Decide';
+import { SetForm } from './SetForm';
+import { axisMinutes, SetLine } from './SetLine';
+import { makesBy, useHistory, useLoads, weeksBy } from './useLoads';
+import { baseOn, bodiesOf, useFinds } from './useWork';
 import { Where } from './Where';
 
 type Draft = SessionInput & { version: number | null };
-
-const newSet = (
-  movements: Catalogue,
-  approach: ApproachSummary,
-  people: readonly Athlete[],
-  date: string,
-): DrillSet =>
-  freshDrillSet(uuid(), { ...approach, movement: movements.of(approach.movement) }, people, date);
 
 const draftOf = ({ id, date, title, groundId, place, drillSets, version }: Session): Draft => ({
   id,
@@ -77,7 +89,7 @@ const Builder = ({
   const mayPlan = useMayPlan();
   const navigate = useNavigate();
   const style = useLengthStyle();
-  const movements = useCatalogue();
+  const finds = useFinds(approaches);
   const [query, setQuery] = useSearchParams();
   const { chosen, choose } = useChosenGround();
   const usable = approaches.filter((approach) => !approach.archived);
@@ -89,8 +101,10 @@ const Builder = ({
     title: `Session of ${dayName(date)}`,
     groundId: chosen?.groundId ?? null,
     place: '',
-    drillSets: [toAdd ?? usable[0]].flatMap((one) =>
-      one ? [newSet(movements, one, athletes, date)] : [],
+    drillSets: [toAdd].flatMap((one) =>
+      one
+        ? [newSet({ kind: 'plan', approachId: one.id }, finds, one.athleteIds, athletes, date)]
+        : [],
     ),
     version: null,
   };
@@ -98,12 +112,19 @@ const Builder = ({
     `session.${session?.id ?? 'new'}`,
     session ? draftOf(session) : fresh,
   );
-  // One that was begun before sets had a pace, or sessions a ground, has none.
-  const draft = {
-    ...kept,
-    groundId: kept.groundId ?? null,
-    drillSets: kept.drillSets.map((set) => ({ ...set, pace: set.pace ?? 1 })),
-  };
+  // One that was begun before sets could vary, or sessions had a ground.
+  const draft = useMemo(
+    () => ({
+      ...kept,
+      groundId: kept.groundId ?? null,
+      drillSets: kept.drillSets.map(asDrillSet),
+    }),
+    [kept],
+  );
+  const [opened, setOpened] = useState<string | null>(
+    session === null ? (draft.drillSets[0]?.id ?? null) : null,
+  );
+  const [aboutShown, setAbout] = useState(session === null);
   const [messages, setMessages] = useState<Record<string, string>>({});
   const [typed, setTyped] = useState<Record<string, string | null>>({});
   const conflict = useConflict<Session>(
@@ -124,27 +145,46 @@ const Builder = ({
 
   // Sent here by the planner: the approach waits to be put in as a drill set.
   const pending =
-    toAdd && !draft.drillSets.some((set) => set.approachId === toAdd.id) ? toAdd : null;
-  const addSet = (approach: ApproachSummary): void =>
-    setDraft({
-      ...draft,
-      drillSets: [...draft.drillSets, newSet(movements, approach, athletes, draft.date)],
-    });
+    toAdd &&
+    !draft.drillSets.some(({ work }) => work.kind === 'plan' && work.approachId === toAdd.id)
+      ? toAdd
+      : null;
+  const addSet = (work: Work): void => {
+    const plan =
+      work.kind === 'plan' ? approaches.find((one) => one.id === work.approachId) : undefined;
+    // What is of no plan is for those who are in the set before.
+    const people = plan?.athleteIds ?? draft.drillSets.at(-1)?.athleteIds ?? [];
+    const set = newSet(work, finds, people, athletes, draft.date);
+    setDraft({ ...draft, drillSets: [...draft.drillSets, set] });
+    setOpened(set.id);
+  };
   const setSet = (i: number, change: Partial<DrillSet>): void =>
     setDraft({
       ...draft,
       drillSets: draft.drillSets.map((set, j) => (j === i ? { ...set, ...change } : set)),
     });
-  const move = (i: number, by: number): void => {
-    const sets = [...draft.drillSets];
-    const [set] = sets.splice(i, 1);
-    sets.splice(i + by, 0, set!);
-    setDraft({ ...draft, drillSets: sets });
+  const move = (from: number, to: number): void =>
+    setDraft({ ...draft, drillSets: arrayMove(draft.drillSets, from, to) });
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const drop = ({ active, over }: DragEndEvent): void => {
+    const place = (id: unknown): number => draft.drillSets.findIndex((set) => set.id === id);
+    if (over && active.id !== over.id) move(place(active.id), place(over.id));
   };
   const takeOut = (i: number): void => {
     const before = draft;
     setDraft({ ...draft, drillSets: draft.drillSets.filter((_, j) => j !== i) });
     tell('The drill set is taken out.', () => setDraft(before));
+  };
+
+  /** Opens the line that something is wrong in, so that it is seen. */
+  const openFirstWrong = (fields: Record<string, unknown>): void => {
+    const path = Object.keys(fields).find((one) => one.startsWith('drillSets['));
+    const set = path && draft.drillSets[Number(/\d+/.exec(path)![0])];
+    if (set) setOpened(set.id);
+    if (['date', 'title', 'groundId', 'place'].some((one) => one in fields)) setAbout(true);
   };
 
   const submit = async (thenRun: boolean): Promise<void> => {
@@ -156,7 +196,9 @@ const Builder = ({
       ...withoutAthletes(draft.drillSets, session?.drillSets),
     };
     if (!checked.ok || Object.keys(wrong).length > 0) {
-      setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
+      const all = { ...(checked.ok ? {} : checked.fields), ...wrong };
+      setMessages(all);
+      openFirstWrong(all);
       conflict.say('Mend the fields that are marked, then save.');
       return;
     }
@@ -170,6 +212,7 @@ const Builder = ({
       else if (!session) void navigate(`/sessions/${stored.id}`, { replace: true });
     } catch (error) {
       setMessages(fieldsOf(error));
+      openFirstWrong(fieldsOf(error));
       conflict.show(error);
     }
   };
@@ -181,24 +224,62 @@ const Builder = ({
 
   const sets = draft.drillSets;
   const ground = grounds.find((one) => one.id === draft.groundId);
-  const here = ground ? takenFrom(ground) : null;
-  const times = sets.map((set) =>
-    drillSetTime(
-      set,
-      approaches.find((approach) => approach.id === set.approachId),
-      { lanes: ground?.lanes, people: athletes, on: draft.date },
-    ),
+  const here = useMemo(() => (ground ? takenFrom(ground) : null), [ground]);
+  const lanes = ground?.lanes ?? 1;
+  const history = useHistory(draft.date);
+  const made = useMemo(() => makesBy(history), [history]);
+  const makesOf = useMemo<NonNullable<Conditions['makesOf']>>(
+    () => (id, movement) => made.get(`${id}/${movement}`),
+    [made],
   );
-  const total = times.reduce((sum, one) => sum + (one?.totalS ?? 0), 0);
-  const idle = times.filter((time) => time !== null);
-  // Of several on a day the one that it fits into best.
+  const bodies = useMemo(() => bodiesOf(athletes), [athletes]);
   const slots = ground ? slotsOn(ground, draft.date) : [];
-  const slot = slots.find((one) => one.minutes * 60 >= total) ?? slots.at(-1);
-  const overMin = slot ? Math.ceil(total / 60 - slot.minutes) : 0;
+  const figuresAt = (slotS: number | null) =>
+    sessionFigures({
+      drillSets: sets,
+      baseOfSet: baseOn(finds, here),
+      bodies,
+      conditions: { lanes, people: athletes, on: draft.date, makesOf },
+      slotS,
+    });
+  // Of several on a day the one that it fits into best.
+  const without = figuresAt(null);
+  const slot = slots.find((one) => one.minutes * 60 >= without.totalS) ?? slots.at(-1);
+  const figures = slot ? figuresAt(slot.minutes * 60) : without;
+  const works = useMemo(
+    () => sets.map((set) => ({ set, base: baseOn(finds, here)(set) })),
+    [sets, finds, here],
+  );
+  const loads = useLoads(works, bodies, { people: athletes, on: draft.date }, made);
+  const most = useMemo(
+    () => loads && mostLoaded(sessionLoads(loads), weeksBy(history, draft.id), () => null),
+    [loads, history, draft.id],
+  );
+  const axisS = Math.max(60, figures.totalS, slot ? slot.minutes * 60 : 0);
+  const wrongIn = (i: number): boolean =>
+    Object.entries({ ...messages, ...unread(typed) }).some(
+      ([path, message]) => message && path.startsWith(`drillSets[${i}]`),
+    );
   return (
     <>
       <PageHead
-        over={draft.version === null ? 'New session' : dayName(draft.date)}
+        over={
+          <>
+            {draft.version === null ? 'New session' : dayName(draft.date)}
+            {slot && `, ${slot.from}–${slot.to}`}
+            {ground ? ` · ${ground.name}` : draft.place && ` · ${draft.place}`}
+            {mayPlan && (
+              <button
+                type="button"
+                className="btn btn-link p-0 ms-2 small-text align-baseline"
+                aria-expanded={aboutShown}
+                onClick={() => setAbout(!aboutShown)}
+              >
+                {aboutShown ? 'done' : 'change day, name, ground'}
+              </button>
+            )}
+          </>
+        }
         title={draft.title || 'Session'}
       >
         {session && !session.archived && (
@@ -216,199 +297,169 @@ const Builder = ({
                 Put away
               </Button>
             )}
+            <Button
+              variant="outline-dark"
+              disabled={save.isPending}
+              onClick={() => void submit(true)}
+            >
+              Save and run
+            </Button>
             <Button disabled={save.isPending} onClick={() => void submit(false)}>
               {save.isPending ? 'Saving …' : 'Save'}
             </Button>
           </>
         )}
       </PageHead>
-      <div className="figures-row mb-3">
-        <Labelled label={ground && ground.lanes > 1 ? `About, in ${ground.lanes} lanes` : 'About'}>
-          <Figure parts={[{ figure: String(Math.round(total / 60)), unit: 'min' }]} big />
-        </Labelled>
-        {slot && (
-          <Labelled label={`Slot from ${slot.from} to ${slot.to}`}>
-            <Figure parts={[{ figure: String(slot.minutes), unit: 'min' }]} big />
-          </Labelled>
-        )}
-        <Labelled label="Athletes">
-          <Figure
-            parts={[
-              { figure: String(new Set(sets.flatMap((set) => set.athleteIds)).size), unit: '' },
-            ]}
-            big
-          />
-        </Labelled>
-        <Labelled label="Reps">
-          <Figure
-            parts={[
-              {
-                figure: String(
-                  sets.reduce((sum, set) => sum + repsOf(set, athletes, draft.date), 0),
-                ),
-                unit: '',
-              },
-            ]}
-            big
-          />
-        </Labelled>
-        {idle.length > 0 && (
-          <Labelled label="Each stands still">
-            <Figure
-              parts={[
-                {
-                  figure: String(
-                    Math.round(
-                      (100 * idle.reduce((sum, one) => sum + one.idleFraction, 0)) / idle.length,
-                    ),
-                  ),
-                  unit: '%',
-                },
-              ]}
-              big
+      {aboutShown && (
+        <div className="set-fields about-session">
+          <Field label="Day" message={messages.date}>
+            <Form.Control
+              type="date"
+              value={draft.date}
+              onChange={(event) => setDraft({ ...draft, date: event.target.value })}
             />
-          </Labelled>
-        )}
-      </div>
-      <div className="stack">
-        <Conflict {...conflict.shown} />
-        {surfaceCautions(here).map((caution) => (
-          <div key={caution} className="caution small-text">
-            {caution}
-          </div>
-        ))}
-        {ground && slots.length === 0 && ground.slots.length > 0 && (
-          <div className="note" role="status">
-            The club does not have {ground.name} on this day.
-          </div>
-        )}
-        {slot && overMin > 0 && (
-          <div className="note note-wrong" role="status">
-            {overMin} min more than {ground?.name} is the club’s from {slot.from} to {slot.to}.
-          </div>
-        )}
-        {found && <DraftBack onDrop={() => discard(session ? draftOf(session) : fresh)} />}
-        <fieldset disabled={!mayPlan} className="stack">
-          <div className="set-editor panel">
-            <div className="span-3">
-              <Field label="Day" message={messages.date}>
-                <Form.Control
-                  type="date"
-                  value={draft.date}
-                  onChange={(event) => setDraft({ ...draft, date: event.target.value })}
-                />
-              </Field>
-            </div>
-            <div className="span-6">
-              <Field label="Name" message={messages.title}>
-                <Form.Control
-                  value={draft.title}
-                  onChange={(event) => setDraft({ ...draft, title: event.target.value })}
-                />
-              </Field>
-            </div>
-            <div className="span-3">
-              <Where
-                grounds={grounds}
-                groundId={draft.groundId}
-                place={draft.place}
-                messages={messages}
-                onWhere={(where) => {
-                  if (where.groundId !== undefined) choose(where.groundId);
-                  setDraft({ ...draft, ...where });
-                }}
+          </Field>
+          <div className="wide">
+            <Field label="Name" message={messages.title}>
+              <Form.Control
+                value={draft.title}
+                onChange={(event) => setDraft({ ...draft, title: event.target.value })}
               />
-            </div>
+            </Field>
           </div>
-          {usable.length === 0 && (
-            <Empty title="A drill set needs an approach.">
-              <Link className="btn btn-primary" to="/approaches/new">
-                Plan a movement
-              </Link>
-            </Empty>
-          )}
-          {messages.drillSets && (
-            <div className="field-message" role="alert">
-              {messages.drillSets}
-            </div>
-          )}
-          {sets.map((set, i) => (
-            <section key={set.id} className="panel" aria-label={`Drill set ${i + 1}`}>
-              <div className="row-line mb-2">
-                <h2 className="mb-0">Drill set {i + 1}</h2>
-                {times[i] && (
-                  <span className="quiet small-text">
-                    about {minutes(times[i].totalS)}, a rep every{' '}
-                    <span className="figure">{Math.round(times[i].cycleS)}</span> s for each
-                  </span>
-                )}
-                <span className="ms-auto d-flex gap-1">
-                  <Button
-                    size="sm"
-                    variant="outline-dark"
-                    aria-label={`Drill set ${i + 1} earlier`}
-                    disabled={i === 0}
-                    onClick={() => move(i, -1)}
-                  >
-                    <ChevronUp size={16} />
-                  </Button>
-                  <Button
-                    size="sm"
-                    variant="outline-dark"
-                    aria-label={`Drill set ${i + 1} later`}
-                    disabled={i === sets.length - 1}
-                    onClick={() => move(i, 1)}
-                  >
-                    <ChevronDown size={16} />
-                  </Button>
-                  <Button size="sm" variant="outline-dark" onClick={() => takeOut(i)}>
-                    Take out
-                  </Button>
-                </span>
-              </div>
-              <DrillSetEditor
-                set={set}
-                index={i}
-                date={draft.date}
-                movements={movements}
-                approaches={usable}
-                athletes={athletes}
-                ground={here}
-                style={style}
-                messages={{ ...messages, ...unread(typed) }}
-                onSet={(change) => setSet(i, change)}
-                onMessage={(path, message) =>
-                  setTyped((before) => ({ ...before, [path]: message }))
-                }
-              />
-            </section>
-          ))}
-          {mayPlan && usable.length > 0 && (
-            <div className="row-line">
-              {pending && <Button onClick={() => addSet(pending)}>Add {pending.name}</Button>}
-              <Button
-                variant="outline-dark"
-                onClick={() =>
-                  addSet(
-                    usable.find((one) => !sets.some((set) => set.approachId === one.id)) ??
-                      usable[0]!,
-                  )
-                }
+          <Where
+            grounds={grounds}
+            groundId={draft.groundId}
+            place={draft.place}
+            messages={messages}
+            onWhere={(where) => {
+              if (where.groundId !== undefined) choose(where.groundId);
+              setDraft({ ...draft, ...where });
+            }}
+          />
+        </div>
+      )}
+      <Decide
+        figures={figures}
+        slotMin={slot?.minutes ?? null}
+        lanes={lanes}
+        most={most}
+        athletes={athletes}
+      />
+      <Conflict {...conflict.shown} />
+      {surfaceCautions(here).map((caution) => (
+        <div key={caution} className="caution small-text">
+          {caution}
+        </div>
+      ))}
+      {ground && slots.length === 0 && ground.slots.length > 0 && (
+        <div className="note" role="status">
+          The club does not have {ground.name} on this day.
+        </div>
+      )}
+      {slot && figures.overS > 0 && (
+        <div className="visually-hidden" role="status">
+          {Math.ceil(figures.overS / 60)} min more than {ground?.name} is the club’s from{' '}
+          {slot.from} to {slot.to}.
+        </div>
+      )}
+      {found && <DraftBack onDrop={() => discard(session ? draftOf(session) : fresh)} />}
+      {messages.drillSets && (
+        <div className="field-message" role="alert">
+          {messages.drillSets}
+        </div>
+      )}
+      <fieldset disabled={!mayPlan} className="session-lines">
+        <div className="set-row set-head small-text quiet" aria-hidden>
+          <span />
+          <span>what, and how it varies</span>
+          <span>until</span>
+          <span>who</span>
+          <span className="set-axis">
+            {axisMinutes(axisS / 60).map((minute) => (
+              <span key={minute} className="tick" style={{ left: `${(6000 * minute) / axisS}%` }}>
+                {minute}
+              </span>
+            ))}
+            {slot && (
+              <span
+                className="tick slot-tick"
+                style={{ left: `${(6000 * slot.minutes) / axisS}%` }}
               >
-                Add a drill set
+                {slot.minutes}
+              </span>
+            )}
+          </span>
+        </div>
+        {sets.length === 0 ? (
+          <Empty title="Nothing is in it yet. Say what is done first: it opens to be changed." />
+        ) : (
+          <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+            <SortableContext
+              items={sets.map((set) => set.id)}
+              strategy={verticalListSortingStrategy}
+            >
+              <ul className="set-lines" aria-label="Drill sets">
+                {sets.map((set, i) => (
+                  <SetLine
+                    key={set.id}
+                    set={set}
+                    index={i}
+                    figures={figures.sets[i]!}
+                    pacer={bodies.get(set.athleteIds[0] ?? '') ?? [...bodies.values()][0]}
+                    athletes={athletes}
+                    date={draft.date}
+                    axisS={axisS}
+                    slotS={slot ? slot.minutes * 60 : null}
+                    open={opened === set.id}
+                    wrong={wrongIn(i)}
+                    mayPlan={mayPlan}
+                    onOpen={() => setOpened(opened === set.id ? null : set.id)}
+                    onMend={(mend) => {
+                      const before = draft;
+                      setSet(i, mend.set);
+                      tell(`${mend.what}.`, () => setDraft(before));
+                    }}
+                    onRest={(ids) =>
+                      setSet(i, { athleteIds: set.athleteIds.filter((id) => !ids.includes(id)) })
+                    }
+                  >
+                    <SetForm
+                      set={set}
+                      index={i}
+                      figures={figures.sets[i]!}
+                      date={draft.date}
+                      plans={usable}
+                      athletes={athletes}
+                      makesOf={makesOf}
+                      lanes={lanes}
+                      last={i === sets.length - 1}
+                      style={style}
+                      messages={{ ...messages, ...unread(typed) }}
+                      onSet={(change) => setSet(i, change)}
+                      onMessage={(path, message) =>
+                        setTyped((before) => ({ ...before, [path]: message }))
+                      }
+                      onMove={(by) => move(i, i + by)}
+                      onTakeOut={() => takeOut(i)}
+                    />
+                  </SetLine>
+                ))}
+              </ul>
+            </SortableContext>
+          </DndContext>
+        )}
+        {mayPlan && (
+          <div className="row-line">
+            {pending && (
+              <Button onClick={() => addSet({ kind: 'plan', approachId: pending.id })}>
+                Add {pending.name}
               </Button>
-              <Button
-                className="ms-auto"
-                variant="outline-dark"
-                disabled={save.isPending}
-                onClick={() => void submit(true)}
-              >
-                Save and run
-              </Button>
-            </div>
-          )}
-        </fieldset>
-      </div>
+            )}
+            <AddSet plans={usable} onAdd={addSet} />
+          </div>
+        )}
+      </fieldset>
     </>
   );
 };

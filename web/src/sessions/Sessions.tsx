@@ -1,30 +1,27 @@
-import type { ApproachSummary, Session } from '@gravek/contract';
-import { sessionTimeS } from '@gravek/library';
+import type { Session } from '@gravek/contract';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useApproaches, useSessions } from '../api/queries';
+import { useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Loaded } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
 import { useReps } from '../controls/useReps';
-import { useWhere } from '../controls/useWhere';
+import { useOutlook } from './useWork';
 
-const Card = ({ session, approaches }: { session: Session; approaches: ApproachSummary[] }) => {
+const Card = ({ session }: { session: Session }) => {
   const repsOf = useReps();
-  const byId = new Map(approaches.map((approach) => [approach.id, approach]));
-  const where = useWhere()(session);
-  const seconds = sessionTimeS(session, (id) => byId.get(id), where.conditions);
+  const { where, seconds, sets } = useOutlook()(session);
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
   return (
     <Link className="session-card" to={`/sessions/${session.id}`}>
       <div className="session-title">{session.title}</div>
-      <div className="quiet small-text">{where.words}</div>
+      <div className="quiet small-text">{where}</div>
       <ul className="list-unstyled small-text mb-1 mt-1">
-        {session.drillSets.map((set) => (
-          <li key={set.id}>{byId.get(set.approachId)?.name}</li>
+        {sets.map((set) => (
+          <li key={set.id}>{set.name}</li>
         ))}
       </ul>
       <div className="small-text">
@@ -43,7 +40,6 @@ export const Sessions = () => {
   const [day, setDay] = useState(today);
   const days = weekOf(day);
   const sessions = useSessions(days[0]!, days[6]!);
-  const approaches = useApproaches();
   return (
     <>
       <PageHead title="Sessions" over={`Week of ${dayName(days[0]!)}`}>
@@ -89,7 +85,7 @@ export const Sessions = () => {
                     {day === today && ', today'}
                   </div>
                   {own.map((session) => (
-                    <Card key={session.id} session={session} approaches={approaches.data ?? []} />
+                    <Card key={session.id} session={session} />
                   ))}
                   {own.length === 0 &&
                     (mayPlan ? (

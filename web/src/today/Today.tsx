@@ -1,8 +1,8 @@
 import { currentModel, dayNumber } from '@gravek/core';
-import type { Athlete, CueLine, DrillSet, Session } from '@gravek/contract';
-import { faultOf, holding, sessionTimeS, toldTo } from '@gravek/library';
+import type { Athlete, CueLine, Session } from '@gravek/contract';
+import { faultOf, holding, toldTo } from '@gravek/library';
 import { Link } from 'react-router';
-import { useApproaches, useAthletes, useCues, useSessions } from '../api/queries';
+import { useAthletes, useCues, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
@@ -12,18 +12,16 @@ import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
 import { counted, dayName, minutes } from '../controls/dates';
 import { useReps } from '../controls/useReps';
-import { useWhere } from '../controls/useWhere';
+import { useOutlook } from '../sessions/useWork';
 import { FirstUse } from './FirstUse';
-import { paceName } from '../movements/PaceChoices';
 
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
 const DUE_SHOWN = 8;
 
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
-  const approaches = useApproaches().data ?? [];
   const repsOf = useReps();
-  const whereOf = useWhere();
+  const outlookOf = useOutlook();
   const mayPlan = useMayPlan();
   if (sessions.length === 0) {
     return (
@@ -37,22 +35,13 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
     );
   }
   return sessions.map((session) => {
-    const sets = session.drillSets.map((set: DrillSet) => ({
-      set,
-      approach: approaches.find((approach) => approach.id === set.approachId),
-    }));
-    const where = whereOf(session);
-    const seconds = sessionTimeS(
-      session,
-      (id) => approaches.find((approach) => approach.id === id),
-      where.conditions,
-    );
+    const { where, seconds, sets } = outlookOf(session);
     return (
       <section key={session.id} className="panel" aria-label={session.title}>
         <div className="row-line mb-2">
           <div>
             <strong className="fs-5">{session.title}</strong>
-            <div className="quiet">{where.words}</div>
+            <div className="quiet">{where}</div>
           </div>
           <div className="ms-auto text-end">
             <Figure
@@ -66,14 +55,17 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
           </Link>
         </div>
         <ul className="list-plain">
-          {sets.map(({ set, approach }) => (
+          {sets.map((set, i) => (
             <li key={set.id} className="row-line">
-              <Link className="row-link" to={`/approaches/${set.approachId}`}>
-                {approach?.name ?? 'Approach'}
-              </Link>
+              {set.approachId ? (
+                <Link className="row-link" to={`/approaches/${set.approachId}`}>
+                  {set.name}
+                </Link>
+              ) : (
+                <strong>{set.name}</strong>
+              )}
               <span className="quiet">
-                {paceName(set.pace) && `${paceName(set.pace)}, `}
-                {set.sets} × {set.reps}, {counted(set.athleteIds.length, 'athlete')}
+                {set.line}, {counted(session.drillSets[i]!.athleteIds.length, 'athlete')}
               </span>
             </li>
           ))}

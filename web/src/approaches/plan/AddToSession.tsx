@@ -1,5 +1,5 @@
-import type { Athlete, DrillSet, Movement, Session } from '@gravek/contract';
-import { freshDrillSet } from '@gravek/library';
+import type { Athlete, Movement, Session } from '@gravek/contract';
+import { demandOf, freshDrillSet, mayRun } from '@gravek/library';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { Link } from 'react-router';
 import { v7 as uuid } from 'uuid';
@@ -31,7 +31,12 @@ export const AddToSession = ({
     'run',
   );
   const add = async (session: Session): Promise<void> => {
-    const set: DrillSet = freshDrillSet(uuid(), { ...plan, movement }, athletes, session.date);
+    const able = mayRun(demandOf(movement, plan.choices), athletes, session.date);
+    const set = freshDrillSet(
+      uuid(),
+      { kind: 'plan', approachId: plan.id },
+      able.map((one) => one.id).filter((id) => plan.athleteIds.includes(id)),
+    );
     try {
       const stored = await write.mutateAsync({
         ...session,

@@ -1,9 +1,9 @@
 import { OTHERS, PART_KINDS, type OtherThing, type Part } from '@gravek/core';
 import { LOADS, PHASE_KINDS, RUNGS, type Drill, type School } from '@gravek/contract';
+import { RUNG_NAMES } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { RUNG_NAMES } from '../Drills';
 import { useRuleSets } from '../useCatalogue';
 import {
   ChoiceAt,

@@ -1,0 +1,100 @@
+import {
+  addLoads,
+  keptVariants,
+  loadCheck,
+  type Body,
+  type BodyLoad,
+  type LoadCheck,
+} from '@gravek/core';
+import type { DrillSet } from '@gravek/contract';
+import { likelyReps, type Conditions } from './sessionTime';
+import { variedRun, type Base } from './work';
+
+const times = (load: BodyLoad, by: number): BodyLoad => ({
+  contacts: load.contacts * by,
+  jumps: load.jumps * by,
+  throws: load.throws * by,
+  sprintM: load.sprintM * by,
+});
+
+/** What a drill set is likely to put on each of its athletes. */
+export const setLoads = (
+  set: DrillSet,
+  base: Base | null,
+  bodies: ReadonlyMap<string, Body>,
+  conditions: Conditions,
+): Map<string, BodyLoad> => {
+  const reps = likelyReps(set, base, conditions);
+  const variants = keptVariants(set);
+  return new Map(
+    set.athleteIds.flatMap((id, i) => {
+      const body = bodies.get(id);
+      if (!base || !body) return [];
+      const rep = addLoads(variants.map((variant) => variedRun(base, variant, body).load));
+      return [[id, times(rep, set.sets * reps[i]!)] as const];
+    }),
+  );
+};
+
+export type LoadKind = keyof BodyLoad;
+export const LOAD_KINDS = ['contacts', 'jumps', 'throws', 'sprintM'] as const satisfies LoadKind[];
+
+/** What a session puts on each athlete, drill sets together. */
+export const sessionLoads = (
+  loads: readonly ReadonlyMap<string, BodyLoad>[],
+): Map<string, BodyLoad> => {
+  const ids = new Set(loads.flatMap((one) => [...one.keys()]));
+  return new Map(
+    [...ids].map((id) => [id, addLoads(loads.map((one) => one.get(id) ?? null))] as const),
+  );
+};
+
+/** Weeks of somebody before this one, the last one last, and what this week has so far besides. */
+export type WeeksOf = { before: BodyLoad[]; thisWeek: BodyLoad };
+
+/** Who has most of a kind in a session, beside what is usual and what the club allows. */
+export type MostOf = {
+  kind: LoadKind;
+  athleteId: string;
+  /** in this session */
+  here: number;
+  /** with the rest of the week */
+  week: number;
+  check: LoadCheck;
+  /** the club's limit for a week at their age; null where there is none */
+  limit: number | null;
+  over: boolean;
+};
+
+/**
+ * For each kind of load whoever has most of it, those first who are over a limit or far above the usual.
+ *
+ * @param weeksOf undefined where nothing is known of somebody
+ * @param limitOf the club's limit of a kind for a week
+ */
+export const mostLoaded = (
+  loads: ReadonlyMap<string, BodyLoad>,
+  weeksOf: (id: string) => WeeksOf | undefined,
+  limitOf: (id: string, kind: LoadKind) => number | null,
+): MostOf[] =>
+  LOAD_KINDS.flatMap((kind) => {
+    const rows = [...loads].map(([athleteId, load]): MostOf => {
+      const weeks = weeksOf(athleteId);
+      const here = load[kind];
+      const week = here + (weeks?.thisWeek[kind] ?? 0);
+      const limit = limitOf(athleteId, kind);
+      return {
+        kind,
+        athleteId,
+        here,
+        week,
+        check: loadCheck({ weeks: (weeks?.before ?? []).map((one) => one[kind]), planned: week }),
+        limit,
+        over: limit !== null && week > limit,
+      };
+    });
+    const [most] = rows.sort(
+      (a, b) => Number(b.over) - Number(a.over) || b.here - a.here || b.week - a.week,
+    );
+    return most && most.here > 0 ? [most] : [];
+  });

@@ -1,0 +1,118 @@
+import { soundOf, WORDS, type CallEvent, type Word } from '@gravek/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { bufferOf, speaker } from './sound';
+
+/** Time to hand everything over to the audio clock before the first sound. */
+const LOOK_AHEAD_S = 0.12;
+/** After the last event until the call counts as over. */
+const REST_S = 0.5;
+
+const words = new Map<Word, AudioBuffer>();
+let loading: Promise<unknown> | undefined;
+
+/** The words that ship with the app, ready to sound; one that cannot be had is a tone only. */
+const loadWords = (audio: AudioContext): Promise<unknown> =>
+  (loading ??= Promise.all(
+    WORDS.map(async (word) => {
+      try {
+        const answer = await fetch(`/words/${word}.wav`);
+        words.set(word, await audio.decodeAudioData(await answer.arrayBuffer()));
+      } catch {
+        loading = undefined;
+      }
+    }),
+  ));
+
+const toneOf = ({ kind, foot }: CallEvent, audio: AudioContext): AudioBuffer => {
+  const beat = { timeS: 0, n: 1, foot: foot ?? ('right' as const) };
+  const countIn = kind === 'count';
+  return bufferOf(
+    audio,
+    soundOf([{ ...beat, countIn, special: kind === 'go' || kind === 'hold' }], audio.sampleRate),
+  );
+};
+
+export type Calling = {
+  /** what has just been called; null before and long after */
+  now: CallEvent | null;
+  /** seconds into the call, by the audio clock; null when nothing is called */
+  running: boolean;
+  /** the events of the call that runs or has run */
+  events: readonly CallEvent[];
+  /** when an event sounded, by the page's clock, milliseconds; for how late an answer was */
+  soundedMs: (event: CallEvent) => number | null;
+  start: (events: readonly CallEvent[]) => void;
+  stop: () => void;
+};
+
+/**
+ * Calls events aloud. Every sound is handed to the audio clock before the first one is due, so that
+ * nothing the page does moves it; what is shown follows that clock frame by frame.
+ */
+export const useCaller = (): Calling => {
+  const [events, setEvents] = useState<readonly CallEvent[]>([]);
+  const [now, setNow] = useState<CallEvent | null>(null);
+  const [running, setRunning] = useState(false);
+  const sounded = useRef(new Map<CallEvent, number>());
+  const halt = useRef<() => void>(() => undefined);
+
+  const stop = useCallback(() => {
+    halt.current();
+    halt.current = () => undefined;
+    setRunning(false);
+    setNow(null);
+  }, []);
+  useEffect(() => stop, [stop]);
+  // So that the first call does not wait for its words.
+  useEffect(() => void loadWords(speaker()), []);
+
+  const start = useCallback(
+    (called: readonly CallEvent[]): void => {
+      stop();
+      const audio = speaker();
+      const begin = audio.currentTime + LOOK_AHEAD_S;
+      const sources = called.flatMap((event) => {
+        const word = event.word === null ? undefined : words.get(event.word);
+        // A foot is both a tone on the moment and a word.
+        const buffers = word && event.kind !== 'step' ? [word] : [toneOf(event, audio)];
+        if (word && event.kind === 'step') buffers.push(word);
+        return buffers.map((buffer) => {
+          const source = audio.createBufferSource();
+          source.buffer = buffer;
+          source.connect(audio.destination);
+          source.start(begin + event.timeS);
+          return source;
+        });
+      });
+      sounded.current = new Map();
+      setEvents(called);
+      setRunning(true);
+      let frame = 0;
+      let shown = 0;
+      const latency = audio.outputLatency || 0;
+      const next = (): void => {
+        const atS = audio.currentTime - begin - latency;
+        let last: CallEvent | null = null;
+        while (shown < called.length && called[shown]!.timeS <= atS) {
+          last = called[shown]!;
+          sounded.current.set(last, performance.now() - 1000 * (atS - last.timeS));
+          shown += 1;
+        }
+        if (last) setNow(last);
+        if (atS > (called.at(-1)?.timeS ?? 0) + REST_S) {
+          setRunning(false);
+          return;
+        }
+        frame = requestAnimationFrame(next);
+      };
+      frame = requestAnimationFrame(next);
+      halt.current = () => {
+        cancelAnimationFrame(frame);
+        for (const source of sources) source.stop();
+      };
+    },
+    [stop],
+  );
+  const soundedMs = useCallback((event: CallEvent) => sounded.current.get(event) ?? null, []);
+  return { now, running, events, soundedMs, start, stop };
+};

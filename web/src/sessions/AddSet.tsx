@@ -1,0 +1,159 @@
+import type { ApproachSummary, Athlete, DrillSet, Work } from '@gravek/contract';
+import {
+  baseOf,
+  chainCode,
+  chainOf,
+  demandOfSet,
+  ENDINGS,
+  freshDrillSet,
+  mayRun,
+  MOVES,
+  type Finds,
+} from '@gravek/library';
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { v7 as uuid } from 'uuid';
+import { useCatalogue } from '../movements/useCatalogue';
+
+type Offer = { key: string; name: string; what: string; work: Work; words: string };
+
+const SHOWN = 8;
+
+const chains = (): Offer[] =>
+  MOVES.flatMap((move) =>
+    ENDINGS.flatMap((ending) => {
+      const parts = [move.code, ending.code];
+      if ('why' in chainOf(parts)) return [];
+      const name = `${move.name}: ${ending.name.toLowerCase()}`;
+      const work: Work = { kind: 'movement', movement: chainCode(parts), drill: null };
+      return [{ key: chainCode(parts), name, what: 'move and ending', work, words: name }];
+    }),
+  );
+
+/** A drill set of some work for whoever may do it: those of its plan, else those of the set before. */
+export const newSet = (
+  work: Work,
+  finds: Finds,
+  plannedIds: readonly string[],
+  athletes: readonly Athlete[],
+  date: string,
+): DrillSet => {
+  const set = freshDrillSet(uuid(), work, []);
+  const base = baseOf(work, finds);
+  const able = mayRun(base ? demandOfSet(base, set) : [], athletes, date);
+  const athleteIds = able.map((one) => one.id).filter((id) => plannedIds.includes(id));
+  // A warm-up is done by all at once.
+  return work.kind === 'warm-up'
+    ? {
+        ...set,
+        athleteIds,
+        stand: 'row',
+        sets: 1,
+        reps: 1,
+        restS: 0,
+        target: 'touches',
+        amount: 20,
+      }
+    : { ...set, athleteIds };
+};
+
+/** One line to add a set from: plans, movements, drills, moves with endings, or a warm-up in own words. */
+export const AddSet = ({
+  plans,
+  onAdd,
+}: {
+  plans: readonly ApproachSummary[];
+  onAdd: (work: Work) => void;
+}) => {
+  const catalogue = useCatalogue();
+  const [typed, setTyped] = useState('');
+  const [open, setOpen] = useState(false);
+  const text = typed.trim().toLowerCase();
+  const offers: Offer[] = [
+    ...plans.map((plan): Offer => ({
+      key: plan.id,
+      name: plan.name,
+      what: 'plan',
+      work: { kind: 'plan', approachId: plan.id },
+      words: plan.name,
+    })),
+    ...catalogue.all.map((movement): Offer => ({
+      key: movement.code,
+      name: movement.name,
+      what: 'movement',
+      work: { kind: 'movement', movement: movement.code, drill: null },
+      words: [movement.name, ...(movement.alsoCalled ?? [])].join(' '),
+    })),
+    ...(text.length > 1
+      ? [
+          ...catalogue.all.flatMap((movement) =>
+            movement.drills.map((drill): Offer => ({
+              key: `${movement.code}/${drill.code}`,
+              name: drill.name,
+              what: `drill of ${movement.name.toLowerCase()}`,
+              work: { kind: 'movement', movement: movement.code, drill: drill.code },
+              words: drill.name,
+            })),
+          ),
+          ...chains(),
+        ]
+      : []),
+  ];
+  const words = text.split(/\s+/);
+  const found = offers
+    .filter((offer) => words.every((word) => offer.words.toLowerCase().includes(word)))
+    .slice(0, SHOWN);
+  const add = (work: Work): void => {
+    onAdd(work);
+    setTyped('');
+    setOpen(false);
+  };
+  return (
+    <div className="add-set">
+      <Form.Control
+        aria-label="Add a set"
+        placeholder="Add a set: a plan, a movement, a move and ending, a drill, a warm-up"
+        value={typed}
+        autoComplete="off"
+        onFocus={() => setOpen(true)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setOpen(true);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setOpen(false);
+          if (event.key === 'Enter' && text && found[0]) {
+            event.preventDefault();
+            add(found[0].work);
+          }
+        }}
+      />
+      {open && (
+        <ul className="offers" aria-label="What can be added">
+          {found.map((offer) => (
+            <li key={offer.key}>
+              <button type="button" onClick={() => add(offer.work)}>
+                <strong>{offer.name}</strong> <span className="quiet">{offer.what}</span>
+              </button>
+            </li>
+          ))}
+          {text && (
+            <li>
+              <button
+                type="button"
+                onClick={() => add({ kind: 'warm-up', name: typed.trim().slice(0, 80) })}
+              >
+                <strong>{typed.trim()}</strong> <span className="quiet">warm-up, by count</span>
+              </button>
+            </li>
+          )}
+          <li>
+            <button type="button" className="quiet" onClick={() => setOpen(false)}>
+              close
+            </button>
+          </li>
+        </ul>
+      )}
+    </div>
+  );
+};

@@ -1,0 +1,271 @@
+import type { LengthStyle } from '@gravek/core';
+import {
+  isSequence,
+  type ApproachSummary,
+  type Athlete,
+  type DrillSet,
+  type TargetKind,
+} from '@gravek/contract';
+import {
+  brokenRules,
+  cautionsOf,
+  makeRate,
+  KNOWN_FROM,
+  phasesOn,
+  type Makes,
+  type SetFigures,
+} from '@gravek/library';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../controls/Field';
+import { Length } from '../controls/Figure';
+import { NumberInput } from '../controls/NumberInput';
+import { useRuleSets } from '../movements/useCatalogue';
+import { StandForm } from './StandForm';
+import { VaryForm } from './VaryForm';
+import { WhoForm } from './WhoForm';
+
+const TARGET_NAMES: Record<TargetKind, string> = {
+  attempts: 'reps',
+  makes: 'makes',
+  touches: 'touches',
+  seconds: 'seconds held',
+  metres: 'metres',
+};
+
+const AMOUNTS: Record<TargetKind, string | null> = {
+  attempts: null,
+  makes: 'Makes',
+  touches: 'Touches a rep',
+  seconds: 'Seconds a rep',
+  metres: 'Metres a rep',
+};
+
+/** What an amount begins with. */
+const USUAL: Record<TargetKind, number> = {
+  attempts: 1,
+  makes: 3,
+  touches: 20,
+  seconds: 3,
+  metres: 10,
+};
+
+type Props = {
+  set: DrillSet;
+  index: number;
+  figures: SetFigures;
+  date: string;
+  plans: readonly ApproachSummary[];
+  athletes: readonly Athlete[];
+  makesOf: (athleteId: string, movement: string) => Makes | undefined;
+  lanes: number;
+  last: boolean;
+  style: LengthStyle;
+  messages: Record<string, string | null | undefined>;
+  onSet: (change: Partial<DrillSet>) => void;
+  onMessage: (path: string, message: string | null) => void;
+  onMove: (by: number) => void;
+  onTakeOut: () => void;
+};
+
+/** A drill set opened in its line: what is done, what varies, until when, how people stand, who. */
+export const SetForm = ({
+  set,
+  index,
+  figures,
+  date,
+  plans,
+  athletes,
+  makesOf,
+  lanes,
+  last,
+  style,
+  messages,
+  onSet,
+  onMessage,
+  onMove,
+  onTakeOut,
+}: Props) => {
+  const at = (field: string): string => `drillSets[${index}].${field}`;
+  const message = (field: string): string | undefined => messages[at(field)] ?? undefined;
+  const { base, restShort } = figures;
+  const { work } = set;
+  const plan = work.kind === 'plan' ? plans.find((one) => one.id === work.approachId) : undefined;
+  const chosen = athletes.filter((athlete) => set.athleteIds.includes(athlete.id));
+  const ruleSets = useRuleSets();
+  const { movement = null, choices = null } = base ?? {};
+  const held = choices && isSequence(choices) ? choices.ruleSet : null;
+  const rules = ruleSets.find((one) => one.id === held);
+  const broken = movement && choices ? brokenRules(movement, { choices }, chosen, rules) : [];
+  const canRead =
+    movement !== null &&
+    choices !== null &&
+    isSequence(choices) &&
+    phasesOn(movement, choices).some((phase) => phase.read);
+  const number = (field: 'sets' | 'reps' | 'amount' | 'restS' | 'setRestS', label: string) => (
+    <Field label={label} message={message(field)}>
+      <NumberInput
+        value={set[field]}
+        decimals={0}
+        onNumber={(value) => onSet({ [field]: value })}
+        onMessage={(text) => onMessage(at(field), text)}
+      />
+    </Field>
+  );
+  const rates = set.athleteIds.map((id) => makesOf(id, movement?.code ?? ''));
+  const known = rates.filter((one) => one && one.tried >= KNOWN_FROM);
+  const mean = known.reduce((sum, one) => sum + makeRate(one), 0) / Math.max(1, known.length);
+  const drills = movement?.drills ?? [];
+  return (
+    <section className="set-form" aria-label={`Drill set ${index + 1}`}>
+      <div className="set-fields">
+        {work.kind === 'plan' && (
+          <Field label="Approach" message={message('work')}>
+            <Form.Select
+              value={work.approachId}
+              onChange={(event) =>
+                onSet({ work: { kind: 'plan', approachId: event.target.value } })
+              }
+            >
+              {!plan && <option value={work.approachId}>Choose one</option>}
+              {plans.map((approach) => (
+                <option key={approach.id} value={approach.id}>
+                  {approach.name}
+                </option>
+              ))}
+            </Form.Select>
+          </Field>
+        )}
+        {work.kind === 'movement' && (
+          <Field label="Part or drill" message={message('work')}>
+            <Form.Select
+              value={work.drill ?? ''}
+              onChange={(event) => onSet({ work: { ...work, drill: event.target.value || null } })}
+            >
+              <option value="">the whole</option>
+              {drills.map((drill) => (
+                <option key={drill.code} value={drill.code}>
+                  {drill.name}
+                </option>
+              ))}
+            </Form.Select>
+          </Field>
+        )}
+        {work.kind === 'warm-up' && (
+          <Field label="What is done" message={message('work.name')}>
+            <Form.Control
+              value={work.name}
+              onChange={(event) => onSet({ work: { kind: 'warm-up', name: event.target.value } })}
+            />
+          </Field>
+        )}
+        <Field label="Until">
+          <Form.Select
+            value={set.target}
+            onChange={(event) => {
+              const target = event.target.value as TargetKind;
+              onSet({
+                target,
+                amount: USUAL[target],
+                ...(target === 'makes' ? { reps: Math.max(set.reps, USUAL.makes * 2) } : {}),
+              });
+            }}
+          >
+            {Object.entries(TARGET_NAMES).map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+        {AMOUNTS[set.target] && number('amount', AMOUNTS[set.target]!)}
+        {number('reps', set.target === 'makes' ? 'On after tries' : 'Reps of each')}
+        {number('sets', 'Rounds')}
+        {number('restS', 'Rest, s')}
+        {number('setRestS', 'Round rest, s')}
+      </div>
+      {restShort && (
+        <div className="note small-text" role="status">
+          For <Length m={restShort.metres} style={style} /> at {Math.round(100 * restShort.speed)} %
+          of full speed about {restShort.restS} s of rest are usual.{' '}
+          <button
+            type="button"
+            className="btn btn-link p-0 small-text align-baseline"
+            onClick={() => onSet({ restS: restShort.restS })}
+          >
+            Rest {restShort.restS} s
+          </button>
+        </div>
+      )}
+      {set.target === 'makes' && (
+        <div className="small-text quiet">
+          {known.length > 0
+            ? `By own rates, about ${Math.round(100 * mean)} % made, of ${known.length} of ${set.athleteIds.length} athletes; half is taken for the others.`
+            : 'Nobody has ten counted tries yet: half is taken to be made.'}
+        </div>
+      )}
+      {base && <VaryForm set={set} base={base} people={chosen} onSet={onSet} />}
+      {message('struck') && (
+        <div className="field-message" role="alert">
+          {message('struck')}
+        </div>
+      )}
+      <StandForm
+        set={set}
+        lanes={lanes}
+        first={index === 0}
+        canRead={canRead}
+        message={message}
+        onSet={onSet}
+        onMessage={(field, text) => onMessage(at(field), text)}
+      />
+      {broken.length > 0 && (
+        <div className="note note-wrong" role="status">
+          <strong>{rules?.name}:</strong>{' '}
+          {broken.map(({ why, names }) => `${why} (${names.join(', ')})`).join(' ')}
+        </div>
+      )}
+      {movement &&
+        choices &&
+        // What the surface asks is said once, above all sets.
+        cautionsOf(movement, { ...choices, ground: null }).map((caution) => (
+          <div key={caution} className="caution small-text">
+            {caution}
+          </div>
+        ))}
+      <WhoForm
+        set={set}
+        base={base}
+        plannedIds={plan?.athleteIds ?? []}
+        date={date}
+        athletes={athletes}
+        style={style}
+        message={message('athleteIds')}
+        onSet={onSet}
+      />
+      <div className="row-line">
+        <Button
+          size="sm"
+          variant="outline-dark"
+          aria-label={`Drill set ${index + 1} earlier`}
+          disabled={index === 0}
+          onClick={() => onMove(-1)}
+        >
+          Earlier
+        </Button>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          aria-label={`Drill set ${index + 1} later`}
+          disabled={last}
+          onClick={() => onMove(1)}
+        >
+          Later
+        </Button>
+        <Button size="sm" variant="outline-dark" onClick={onTakeOut}>
+          Take out
+        </Button>
+      </div>
+    </section>
+  );
+};

@@ -1,0 +1,210 @@
+import { HELPERS, type Call, type DrillSet, type Helper } from '@gravek/contract';
+import type { Stand } from '@gravek/core';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../controls/Field';
+import { NumberInput } from '../controls/NumberInput';
+
+export const STAND_NAMES: Record<Stand, string> = {
+  turns: 'in turn',
+  row: 'all at once',
+  pairs: 'in pairs',
+  stations: 'at stations',
+  roles: 'in roles',
+};
+
+const HELPER_NAMES: Record<Helper, string> = {
+  feeder: 'feeds',
+  collector: 'collects',
+  watcher: 'watches',
+  partner: 'partner',
+  opponent: 'opponent',
+};
+
+const FRESH_CALLS: Record<Call['kind'], Call> = {
+  tempo: { kind: 'tempo', cadenceSpm: 180 },
+  rhythm: { kind: 'rhythm' },
+  steps: { kind: 'steps', steps: 8, leastS: 0.6, mostS: 2 },
+  reads: { kind: 'reads' },
+  start: { kind: 'start', leastS: 1.2, mostS: 2.4 },
+};
+
+const CALL_NAMES: Record<Call['kind'], string> = {
+  tempo: 'steady tempo',
+  rhythm: 'the plan’s rhythm',
+  steps: 'single steps, uneven',
+  reads: 'a read at random',
+  start: 'marks, set, go',
+};
+
+type Props = {
+  set: DrillSet;
+  /** of the ground */
+  lanes: number;
+  first: boolean;
+  /** the plan has a read whose exits can be called */
+  canRead: boolean;
+  message: (field: string) => string | undefined;
+  onSet: (change: Partial<DrillSet>) => void;
+  onMessage: (field: string, message: string | null) => void;
+};
+
+/** How people stand in a drill set, what the others do, and how it is called. */
+export const StandForm = ({ set, lanes, first, canRead, message, onSet, onMessage }: Props) => {
+  const { call } = set;
+  const number = (
+    field: string,
+    label: string,
+    value: number,
+    onNumber: (value: number) => void,
+    decimals = 0,
+  ) => (
+    <Field label={label} message={message(field)}>
+      <NumberInput
+        value={value}
+        decimals={decimals}
+        onNumber={onNumber}
+        onMessage={(text) => onMessage(field, text)}
+      />
+    </Field>
+  );
+  const flag = (field: 'redo' | 'freeze' | 'beside', label: string) => (
+    <label className="check-line">
+      <input
+        type="checkbox"
+        checked={set[field]}
+        onChange={(event) => onSet({ [field]: event.target.checked })}
+      />
+      {label}
+    </label>
+  );
+  return (
+    <div className="set-fields">
+      <Field label="They stand">
+        <Form.Select
+          value={set.stand}
+          onChange={(event) => onSet({ stand: event.target.value as Stand })}
+        >
+          {Object.entries(STAND_NAMES).map(([value, label]) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </Form.Select>
+      </Field>
+      {(set.stand === 'turns' || set.stand === 'roles') && (
+        <Field label="Lanes" message={message('lanes')}>
+          <Form.Select
+            value={set.lanes ?? ''}
+            onChange={(event) => onSet({ lanes: Number(event.target.value) || null })}
+          >
+            <option value="">all of {lanes}</option>
+            {Array.from({ length: Math.max(lanes, set.lanes ?? 1, 6) }, (_, i) => i + 1).map(
+              (n) => (
+                <option key={n} value={n}>
+                  {n}
+                </option>
+              ),
+            )}
+          </Form.Select>
+        </Field>
+      )}
+      {set.stand === 'pairs' && (
+        <>
+          <Field label="The other is">
+            <Form.Select
+              value={set.helpers[0] ?? 'partner'}
+              onChange={(event) => onSet({ helpers: [event.target.value as Helper] })}
+            >
+              {(['partner', 'opponent', 'watcher', 'feeder'] as const).map((one) => (
+                <option key={one} value={one}>
+                  {HELPER_NAMES[one]}
+                </option>
+              ))}
+            </Form.Select>
+          </Field>
+          <Field label="Own paces apart" message={message('apartPaces')}>
+            <Form.Select
+              value={set.apartPaces ?? ''}
+              onChange={(event) => onSet({ apartPaces: Number(event.target.value) || null })}
+            >
+              <option value="">not walked off</option>
+              {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => (
+                <option key={n} value={n}>
+                  {n}
+                </option>
+              ))}
+            </Form.Select>
+          </Field>
+        </>
+      )}
+      {set.stand === 'roles' && (
+        <div className="axis" role="group" aria-label="The others">
+          <span className="form-label mb-0">The others</span>
+          {HELPERS.map((one) => (
+            <button
+              key={one}
+              type="button"
+              className="pick"
+              aria-pressed={set.helpers.includes(one)}
+              onClick={() =>
+                onSet({
+                  helpers: set.helpers.includes(one)
+                    ? set.helpers.filter((helper) => helper !== one)
+                    : [...set.helpers, one],
+                })
+              }
+            >
+              {HELPER_NAMES[one]}
+            </button>
+          ))}
+        </div>
+      )}
+      <Field label="Called">
+        <Form.Select
+          value={call?.kind ?? ''}
+          onChange={(event) =>
+            onSet({ call: FRESH_CALLS[event.target.value as Call['kind']] ?? null })
+          }
+        >
+          <option value="">not at all</option>
+          {Object.entries(CALL_NAMES)
+            .filter(([kind]) => kind !== 'reads' || canRead)
+            .map(([kind, label]) => (
+              <option key={kind} value={kind}>
+                {label}
+              </option>
+            ))}
+        </Form.Select>
+      </Field>
+      {call?.kind === 'tempo' &&
+        number('call.cadenceSpm', 'Steps a minute', call.cadenceSpm, (cadenceSpm) =>
+          onSet({ call: { ...call, cadenceSpm } }),
+        )}
+      {call?.kind === 'steps' &&
+        number('call.steps', 'Steps', call.steps, (steps) => onSet({ call: { ...call, steps } }))}
+      {(call?.kind === 'steps' || call?.kind === 'start') && (
+        <>
+          {number(
+            'call.leastS',
+            'Wait, least s',
+            call.leastS,
+            (leastS) => onSet({ call: { ...call, leastS } }),
+            1,
+          )}
+          {number(
+            'call.mostS',
+            'most s',
+            call.mostS,
+            (mostS) => onSet({ call: { ...call, mostS } }),
+            1,
+          )}
+        </>
+      )}
+      <div className="axis">
+        {flag('redo', 'again without the finish')}
+        {flag('freeze', 'freeze and check')}
+        {!first && flag('beside', 'at the same time as the set before')}
+      </div>
+    </div>
+  );
+};

@@ -1,0 +1,229 @@
+import { keptVariants, struckKey, variantsOf, type Body, type Side } from '@gravek/core';
+import { isSequence, PACES, RUNGS, type DrillSet, type Rung } from '@gravek/contract';
+import {
+  drillOfBase,
+  ENDINGS,
+  exitName,
+  isChain,
+  MOVES,
+  notJoined,
+  paceWord,
+  phasesOn,
+  RUNG_NAMES,
+  sideWords,
+  variantWords,
+  type Base,
+} from '@gravek/library';
+import { Segments } from '../controls/Segments';
+
+type Vary = DrillSet['vary'];
+
+/** What is on of an axis, one chip a value. */
+const Axis = <T extends string | number>({
+  label,
+  values,
+  on,
+  name,
+  least = 0,
+  onChange,
+}: {
+  label: string;
+  values: readonly T[];
+  on: readonly T[];
+  name: (value: T) => string;
+  /** so many stay on */
+  least?: number;
+  onChange: (on: T[]) => void;
+}) => (
+  <div className="axis" role="group" aria-label={label}>
+    <span className="form-label mb-0">{label}</span>
+    {values.map((value) => {
+      const pressed = on.includes(value);
+      return (
+        <button
+          key={value}
+          type="button"
+          className="pick"
+          aria-pressed={pressed}
+          disabled={pressed && on.length <= least}
+          onClick={() =>
+            onChange(
+              pressed
+                ? on.filter((one) => one !== value)
+                : values.filter((one) => one === value || on.includes(one)),
+            )
+          }
+        >
+          {name(value)}
+        </button>
+      );
+    })}
+  </div>
+);
+
+/** What differs from rep to rep, the list that follows with its size, and in which order it is done. */
+export const VaryForm = ({
+  set,
+  base,
+  people,
+  onSet,
+}: {
+  set: DrillSet;
+  base: Base;
+  people: readonly Pick<Body, 'hand' | 'takeoffFoot'>[];
+  onSet: (change: Partial<DrillSet>) => void;
+}) => {
+  const { movement, choices } = base;
+  const { vary } = set;
+  if (!movement || !choices) return null;
+  const change = (part: Partial<Vary>): void => {
+    const next = { ...vary, ...part };
+    // What no axis makes any more need not be struck out.
+    const there = new Set(variantsOf(next).map(struckKey));
+    const struck = set.struck.filter((key) => there.has(key));
+    onSet({ vary: next, struck });
+  };
+  const chain = isChain(movement.code);
+  const exits =
+    isSequence(choices) && !choices.drill
+      ? phasesOn(movement, choices).flatMap(({ code, read }) =>
+          (read?.options ?? []).map((option) => `${code}:${option.code}`),
+        )
+      : [];
+  const rungs = drillOfBase(base)?.rungs ?? RUNGS;
+  const all = variantsOf(vary);
+  const kept = keptVariants(set);
+  const apart = new Map(
+    notJoined(base, { ...set, struck: [] }).map(({ variant, why }) => [struckKey(variant), why]),
+  );
+  const toggle = (key: string): void =>
+    onSet({
+      struck: set.struck.includes(key)
+        ? set.struck.filter((one) => one !== key)
+        : [...set.struck, key],
+    });
+  return (
+    <div className="vary">
+      {chain && (
+        <>
+          <Axis
+            label="Moves"
+            values={MOVES.map((one) => one.code)}
+            on={vary.moves}
+            name={(code) => MOVES.find((one) => one.code === code)!.name}
+            onChange={(moves) => change({ moves })}
+          />
+          <Axis
+            label="Endings"
+            values={ENDINGS.map((one) => one.code)}
+            on={vary.endings}
+            name={(code) => ENDINGS.find((one) => one.code === code)!.name}
+            onChange={(endings) => change({ endings })}
+          />
+        </>
+      )}
+      {exits.length > 1 && set.call?.kind !== 'reads' && (
+        <Axis
+          label="Exits"
+          values={exits}
+          on={vary.exits}
+          name={(exit) => exitName(movement, exit)}
+          onChange={(on) => change({ exits: on })}
+        />
+      )}
+      <Axis<Side>
+        label="Sides"
+        values={['own', 'other']}
+        on={vary.sides}
+        name={(side) => sideWords(movement, people, side)}
+        least={1}
+        onChange={(sides) => change({ sides })}
+      />
+      {movement.writtenFor.by === 'neither' && (
+        <Axis
+          label="Lead foot"
+          values={['left', 'right'] as const}
+          on={vary.leadFeet}
+          name={(foot) => `${foot} first`}
+          onChange={(leadFeet) => change({ leadFeet })}
+        />
+      )}
+      <Axis
+        label="Speed"
+        values={[...PACES].sort((a, b) => a - b)}
+        on={vary.paces}
+        name={paceWord}
+        least={1}
+        onChange={(paces) => change({ paces })}
+      />
+      <Axis
+        label="Rung"
+        values={rungs as readonly Rung[]}
+        on={vary.rungs as Rung[]}
+        name={(rung) => RUNG_NAMES[rung]}
+        onChange={(on) => change({ rungs: on })}
+      />
+      {all.length > 1 && (
+        <div className="axis">
+          <span className="form-label mb-0">Order</span>
+          <Segments
+            label="Order"
+            value={set.order}
+            onChoose={(order) => onSet({ order })}
+            options={[
+              { value: 'blocked', label: 'one after the other' },
+              { value: 'mixed', label: 'mixed' },
+            ]}
+          />
+          {vary.paces.length > 1 && (
+            <label className="check-line">
+              <input
+                type="checkbox"
+                checked={set.slowFirst}
+                onChange={(event) => onSet({ slowFirst: event.target.checked })}
+              />
+              slow before fast
+            </label>
+          )}
+          {set.order === 'mixed' && (
+            <button
+              type="button"
+              className="btn btn-link p-0"
+              onClick={() => onSet({ seed: (set.seed % 999_999) + 1 })}
+            >
+              mix anew
+            </button>
+          )}
+        </div>
+      )}
+      {all.length > 1 && (
+        <details>
+          <summary>
+            <span className="figure">{kept.length}</span> combinations
+            {kept.length < all.length && `, ${all.length - kept.length} struck out`}
+          </summary>
+          <ul className="combos">
+            {all.map((variant) => {
+              const key = struckKey(variant);
+              const out = set.struck.includes(key);
+              const why = apart.get(key);
+              const words = [
+                ...variantWords(base, variant),
+                ...(vary.sides.length > 1 ? [sideWords(movement, people, variant.side)] : []),
+              ].join(', ');
+              return (
+                <li key={key}>
+                  <label className={out ? 'check-line struck' : 'check-line'}>
+                    <input type="checkbox" checked={!out} onChange={() => toggle(key)} />
+                    <span>{words || 'as planned'}</span>
+                  </label>
+                  {why && <span className="small-text quiet d-block">{why}</span>}
+                </li>
+              );
+            })}
+          </ul>
+        </details>
+      )}
+    </div>
+  );
+};

@@ -1,0 +1,146 @@
+import { type LengthStyle } from '@gravek/core';
+import type { Athlete, DrillSet } from '@gravek/contract';
+import { barredBy, demandOfSet, fitOf, mayRun, whyBarred, type Base } from '@gravek/library';
+import Form from 'react-bootstrap/Form';
+import { counted } from '../controls/dates';
+
+type Props = {
+  set: DrillSet;
+  base: Base | null;
+  /** those that the plan is for */
+  plannedIds: readonly string[];
+  date: string;
+  athletes: readonly Athlete[];
+  style: LengthStyle;
+  message: string | undefined;
+  onSet: (change: Partial<DrillSet>) => void;
+};
+
+/** Who takes part, in the order of their turns: one by one, by squad or by position. */
+export const WhoForm = ({
+  set,
+  base,
+  plannedIds,
+  date,
+  athletes,
+  style,
+  message,
+  onSet,
+}: Props) => {
+  const chosen = new Set(set.athleteIds);
+  const loads = base ? demandOfSet(base, set) : [];
+  const people = athletes
+    .filter((athlete) => !athlete.archived || chosen.has(athlete.id))
+    .map((one) => ({
+      one,
+      planned: plannedIds.includes(one.id),
+      barred: barredBy(loads, one.restrictions, date),
+    }))
+    .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
+  const barred = people.filter(
+    (person) => person.barred && (person.planned || chosen.has(person.one.id)),
+  );
+  const toggle = (id: string): void =>
+    onSet({
+      athleteIds: chosen.has(id)
+        ? set.athleteIds.filter((one) => one !== id)
+        : [...set.athleteIds, id],
+    });
+  const pick = ({ one, barred: why }: (typeof people)[number]) => {
+    const on = chosen.has(one.id);
+    const fit =
+      base?.movement && base.choices && on
+        ? fitOf(base.movement, { choices: base.choices }, one, {
+            ...style,
+            shoeM: one.shoeM ?? undefined,
+          })
+        : null;
+    return (
+      <button
+        key={one.id}
+        type="button"
+        className={why ? 'pick barred' : 'pick'}
+        aria-pressed={on}
+        disabled={why !== null && !on}
+        onClick={() => toggle(one.id)}
+      >
+        {one.name}
+        {one.archived && ', archived'}
+        {fit && (
+          <span className="d-block small-text">
+            {fit.fits ? <span className="figure">{fit.mark}</span> : fit.mark}
+          </span>
+        )}
+      </button>
+    );
+  };
+  const near = people.filter((person) => person.planned || chosen.has(person.one.id));
+  const others = people.filter((person) => !person.planned && !chosen.has(person.one.id));
+  // Whoever may run it and is not on it yet, by squad and by position.
+  const open = mayRun(loads, athletes, date).filter((athlete) => !chosen.has(athlete.id));
+  const groups = [
+    ...new Map(
+      open.flatMap((athlete) => [
+        ...(athlete.squad ? [[athlete.squad, 'squad'] as const] : []),
+        ...athlete.positions.map((position) => [position, 'position'] as const),
+      ]),
+    ).entries(),
+  ]
+    .map(([name, kind]) => ({
+      name,
+      ids: open
+        .filter((one) => (kind === 'squad' ? one.squad === name : one.positions.includes(name)))
+        .map((one) => one.id),
+    }))
+    .sort((a, b) => b.ids.length - a.ids.length || a.name.localeCompare(b.name));
+  return (
+    <div>
+      <div className="row-line mb-1">
+        <span className="form-label mb-0">Athletes, in the order of their turns</span>
+        <Form.Select
+          aria-label="Put a squad or position on it"
+          size="sm"
+          style={{ width: 'auto' }}
+          value=""
+          onChange={(event) => {
+            const group = groups[Number(event.target.value)];
+            if (group) onSet({ athleteIds: [...set.athleteIds, ...group.ids] });
+          }}
+        >
+          <option value="">Put a squad or position on it …</option>
+          {groups.map(({ name, ids }, i) => (
+            <option key={name} value={i}>
+              {name}, {ids.length} more
+            </option>
+          ))}
+        </Form.Select>
+        {set.athleteIds.length > 0 && (
+          <button
+            type="button"
+            className="btn btn-link p-0 small-text"
+            onClick={() => onSet({ athleteIds: [] })}
+          >
+            take all off
+          </button>
+        )}
+      </div>
+      <div className="picks">{near.map(pick)}</div>
+      {message && (
+        <div className="field-message" role="alert">
+          {message}
+        </div>
+      )}
+      {barred.map(({ one, barred: why }) => (
+        <div key={one.id} className="field-message">
+          {whyBarred(one.name, why!)}
+        </div>
+      ))}
+      {others.length > 0 && (
+        <details className="mt-2" open={near.length === 0}>
+          <summary className="quiet small-text">{counted(others.length, 'other')}</summary>
+          <div className="picks mt-2">{others.map(pick)}</div>
+        </details>
+      )}
+    </div>
+  );
+};

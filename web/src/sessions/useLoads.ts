@@ -1,0 +1,87 @@
+import { addLoads, type Body, type BodyLoad } from '@gravek/core';
+import type { DrillSet, LoadHistory } from '@gravek/contract';
+import { type Base, type Conditions, type Makes, type WeeksOf } from '@gravek/library';
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { api } from '../api/client';
+import { loadsWork } from './worker/loadsWork';
+import type { LoadsAsk } from './worker/loads.worker';
+
+/** What the weeks before put on everybody, and how often each has made what. */
+export const useHistory = (day: string): LoadHistory | undefined =>
+  useQuery({
+    queryKey: ['faults', 'history', day],
+    queryFn: () => api.get<LoadHistory>(`/sessions/history?day=${day}`),
+  }).data;
+
+export const makesBy = (history: LoadHistory | undefined): Map<string, Makes> =>
+  new Map((history?.makes ?? []).map((one) => [`${one.athleteId}/${one.movement}`, one]));
+
+const WEEKS = 4;
+
+/** The weeks of everybody from the first one in which anything was logged, and this one so far. */
+export const weeksBy = (
+  history: LoadHistory | undefined,
+  sessionId: string,
+): ((athleteId: string) => WeeksOf | undefined) => {
+  const by = new Map<string, LoadHistory['weeks']>();
+  for (const row of history?.weeks ?? []) {
+    by.set(row.athleteId, [...(by.get(row.athleteId) ?? []), row]);
+  }
+  return (athleteId) => {
+    const rows = by.get(athleteId);
+    if (!rows) return undefined;
+    const of = (ago: number): BodyLoad =>
+      addLoads(
+        rows
+          .filter((row) => row.weeksAgo === ago && row.sessionId !== sessionId)
+          .map((row) => row.load),
+      );
+    const first = Math.min(WEEKS, Math.max(...rows.map((row) => row.weeksAgo)));
+    return {
+      before: Array.from({ length: first }, (_, i) => of(first - i)),
+      thisWeek: of(0),
+    };
+  };
+};
+
+/**
+ * What drill sets put on each athlete, reckoned beside the interface.
+ *
+ * @returns null until it is reckoned; then as of the last change that was
+ */
+export const useLoads = (
+  sets: readonly { set: DrillSet; base: Base | null }[],
+  bodies: ReadonlyMap<string, Body>,
+  conditions: Pick<Conditions, 'people' | 'on'>,
+  makes: ReadonlyMap<string, Makes>,
+): ReadonlyMap<string, BodyLoad>[] | null => {
+  const [loads, setLoads] = useState<ReadonlyMap<string, BodyLoad>[] | null>(null);
+  const there = useMemo(() => {
+    const ids = new Set(sets.flatMap(({ set }) => set.athleteIds));
+    return {
+      sets: [...sets],
+      bodies: [...bodies].filter(([id]) => ids.has(id)),
+      conditions: {
+        on: conditions.on ?? '',
+        people: (conditions.people ?? [])
+          .filter(({ id }) => ids.has(id))
+          .map(({ id, restrictions }) => ({ id, restrictions })),
+      },
+      makes: [...makes],
+    } satisfies LoadsAsk;
+  }, [sets, bodies, conditions.on, conditions.people, makes]);
+  const ask = useDeferredValue(there);
+  useEffect(() => {
+    let over = false;
+    void loadsWork()
+      .loads(ask)
+      .then((answer) => {
+        if (!over) setLoads(ask.sets.map(({ set }) => new Map(answer[set.id] ?? [])));
+      });
+    return () => {
+      over = true;
+    };
+  }, [ask]);
+  return loads;
+};
