@@ -132,4 +132,89 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
   },
 ];
 
+type SetChange = Partial<Omit<DrillSet, 'id' | 'work' | 'athleteIds' | 'vary'>> & {
+  vary?: Partial<DrillSet['vary']>;
+};
+
+/** The handball training that comes next, set by set: of a plan, or a warm-up; who is in it by position. */
+export const NEXT_TRAINING: readonly {
+  plan?: string;
+  warmUp?: string;
+  keepers?: boolean;
+  set: SetChange;
+}[] = [
+  {
+    warmUp: 'Band: squats, steps sideways, diagonals',
+    set: { stand: 'row', sets: 1, reps: 3, target: 'touches', amount: 20, restS: 10, setRestS: 0 },
+  },
+  { plan: 'gapsets', set: { sets: 2, reps: 2, redo: true, lanes: 2, restS: 20, setRestS: 45 } },
+  {
+    plan: 'chain',
+    set: {
+      vary: {
+        moves: ['jab-straight', 'jab-cross', 'hesitation'],
+        endings: ['near-side', 'two-foot-stop'],
+        sides: ['own', 'other'],
+      },
+      order: 'mixed',
+      target: 'makes',
+      amount: 2,
+      reps: 3,
+      sets: 1,
+      stand: 'roles',
+      helpers: ['feeder', 'collector'],
+      restS: 15,
+      setRestS: 60,
+    },
+  },
+  {
+    plan: 'arc',
+    keepers: true,
+    set: {
+      vary: { sides: ['own', 'other'] },
+      beside: true,
+      sets: 2,
+      reps: 4,
+      lanes: 1,
+      freeze: true,
+      restS: 20,
+      setRestS: 90,
+    },
+  },
+  {
+    plan: 'closing',
+    set: {
+      vary: { paces: [0.25, 0.5, 1], leadFeet: ['left', 'right'] },
+      sets: 1,
+      reps: 2,
+      stand: 'pairs',
+      helpers: ['opponent'],
+      apartPaces: 3,
+      freeze: true,
+      restS: 15,
+      setRestS: 60,
+    },
+  },
+  {
+    plan: 'ground',
+    set: { target: 'seconds', amount: 3, sets: 1, reps: 3, restS: 30, setRestS: 60 },
+  },
+  {
+    plan: 'walls',
+    set: {
+      vary: { leadFeet: ['left', 'right'] },
+      sets: 2,
+      reps: 3,
+      stand: 'row',
+      freeze: true,
+      call: { kind: 'steps', steps: 4, leastS: 0.8, mostS: 2.2 },
+      restS: 15,
+      setRestS: 45,
+    },
+  },
+];
+
+/** Days until that training. */
+export const NEXT_IN_DAYS = 2;
+
 export const WEEKS = 10;

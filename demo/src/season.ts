@@ -26,6 +26,7 @@ import {
   type Rep,
   type SessionInput,
   type Trial,
+  type Work,
 } from '@gravek/contract';
 import {
   bodyLoad,
@@ -42,6 +43,8 @@ import { v7 } from 'uuid';
 import {
   CLUB,
   GROUNDS,
+  NEXT_IN_DAYS,
+  NEXT_TRAINING,
   SCENARIO_APPROACHES,
   SCENARIO_ATHLETES,
   TRAINING,
@@ -231,6 +234,29 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     return { ...fresh, vary, sets, reps, restS, setRestS };
   };
 
+  /** Everybody of the squad, keepers where only they are meant, but nobody whom it would harm. */
+  const nextTraining = (on: Date): DrillSet[] =>
+    NEXT_TRAINING.map(({ plan: planKey, warmUp, keepers = false, set }) => {
+      const plan = approaches.find((one) => one.key === planKey);
+      const movement = plan && movementOf(movementCode(plan));
+      const there = people.filter(
+        (person) =>
+          person.squad === 'Handball' &&
+          (warmUp !== undefined || person.positions.includes('keeper') === keepers) &&
+          !(person.restriction === 'no-contact' && movement?.loads.includes('contact')),
+      );
+      const work: Work =
+        plan === undefined
+          ? { kind: 'warm-up', name: warmUp ?? '' }
+          : { kind: 'plan', approachId: plan.id };
+      const fresh = freshDrillSet(
+        id(on, beside),
+        work,
+        there.map((person) => person.id),
+      );
+      return { ...fresh, ...set, vary: { ...fresh.vary, ...set.vary } };
+    });
+
   const session = (squad: string, daysAgo: number): SessionInput | null => {
     const on = subDays(today, daysAgo);
     const { title, ground, every } = TRAINING[squad]!;
@@ -261,6 +287,9 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
             ];
       });
     if (drillSets.length === 0) return null;
+    if (squad === 'Handball' && daysAgo === -NEXT_IN_DAYS) {
+      drillSets.splice(0, Infinity, ...nextTraining(on));
+    }
     return {
       id: id(on, squad === YOUTH ? beside : random),
       date: iso(on),

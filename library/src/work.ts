@@ -278,6 +278,7 @@ export const targetWords = (set: DrillSet): string => {
     case 'makes':
       return `${many(set.amount, 'make')}${each}, on after ${set.reps}`;
     case 'touches':
+      if (set.work.kind === 'warm-up') return `${set.reps} × ${set.amount} times`;
       return `${set.reps} × ${set.amount} touches${each}`;
     case 'seconds':
       return `${set.reps} × ${set.amount} s held${each}`;

@@ -172,11 +172,13 @@ export const Row = ({
         )}
         {set.call && <CallBar call={set.call} at={call} />}
         <div className="quiet small-text">
-          {hurt
-            ? 'Who is hurt? A tap ends it for them.'
-            : set.freeze
-              ? 'Freeze. Who showed something? As they stand, from your left.'
-              : 'Who showed something? Tap again for another fault.'}
+          {!taught && !hurt
+            ? `${set.amount} times, all together.`
+            : hurt
+              ? 'Who is hurt? A tap ends it for them.'
+              : set.freeze
+                ? 'Freeze. Who showed something? As they stand, from your left.'
+                : 'Who showed something? Tap again for another fault.'}
         </div>
         <div
           className={pairs ? 'row-keys row-pairs' : 'row-keys'}
@@ -215,6 +217,8 @@ export const Row = ({
         <button
           type="button"
           className={faulty > 0 && called ? 'answer answer-fault' : 'answer'}
+          // What is still being called has not been seen yet; a tempo goes on until it is stopped.
+          disabled={call.running && (set.call?.kind === 'steps' || set.call?.kind === 'start')}
           onClick={press}
         >
           {!called

@@ -289,6 +289,14 @@ export const Turn = ({
               <span className="figure-label">The one cue</span>
               <button
                 type="button"
+                className="cue-change ms-auto"
+                aria-expanded={note !== null}
+                onClick={() => setNote(note === null ? '' : null)}
+              >
+                Note
+              </button>
+              <button
+                type="button"
                 className="cue-change"
                 aria-expanded={choosing}
                 onClick={() => setChoosing(!choosing)}
@@ -296,6 +304,16 @@ export const Turn = ({
                 {choosing ? 'Keep it' : 'Change'}
               </button>
             </div>
+            {note !== null && (
+              <Form.Control
+                aria-label="Note on this rep"
+                maxLength={200}
+                autoFocus
+                value={note}
+                placeholder="goes with the next answer"
+                onChange={(event) => setNote(event.target.value)}
+              />
+            )}
             {choosing ? (
               <Form.Select
                 aria-label="Another cue"
@@ -344,20 +362,6 @@ export const Turn = ({
               ))}
             </div>
           </div>
-        )}
-        {note !== null ? (
-          <Form.Control
-            aria-label="Note on this rep"
-            maxLength={200}
-            autoFocus
-            value={note}
-            placeholder="goes with the next answer"
-            onChange={(event) => setNote(event.target.value)}
-          />
-        ) : (
-          <button type="button" className="cue-change" onClick={() => setNote('')}>
-            Add a note
-          </button>
         )}
       </div>
       <div className="run-answers">

@@ -1,22 +1,23 @@
 import type { Athlete } from '@gravek/contract';
 import type { LoadKind, MostOf, SessionFigures } from '@gravek/library';
+import { counted } from '../controls/dates';
 import { Figure, Labelled } from '../controls/Figure';
 
 const LOAD_NAMES: Record<LoadKind, string> = {
-  contacts: 'contacts',
-  jumps: 'jumps',
-  throws: 'throws',
-  sprintM: 'sprint',
+  contacts: 'Contacts',
+  jumps: 'Jumps',
+  throws: 'Throws',
+  sprintM: 'Sprint',
 };
 
+const LEVELS = { usual: 'usual', more: 'more than', 'much-more': 'much more than' } as const;
+
 /** Beside what a week's load stands: the club's limit, or what is usual. */
-const beside = ({ kind, week, here, limit, check, over }: MostOf): string => {
+const beside = ({ kind, limit, check, over }: MostOf): string => {
   const unit = kind === 'sprintM' ? ' m' : '';
-  const inWeek = week > here ? `, ${Math.round(week)}${unit} in the week` : '';
-  if (limit !== null) return `${over ? 'over' : 'of'} ${limit}${unit} a week${inWeek}`;
-  if (check.usual === null) return `${unit.trim()}${inWeek}`;
-  const level = check.level === 'usual' ? '' : check.level === 'more' ? ', more' : ', much more';
-  return `usual ${Math.round(check.usual)}${unit} a week${level}`;
+  if (limit !== null) return `${over ? 'over' : 'of'} ${limit}${unit}`;
+  if (check.usual === null || check.level === 'no-history') return unit.trim();
+  return `${LEVELS[check.level]} ${Math.round(check.usual)}${unit}`;
 };
 
 /** What decides about a session: does it fit, who stands, who has most, what to bring. */
@@ -57,14 +58,8 @@ export const Decide = ({
           />
         </Labelled>
       )}
-      <Labelled label="Athletes, reps">
-        <Figure
-          parts={[
-            { figure: String(figures.people), unit: '' },
-            { figure: String(figures.reps), unit: 'reps' },
-          ]}
-          big
-        />
+      <Labelled label={counted(figures.people, 'athlete')}>
+        <Figure parts={[{ figure: String(figures.reps), unit: 'reps' }]} big />
       </Labelled>
       {most === null && figures.people > 0 && (
         <Labelled label="Loads">
@@ -72,9 +67,12 @@ export const Decide = ({
         </Labelled>
       )}
       {most?.map((one) => (
-        <div key={one.kind} className={one.over ? 'load-over' : undefined}>
-          <Labelled label={`Most ${LOAD_NAMES[one.kind]}: ${firstName(one.athleteId)}`}>
-            <Figure parts={[{ figure: String(Math.round(one.here)), unit: beside(one) }]} big />
+        <div
+          key={one.kind}
+          className={one.over || one.check.level === 'much-more' ? 'load load-over' : 'load'}
+        >
+          <Labelled label={`${LOAD_NAMES[one.kind]}, week: ${firstName(one.athleteId)}`}>
+            <Figure parts={[{ figure: String(Math.round(one.week)), unit: beside(one) }]} />
           </Labelled>
         </div>
       ))}
