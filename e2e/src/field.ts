@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { expect } from './test';
 
 export const PHONE = { width: 390, height: 844 };
@@ -6,6 +6,20 @@ export const PHONE = { width: 390, height: 844 };
 /** Who is up, and the answer that is given most. */
 export const up = (page: Page) => page.getByRole('heading', { level: 1 });
 export const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
+
+/** Puts a plan into the session that is being planned; its line is open. */
+export const addPlan = async (page: Page, plan: string): Promise<Locator> => {
+  const sets = page.getByRole('region', { name: /^Drill set \d+$/ });
+  await page.getByLabel('Add a set').fill(plan);
+  await page
+    .getByRole('list', { name: 'What can be added' })
+    .getByRole('button', {
+      name: new RegExp(`^${plan.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')} plan$`),
+    })
+    .click();
+  await expect(sets).toHaveCount(1);
+  return sets;
+};
 
 /**
  * A session with one set of the back court's run-in, of another day than today's, which other tests add
@@ -23,17 +37,16 @@ export const runAlone = async (
   await page.goto(new URL('/sessions/new', page.url()).toString());
   await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByLabel('Day').fill('2031-06-01');
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
-  const picked = set.locator('.pick[aria-pressed=true]');
+  const set = await addPlan(page, 'Back court run-in, 3 steps');
+  const picked = set.locator('.picks .pick[aria-pressed=true]');
   await expect(picked).toHaveCount(6);
   for (const text of await picked.allTextContents()) {
     const first = text.split(' ')[0]!;
     if (!athletes.includes(first)) await set.getByRole('button', { name: first }).click();
   }
   await expect(picked).toHaveCount(athletes.length);
-  await set.getByLabel('Sets').fill('1');
-  await set.getByLabel('Reps a side').fill(String(reps));
+  await set.getByLabel('Rounds').fill('1');
+  await set.getByLabel('Reps of each').fill(String(reps));
   await page.getByRole('button', { name: 'Save and run' }).click();
   await expect(page).toHaveURL(/\/run\//);
   return page.url().split('/').at(-1)!;

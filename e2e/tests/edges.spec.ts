@@ -1,3 +1,4 @@
+import { addPlan } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 
 /** What was found broken once, each as a coach meets it. */
@@ -107,8 +108,7 @@ test('a pinned step breaks neither the squad sheet nor the session builder', asy
   await page.getByLabel('each their own count, within two').check();
   await expect(page.getByRole('link', { name: 'Teodric Malou' })).toBeVisible();
   await page.goto(at(page.url(), '/sessions/new'));
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Pinned near the end' });
+  const set = await addPlan(page, 'Pinned near the end');
   await set.getByText(/\d+ others/).click();
   await set.getByRole('button', { name: /Jorun/ }).click();
   await expect(set.getByRole('button', { name: /Jorun/ })).toContainText(/m|fit/);

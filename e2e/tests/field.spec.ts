@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { clean, PHONE, runAlone, up } from '../src/field';
+import { addPlan, clean, PHONE, runAlone, up } from '../src/field';
 import { betweenTaps, expect, test } from '../src/test';
 
 /** On the field: what is said, who goes, who stops, with a thumb and without network. */
@@ -12,9 +12,8 @@ const runWith = async (page: Page, name: string, athletes: readonly string[]): P
 
 const firstThree = async (page: Page): Promise<string[]> => {
   await page.goto(new URL('/sessions/new', page.url()).toString());
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Back court run-in, 3 steps' });
-  const picked = set.locator('.pick[aria-pressed=true]');
+  const set = await addPlan(page, 'Back court run-in, 3 steps');
+  const picked = set.locator('.picks .pick[aria-pressed=true]');
   await expect(picked).toHaveCount(6);
   const names = (await picked.allTextContents()).slice(0, 3).map((text) => text.split(' ')[0]!);
   await page.reload();

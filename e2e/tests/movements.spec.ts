@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
+import { addPlan } from '../src/field';
 import { expect, test } from '../src/test';
 
 const copyOf = async (page: Page, code: string): Promise<void> => {
@@ -205,10 +206,9 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
   await page.getByLabel('Name', { exact: true }).fill('Gathering');
   // Not among the sessions of today, which other tests add to.
   await page.getByLabel('Day').fill('2031-05-01');
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Anouk gathers' });
-  await set.getByLabel('Sets').fill('1');
-  await set.getByLabel('Reps a side').fill('2');
+  const set = await addPlan(page, 'Anouk gathers');
+  await set.getByLabel('Rounds').fill('1');
+  await set.getByLabel('Reps of each').fill('2');
   await page.getByRole('button', { name: 'Save and run' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Anouk');
   await page.getByRole('button', { name: 'Other', exact: true }).click();

@@ -1,3 +1,4 @@
+import { addPlan } from '../src/field';
 import { betweenTaps, enterDemo, expect, test } from '../src/test';
 
 test('a session without athletes is pointed out; what was typed stays', async ({
@@ -6,8 +7,7 @@ test('a session without athletes is pointed out; what was typed stays', async ({
   await page.getByRole('link', { name: 'Sessions' }).click();
   await page.getByRole('link', { name: 'Plan a session' }).click();
   await page.getByLabel('Name').fill('Short one');
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Crease run-up, 12 steps' });
+  const set = await addPlan(page, 'Crease run-up, 12 steps');
   for (const name of [
     'Harlan Dewsbury',
     'Imogen Castellane',
@@ -16,7 +16,7 @@ test('a session without athletes is pointed out; what was typed stays', async ({
   ]) {
     await set.getByRole('button', { name }).click();
   }
-  await set.getByLabel('Reps a side').fill('9000');
+  await set.getByLabel('Reps of each').fill('9000');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(set.getByText('Choose at least one athlete.')).toBeVisible();
   await expect(set.getByText('Reps must be at most 50.')).toBeVisible();
@@ -24,7 +24,7 @@ test('a session without athletes is pointed out; what was typed stays', async ({
   await expect(page.getByLabel('Name')).toHaveValue('Short one');
   await set.getByText(/\d+ others/).click();
   await set.getByRole('button', { name: 'Harlan Dewsbury' }).click();
-  await set.getByLabel('Reps a side').fill('3');
+  await set.getByLabel('Reps of each').fill('3');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Short one is saved.')).toBeVisible();
   await set.getByRole('button', { name: 'Take out' }).click();
@@ -40,14 +40,13 @@ test('an athlete archived in mid session is passed over, with a word, and keeps 
   await page.getByRole('link', { name: 'Sessions' }).click();
   await page.getByRole('link', { name: 'Plan a session' }).click();
   await page.getByLabel('Name').fill('Two bowlers');
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Crease run-up, 12 steps' });
+  const set = await addPlan(page, 'Crease run-up, 12 steps');
   for (const name of ['Imogen Castellane', 'Saskia Oyelaran']) {
     await set.getByRole('button', { name }).click();
   }
-  await set.getByText('both', { exact: true }).click();
-  await set.getByLabel('Sets').fill('1');
-  await set.getByLabel('Reps a side').fill('1');
+  await set.getByRole('group', { name: 'Sides' }).getByRole('button').nth(1).click();
+  await set.getByLabel('Rounds').fill('1');
+  await set.getByLabel('Reps of each').fill('1');
   await page.getByRole('button', { name: 'Save and run' }).click();
   const up = page.getByRole('heading', { level: 1 });
   await expect(up).toHaveText('Harlan');
@@ -85,9 +84,8 @@ test('a squad or a position goes on a set at once, but nobody who may not run it
   signedIn: page,
 }) => {
   await page.goto(new URL('/sessions/new', page.url()).toString());
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: 'Long jump, 14 steps' });
-  const picked = set.locator('.pick[aria-pressed=true]');
+  const set = await addPlan(page, 'Long jump, 14 steps');
+  const picked = set.locator('.picks .pick[aria-pressed=true]');
   const before = await picked.count();
   const groups = set.getByLabel('Put a squad or position on it');
   const option = groups.getByRole('option', { name: /^Handball, \d+ more$/ });
@@ -96,5 +94,5 @@ test('a squad or a position goes on a set at once, but nobody who may not run it
   await groups.selectOption({ label: (await option.textContent())! });
   await expect(picked).toHaveCount(before + more);
   await expect(option).toHaveCount(0);
-  await expect(set.locator('.pick.barred[aria-pressed=true]')).toHaveCount(0);
+  await expect(set.locator('.picks .pick.barred[aria-pressed=true]')).toHaveCount(0);
 });

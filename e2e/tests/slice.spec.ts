@@ -106,8 +106,8 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     await page.getByRole('link', { name: 'a new session' }).click();
     await expect(page.getByRole('region', { name: /^Drill set \d+$/ })).toHaveCount(1);
     const set = page.getByRole('region', { name: 'Drill set 1' });
-    await set.getByLabel('Sets').fill('1');
-    await set.getByLabel('Reps a side').fill('3');
+    await set.getByLabel('Rounds').fill('1');
+    await set.getByLabel('Reps of each').fill('3');
     await set.getByLabel('Rest, s', { exact: true }).fill('2');
     await set.getByText(/\d+ others/).click();
     await set.getByRole('button', { name: /Mirela Dussault/ }).click();

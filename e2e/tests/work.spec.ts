@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { addPlan } from '../src/field';
 import { expect, test } from '../src/test';
 
 const goTo = async (page: Page, place: string): Promise<void> => {
@@ -10,10 +11,9 @@ const run = async (page: Page, approach: string, day: string): Promise<void> => 
   await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill(approach);
   await page.getByLabel('Day').fill(day);
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  await set.getByLabel('Approach').selectOption({ label: approach });
-  await set.getByLabel('Sets').fill('1');
-  await set.getByLabel('Reps a side').fill('2');
+  const set = await addPlan(page, approach);
+  await set.getByLabel('Rounds').fill('1');
+  await set.getByLabel('Reps of each').fill('2');
   await page.getByRole('button', { name: 'Save and run' }).click();
 };
 
@@ -121,15 +121,22 @@ test('a set runs a plan’s way in at a quarter, and says so on the field', asyn
   await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill('Quarter first');
   await page.getByLabel('Day').fill('2031-06-09');
-  const set = page.getByRole('region', { name: 'Drill set 1' });
-  const mark = set.locator('.pick[aria-pressed="true"] .figure').first();
-  const whole = await mark.innerText();
-  await set.getByLabel('Way in, of its speed').selectOption('a quarter');
-  await expect(mark).not.toHaveText(whole);
-  const slow = await mark.innerText();
+  const set = await addPlan(page, 'Close and shorten at half');
+  const speeds = set.getByRole('group', { name: 'Speed' });
+  await speeds.getByRole('button', { name: 'a quarter' }).click();
+  await speeds.getByRole('button', { name: 'full', exact: true }).click();
   await page.getByRole('button', { name: 'Save and run' }).click();
-  await expect(page.getByText('way in at a quarter of its speed')).toBeVisible();
-  await expect(page.locator('.run-who')).toContainText(slow.replace(' ', ''));
+  await expect(page.locator('.run-what')).toContainText('a quarter speed');
+  const seconds = page.getByText(/steps in [\d.]+ s/);
+  const slow = parseFloat(/in ([\d.]+)/.exec(await seconds.innerText())![1]!);
+  await goTo(page, page.url().replace('/run/', '/sessions/'));
+  await page.getByRole('button', { name: 'Close and shorten at half', exact: true }).click();
+  await speeds.getByRole('button', { name: 'full', exact: true }).click();
+  await speeds.getByRole('button', { name: 'a quarter' }).click();
+  await page.getByRole('button', { name: 'Save and run' }).click();
+  await expect
+    .poll(async () => parseFloat(/in ([\d.]+)/.exec(await seconds.innerText())![1]!))
+    .toBeLessThan(slow);
 });
 
 test('a child’s plan has its own counts and lengths', async ({ signedIn: page }) => {

@@ -11,6 +11,8 @@ export type Mend = {
 };
 
 const MOST_OFFERS = 3;
+/** Longer ones are no sets, but figures that are half typed. */
+const MOST_REPS = 50;
 
 /**
  * What would make a session fit: changes of one of its sets, each with what it saves. First those that
@@ -27,7 +29,7 @@ export const mends = (
   timeOf: (set: DrillSet) => number | null,
 ): Mend[] => {
   const now = timeOf(set);
-  if (now === null || overS <= 0) return [];
+  if (now === null || overS <= 0 || set.reps > MOST_REPS || set.sets > MOST_REPS) return [];
   const tried: { what: string; set: DrillSet }[][] = [];
   const used = set.lanes ?? lanes;
   if (set.stand === 'turns' || set.stand === 'roles') {

@@ -121,7 +121,9 @@ export const drillSetTime = (
   conditions: Conditions = {},
 ): SetTime | null => {
   const variants = keptVariants(set).length;
-  if (set.athleteIds.length === 0 || set.sets < 1 || set.reps < 1 || variants === 0) return null;
+  // What is half typed may be no number at all.
+  if (set.athleteIds.length === 0 || variants === 0) return null;
+  if (!(set.sets >= 1 && set.reps >= 1 && set.setRestS >= 0)) return null;
   const each = likelyReps(set, base, conditions);
   const levels = [...new Set(each)].filter((level) => level > 0).sort((a, b) => a - b);
   const callS = set.stand === 'row' || set.stand === 'pairs' ? CALL_S : ON_AND_OFF_S;

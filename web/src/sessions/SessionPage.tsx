@@ -38,7 +38,7 @@ import {
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf } from '../api/client';
 import { useApproaches, useAthletes, useGrounds, useSession, useWrite } from '../api/queries';
@@ -88,6 +88,7 @@ const Builder = ({
   const { today } = useMember();
   const mayPlan = useMayPlan();
   const navigate = useNavigate();
+  const { state } = useLocation() as { state: unknown };
   const style = useLengthStyle();
   const finds = useFinds(approaches);
   const [query, setQuery] = useSearchParams();
@@ -122,7 +123,10 @@ const Builder = ({
     [kept],
   );
   const [opened, setOpened] = useState<string | null>(
-    session === null ? (draft.drillSets[0]?.id ?? null) : null,
+    // The line that was open when a new session was saved stays so.
+    session === null
+      ? (draft.drillSets[0]?.id ?? null)
+      : ((state as { opened?: string } | null)?.opened ?? null),
   );
   const [aboutShown, setAbout] = useState(session === null);
   const [messages, setMessages] = useState<Record<string, string>>({});
@@ -209,7 +213,8 @@ const Builder = ({
       if (query.has('add')) setQuery({}, { replace: true });
       tell(`${stored.title} is saved.`);
       if (thenRun) void navigate(`/run/${stored.id}`);
-      else if (!session) void navigate(`/sessions/${stored.id}`, { replace: true });
+      else if (!session)
+        void navigate(`/sessions/${stored.id}`, { replace: true, state: { opened } });
     } catch (error) {
       setMessages(fieldsOf(error));
       openFirstWrong(fieldsOf(error));
