@@ -56,6 +56,8 @@ export type App = {
   address: string;
   /** loads a club file beside what is there */
   load: (club: object) => Promise<void>;
+  /** the server, at once and without a word, as when the power goes */
+  kill: () => Promise<void>;
   /** as Ctrl-C does */
   stop: () => Promise<void>;
   start: () => Promise<void>;
@@ -117,6 +119,16 @@ export const startApp = async (...args: string[]): Promise<App> => {
       loading.stdin.end(JSON.stringify(club));
       const [code] = (await once(loading, 'exit')) as [number | null];
       if (code !== 0) throw new Error(`the club was not loaded (${code})`);
+    },
+    kill: async () => {
+      const { pid } = running!.child;
+      const own = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(' ');
+      for (const child of own) {
+        const said = readFileSync(`/proc/${child}/cmdline`, 'utf8');
+        if (said.includes('server/src/main.ts')) process.kill(Number(child), 'SIGKILL');
+      }
+      await running!.ended;
+      running = null;
     },
     start,
     stop,

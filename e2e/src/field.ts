@@ -1,11 +1,46 @@
+import type { LogPage, StoredRep } from '@gravek/contract';
 import type { Locator, Page } from '@playwright/test';
-import { expect } from './test';
+import { betweenTaps, expect } from './test';
 
 export const PHONE = { width: 390, height: 844 };
 
 /** Who is up, and the answer that is given most. */
 export const up = (page: Page) => page.getByRole('heading', { level: 1 });
 export const clean = (page: Page) => page.getByRole('button', { name: 'Clean' });
+
+/** Puts something into the session that is being planned: its line is open. */
+export const addSet = async (page: Page, name: string, what: RegExp): Promise<Locator> => {
+  await page.getByLabel('Add a set').fill(name);
+  await page
+    .getByRole('list', { name: 'What can be added' })
+    .getByRole('button', { name: what })
+    .filter({ hasText: name })
+    .first()
+    .click();
+  return page.getByRole('region', { name: /^Drill set \d+$/ });
+};
+
+/** The log of a session as the server has it. */
+export const logOf = (page: Page, session: string): Promise<StoredRep[]> =>
+  page.evaluate(async (id) => {
+    const me = JSON.parse(localStorage.getItem('gravek.me')!) as { club: { id: string } };
+    const rows: StoredRep[] = [];
+    for (;;) {
+      const after = rows.at(-1)?.arrival ?? 0;
+      const answer = await fetch(`/api/sessions/${id}/reps?after=${after}`, {
+        headers: { 'gravek-club': me.club.id },
+      });
+      const page = (await answer.json()) as LogPage;
+      rows.push(...page.items);
+      if (!page.more) return rows;
+    }
+  }, session);
+
+/** A tap with the time that a thumb needs until the next. */
+export const tap = async (page: Page, what: Locator): Promise<void> => {
+  await what.click();
+  await betweenTaps(page);
+};
 
 /** Puts a plan into the session that is being planned; its line is open. */
 export const addPlan = async (page: Page, plan: string): Promise<Locator> => {

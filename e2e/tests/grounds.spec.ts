@@ -48,7 +48,7 @@ test('the library, a plan, its sheet and its drawing go by the ground that is ch
   const feet = (): Promise<string | null> =>
     drawing.locator('.plan-track').first().getAttribute('points');
   const before = await feet();
-  await page.getByLabel('Ground').selectOption({ label: 'Old quay hall' });
+  await page.getByLabel('Ground', { exact: true }).selectOption({ label: 'Old quay hall' });
   await expect.poll(feet).not.toBe(before);
   await page.getByRole('link', { name: 'Plan it' }).click();
   await expect(page.getByLabel('Ground')).toHaveValue(/^[0-9a-f-]{36}$/);
@@ -82,7 +82,7 @@ test('a run-up beyond the lane is said, with the count that fits; its marks are 
 }) => {
   await goTo(page, '/approaches/new?movement=straight-run-up');
   await page.getByLabel('Athlete', { exact: true }).selectOption({ label: 'Mirela Dussault' });
-  await page.getByLabel('Ground').selectOption({ label: 'Old quay hall' });
+  await page.getByLabel('Ground', { exact: true }).selectOption({ label: 'Old quay hall' });
   await page.getByLabel('Steps', { exact: true }).fill('14');
   const note = page.getByRole('alert').filter({ hasText: 'The lane of Old quay hall ends' });
   await expect(note).toContainText('22.00 m');
@@ -105,15 +105,16 @@ test('a session on a ground takes its lanes, slot and surface; elsewhere it has 
   await goTo(page, '/sessions');
   const card = page.locator('.session-card', { hasText: 'Harbour hall, 18:00–19:45' }).last();
   await card.click();
-  const minutes = page.getByText('About, in 3 lanes').locator('..');
+  const minutes = page.getByText('Takes, in 3 lanes').locator('..');
   await expect(minutes).toBeVisible();
-  const inThree = Number(/\d+(?=min)/.exec((await minutes.textContent())!)![0]);
-  await page.getByLabel('Ground').selectOption({ label: 'elsewhere' });
+  const inThree = Number(/\d+(?=of|min)/.exec((await minutes.textContent())!)![0]);
+  await page.getByRole('button', { name: 'change day, name, ground' }).click();
+  await page.getByLabel('Ground', { exact: true }).selectOption({ label: 'elsewhere' });
   await page.getByLabel('Place', { exact: true }).fill('Dunes');
-  const alone = page.getByText('About', { exact: true }).locator('..');
+  const alone = page.getByText('Takes', { exact: true }).locator('..');
   const inOne = Number(/\d+(?=min)/.exec((await alone.textContent())!)![0]);
   expect(inOne).toBeGreaterThan(inThree);
-  await page.getByLabel('Ground').selectOption({ label: 'Skerrow track' });
+  await page.getByLabel('Ground', { exact: true }).selectOption({ label: 'Skerrow track' });
   await expect(page.getByText('The club does not have Skerrow track on this day.')).toBeVisible();
   await expect(page.getByText('Track: spikes only')).toHaveCount(1);
   await page.getByRole('button', { name: 'Save', exact: true }).click();

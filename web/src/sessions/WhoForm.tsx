@@ -136,7 +136,7 @@ export const WhoForm = ({
         </div>
       ))}
       {others.length > 0 && (
-        <details className="mt-2" open={near.length === 0}>
+        <details className="mt-2" open={plannedIds.length === 0}>
           <summary className="quiet small-text">{counted(others.length, 'other')}</summary>
           <div className="picks mt-2">{others.map(pick)}</div>
         </details>
