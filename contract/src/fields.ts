@@ -1,11 +1,16 @@
 import {
   array,
+  boolean,
+  lazy,
+  mixed,
   number,
   setLocale,
   string,
   type ArraySchema,
   type AnyObject,
   type ISchema,
+  type MixedSchema,
+  type Schema,
 } from 'yup';
 
 // What is refused is never printed: an answer must not grow with what was asked.
@@ -145,6 +150,48 @@ export const choice = <T extends string>(what: string, options: readonly T[]) =>
     .max(60, `Choose ${what}.`)
     .oneOf([...options], `Choose ${what}.`)
     .required(`Choose ${what}.`);
+
+// What may be left out: a strict field would not take its default.
+
+/** One of some words; as given where it is left out. */
+export const choiceOr = <T extends string, D extends T | null>(
+  what: string,
+  options: readonly T[],
+  otherwise: D,
+) =>
+  string<T>()
+    .max(60, `Choose ${what}.`)
+    .oneOf(otherwise === null ? [...options, null as never] : [...options], `Choose ${what}.`)
+    .nullable()
+    .default(otherwise as never) as unknown as MixedSchema<T | D, AnyObject>;
+
+/** A whole number within bounds; as given where it is left out. */
+export const countOr = <D extends number | null>(
+  what: string,
+  min: number,
+  max: number,
+  otherwise: D,
+) => orElse(count(what, min, max), otherwise) as unknown as MixedSchema<number | D, AnyObject>;
+
+/** A number within bounds; null where it is left out. */
+export const figureOrNull = (what: string, min: number, max: number, unit = '') =>
+  orElse(figure(what, min, max, unit), null) as unknown as MixedSchema<number | null, AnyObject>;
+
+/** Yes or no; as given where it is left out. */
+export const flagOr = <D extends boolean | null>(otherwise: D) =>
+  lazy((value: unknown) =>
+    value === undefined || (value === null && otherwise === null)
+      ? mixed().nullable().default(otherwise)
+      : boolean().strict().required(),
+  ) as unknown as MixedSchema<boolean | D, AnyObject>;
+
+/** A strict field that may be left out. */
+const orElse = (field: Schema, otherwise: number | null) =>
+  lazy((value: unknown) =>
+    value === undefined || (value === null && otherwise === null)
+      ? mixed().nullable().default(otherwise)
+      : field,
+  );
 
 /** A list that is there, without repeats. */
 export const distinct = <S extends ISchema<string, AnyObject>>(

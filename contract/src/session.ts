@@ -9,7 +9,6 @@ import {
 } from '@gravek/core';
 import {
   array,
-  boolean,
   lazy,
   mixed,
   number,
@@ -25,11 +24,15 @@ import {
 import { BY_ITSELF } from './bounds';
 import {
   choice,
+  choiceOr,
   code,
   count,
+  countOr,
   day,
   distinct,
   figure,
+  figureOrNull,
+  flagOr,
   foot,
   id,
   idOrNone,
@@ -38,7 +41,7 @@ import {
   note,
   version,
 } from './fields';
-import { RUNGS, type Rung } from './movement';
+import { RUNGS } from './movement';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 
@@ -161,8 +164,6 @@ const variant = () =>
     .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, 'The variant cannot be read.')
     .default('');
 
-const flag = (value: boolean) => boolean().strict().default(value);
-
 export const drillSetInput = object({
   id: id(),
   // Yup cannot infer what `lazy` gives, so the type is stated.
@@ -178,28 +179,28 @@ export const drillSetInput = object({
   struck: distinct(variant().required('A combination is missing.'), 400, 'Combinations').default(
     () => [],
   ),
-  order: choice('an order', ['blocked', 'mixed'] as const).default('blocked'),
-  slowFirst: flag(true),
-  seed: count('The order’s number', 1, 1_000_000).default(1),
+  order: choiceOr('an order', ['blocked', 'mixed'] as const, 'blocked'),
+  slowFirst: flagOr(true),
+  seed: countOr('The order’s number', 1, 1_000_000, 1),
   /** rounds */
   sets: count('Rounds', 1, 20),
   /** of each combination in a round; with makes, the most tries */
   reps: count('Reps', 1, 50),
-  target: choice('what counts', TARGET_KINDS).default('attempts'),
+  target: choiceOr('what counts', TARGET_KINDS, 'attempts'),
   /** how many makes, touches, seconds or metres; 1 for attempts */
-  amount: count('How many', 1, 1000).default(1),
-  stand: choice('how people stand', STANDS).default('turns'),
+  amount: countOr('How many', 1, 1000, 1),
+  stand: choiceOr('how people stand', STANDS, 'turns'),
   helpers: distinct(choice('a role', HELPERS), 5, 'Roles').default(() => []),
   /** lanes used; null for all that the ground has */
-  lanes: count('Lanes', 1, 20).nullable().default(null),
+  lanes: countOr('Lanes', 1, 20, null),
   /** own paces that pairs are walked apart; null where nobody is */
-  apartPaces: count('Paces apart', 1, 30).nullable().default(null),
+  apartPaces: countOr('Paces apart', 1, 30, null),
   /** at the same time as the set before it */
-  beside: flag(false),
+  beside: flagOr(false),
   /** who misses the finish mark goes again */
-  redo: flag(false),
+  redo: flagOr(false),
   /** stand still afterwards and be looked at */
-  freeze: flag(false),
+  freeze: flagOr(false),
   call: call as unknown as MixedSchema<Call | null, AnyObject>,
   restS: count('Rest', 0, 1800),
   setRestS: count('Rest between rounds', 0, 3600),
@@ -280,6 +281,14 @@ export type Session = SessionInput & {
   logged: number;
 };
 
+/** An exit, as `phase:option`. */
+const exitOrNone = (what: string) =>
+  string()
+    .max(121, `${what} is too long.`)
+    .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, `${what} cannot be read.`)
+    .nullable()
+    .default(null);
+
 /** What rows of a warm-up name in place of a movement; nothing in them is counted. */
 export const WARM_UP = 'warm-up';
 
@@ -306,16 +315,16 @@ export const repInput = object({
   /** asked speed, per cent of full */
   speedPct: count('The speed', 1, 120).nullable().default(null),
   /** how far up its ladder; null where no plan says */
-  rung: choice('a rung', RUNGS).nullable().notRequired().default(null),
+  rung: choiceOr('a rung', RUNGS, null),
   /** the exit that was asked, and the one that was taken */
-  exit: code('The exit').max(121, 'The exit is too long.').nullable().default(null),
-  taken: code('The way taken').max(121, 'The way taken is too long.').nullable().default(null),
+  exit: exitOrNone('The exit'),
+  taken: exitOrNone('The way taken'),
   /** seconds from the call to the first move that way */
-  lateS: figure('How late', 0, 60, ' s').nullable().notRequired().default(null),
+  lateS: figureOrNull('How late', 0, 60, ' s'),
   /** where makes count */
-  made: boolean().strict().nullable().default(null),
+  made: flagOr(null),
   /** where seconds count */
-  heldS: figure('Seconds held', 0, 3600, ' s').nullable().notRequired().default(null),
+  heldS: figureOrNull('Seconds held', 0, 3600, ' s'),
   /** what it put on the body, from the plan as it was solved */
   load: object({
     contacts: count('Contacts', 0, 10_000),
@@ -345,11 +354,7 @@ export const repInput = object({
     ({ movement, outcome }) =>
       movement !== WARM_UP || !['clean', 'fault', 'again'].includes(outcome),
   );
-export type Rep = Omit<InferType<typeof repInput>, 'rung' | 'lateS' | 'heldS'> & {
-  rung: Rung | null;
-  lateS: number | null;
-  heldS: number | null;
-};
+export type Rep = InferType<typeof repInput>;
 
 /** What a rep says of which nothing was asked beyond its plan, and nothing measured. */
 export const PLAIN_REP = {

@@ -49,6 +49,7 @@ export {
   groupBy,
   inLogOrder,
   lastOf,
+  loggedTwice,
   OUTCOMES,
   standing,
   turnKey,

@@ -185,6 +185,19 @@ export const standing = <R extends LogRow>(log: readonly R[]): R[] =>
   });
 
 /**
+ * Turns that were run once and logged more than once, as two devices do without a network: the row that
+ * stands, and one that counts for nothing until somebody decides.
+ */
+export const loggedTwice = <R extends LogRow>(log: readonly R[]): { stands: R; other: R }[] => {
+  const gone = new Set(log.flatMap((row) => (row.outcome === 'void' ? (row.voids ?? []) : [])));
+  const ran = log.filter((row) => wasRun(row) && !gone.has(row.id));
+  return [...groupBy(ran, turnKey).values()].flatMap((rows) => {
+    const [stands, ...others] = rows.length > 1 ? inLogOrder(rows) : rows;
+    return others.map((other) => ({ stands: stands!, other }));
+  });
+};
+
+/**
  * The row that undo takes back on a device: the last one it logged itself and that stands, else, on a
  * device that has logged nothing there, the last that any device has.
  */

@@ -6,6 +6,7 @@ import {
   inLogOrder,
   isAnswer,
   lastOf,
+  loggedTwice,
   OUTCOMES,
   runState,
   standing,
@@ -212,6 +213,26 @@ describe('undo', () => {
           setRestS: 0,
         };
         expect(runState(set, now).done).toBe(0);
+      }),
+    );
+  });
+});
+
+describe('turns that were logged twice', () => {
+  it('are told with the row that stands, until one of the two is taken back', () => {
+    fc.assert(
+      fc.property(logs, (log) => {
+        const stands = new Set(standing(log).map((one) => one.id));
+        const twice = loggedTwice(log);
+        for (const pair of twice) {
+          expect(turnKey(pair.other)).toBe(turnKey(pair.stands));
+          expect(stands.has(pair.stands.id)).toBe(true);
+          expect(stands.has(pair.other.id)).toBe(false);
+        }
+        const undo = twice.map(({ other }, i) =>
+          row(`undo${i}`, { ...other, id: `undo${i}`, outcome: 'void', voids: other.id }),
+        );
+        expect(loggedTwice([...log, ...undo])).toEqual([]);
       }),
     );
   });

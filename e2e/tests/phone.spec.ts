@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import type { App } from '../src/app';
-import { clean, PHONE, runAlone, up } from '../src/field';
+import { clean, logOf, PHONE, runAlone, up } from '../src/field';
 import { betweenTaps, enterDemo, expect, test } from '../src/test';
 
 /** The phone on the field: what it holds, sends and undoes, alone and beside another one. */
@@ -47,7 +47,7 @@ test('of two phones each undoes its own rep, though one clock is two minutes ahe
   await other.context().close();
 });
 
-test('two answers to one turn, given without network, count once', async ({
+test('two answers to one turn, given without network, count once, and who came second is asked', async ({
   signedIn: page,
   app,
   browser,
@@ -56,8 +56,10 @@ test('two answers to one turn, given without network, count once', async ({
   const other = await second(browser, app, session);
   await expect(up(other)).toHaveText('Roland');
   for (const one of [page, other]) await one.route('**/api/reps', (route) => route.abort());
+  await clean(page).click();
+  await other.getByRole('group', { name: 'Faults seen' }).getByRole('button').first().click();
+  await other.getByRole('button', { name: 'Log the fault' }).click();
   for (const one of [page, other]) {
-    await clean(one).click();
     await expect(sent(one)).toContainText('1 rep waiting');
     await expect(one.locator('.rep-no .figure')).toContainText('2');
   }
@@ -67,6 +69,16 @@ test('two answers to one turn, given without network, count once', async ({
     await expect(sent(one)).toContainText('all sent');
   }
   for (const one of [page, other]) await expect(one.locator('.rep-no .figure')).toContainText('2');
+  const asked = other.getByText('was logged by another phone too: clean there, a fault here');
+  await expect(asked).toBeVisible();
+  await expect(page.getByText('was logged by another phone too')).toHaveCount(0);
+  await other.getByRole('button', { name: 'Count mine' }).click();
+  await expect(asked).toHaveCount(0);
+  await expect(sent(other)).toContainText('all sent');
+  const rows = await logOf(page, session);
+  const gone = new Set(rows.flatMap((row) => row.voids ?? []));
+  const left = rows.filter((row) => row.outcome !== 'void' && !gone.has(row.id));
+  expect(left.map((row) => row.outcome)).toEqual(['fault']);
   await page.goto(`${app.address}/sessions/${session}`);
   await expect(page.getByRole('link', { name: 'Resume' })).toBeVisible();
   const answer = await page.request.get(`${app.address}/api/sessions/${session}`);

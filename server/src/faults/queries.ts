@@ -68,7 +68,7 @@ export const refreshStandings = async (
   trx: Trx,
   which: { athleteIds: readonly string[]; movements?: readonly string[] },
 ): Promise<void> => {
-  if (which.athleteIds.length === 0) return;
+  if (which.athleteIds.length === 0 || which.movements?.length === 0) return;
   await hold(trx, 'athlete', which.athleteIds);
   const stories = byStory(await countsOf(trx, which)).map((rows) => {
     const { athleteId, movement } = rows[0]!;

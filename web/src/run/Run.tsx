@@ -14,6 +14,7 @@ import { People } from './People';
 import { Turn, type TurnAnswer } from './Turn';
 import { clockMs } from '../controls/clock';
 import { Row } from './Row';
+import { Twice } from './Twice';
 import { pressOf, useBundle, useRun, type Seen, type SetRun } from './useRun';
 
 /** Two taps within this are one, milliseconds. */
@@ -91,7 +92,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const [first, setFirst] = useState<string | null>(null);
   const [peopleShown, setPeople] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
-  const answered = useRef({ outcome: '', ms: 0 });
+  const answered = useRef({ outcome: '', ms: 0, key: '' });
   const run = useRun(bundle, first);
   const { session } = bundle;
   const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
@@ -99,21 +100,29 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const current = run.sets.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.sets.at(-1);
   const nameOf = ({ base }: SetRun): string => base?.name ?? 'Drill set';
 
+  const upKey = current?.state.up?.key;
+  useEffect(() => {
+    // Another turn is up: whoever takes an answer back has this one answered anew.
+    if (answered.current.key !== upKey) answered.current.key = '';
+  }, [upKey]);
+
   if (!current) return <p className="p-3">This session has no drill set.</p>;
   const { set, state, last, people, away, now: together } = current;
   const nameBy = (id: string): string => current.athleteOf(id).name.split(' ')[0]!;
   /** One tap is one answer: the second of a double tap would be the next athlete's. */
-  const isOneTap = (outcome: string): boolean => {
+  const isOneTap = (outcome: string, turnKey: string): boolean => {
     const now = clockMs();
     const before = answered.current;
     if (before.outcome === outcome && now - before.ms < DOUBLE_TAP_MS) return true;
-    answered.current = { outcome, ms: now };
+    // A screen that is slow to go on has not asked for a second answer.
+    if (before.key === turnKey && outcome !== 'again' && turnKey === state.up?.key) return true;
+    answered.current = { outcome, ms: now, key: outcome === 'again' ? '' : turnKey };
     navigator.vibrate?.(15);
     return false;
   };
   const answer: TurnAnswer = (seen) => {
     const { turn, outcome, faults = [] } = seen;
-    if (isOneTap(`${outcome} ${seen.made ?? ''}`)) return;
+    if (isOneTap(outcome === 'again' ? outcome : `${outcome} ${seen.made ?? ''}`, turn.key)) return;
     const who = nameBy(turn.athleteId);
     setFirst(null);
     setSaid(
@@ -124,11 +133,12 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
     void run.answer(current, [seen]);
   };
   const answerAll = (seen: Seen[]): void => {
-    if (isOneTap(seen[0]?.outcome === 'pain' ? 'pain' : 'all')) return;
+    if (isOneTap(seen[0]?.outcome === 'pain' ? 'pain' : 'all', '')) return;
     setSaid(null);
     void run.answer(current, seen);
   };
   const undo = (): void => {
+    answered.current.key = '';
     if (last) void run.undo(pressOf(run.log, last));
   };
   const goTo = (setId: string | null): void => {
@@ -186,6 +196,12 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         </div>
       )}
       <Refused waiting={run.waiting} athletes={bundle.athletes} />
+      <Twice
+        log={run.log}
+        device={run.device}
+        nameOf={nameBy}
+        onDrop={(row) => void run.undo([row])}
+      />
       {peopleShown ? (
         <People
           at={current}

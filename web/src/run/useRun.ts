@@ -45,8 +45,9 @@ import {
 } from '@gravek/library';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { v7 as uuid } from 'uuid';
+import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
 import { deviceId, logOf, waitingOf, type NewRep, type QueuedRep } from '../phone/store';
 import { fetchBundle, fetchLog, logReps } from '../phone/sync';
@@ -72,8 +73,14 @@ const asRow = (rep: StoredRep | QueuedRep): PhoneRow => ({
   atMs: Date.parse(rep.at),
 });
 
-/** All rows of a session: what the server has, and what waits on this phone. */
-const useLog = (sessionId: string): { log: PhoneRow[]; waiting: readonly QueuedRep[] } => {
+/**
+ * All rows of a session: what the server has, what waits on this phone, and what was tapped on this page,
+ * which is shown before the phone's database has it.
+ */
+const useLog = (
+  sessionId: string,
+  tapped: readonly PhoneRow[],
+): { log: PhoneRow[]; waiting: readonly QueuedRep[] } => {
   useQuery({
     queryKey: ['log', sessionId],
     queryFn: async () => {
@@ -84,12 +91,15 @@ const useLog = (sessionId: string): { log: PhoneRow[]; waiting: readonly QueuedR
   const stored = useLiveQuery(() => logOf(sessionId), [sessionId]) ?? NONE;
   const waiting = useLiveQuery(() => waitingOf(sessionId), [sessionId]) ?? NONE;
   const log = useMemo(() => {
-    const rows = new Map<string, PhoneRow>();
-    // What the server would not take counts for nothing.
-    for (const rep of waiting) if (!rep.refused) rows.set(rep.id, asRow(rep));
+    const rows = new Map(tapped.map((row) => [row.id, row]));
+    for (const rep of waiting) {
+      // What the server would not take counts for nothing.
+      if (rep.refused) rows.delete(rep.id);
+      else rows.set(rep.id, asRow(rep));
+    }
     for (const rep of stored) rows.set(rep.id, asRow(rep));
     return [...rows.values()];
-  }, [stored, waiting]);
+  }, [stored, waiting, tapped]);
   return { log, waiting };
 };
 
@@ -130,6 +140,8 @@ export type Run = {
   sets: SetRun[];
   log: PhoneRow[];
   waiting: readonly QueuedRep[];
+  /** what this device calls itself */
+  device: string;
   answer: (at: SetRun, seen: readonly Seen[]) => Promise<void>;
   undo: (rows: readonly PhoneRow[]) => Promise<void>;
 };
@@ -229,7 +241,8 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
     () => [...bundle.athletes, ...bundle.latecomers.map(({ id, name }) => stranger(id, name))],
     [bundle.athletes, bundle.latecomers],
   );
-  const { log, waiting } = useLog(session.id);
+  const [tapped, setTapped] = useState<readonly PhoneRow[]>(NONE);
+  const { log, waiting } = useLog(session.id, tapped);
   const device =
     useQuery({ queryKey: ['device'], queryFn: deviceId, staleTime: Infinity }).data ?? '';
 
@@ -313,15 +326,37 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
   );
 
   const sessionId = session.id;
+  /** Shows rows at once, and keeps them. */
+  const keep = async (rows: readonly NewRep[]): Promise<void> => {
+    const ids = new Set(rows.map((row) => row.id));
+    setTapped((before) => [
+      ...before,
+      ...rows.map((row, i): PhoneRow => ({
+        ...row,
+        device,
+        // After all that the device has numbered.
+        deviceNo: Number.MAX_SAFE_INTEGER - 1_000_000 + before.length + i,
+        arrival: null,
+        atMs: Date.parse(row.at),
+      })),
+    ]);
+    try {
+      await logReps(club.id, rows);
+    } catch (error) {
+      setTapped((before) => before.filter((row) => !ids.has(row.id)));
+      tell('This phone could not keep the rep; nothing was logged.');
+      throw error;
+    }
+  };
   return {
     sets,
     log,
     waiting,
+    device,
     answer: (work, seen) => {
       // One moment for one press: undo takes back all of it.
       const at = new Date().toISOString();
-      return logReps(
-        club.id,
+      return keep(
         seen.map((one) => ({
           ...rowOf(work, work.athleteOf(one.turn.athleteId), one),
           sessionId,
@@ -330,8 +365,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
       );
     },
     undo: (rows) =>
-      logReps(
-        club.id,
+      keep(
         rows.map(({ atMs: _atMs, arrival: _arrival, device: _device, deviceNo: _no, ...row }) => ({
           ...row,
           id: uuid(),
