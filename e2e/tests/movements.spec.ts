@@ -253,7 +253,7 @@ test('a club adds step rules of its own, and a plan is held to them', async ({
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Too many steps is saved')).toBeVisible();
   await page.goto(new URL('/sessions/new', page.url()).toString());
-  await page.getByLabel('Approach').selectOption({ label: 'Too many steps' });
+  await addPlan(page, 'Too many steps');
   await expect(page.getByText(/Our hall rules: .*Step 4 .*3 steps/)).toBeVisible();
 });
 

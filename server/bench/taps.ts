@@ -1,0 +1,113 @@
+import type { Rep, SessionInput } from '@gravek/contract';
+import { freshDrillSet } from '@gravek/library';
+import { sql } from 'kysely';
+import { v7 as uuid } from 'uuid';
+import { inClub } from '../src/database/connect';
+import { anAthlete, aRep, coachIn, openStage } from '../test/setup';
+
+/**
+ * Two hundred reps a second from fifty devices for a minute, each a request of its own, and the same
+ * number of bare one-row inserts through the same pool: how long the slowest hundredth of each takes.
+ */
+const A_SECOND = 200;
+const DEVICES = 50;
+const SECONDS = Number(process.env.GRAVEK_BENCH_SECONDS ?? 60);
+
+const percentile = (times: readonly number[], part: number): number =>
+  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * part))]!;
+
+/** Starts work at even intervals, whether or not the one before is done, and times each to its end. */
+const paced = async (work: (n: number) => Promise<void>): Promise<number[]> => {
+  const times: number[] = [];
+  const all: Promise<void>[] = [];
+  const began = performance.now();
+  for (let n = 0; n < A_SECOND * SECONDS; n += 1) {
+    const dueMs = began + (1000 * n) / A_SECOND;
+    const waitMs = dueMs - performance.now();
+    if (waitMs > 0) await new Promise((resolve) => setTimeout(resolve, waitMs));
+    const from = performance.now();
+    all.push(work(n).then(() => void times.push(performance.now() - from)));
+  }
+  await Promise.all(all);
+  return times;
+};
+
+const stage = await openStage();
+try {
+  const coach = await coachIn(stage);
+  // As many sessions as squads train at once; each device is one coach's at one of them.
+  const sessions: { session: SessionInput; people: { id: string }[] }[] = [];
+  for (let s = 0; s < 10; s += 1) {
+    const people = Array.from({ length: 12 }, () => anAthlete());
+    for (const one of people) await coach.post('/athletes', one).expect(200);
+    const session: SessionInput = {
+      id: uuid(),
+      date: '2031-05-14',
+      title: `Session ${s}`,
+      groundId: null,
+      place: '',
+      drillSets: [
+        {
+          ...freshDrillSet(
+            uuid(),
+            { kind: 'movement', movement: 'wall-switches', drill: null },
+            people.map((one) => one.id),
+          ),
+          sets: 20,
+          reps: 50,
+        },
+      ],
+    };
+    await coach.post('/sessions', session).expect(200);
+    sessions.push({ session, people });
+  }
+  const devices = Array.from({ length: DEVICES }, () => uuid());
+  const repOf = (n: number): Rep => {
+    const { session, people } = sessions[n % sessions.length]!;
+    const turn = Math.floor(n / sessions.length);
+    const athleteId = people[turn % people.length]!.id;
+    const nth = Math.floor(turn / people.length);
+    return aRep(session, {
+      athleteId,
+      movement: 'wall-switches',
+      set: 1 + (Math.floor(nth / 50) % 20),
+      rep: 1 + (nth % 50),
+      turn: nth + 1,
+      device: devices[n % DEVICES]!,
+      deviceNo: n + 1,
+      load: { contacts: 4, jumps: 0, throws: 0, sprintM: 0 },
+    });
+  };
+
+  await sql`create table bare (id uuid primary key, club_id uuid not null, body jsonb not null, at timestamptz default now());
+    grant all on bare to public`.execute(stage.owner);
+  const bare = await paced(async (n) => {
+    const rep = repOf(n);
+    await inClub(stage.db, coach, (trx) =>
+      sql`insert into bare (id, club_id, body) values (${rep.id}, ${coach.clubId}, ${JSON.stringify(rep)})`.execute(
+        trx,
+      ),
+    );
+  });
+  let refused = 0;
+  const taps = await paced(async (n) => {
+    const answer = await coach.post('/reps', { reps: [repOf(n)] });
+    if (answer.status !== 200 || answer.body.refused.length > 0) refused += 1;
+  });
+  const { rows } = await sql<{ n: number }>`select count(*)::int as n from rep`.execute(
+    stage.owner,
+  );
+  for (const [name, times] of [
+    ['bare one-row inserts', bare],
+    ['taps through the API', taps],
+  ] as const) {
+    console.log(
+      `${name.padEnd(24)} ${times.length} in ${SECONDS} s: ${percentile(times, 0.5).toFixed(1)} ms median, ${percentile(times, 0.99).toFixed(1)} ms at 99 %, ${percentile(times, 1).toFixed(0)} ms most`,
+    );
+  }
+  console.log(
+    `99th percentile: ${(percentile(taps, 0.99) / percentile(bare, 0.99)).toFixed(2)} times that of bare inserts; ${rows[0]!.n} rows stored, ${refused} refused`,
+  );
+} finally {
+  await stage.close();
+}
