@@ -65,8 +65,9 @@ const SHOTS: Shot[] = [
   {
     name: 'session',
     go: async (page) => {
-      await page.goto(`${address}/`);
-      await page.getByRole('link', { name: 'Change the session' }).click();
+      await nextTraining(page);
+      await page.getByText('Bring').waitFor();
+      await page.getByText('reckoning').waitFor({ state: 'detached' });
     },
   },
   { name: 'faults', go: open('/faults') },
@@ -84,8 +85,31 @@ const SHOTS: Shot[] = [
       await page.getByRole('button', { name: 'Clean' }).waitFor();
     },
   },
-  { name: 'today-phone', size: PHONE, go: open('/') },
+  {
+    name: 'row',
+    size: PHONE,
+    go: async (page) => {
+      await nextTraining(page);
+      await page
+        .getByRole('link', { name: /^(Run|Resume)$/ })
+        .last()
+        .click();
+      await page.locator('.run-sets button', { hasText: 'Wall switches' }).click();
+      await page.getByRole('button', { name: 'Call', exact: true }).click();
+      await page.locator('.call-word', { hasText: 'hold' }).waitFor();
+      for (const name of ['Dario', 'Roland']) await page.getByRole('button', { name }).click();
+    },
+  },
 ];
+
+/** The handball training that comes next, which has a set of every kind. */
+const nextTraining = async (page: Page): Promise<void> => {
+  await page.goto(`${address}/sessions`);
+  const card = page.getByRole('link', { name: /Handball: run-ins.*Band: squats/s });
+  await page.locator('.session-card').first().waitFor();
+  if ((await card.count()) === 0) await page.getByRole('button', { name: 'Week after' }).click();
+  await card.first().click();
+};
 
 const browser = await chromium.launch(LAUNCH);
 const context = await browser.newContext({ viewport: LAPTOP, serviceWorkers: 'block' });

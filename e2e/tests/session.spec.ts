@@ -96,3 +96,57 @@ test('a squad or a position goes on a set at once, but nobody who may not run it
   await expect(option).toHaveCount(0);
   await expect(set.locator('.picks .pick.barred[aria-pressed=true]')).toHaveCount(0);
 });
+
+test('a session is copied to another day and carried to one, each with a way back', async ({
+  signedIn: page,
+}) => {
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await page.getByLabel('Name', { exact: true }).fill('Carried about');
+  await page.getByLabel('Day').fill('2031-09-03');
+  await addPlan(page, 'Crease run-up, 12 steps');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Carried about is saved.')).toBeVisible();
+  const first = page.url();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('button', { name: 'to Fri 5 Sep 2031' }).click();
+  await expect(page.getByText('Carried about is copied to Fri 5 Sep 2031.')).toBeVisible();
+  await expect(page).not.toHaveURL(first);
+  await expect(page.getByText(/^Fri 5 Sep 2031/)).toBeVisible();
+  // A copy is a session of its own: what is changed in it stays there.
+  await page.getByRole('button', { name: 'Crease run-up, 12 steps', exact: true }).click();
+  await page.getByLabel('Reps of each').fill('9');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Carried about is saved.')).toBeVisible();
+  await page.goto(first);
+  await expect(page.getByText('4 reps', { exact: true })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('button', { name: 'every week, 2 more' }).click();
+  await expect(page.getByText('Carried about is planned for 2 weeks more.')).toBeVisible();
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByText('The copies are put away.')).toBeVisible();
+});
+
+test('in the week a session is carried to another day, and back', async ({ signedIn: page }) => {
+  await page.goto(new URL('/sessions', page.url()).toString());
+  await page.getByRole('button', { name: 'Week after' }).click();
+  const grip = page.getByRole('button', { name: /^Move .* to another day$/ }).first();
+  const day = page.locator('.week-day', { has: page.locator('.grip') }).first();
+  const from = (await day.getAttribute('aria-label'))!;
+  const title = /^Move (.*) to another day$/.exec((await grip.getAttribute('aria-label'))!)![1]!;
+  const free = page.locator('.week-day', { hasNot: page.locator('.session-card') }).first();
+  const to = (await free.getAttribute('aria-label'))!;
+  const [a, b] = [(await grip.boundingBox())!, (await free.boundingBox())!];
+  await page.mouse.move(a.x + a.width / 2, a.y + a.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(a.x + 30, a.y + 30, { steps: 5 });
+  await page.mouse.move(b.x + b.width / 2, b.y + 80, { steps: 10 });
+  await page.mouse.up();
+  await expect(page.getByText(`${title} is on ${to}.`)).toBeVisible();
+  const there = page.getByRole('region', { name: to });
+  await expect(there.getByRole('link', { name: new RegExp(title) })).toBeVisible();
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(
+    page.getByRole('region', { name: from }).getByRole('link', { name: new RegExp(title) }),
+  ).toBeVisible();
+});

@@ -168,6 +168,7 @@ const reaching = (): Record<string, Try> => ({
     body: { away: true },
   },
   'get /sessions': { path: '/sessions?from=2031-04-01&to=2031-06-30' },
+  'get /sessions/history': { path: '/sessions/history?day=2031-05-14' },
   'post /sessions': { path: '/sessions', body: aSession(own.approach.id, [own.athlete.id]) },
   'get /sessions/:id': { path: `/sessions/${own.session.id}` },
   'put /sessions/:id': {

@@ -54,6 +54,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { dayName } from '../controls/dates';
 import { AddSet, newSet } from './AddSet';
+import { CopyMenu } from './CopyMenu';
 import { Decide } from './Decide';
 import { SetForm } from './SetForm';
 import { axisMinutes, SetLine } from './SetLine';
@@ -297,6 +298,7 @@ const Builder = ({
         )}
         {mayPlan && (
           <>
+            {session && <CopyMenu session={session} />}
             {session && (
               <Button variant="outline-dark" onClick={() => void leave()}>
                 Put away

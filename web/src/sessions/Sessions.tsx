@@ -1,36 +1,92 @@
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { CSS } from '@dnd-kit/utilities';
 import type { Session } from '@gravek/contract';
-import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useSessions } from '../api/queries';
+import { api, sentenceOf } from '../api/client';
+import { useSessions, useWrite } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
+import { tell } from '../controls/toasts';
 import { PageHead } from '../controls/PageHead';
 import { Loaded } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
 import { useReps } from '../controls/useReps';
 import { useOutlook } from './useWork';
 
-const Card = ({ session }: { session: Session }) => {
+const Card = ({ session, movable }: { session: Session; movable: boolean }) => {
   const repsOf = useReps();
   const { where, seconds, sets } = useOutlook()(session);
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
+  const { setNodeRef, attributes, listeners, transform, isDragging } = useDraggable({
+    id: session.id,
+    disabled: !movable,
+  });
   return (
-    <Link className="session-card" to={`/sessions/${session.id}`}>
-      <div className="session-title">{session.title}</div>
-      <div className="quiet small-text">{where}</div>
-      <ul className="list-unstyled small-text mb-1 mt-1">
-        {sets.map((set) => (
-          <li key={set.id}>{set.name}</li>
-        ))}
-      </ul>
-      <div className="small-text">
-        <span className="figure">{people}</span> athletes,{' '}
-        <span className="figure">{session.logged}</span> of{' '}
-        <span className="figure">{repsOf(session)}</span> reps
-      </div>
-      <div className="quiet small-text">about {minutes(seconds)}</div>
-    </Link>
+    <div
+      ref={setNodeRef}
+      className={isDragging ? 'session-card dragged' : 'session-card'}
+      style={{ transform: CSS.Translate.toString(transform) }}
+    >
+      {movable && (
+        <button
+          type="button"
+          className="grip"
+          aria-label={`Move ${session.title} to another day`}
+          {...attributes}
+          {...listeners}
+        >
+          <GripVertical size={16} aria-hidden />
+        </button>
+      )}
+      <Link className="card-link" to={`/sessions/${session.id}`}>
+        <div className="session-title">{session.title}</div>
+        <div className="quiet small-text">{where}</div>
+        <ul className="list-unstyled small-text mb-1 mt-1">
+          {sets.map((set) => (
+            <li key={set.id}>{set.name}</li>
+          ))}
+        </ul>
+        <div className="small-text">
+          <span className="figure">{people}</span> athletes,{' '}
+          <span className="figure">{session.logged}</span> of{' '}
+          <span className="figure">{repsOf(session)}</span> reps
+        </div>
+        <div className="quiet small-text">about {minutes(seconds)}</div>
+      </Link>
+    </div>
+  );
+};
+
+/** A day of the week, on which a session can be put. */
+const Day = ({
+  day,
+  className,
+  children,
+}: {
+  day: string;
+  className: string;
+  children: React.ReactNode;
+}) => {
+  const { setNodeRef, isOver } = useDroppable({ id: day });
+  return (
+    <section
+      ref={setNodeRef}
+      className={isOver ? `${className} over` : className}
+      aria-label={dayName(day)}
+    >
+      {children}
+    </section>
   );
 };
 
@@ -40,6 +96,31 @@ export const Sessions = () => {
   const [day, setDay] = useState(today);
   const days = weekOf(day);
   const sessions = useSessions(days[0]!, days[6]!);
+  const write = useWrite(
+    ({ id, date, title, groundId, place, drillSets, version }: Session) =>
+      api.put<Session>(`/sessions/${id}`, { date, title, groundId, place, drillSets, version }),
+    'sessions',
+    'faults',
+    'run',
+  );
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor),
+  );
+  const drop = async (list: readonly Session[], { active, over }: DragEndEvent): Promise<void> => {
+    const session = list.find((one) => one.id === active.id);
+    if (!session || !over || over.id === session.date) return;
+    try {
+      const moved = await write.mutateAsync({ ...session, date: String(over.id) });
+      tell(`${session.title} is on ${dayName(moved.date)}.`, () => {
+        write
+          .mutateAsync({ ...moved, date: session.date })
+          .catch((error: unknown) => tell(sentenceOf(error)));
+      });
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
   return (
     <>
       <PageHead title="Sessions" over={`Week of ${dayName(days[0]!)}`}>
@@ -71,34 +152,40 @@ export const Sessions = () => {
       </PageHead>
       <Loaded query={sessions} what="Getting the week …">
         {(list) => (
-          <div className="week">
-            {days.map((day) => {
-              const own = list.filter((session) => session.date === day && !session.archived);
-              return (
-                <section
-                  key={day}
-                  className={day === today ? 'week-day today' : 'week-day'}
-                  aria-label={dayName(day)}
-                >
-                  <div className={day === today ? 'fw-bold' : 'quiet'}>
-                    {dayName(day)}
-                    {day === today && ', today'}
-                  </div>
-                  {own.map((session) => (
-                    <Card key={session.id} session={session} />
-                  ))}
-                  {own.length === 0 &&
-                    (mayPlan ? (
-                      <Link className="small-text quiet" to={`/sessions/new?day=${day}`}>
-                        free, plan one
-                      </Link>
-                    ) : (
-                      <span className="small-text quiet">free</span>
+          <DndContext sensors={sensors} onDragEnd={(event) => void drop(list, event)}>
+            <div className="week">
+              {days.map((day) => {
+                const own = list.filter((session) => session.date === day && !session.archived);
+                return (
+                  <Day
+                    key={day}
+                    day={day}
+                    className={day === today ? 'week-day today' : 'week-day'}
+                  >
+                    <div className={day === today ? 'fw-bold' : 'quiet'}>
+                      {dayName(day)}
+                      {day === today && ', today'}
+                    </div>
+                    {own.map((session) => (
+                      <Card
+                        key={session.id}
+                        session={session}
+                        movable={mayPlan && session.logged === 0}
+                      />
                     ))}
-                </section>
-              );
-            })}
-          </div>
+                    {own.length === 0 &&
+                      (mayPlan ? (
+                        <Link className="small-text quiet" to={`/sessions/new?day=${day}`}>
+                          free, plan one
+                        </Link>
+                      ) : (
+                        <span className="small-text quiet">free</span>
+                      ))}
+                  </Day>
+                );
+              })}
+            </div>
+          </DndContext>
         )}
       </Loaded>
     </>

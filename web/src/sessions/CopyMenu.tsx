@@ -1,0 +1,74 @@
+import type { Session } from '@gravek/contract';
+import { useState } from 'react';
+import Dropdown from 'react-bootstrap/Dropdown';
+import { useNavigate } from 'react-router';
+import { api, sentenceOf } from '../api/client';
+import { useWrite } from '../api/queries';
+import { counted, dayName, shift } from '../controls/dates';
+import { tell } from '../controls/toasts';
+import { copyOf } from './copySession';
+
+const WEEKS = [2, 4, 8] as const;
+
+/** A saved session again on other days: tomorrow, next week, or week after week. */
+export const CopyMenu = ({ session }: { session: Session }) => {
+  const navigate = useNavigate();
+  const write = useWrite((body: object) => api.post<Session>('/sessions', body), 'sessions');
+  const away = useWrite(
+    (id: string) => api.put(`/sessions/${id}/away`, { away: true }),
+    'sessions',
+  );
+  const [busy, setBusy] = useState(false);
+  const put = async (days: readonly string[]): Promise<void> => {
+    setBusy(true);
+    const made: Session[] = [];
+    try {
+      for (const day of days) made.push(await write.mutateAsync(copyOf(session, day)));
+      tell(
+        made.length === 1
+          ? `${session.title} is copied to ${dayName(days[0]!)}.`
+          : `${session.title} is planned for ${counted(made.length, 'week')} more.`,
+        () => {
+          void Promise.all(made.map((one) => away.mutateAsync(one.id)))
+            .then(() => tell('The copies are put away.'))
+            .catch((error: unknown) => tell(sentenceOf(error)));
+        },
+      );
+      if (made.length === 1) void navigate(`/sessions/${made[0]!.id}`);
+    } catch (error) {
+      tell(`${sentenceOf(error)} ${made.length} of ${days.length} were made.`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Dropdown>
+      <Dropdown.Toggle variant="outline-dark" disabled={busy}>
+        {busy ? 'Copying …' : 'Copy'}
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        {[1, 2, 7].map((days) => (
+          <Dropdown.Item
+            key={days}
+            as="button"
+            onClick={() => void put([shift(session.date, days)])}
+          >
+            to {dayName(shift(session.date, days))}
+          </Dropdown.Item>
+        ))}
+        <Dropdown.Divider />
+        {WEEKS.map((weeks) => (
+          <Dropdown.Item
+            key={weeks}
+            as="button"
+            onClick={() =>
+              void put(Array.from({ length: weeks }, (_, i) => shift(session.date, 7 * (i + 1))))
+            }
+          >
+            every week, {weeks} more
+          </Dropdown.Item>
+        ))}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+};
