@@ -366,7 +366,11 @@ describe('a session that does not fit', () => {
 
   it('has nothing to say of an empty one, nor breaks on figures that are half typed', () => {
     expect(ask([], 600)).toMatchObject({ totalS: 0, overS: 0, idleFraction: null, people: 0 });
-    for (const change of [{ reps: 0 }, { sets: NaN }, { amount: -30, target: 'seconds' as const }]) {
+    for (const change of [
+      { reps: 0 },
+      { sets: NaN },
+      { amount: -30, target: 'seconds' as const },
+    ]) {
       expect(ask([{ ...set, ...change }], 600).totalS).toBe(0);
     }
     const out = { ...set, struck: variantsOf(set.vary).map(struckKey) };
