@@ -189,11 +189,19 @@ export const standing = <R extends LogRow>(log: readonly R[]): R[] =>
  * stands, and one that counts for nothing until somebody decides.
  */
 export const loggedTwice = <R extends LogRow>(log: readonly R[]): { stands: R; other: R }[] => {
-  const gone = new Set(log.flatMap((row) => (row.outcome === 'void' ? (row.voids ?? []) : [])));
-  const ran = log.filter((row) => wasRun(row) && !gone.has(row.id));
-  return [...groupBy(ran, turnKey).values()].flatMap((rows) => {
-    const [stands, ...others] = rows.length > 1 ? inLogOrder(rows) : rows;
-    return others.map((other) => ({ stands: stands!, other }));
+  const answers = new Map(
+    standing(log)
+      .filter(wasRun)
+      .map((row) => [turnKey(row), row] as const),
+  );
+  return [...groupBy(log, turnKey)].flatMap(([key, rows]) => {
+    const stands = answers.get(key);
+    const gone = new Set(rows.flatMap((row) => (row.outcome === 'void' ? (row.voids ?? []) : [])));
+    return stands === undefined
+      ? []
+      : rows
+          .filter((row) => wasRun(row) && row.id !== stands.id && !gone.has(row.id))
+          .map((other) => ({ stands, other }));
   });
 };
 

@@ -91,8 +91,8 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await nextTraining(page);
       await page
+        .getByRole('main')
         .getByRole('link', { name: /^(Run|Resume)$/ })
-        .last()
         .click();
       await page.locator('.run-sets button', { hasText: 'Wall switches' }).click();
       await page.getByRole('button', { name: 'Call', exact: true }).click();

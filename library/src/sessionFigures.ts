@@ -5,6 +5,7 @@ import {
   drillSetTime,
   placed,
   restFor,
+  sessionReps,
   twoPlaces,
   type Conditions,
   type Placed,
@@ -33,6 +34,7 @@ export type SessionFigures = {
   totalS: number;
   /** seconds beyond the slot; 0 where it fits or has none */
   overS: number;
+  /** at most: makes may come sooner */
   reps: number;
   /** part of the time in which an athlete neither performs nor helps; null with nobody */
   idleFraction: number | null;
@@ -148,7 +150,14 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
     sets,
     totalS,
     overS,
-    reps: Math.round(times.reduce((sum, time) => sum + (time?.reps ?? 0), 0)),
+    reps: sessionReps(
+      {
+        date: conditions.on ?? '',
+        // One whose figures are half typed has none yet.
+        drillSets: drillSets.filter((_, i) => times[i] !== null),
+      },
+      conditions.people ?? [],
+    ),
     idleFraction:
       weight > 0
         ? times.reduce((sum, time, i) => sum + (time?.idleFraction ?? 0) * weights[i]!, 0) / weight

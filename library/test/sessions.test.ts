@@ -365,6 +365,7 @@ describe('a session that does not fit', () => {
   });
 
   it('has nothing to say of an empty one, nor breaks on figures that are half typed', () => {
+    expect(ask([{ ...set, sets: NaN }, set], null).reps).toBe(12 * 2 * 2 * 6 * set.sets);
     expect(ask([], 600)).toMatchObject({ totalS: 0, overS: 0, idleFraction: null, people: 0 });
     for (const change of [
       { reps: 0 },

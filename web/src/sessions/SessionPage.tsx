@@ -103,7 +103,8 @@ const Builder = ({
     title: `Session of ${dayName(date)}`,
     groundId: chosen?.groundId ?? null,
     place: '',
-    drillSets: [toAdd].flatMap((one) =>
+    // With one plan there is nothing to choose.
+    drillSets: [toAdd ?? (usable.length === 1 ? usable[0] : undefined)].flatMap((one) =>
       one
         ? [newSet({ kind: 'plan', approachId: one.id }, finds, one.athleteIds, athletes, date)]
         : [],
