@@ -1,5 +1,5 @@
 import type { LogPage, StoredRep } from '@gravek/contract';
-import type { Locator, Page } from '@playwright/test';
+import type { BrowserContext, Locator, Page } from '@playwright/test';
 import { betweenTaps, expect } from './test';
 
 export const PHONE = { width: 390, height: 844 };
@@ -86,3 +86,15 @@ export const runAlone = async (
   await expect(page).toHaveURL(/\/run\//);
   return page.url().split('/').at(-1)!;
 };
+
+/** Sets the clock of a page, or of all pages of a context, ahead or back. */
+export const shiftClock = (target: Page | BrowserContext, ms: number): Promise<unknown> =>
+  target.addInitScript((by) => {
+    const real = Date;
+    const now = (): number => real.now() + by;
+    globalThis.Date = new Proxy(real, {
+      construct: (_, args) =>
+        args.length === 0 ? new real(now()) : new real(...(args as [number])),
+      get: (target, key) => (key === 'now' ? now : (Reflect.get(target, key) as unknown)),
+    });
+  }, ms);

@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import type { App } from '../src/app';
-import { clean, logOf, PHONE, runAlone, up } from '../src/field';
+import { clean, logOf, PHONE, runAlone, shiftClock, up } from '../src/field';
 import { betweenTaps, enterDemo, expect, test } from '../src/test';
 
 /** The phone on the field: what it holds, sends and undoes, alone and beside another one. */
@@ -9,15 +9,7 @@ const second = async (browser: Browser, app: App, session: string, aheadMs = 0):
   const context = await browser.newContext({ viewport: PHONE });
   const page = await context.newPage();
   if (aheadMs !== 0) {
-    await page.addInitScript((by) => {
-      const real = Date;
-      const now = (): number => real.now() + by;
-      globalThis.Date = new Proxy(real, {
-        construct: (_, args) =>
-          args.length === 0 ? new real(now()) : new real(...(args as [number])),
-        get: (target, key) => (key === 'now' ? now : (Reflect.get(target, key) as unknown)),
-      });
-    }, aheadMs);
+    await shiftClock(page, aheadMs);
   }
   await enterDemo(page, app);
   await page.goto(`${app.address}/run/${session}`);

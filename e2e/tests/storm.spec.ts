@@ -1,7 +1,7 @@
 import type { Browser, BrowserContext, Page } from '@playwright/test';
 import type { Session, StoredRep } from '@gravek/contract';
 import type { App } from '../src/app';
-import { logOf, PHONE } from '../src/field';
+import { logOf, PHONE, shiftClock } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 
 /** Nothing lost: forty athletes, a thousand reps, three phones, a bad network and a server that dies. */
@@ -94,15 +94,7 @@ const phoneIn = async (
 ): Promise<{ context: BrowserContext; page: Page; calm: () => void }> => {
   const next = chances(seed);
   const context = await browser.newContext({ viewport: PHONE });
-  await context.addInitScript((by) => {
-    const real = Date;
-    const now = (): number => real.now() + by;
-    globalThis.Date = new Proxy(real, {
-      construct: (_, args) =>
-        args.length === 0 ? new real(now()) : new real(...(args as [number])),
-      get: (target, key) => (key === 'now' ? now : (Reflect.get(target, key) as unknown)),
-    });
-  }, aheadMs);
+  await shiftClock(context, aheadMs);
   const page = await context.newPage();
   await enterDemo(page, app);
   let stormy = true;
