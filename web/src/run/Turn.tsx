@@ -1,5 +1,5 @@
 import { variantFrom, type Turn as OpenTurn } from '@gravek/core';
-import type { Outline, RunAthlete, RunBundle } from '@gravek/contract';
+import type { RunAthlete, RunBundle } from '@gravek/contract';
 import {
   bySchools,
   drillOfBase,
@@ -11,7 +11,7 @@ import {
   toldTo,
   variantWords,
 } from '@gravek/library';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useLengthStyle } from '../member/member';
@@ -19,73 +19,12 @@ import { Figure, Length } from '../controls/Figure';
 import { clockMs } from '../controls/clock';
 import { useKeys } from '../controls/keys';
 import { CallBar, CallButton } from './CallBar';
+import { Rhythm } from './Rhythm';
+import { clock, useHold, useSecondsTo } from './timers';
 import { exitsToRead, useSetCall } from './useSetCall';
 import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 const LIKELY = 3;
-
-/** Seconds until a moment, counting down; 0 once it has come. */
-const useSecondsTo = (atMs: number | null): number => {
-  const [now, setNow] = useState(Date.now);
-  const over = atMs === null || now >= atMs;
-  useEffect(() => {
-    if (over) return undefined;
-    const timer = setInterval(() => setNow(Date.now()), 250);
-    return () => clearInterval(timer);
-  }, [over]);
-  return over ? 0 : Math.ceil((atMs - now) / 1000);
-};
-
-const clock = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-
-const Rhythm = ({ plan }: { plan: Outline }) => (
-  <svg
-    viewBox="0 0 360 46"
-    width="100%"
-    height="46"
-    role="img"
-    aria-label={`Rhythm of the plan: ${plan.contacts.length} contacts in ${plan.totalTimeS.toFixed(1)} seconds`}
-  >
-    {plan.contacts.map((contact, i) => (
-      <rect
-        key={i}
-        x={2 + (352 * contact.timeS) / plan.totalTimeS}
-        y={contact.foot === 'left' ? 0 : 18}
-        width="4"
-        height={contact.foot === 'left' ? 46 : 28}
-        fill={contact.special ? 'var(--clay)' : 'var(--ink)'}
-      />
-    ))}
-  </svg>
-);
-
-/** Counts how long a press lasts. */
-const useHold = (onHeld: (seconds: number) => void) => {
-  const since = useRef<number | null>(null);
-  const [seconds, setSeconds] = useState<number | null>(null);
-  const holding = seconds !== null;
-  useEffect(() => {
-    if (!holding) return undefined;
-    const timer = setInterval(
-      () => setSeconds((performance.now() - (since.current ?? performance.now())) / 1000),
-      100,
-    );
-    return () => clearInterval(timer);
-  }, [holding]);
-  const begin = (): void => {
-    since.current ??= performance.now();
-    setSeconds(0);
-  };
-  const end = (): void => {
-    if (since.current === null) return;
-    const held = (performance.now() - since.current) / 1000;
-    since.current = null;
-    setSeconds(null);
-    onHeld(Math.round(held * 10) / 10);
-  };
-  return { seconds, begin, end };
-};
 
 /** What was seen of a turn; what is marked goes with it, and counts where it is the answer. */
 export type TurnAnswer = (seen: Seen) => void;
