@@ -3,7 +3,7 @@ import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { solveFor } from '../src/approaches/queries';
 import type { Trx } from '../src/database/connect';
-import { countAll } from '../src/reps/countAll';
+import { countNew } from '../src/reps/countNew';
 import { inChunks } from '../src/reps/queries';
 
 export type Volume = {
@@ -110,6 +110,6 @@ export const fillClub = async (
       where r.session_id = any(${sessionIds}::uuid[]) and r.outcome = 'fault'`.execute(trx);
     filled.push({ sessionId: sessionIds.at(-1)!, athleteIds });
   }
-  await countAll(trx);
+  await countNew(trx);
   return filled;
 };

@@ -1,36 +1,30 @@
+import { fork } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import type { Rep, SessionInput } from '@gravek/contract';
 import { freshDrillSet } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { inClub } from '../src/database/connect';
-import { anAthlete, aRep, coachIn, openStage } from '../test/setup';
+import { anAthlete, aRep, coachIn, openStage, PASSWORD } from '../test/setup';
+import { A_SECOND, atPace, DEVICES, WARMING, type Timed, type Work } from './pace';
 
 /**
  * Two hundred reps a second from fifty devices for a minute, each a request of its own, and the same
  * number of bare one-row inserts through the same pool: how long the slowest hundredth of each takes.
  */
-const A_SECOND = 200;
-const DEVICES = 50;
 const SECONDS = Number(process.env.GRAVEK_BENCH_SECONDS ?? 60);
 
 const percentile = (times: readonly number[], part: number): number =>
   [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * part))]!;
 
-/** Starts work at even intervals, whether or not the one before is done, and times each to its end. */
-const paced = async (work: (n: number) => Promise<void>): Promise<number[]> => {
-  const times: number[] = [];
-  const all: Promise<void>[] = [];
-  const began = performance.now();
-  for (let n = 0; n < A_SECOND * SECONDS; n += 1) {
-    const dueMs = began + (1000 * n) / A_SECOND;
-    const waitMs = dueMs - performance.now();
-    if (waitMs > 0) await new Promise((resolve) => setTimeout(resolve, waitMs));
-    const from = performance.now();
-    all.push(work(n).then(() => void times.push(performance.now() - from)));
-  }
-  await Promise.all(all);
-  return times;
-};
+/** The devices run in a process of their own, as they do not take the server's time either. */
+const onDevices = (work: Work): Promise<Timed> =>
+  new Promise((resolve, reject) => {
+    const child = fork(fileURLToPath(new URL('devices.ts', import.meta.url)));
+    child.on('message', (timed) => resolve(timed as Timed));
+    child.on('error', reject);
+    child.send(work);
+  });
 
 const stage = await openStage();
 try {
@@ -81,7 +75,8 @@ try {
 
   await sql`create table bare (id uuid primary key, club_id uuid not null, body jsonb not null, at timestamptz default now());
     grant all on bare to public`.execute(stage.owner);
-  const bare = await paced(async (n) => {
+  const all = WARMING + A_SECOND * SECONDS;
+  const bare = await atPace(all, async (n) => {
     const rep = repOf(n);
     await inClub(stage.db, coach, (trx) =>
       sql`insert into bare (id, club_id, body) values (${rep.id}, ${coach.clubId}, ${JSON.stringify(rep)})`.execute(
@@ -89,10 +84,11 @@ try {
       ),
     );
   });
-  let refused = 0;
-  const taps = await paced(async (n) => {
-    const answer = await coach.post('/reps', { reps: [repOf(n)] });
-    if (answer.status !== 200 || answer.body.refused.length > 0) refused += 1;
+  const { times: taps, refused } = await onDevices({
+    address: stage.address,
+    email: coach.email,
+    password: PASSWORD,
+    reps: Array.from({ length: all }, (_, n) => repOf(n)),
   });
   const { rows } = await sql<{ n: number }>`select count(*)::int as n from rep`.execute(
     stage.owner,

@@ -9,6 +9,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Changes } from './changes/listen';
 import { changeStream } from './changes/stream';
+import { teller } from './changes/tell';
 import type { Db } from './database/connect';
 import { problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
@@ -135,7 +136,7 @@ export const createApp = (parts: Parts): Express => {
   });
   api.use(doorRouter(db, parts.demo));
   api.get('/changes', changeStream(db, changes, stopping));
-  api.use(clubRouter(db, ROUTES));
+  api.use(clubRouter({ db, tell: teller(db, stopping) }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));
   });

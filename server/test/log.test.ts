@@ -15,6 +15,7 @@ import { standingsOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { countNew } from '../src/reps/countNew';
 import { inClub } from '../src/database/connect';
 import {
   aRep,
@@ -153,6 +154,36 @@ describe('a rep', () => {
     expect(both.refused.map((row) => row.id)).toEqual([twice.id]);
   });
 
+  it('is answered by itself though many phones send at once, and what they showed is counted when asked', async () => {
+    const { session, athlete } = await furnish(coach);
+    const reps = Array.from({ length: 30 }, (_, i) =>
+      aRep(session, { rep: 1 + (i % 5), turn: 2 + i, device: uuid(), deviceNo: 1 }),
+    );
+    const [first] = reps as [Rep];
+    const sent = [...reps, first, { ...first, outcome: 'clean', faults: [] }];
+    const assistant = await coachIn(stage, 'assistant', coach.clubId);
+    const [gone, ...answers] = await Promise.all([
+      assistant.remove('/nowhere').expect(404),
+      ...sent.map((rep, i) => (i % 2 === 0 ? coach : assistant).post('/reps', { reps: [rep] })),
+      faultsOf(athlete.id),
+      coach.post('/reps', { reps: 'all of them' }).expect(422),
+    ]);
+    expect(gone.status).toBe(404);
+    const receipts = answers
+      .slice(0, sent.length)
+      .map((answer) => (answer as { body: RepReceipt }).body);
+    // Of the two that say otherwise under one id, whichever came first is the one.
+    const ofFirst = [receipts[0]!, receipts[30]!, receipts[31]!];
+    expect(ofFirst.flatMap((one) => one.refused).length).toBeGreaterThan(0);
+    for (const [i, receipt] of receipts.slice(1, 30).entries()) {
+      expect(receipt.stored.map((row) => row.id)).toEqual([reps[i + 1]!.id]);
+    }
+    const arrivals = (await logOf(coach, session.id)).map((row) => row.arrival);
+    expect(arrivals).toEqual(Array.from({ length: 31 }, (_, i) => i + 1));
+    // Counted when it is asked for, however often.
+    expect((await faultsOf(athlete.id))[0]!.reps).toBe(await loggedIn(session));
+  });
+
   it.each([
     ['a void without its rep', { outcome: 'void', voids: null }],
     ['a clean rep that takes one back', { voids: uuid() }],
@@ -288,6 +319,7 @@ describe('what a phone keeps of a session', () => {
 
 /** The counts as they are kept, in the shape of a recount. */
 const keptCounts = async (): Promise<string[]> => {
+  await inClub(stage.db, coach, countNew);
   const { rows } = await sql<{ line: string }>`
     select concat_ws('/', c.athlete_id, c.session_id, c.movement, c.part, c.side, c.lead_foot,
       c.speed_pct, c.reps, array_to_string(c.cues, ','), (

@@ -3,6 +3,8 @@ import { WARM_UP } from '@gravek/contract';
 import { freshDrillSet } from '@gravek/library';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { inClub } from '../src/database/connect';
+import { countNew } from '../src/reps/countNew';
 import {
   anApproach,
   anAthlete,
@@ -176,6 +178,7 @@ describe('a rep', () => {
     const log = await logOf(coach, made.id);
     expect(log).toHaveLength(3);
     expect(log.map(({ arrival: _, ...row }) => row)).toEqual(reps);
+    await inClub(stage.db, coach, countNew);
     const counts = await stage.owner
       .selectFrom('rep_count')
       .select(['rung', 'exit', 'reps', 'tried', 'made', 'contacts', 'jumps', 'sprint_m'])

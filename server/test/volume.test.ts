@@ -7,6 +7,7 @@ import { inClub, type Db, type Trx } from '../src/database/connect';
 import type { Tables } from '../src/database/tables';
 import { cuesOn } from '../src/faults/cues';
 import { faultsOf, historyOf, squadFaults } from '../src/faults/queries';
+import { countNew } from '../src/reps/countNew';
 import { repsOf } from '../src/reps/queries';
 import { storeReps } from '../src/reps/store';
 import { runBundle } from '../src/sessions/bundle';
@@ -139,10 +140,11 @@ const PLACES: [string, (club: Club) => (trx: Trx) => Promise<unknown>, 'flat' | 
       const own = (await session(trx, newest(club).sessionId))!;
       const [athleteId] = newest(club).athleteIds;
       const rep = aRep(own, { athleteId: athleteId!, set: 2, rep: 1, turn: 21 });
-      return storeReps(trx, [rep], club.coach);
+      await storeReps(trx, [{ rows: [rep], accountId: club.coach.accountId }]);
     },
-    'linear',
+    'flat',
   ],
+  ['counting that tap', () => countNew, 'linear'],
 ];
 
 describe('a season five times as long', () => {

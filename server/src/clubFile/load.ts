@@ -16,7 +16,7 @@ import { groundColumns } from '../grounds/queries';
 import { ProblemError } from '../http/problem';
 import { StartFault } from '../startFault';
 import { movementColumns, movementsBy } from '../movements/queries';
-import { countAll } from '../reps/countAll';
+import { countNew } from '../reps/countNew';
 import { inChunks, repColumns } from '../reps/queries';
 import { drillSetColumns, sessionColumns } from '../sessions/queries';
 import { hashPassword } from '../signIn/password';
@@ -37,7 +37,7 @@ const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
   for (const [id, end] of ends) {
     await trx.updateTable('session').set({ log_end: end }).where('id', '=', id).execute();
   }
-  await countAll(trx);
+  await countNew(trx);
 };
 
 const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {

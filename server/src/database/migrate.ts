@@ -1,6 +1,6 @@
 import { Kysely, Migrator, PostgresDialect, sql, type Migration } from 'kysely';
 import pg from 'pg';
-import { countAll } from '../reps/countAll';
+import { countNew } from '../reps/countNew';
 import { StartFault } from '../startFault';
 import type { Db } from './connect';
 import * as foundation from './migrations/0001_foundation';
@@ -12,6 +12,7 @@ import * as pace from './migrations/0006_pace';
 import * as grounds from './migrations/0007_grounds';
 import * as field from './migrations/0008_field';
 import * as sets from './migrations/0009_sets';
+import * as counted from './migrations/0010_counted';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -24,15 +25,16 @@ const MIGRATIONS: Record<string, Migration> = {
   '0007_grounds': grounds,
   '0008_field': field,
   '0009_sets': sets,
+  '0010_counted': counted,
 };
 
-/** Counts what was logged before there were counts, club by club. */
+/** Counts what has not been counted as this version does, club by club. */
 const countClubs = async (db: Kysely<unknown>): Promise<void> => {
   const clubs = await sql<{ id: string }>`select id from club`.execute(db);
   for (const { id } of clubs.rows) {
     await (db as Db).transaction().execute(async (trx) => {
       await sql`select set_config('gravek.club', ${id}, true)`.execute(trx);
-      await countAll(trx);
+      await countNew(trx);
     });
   }
 };
@@ -75,7 +77,7 @@ export const migrate = async (ownerUrl: string): Promise<number> => {
       const cause = error instanceof Error ? error.message : String(error);
       throw new StartFault(`The database could not be brought up to date: ${cause}`);
     }
-    if (results?.some(({ migrationName }) => migrationName === '0004_log')) await countClubs(db);
+    if (results && results.length > 0) await countClubs(db);
     return results?.length ?? 0;
   } finally {
     await db.destroy();

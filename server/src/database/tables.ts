@@ -144,6 +144,8 @@ export type Tables = {
     ground_id: string | null;
     /** number of the last row that arrived in its log */
     log_end: Generated<number>;
+    /** number of the last row that its counts know */
+    counted: Generated<number>;
     version: Generated<number>;
     archived_at: MaybeMoment;
     created_at: Moment;
@@ -230,7 +232,7 @@ export type Tables = {
   /** wrong attempts to sign in, by whom or from where, until when they count */
   attempt: { key: string; hits: number; until: Date };
   password_link: { token_hash: string; account_id: string; until: Date };
-  /** what each session showed of each athlete under each condition, always equal to a recount */
+  /** what each session showed of each athlete under each condition, as far as it is counted */
   rep_count: CountKey & {
     reps: number;
     cues: string[];

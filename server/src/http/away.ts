@@ -1,7 +1,8 @@
 import { away } from '@gravek/contract';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
-import { route, type Route, type Topic } from './route';
+import type { Topic } from '../changes/tell';
+import { route, type Route } from './route';
 
 type Archived = 'athlete' | 'movement' | 'rule_set' | 'ground' | 'approach' | 'session';
 type Removed = 'measurement' | 'restriction';

@@ -1,25 +1,35 @@
 import { check, CLUB_HEADER, MOVEMENT_MAX, ROLES, type Role } from '@gravek/contract';
-import { sql } from 'kysely';
-import express, { Router, type Request, type Response } from 'express';
+import express, { Router, type Request, type RequestHandler } from 'express';
 import type { AnyObjectSchema, InferType } from 'yup';
+import type { Topic } from '../changes/tell';
 import { inClub, type Db, type Trx, type Who } from '../database/connect';
-import { badInput, refused } from './problem';
-
-/** What may have changed for others who look at the club; each names a list of the app. */
-export type Topic =
-  'club' | 'athletes' | 'movements' | 'grounds' | 'approaches' | 'sessions' | 'reps';
+import { countNew } from '../reps/countNew';
+import { badInput, ProblemError, refused } from './problem';
+import { together } from './together';
 
 export type Member = Who & { role: Role };
 
-export type Context<Body> = {
-  trx: Trx;
+type Asked<Body> = {
   who: Member;
   params: Record<string, string>;
   query: Record<string, string>;
   body: Body;
 };
 
-export type Route = {
+type Work = {
+  trx: Trx;
+  /** says that more has changed than what the route says by itself */
+  tell: (topic: Topic) => void;
+};
+
+export type Context<Body> = Asked<Body> & Work;
+
+type Run<Body> =
+  | { run: (context: Context<Body>) => Promise<unknown> }
+  /** for what many send at once: answers in the order of the requests that have come together */
+  | { runAll: (context: Work & { asks: Asked<Body>[] }) => Promise<unknown[]> };
+
+type Declared = {
   method: 'get' | 'post' | 'put' | 'delete';
   /** under /api */
   path: string;
@@ -27,21 +37,19 @@ export type Route = {
   access: Role;
   body?: AnyObjectSchema | undefined;
   changes?: Topic | undefined;
-  run: (context: Context<never>) => Promise<unknown>;
+  /** reads and writes the log alone, so that what has arrived need not be counted first */
+  logOnly?: boolean | undefined;
 };
+
+export type Route = Declared & Run<never>;
 
 /**
  * Declares a route of a club. Signing in, the club's transaction, the role, the check of the body and
  * the word to other screens are done here for all of them; `run` gives back what is answered.
  */
-export const route = <S extends AnyObjectSchema = AnyObjectSchema>(declared: {
-  method: Route['method'];
-  path: string;
-  access: Role;
-  body?: S;
-  changes?: Topic;
-  run: (context: Context<InferType<S>>) => Promise<unknown>;
-}): Route => declared as unknown as Route;
+export const route = <S extends AnyObjectSchema = AnyObjectSchema>(
+  declared: Omit<Declared, 'body'> & { body?: S } & Run<InferType<S>>,
+): Route => declared as unknown as Route;
 
 const RANK: Record<Role, number> = { assistant: 0, coach: 1, owner: 2 };
 const REFUSALS: Record<Role, string> = {
@@ -79,6 +87,9 @@ export const whoIs = (req: Request): Who => {
   return { clubId, accountId };
 };
 
+/** What a route reaches besides its request. */
+type Outside = { db: Db; tell: (clubId: string, topic: Topic) => void };
+
 /** A movement, the longest thing that is sent, and what goes with it. */
 const BODY_MAX = MOVEMENT_MAX + 10_000;
 
@@ -91,44 +102,91 @@ const textsOf = (query: Request['query']): Record<string, string> =>
     ),
   );
 
-/** Word to other screens that something of a topic has changed; heard when the transaction is through. */
-export const tell = async (trx: Trx, { clubId }: Who, topic: Topic): Promise<void> => {
-  const word = JSON.stringify({ club: clubId, topic });
-  await sql`select pg_notify('gravek', ${word})`.execute(trx);
+/** A request as it came. */
+type Came = {
+  who: Who;
+  params: Record<string, string>;
+  query: Record<string, string>;
+  body: unknown;
 };
 
-const answer = async (db: Db, declared: Route, req: Request, res: Response): Promise<void> => {
-  const params = req.params as Record<string, string>;
-  const result = await inClub(db, whoIs(req), async (trx) => {
-    const who = await memberOf(trx, whoIs(req));
-    if (RANK[who.role] < RANK[declared.access]) throw refused(403, REFUSALS[declared.access]);
-    for (const [key, value] of Object.entries(params)) {
-      if (key.toLowerCase().endsWith('id') && !UUID.test(value)) {
-        throw refused(404, 'There is nothing at this address.');
+/** @throws {ProblemError} when the member may not, or what came cannot be read */
+const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
+  const { params, query } = came;
+  if (RANK[who.role] < RANK[declared.access]) throw refused(403, REFUSALS[declared.access]);
+  for (const [key, value] of Object.entries(params)) {
+    if (key.toLowerCase().endsWith('id') && !UUID.test(value)) {
+      throw refused(404, 'There is nothing at this address.');
+    }
+  }
+  if (!declared.body) return { who, params, query, body: undefined as never };
+  const checked = check(declared.body, came.body);
+  if (!checked.ok) throw badInput(checked.fields);
+  return { who, params, query, body: checked.value as never };
+};
+
+/** What is answered to requests of one club, in one transaction; a problem where it is of one of them. */
+const answersTo = async (
+  { db, tell }: Outside,
+  declared: Route,
+  asks: readonly Came[],
+): Promise<unknown[]> => {
+  const { who: first } = asks[0]!;
+  const changed = new Set<Topic>(declared.changes ? [declared.changes] : []);
+  const answers = await inClub(db, first, async (trx) => {
+    const members = new Map<string, Member>();
+    const read: (Asked<never> | ProblemError)[] = [];
+    for (const came of asks) {
+      const { accountId } = came.who;
+      try {
+        const member = members.get(accountId) ?? (await memberOf(trx, came.who));
+        members.set(accountId, member);
+        read.push(readAs(declared, came, member));
+      } catch (error) {
+        if (!(error instanceof ProblemError)) throw error;
+        read.push(error);
       }
     }
-    let body: unknown;
-    if (declared.body) {
-      const checked = check(declared.body, req.body);
-      if (!checked.ok) throw badInput(checked.fields);
-      body = checked.value;
-    }
-    const given = await declared.run({
-      trx,
-      who,
-      params,
-      query: textsOf(req.query),
-      body: body as never,
-    });
-    if (declared.changes) await tell(trx, who, declared.changes);
-    return given;
+    const good = read.filter((one): one is Asked<never> => !(one instanceof ProblemError));
+    if (good.length === 0) return read;
+    if (!declared.logOnly) await countNew(trx);
+    const work: Work = { trx, tell: (topic) => void changed.add(topic) };
+    const given =
+      'runAll' in declared
+        ? await declared.runAll({ ...work, asks: good })
+        : [await declared.run({ ...work, ...good[0]! })];
+    return read.map((one) => (one instanceof ProblemError ? one : given.shift()));
   });
-  if (result === undefined) res.status(204).end();
-  else res.json(result);
+  if (answers.some((one) => !(one instanceof ProblemError))) {
+    for (const topic of changed) tell(first.clubId, topic);
+  }
+  return answers;
+};
+
+/** Requests that share a transaction. */
+const MOST_TOGETHER = 20;
+
+const handler = (outside: Outside, declared: Route): RequestHandler => {
+  const shared = together(MOST_TOGETHER, (asks: Came[]) => answersTo(outside, declared, asks));
+  return async (req, res) => {
+    const came: Came = {
+      who: whoIs(req),
+      params: req.params as Record<string, string>,
+      query: textsOf(req.query),
+      body: req.body,
+    };
+    const answer =
+      'runAll' in declared
+        ? await shared(came.who.clubId, came)
+        : (await answersTo(outside, declared, [came]))[0];
+    if (answer instanceof ProblemError) throw answer;
+    if (answer === undefined) res.status(204).end();
+    else res.json(answer);
+  };
 };
 
 /** All routes of the API as one router. */
-export const clubRouter = (db: Db, routes: readonly Route[]): Router => {
+export const clubRouter = (outside: Outside, routes: readonly Route[]): Router => {
   const router = Router();
   // Nothing is read of somebody who is not signed in.
   router.use(
@@ -139,7 +197,7 @@ export const clubRouter = (db: Db, routes: readonly Route[]): Router => {
     express.json({ limit: BODY_MAX }),
   );
   for (const declared of routes) {
-    router[declared.method](declared.path, (req, res) => answer(db, declared, req, res));
+    router[declared.method](declared.path, handler(outside, declared));
   }
   return router;
 };

@@ -13,12 +13,22 @@ export const repRoutes = [
     access: 'assistant',
     body: repBatch,
     changes: 'reps',
-    run: ({ trx, who, body }) => storeReps(trx, body.reps, who),
+    logOnly: true,
+    runAll: async ({ trx, asks, tell }) => {
+      const batches = asks.map(({ who, body }) => ({
+        rows: body.reps,
+        accountId: who.accountId,
+      }));
+      const { receipts, heldBack } = await storeReps(trx, batches);
+      if (heldBack) tell('athletes');
+      return receipts;
+    },
   }),
   route({
     method: 'get',
     path: '/sessions/:id/reps',
     access: 'assistant',
+    logOnly: true,
     run: async ({ trx, params, query }): Promise<LogPage> => {
       const { after = '0' } = query;
       if (!/^\d{1,9}$/.test(after)) throw badInput({ after: 'Say after which rep.' });

@@ -10,38 +10,41 @@ import {
 import { sql } from 'kysely';
 import pg from 'pg';
 import { restrictionColumns } from '../athletes/queries';
-import type { Trx, Who } from '../database/connect';
-import { hold } from '../database/hold';
-import { refreshStandings } from '../faults/queries';
-import { tell } from '../http/route';
+import type { Trx } from '../database/connect';
 import { movementsBy } from '../movements/queries';
-import { recount, repColumns, repsBy } from './queries';
+import { inChunks, repColumns, repsBy } from './queries';
 
-const setsOf = async (trx: Trx, ids: readonly string[]): Promise<Map<string, string>> => {
-  const rows = await trx
-    .selectFrom('drill_set')
-    .select(['id', 'session_id'])
-    .where('id', 'in', [...new Set(ids)])
-    .execute();
-  return new Map(rows.map((row) => [row.id, row.session_id]));
+/** What reps name, as far as it is there. */
+type Named = {
+  sessions: string[];
+  /** session of a drill set, by id */
+  sets: Record<string, string>;
+  people: string[];
+  /** those of the reps, and of what they take back, that are stored */
+  reps: string[];
 };
 
-/** Rows of a batch that can be read, by themselves; the others are refused. */
-const readable = (rows: readonly unknown[], refuse: (id: string, title: string) => void): Rep[] => {
-  const reps: Rep[] = [];
-  for (const row of rows) {
-    const checked = check(repInput, row);
-    if (checked.ok) reps.push(checked.value);
-    else {
-      const { id } = row as { id?: unknown };
-      refuse(
-        typeof id === 'string' ? id.slice(0, 60) : '',
-        Object.values(checked.fields)[0] ?? 'That could not be read.',
-      );
-    }
-  }
-  return reps;
+/** Looks up what reps name; its sessions are held, and its athletes stay, until the reps are stored. */
+const named = async (trx: Trx, reps: readonly Rep[]): Promise<Named> => {
+  const ids = (of: (rep: Rep) => string) => sql`${[...new Set(reps.map(of))]}::uuid[]`;
+  const stored = reps.flatMap((rep) => (rep.voids ? [rep.id, rep.voids] : [rep.id]));
+  const { rows } = await sql<Named>`
+    select
+      array(select id::text from session
+        where club_id = gravek_club() and id = any(${ids((rep) => rep.sessionId)})
+        order by id for no key update) as sessions,
+      array(select id::text from athlete
+        where club_id = gravek_club() and id = any(${ids((rep) => rep.athleteId)})
+        order by id for key share) as people,
+      coalesce((select jsonb_object_agg(id, session_id) from drill_set
+        where club_id = gravek_club() and id = any(${ids((rep) => rep.drillSetId)})), '{}') as sets,
+      array(select id::text from rep
+        where club_id = gravek_club() and id = any(${stored}::uuid[])) as reps`.execute(trx);
+  return rows[0]!;
 };
+
+/** A rep of a batch, by the place of its batch among those that are stored together. */
+type Entry = { rep: Rep; batch: number; accountId: string };
 
 const sameRep = ({ arrival: _, ...stored }: StoredRep, rep: Rep): boolean =>
   isDeepStrictEqual(
@@ -53,15 +56,15 @@ const sameRep = ({ arrival: _, ...stored }: StoredRep, rep: Rep): boolean =>
     },
   );
 
-const insert = async (trx: Trx, rows: readonly { rep: Rep; arrival: number }[], by: string) => {
-  await trx
-    .insertInto('rep')
-    .values(rows.map(({ rep, arrival }) => repColumns(rep, arrival, by)))
-    .execute();
+type Numbered = Entry & { arrival: number };
+
+const insert = async (trx: Trx, rows: readonly Numbered[]) => {
+  const columns = rows.map(({ rep, arrival, accountId }) => repColumns(rep, arrival, accountId));
+  await inChunks(columns, (part) => trx.insertInto('rep').values(part).execute());
   const faults = rows
     .filter(({ rep }) => rep.outcome === 'fault')
     .flatMap(({ rep }) => rep.faults.map((fault) => ({ rep_id: rep.id, fault })));
-  if (faults.length > 0) await trx.insertInto('rep_fault').values(faults).execute();
+  await inChunks(faults, (part) => trx.insertInto('rep_fault').values(part).execute());
 };
 
 /**
@@ -76,12 +79,11 @@ const whyNotTaken = (error: unknown): string => {
   throw error;
 };
 
-/** Runs a statement so that its failure leaves the transaction usable. */
+/** Runs statements so that their failure leaves the transaction usable. */
 const tried = async (trx: Trx, work: () => Promise<void>): Promise<string | null> => {
   await sql`savepoint row`.execute(trx);
   try {
     await work();
-    await sql`release savepoint row`.execute(trx);
     return null;
   } catch (error) {
     const why = whyNotTaken(error);
@@ -90,59 +92,57 @@ const tried = async (trx: Trx, work: () => Promise<void>): Promise<string | null
   }
 };
 
+/** What a phone sends at once, and whose it is. */
+export type Batch = { rows: readonly unknown[]; accountId: string };
+
 /**
- * Stores a batch from a phone's queue and counts it. A rep that is already there counts as stored; one
- * that cannot be stored is refused by itself, so that it does not hold up the others. Rows are given
- * their numbers of arrival while their session is held, so that who asks for what came since a number
- * never misses one.
+ * Stores batches from phones' queues; they are counted when somebody asks. A rep that is already there
+ * counts as stored; one that cannot be stored is refused by itself, so that it does not hold up the
+ * others. Rows are given their numbers of arrival while their session is held, so that who asks for what
+ * came since a number never misses one.
  *
- * @param rows as they came, in any order: a void may stand before the rep that it takes back
+ * @param batches rows in any order: a void may stand before the rep that it takes back
+ * @returns a receipt for each batch, and whether somebody is held back by them, or no longer
  */
 export const storeReps = async (
   trx: Trx,
-  rows: readonly unknown[],
-  who: Who,
-): Promise<RepReceipt> => {
-  const { accountId } = who;
-  const receipt: RepReceipt = { stored: [], refused: [] };
-  const refuse = (id: string, title: string): void => void receipt.refused.push({ id, title });
-  const reps = readable(rows, refuse);
-  const sessions = await hold(
-    trx,
-    'session',
-    reps.map((rep) => rep.sessionId),
-  );
-  const people = await hold(
-    trx,
-    'athlete',
-    reps.map((rep) => rep.athleteId),
-  );
-  if (reps.length === 0) return receipt;
-  const sessionOf = await setsOf(
-    trx,
-    reps.map((rep) => rep.drillSetId),
-  );
-  const known = new Map(
-    (
-      await repsBy(
-        trx,
-        reps.flatMap((rep) => (rep.voids ? [rep.id, rep.voids] : [rep.id])),
-      )
-    ).map((rep) => [rep.id, rep]),
-  );
+  batches: readonly Batch[],
+): Promise<{ receipts: RepReceipt[]; heldBack: boolean }> => {
+  const receipts = batches.map((): RepReceipt => ({ stored: [], refused: [] }));
+  const refuse = (batch: number, id: string, title: string): void =>
+    void receipts[batch]!.refused.push({ id, title });
+  const entries: Entry[] = [];
+  batches.forEach(({ rows, accountId }, batch) => {
+    for (const row of rows) {
+      const checked = check(repInput, row);
+      if (checked.ok) entries.push({ rep: checked.value, batch, accountId });
+      else {
+        const { id } = row as { id?: unknown };
+        const why = Object.values(checked.fields)[0] ?? 'That could not be read.';
+        refuse(batch, typeof id === 'string' ? id.slice(0, 60) : '', why);
+      }
+    }
+  });
+  if (entries.length === 0) return { receipts, heldBack: false };
+  const reps = entries.map(({ rep }) => rep);
+  const there = await named(trx, reps);
+  const sessions = new Set(there.sessions);
+  const people = new Set(there.people);
+  const known = new Map((await repsBy(trx, there.reps)).map((rep) => [rep.id, rep]));
   const movementBy = await movementsBy(
     trx,
     reps.map((rep) => rep.movement),
   );
-  const fresh = new Map<string, Rep>();
+  const fresh = new Map<string, Entry>();
+  const repBy = (id: string): Rep | undefined => known.get(id) ?? fresh.get(id)?.rep;
   const whyNot = (rep: Rep): string | null => {
-    if (!sessions.has(rep.sessionId) || sessionOf.get(rep.drillSetId) !== rep.sessionId)
+    if (!sessions.has(rep.sessionId) || there.sets[rep.drillSetId] !== rep.sessionId)
       return 'Its drill set is not there any more.';
     if (!people.has(rep.athleteId)) return 'Its athlete is not there any more.';
     if (rep.movement !== WARM_UP && !movementBy(rep.movement))
       return 'Its movement is not there any more.';
     if (rep.voids === null) return null;
-    const meant = known.get(rep.voids) ?? fresh.get(rep.voids);
+    const meant = repBy(rep.voids);
     if (!meant) return 'The rep that it takes back is not there.';
     return meant.sessionId === rep.sessionId &&
       meant.drillSetId === rep.drillSetId &&
@@ -152,68 +152,75 @@ export const storeReps = async (
       : 'It takes back a rep of another turn.';
   };
   // Voids after all others: what they take back may come behind them.
-  const inOrder = [...reps].sort(
+  const inOrder = [...entries].sort(
     (a, b) =>
-      Number(a.outcome === 'void') - Number(b.outcome === 'void') || a.deviceNo - b.deviceNo,
+      Number(a.rep.outcome === 'void') - Number(b.rep.outcome === 'void') ||
+      a.batch - b.batch ||
+      a.rep.deviceNo - b.rep.deviceNo,
   );
-  for (const rep of inOrder) {
-    const before = known.get(rep.id) ?? fresh.get(rep.id);
+  const asked: Entry[] = [];
+  for (const entry of inOrder) {
+    const { rep, batch } = entry;
+    const before = repBy(rep.id);
     if (before && !sameRep({ arrival: 0, ...before }, rep)) {
-      refuse(rep.id, 'Another rep has been kept under this name.');
-    } else if (known.has(rep.id)) {
-      receipt.stored.push({ id: rep.id, arrival: known.get(rep.id)!.arrival });
-    } else if (!before) {
-      const why = whyNot(rep);
-      if (why) refuse(rep.id, why);
-      else fresh.set(rep.id, rep);
+      refuse(batch, rep.id, 'Another rep has been kept under this name.');
+      continue;
     }
-  }
-  if (fresh.size === 0) return receipt;
-  const numbered = await numberOf(trx, [...fresh.values()]);
-  const failed = await tried(trx, () => insert(trx, numbered, accountId));
-  const taken: Rep[] = [];
-  for (const one of numbered) {
-    // A batch that fails as a whole is tried row by row.
-    const why = failed === null ? null : await tried(trx, () => insert(trx, [one], accountId));
-    if (why) refuse(one.rep.id, why);
+    const why = before ? null : whyNot(rep);
+    if (why) refuse(batch, rep.id, why);
     else {
-      taken.push(one.rep);
-      receipt.stored.push({ id: one.rep.id, arrival: one.arrival });
+      if (!before) fresh.set(rep.id, entry);
+      asked.push(entry);
     }
   }
-  await countTaken(trx, taken);
+  const stored = new Map([...known].map(([id, rep]) => [id, rep.arrival]));
+  const notTaken = new Map<string, string>();
+  const taken: Rep[] = [];
+  if (fresh.size > 0) {
+    const numbered = await numberOf(trx, [...fresh.values()]);
+    const failed = await tried(trx, () => insert(trx, numbered));
+    for (const one of numbered) {
+      // Rows that fail as a whole are tried one by one.
+      const why = failed === null ? null : await tried(trx, () => insert(trx, [one]));
+      if (why) notTaken.set(one.rep.id, why);
+      else {
+        stored.set(one.rep.id, one.arrival);
+        taken.push(one.rep);
+      }
+    }
+  }
+  for (const { rep, batch } of asked) {
+    const { stored: list } = receipts[batch]!;
+    const why = notTaken.get(rep.id);
+    if (why !== undefined) refuse(batch, rep.id, why);
+    else if (!list.some(({ id }) => id === rep.id)) {
+      list.push({ id: rep.id, arrival: stored.get(rep.id)! });
+    }
+  }
   const takenBack = taken.flatMap(({ voids }) => {
-    const meant = voids === null ? undefined : (known.get(voids) ?? fresh.get(voids));
+    const meant = voids === null ? undefined : repBy(voids);
     return meant?.outcome === 'pain' ? [meant.id] : [];
   });
   const stops = taken.filter((rep) => rep.outcome === 'pain');
-  if (stops.length + takenBack.length > 0) {
-    await holdBack(trx, stops, takenBack);
-    await tell(trx, who, 'athletes');
-  }
-  return receipt;
+  const heldBack = stops.length + takenBack.length > 0;
+  if (heldBack) await holdBack(trx, stops, takenBack);
+  return { receipts, heldBack };
 };
 
 /** The next numbers of arrival, session by session. */
-const numberOf = async (
-  trx: Trx,
-  reps: readonly Rep[],
-): Promise<{ rep: Rep; arrival: number }[]> => {
-  const next = new Map<string, number>();
-  for (const sessionId of new Set(reps.map((rep) => rep.sessionId))) {
-    const many = reps.filter((rep) => rep.sessionId === sessionId).length;
-    const { log_end } = await trx
-      .updateTable('session')
-      .set((eb) => ({ log_end: eb('log_end', '+', many) }))
-      .where('id', '=', sessionId)
-      .returning('log_end')
-      .executeTakeFirstOrThrow();
-    next.set(sessionId, log_end - many);
-  }
-  return reps.map((rep) => {
-    const arrival = next.get(rep.sessionId)! + 1;
-    next.set(rep.sessionId, arrival);
-    return { rep, arrival };
+const numberOf = async (trx: Trx, entries: readonly Entry[]): Promise<Numbered[]> => {
+  const many = new Map<string, number>();
+  for (const { rep } of entries) many.set(rep.sessionId, (many.get(rep.sessionId) ?? 0) + 1);
+  const { rows } = await sql<{ id: string; before: number }>`
+    update session s set log_end = s.log_end + m.many
+    from unnest(${[...many.keys()]}::uuid[], ${[...many.values()]}::int[]) m (id, many)
+    where s.club_id = gravek_club() and s.id = m.id
+    returning s.id, s.log_end - m.many as before`.execute(trx);
+  const next = new Map(rows.map((row) => [row.id, row.before]));
+  return entries.map((entry) => {
+    const arrival = next.get(entry.rep.sessionId)! + 1;
+    next.set(entry.rep.sessionId, arrival);
+    return { ...entry, arrival };
   });
 };
 
@@ -255,19 +262,4 @@ const holdBack = async (
     .where('id', 'in', takenBack)
     .where('removed_at', 'is', null)
     .execute();
-};
-
-/** Counts and standings of whoever the rows are about. */
-const countTaken = async (trx: Trx, taken: readonly Rep[]): Promise<void> => {
-  for (const sessionId of new Set(taken.map((rep) => rep.sessionId))) {
-    const inSession = taken.filter((rep) => rep.sessionId === sessionId);
-    await recount(trx, {
-      sessionIds: [sessionId],
-      athleteIds: [...new Set(inSession.map((rep) => rep.athleteId))],
-    });
-  }
-  await refreshStandings(trx, {
-    athleteIds: [...new Set(taken.map((rep) => rep.athleteId))],
-    movements: [...new Set(taken.map((rep) => rep.movement))].filter((one) => one !== WARM_UP),
-  });
 };

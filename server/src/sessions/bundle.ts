@@ -10,7 +10,7 @@ import type {
   RunPlan,
   Session,
 } from '@gravek/contract';
-import { baseOf, cautionsOf, feetDiffer, takenFrom } from '@gravek/library';
+import { baseOf, cautionsOf, feetDiffer, surfaceCautions, takenFrom } from '@gravek/library';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { cuesOf } from '../faults/cues';
@@ -51,7 +51,7 @@ const runPlans = async (
       name: base?.name ?? 'Drill set',
       movement: movement?.code ?? null,
       choices,
-      cautions: movement && choices ? cautionsOf(movement, choices) : [],
+      cautions: movement && choices ? cautionsOf(movement, choices) : surfaceCautions(here),
       outlines: elsewhere
         ? []
         : solved

@@ -15,7 +15,7 @@ import { Turn, type TurnAnswer } from './Turn';
 import { clockMs } from '../controls/clock';
 import { Row } from './Row';
 import { Twice } from './Twice';
-import { pressOf, useBundle, useRun, type Seen, type SetRun } from './useRun';
+import { pressOf, useBundle, useRun, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 /** Two taps within this are one, milliseconds. */
 const DOUBLE_TAP_MS = 300;
@@ -40,19 +40,25 @@ const useAwake = (): void => {
   }, []);
 };
 
-/** How many reps wait to be sent, and how to send them now, or how to sign in to do so. */
-const Waiting = ({ clubId }: { clubId: string }) => {
+/**
+ * How many reps wait to be sent, and how to send them now, or how to sign in to do so.
+ *
+ * @param log rows of this session; one may have been tapped before the phone's database has it
+ */
+const Waiting = ({ clubId, log }: { clubId: string; log: readonly PhoneRow[] }) => {
   const { state: sending, why } = useSending();
-  const waiting =
+  const queued =
     useLiveQuery(
       () =>
         queue
           .where('clubId')
           .equals(clubId)
           .filter((rep) => !rep.refused)
-          .count(),
+          .primaryKeys(),
       [clubId],
-    ) ?? 0;
+    ) ?? [];
+  const unsent = log.filter((row) => row.arrival === null).map((row) => row.id);
+  const waiting = new Set([...queued, ...unsent]).size;
   const reps = `${waiting} ${waiting === 1 ? 'rep' : 'reps'}`;
   if (sending === 'signed-out') {
     return (
@@ -170,7 +176,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
       <div className="run-bar">
         <Link to="/run">Leave</Link>
         <span className="text-truncate">{session.title}</span>
-        <Waiting clubId={club.id} />
+        <Waiting clubId={club.id} log={run.log} />
         <button
           type="button"
           className="run-help"
