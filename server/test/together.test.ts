@@ -15,7 +15,7 @@ describe('what is done together', () => {
         async (most, asks) => {
           const underWay = new Map<string, number>();
           const ask = together(most, async (some: { key: string; n: number }[]) => {
-            const [{ key }] = some as [{ key: string }];
+            const { key } = some[0]!;
             expect(some.every((one) => one.key === key)).toBe(true);
             expect(some.length).toBeLessThanOrEqual(most);
             expect(underWay.get(key) ?? 0).toBe(0);
