@@ -1,6 +1,6 @@
-import { CUE_SCHOOLS, LENGTH_UNITS } from '@gravek/core';
-import { object, string, type InferType } from 'yup';
-import { choice, id, name, version } from './fields';
+import { CUE_SCHOOLS, LENGTH_UNITS, LOAD_KINDS } from '@gravek/core';
+import { array, object, string, type InferType } from 'yup';
+import { choice, count, id, name, version } from './fields';
 
 export const ROLES = ['owner', 'coach', 'assistant'] as const;
 export type Role = (typeof ROLES)[number];
@@ -19,12 +19,33 @@ const timeZone = () =>
       }
     });
 
-/** What the whole club shares: how it writes lengths, and by which school the one cue is chosen. */
+const loadLimit = object({
+  kind: choice('what is limited', LOAD_KINDS),
+  /** holds for whoever is not older, in years */
+  upToAge: count('The age', 4, 99),
+  /** in a week, metres for sprints */
+  week: count('The limit', 0, 100_000),
+});
+export type LoadLimit = InferType<typeof loadLimit>;
+
+/**
+ * What the whole club shares: how it writes lengths, by which school the one cue is chosen, and how much
+ * it asks of whom in a week.
+ */
 export const clubSettings = object({
   name: name('the club’s name'),
   unit: choice('a unit', LENGTH_UNITS),
   cueSchool: choice('a school', CUE_SCHOOLS),
   timeZone: timeZone(),
+  limits: array(loadLimit.required())
+    .max(40, 'At most 40 limits.')
+    .default(() => [])
+    .test(
+      'once',
+      'There are two limits of one kind for one age.',
+      (list) =>
+        new Set(list?.map((one) => `${one.kind} ${one.upToAge}`)).size === (list?.length ?? 0),
+    ),
 });
 export type ClubSettings = InferType<typeof clubSettings>;
 
@@ -99,6 +120,11 @@ export type PasswordByLink = InferType<typeof passwordByLink>;
 
 /** A one-time link that an owner has made: what comes after #, and until when it holds. */
 export type PasswordLink = { token: string; until: string };
+
+/** What comes at the end of the address at which a calendar follows the club's sessions. */
+export type CalendarAddress = { token: string };
+/** When one's own address was made; null without one. */
+export type CalendarKept = { madeAt: string | null };
 
 /** Into another of the own clubs. */
 export const clubSwitch = object({ clubId: id() });

@@ -67,3 +67,19 @@ export type LoadHistory = {
   weeks: { athleteId: string; weeksAgo: number; sessionId: string | null; load: BodyLoad }[];
   makes: { athleteId: string; movement: string; tried: number; made: number }[];
 };
+
+/** What a session could do for the athletes of the club, from what was counted so far. */
+export type Needs = {
+  /** the one cue of everybody in every movement that they have one in */
+  cues: { athleteId: string; movement: string; fault: string; reason: string }[];
+  /** reps on a ladder of the last months, session by session, earliest first */
+  rungs: {
+    athleteId: string;
+    movement: string;
+    sessionId: string;
+    rung: string;
+    side: 'own' | 'other';
+    reps: number;
+    clean: number;
+  }[];
+};

@@ -260,6 +260,8 @@ const sessionFields = object({
   /** one of the club's grounds; null for elsewhere, which the place then tells */
   groundId: idOrNone(),
   place: note(80),
+  /** kept to begin others from */
+  template: flagOr(false),
   drillSets: array(drillSetInput.required())
     .required('Drill sets are missing.')
     .min(1, 'A session needs at least one drill set.')

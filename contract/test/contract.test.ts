@@ -22,7 +22,13 @@ describe('check', () => {
     });
     expect(right).toEqual({
       ok: true,
-      value: { name: 'Tarn', unit: 'yards', cueSchool: 'root-cause', timeZone: 'Europe/Oslo' },
+      value: {
+        name: 'Tarn',
+        unit: 'yards',
+        cueSchool: 'root-cause',
+        limits: [],
+        timeZone: 'Europe/Oslo',
+      },
     });
   });
 

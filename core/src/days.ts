@@ -30,3 +30,36 @@ export const isDay = (text: string): boolean => {
  */
 export const dayIn = (timeZone: string, at: Date): string =>
   new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(at);
+
+/** The hour that a clock in a time zone shows at a moment, 0–23. */
+export const hourIn = (timeZone: string, at: Date): number =>
+  Number(
+    new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hourCycle: 'h23' }).format(at),
+  );
+
+/** How far a time zone's clock is ahead of UTC at a moment, milliseconds. */
+const aheadMs = (timeZone: string, at: number): number => {
+  const parts = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    dateStyle: 'short',
+    timeStyle: 'medium',
+  }).formatToParts(at);
+  const of = (type: string): number => Number(parts.find((part) => part.type === type)!.value);
+  const shown = [of('year'), of('month') - 1, of('day'), of('hour'), of('minute'), of('second')];
+  return Date.UTC(...(shown as [number, number])) - Math.floor(at / 1000) * 1000;
+};
+
+/**
+ * The moment at which a clock in a time zone shows a time on a day. A time that a clock leaves out when
+ * it is put forward is taken as if it had not been; of one that it shows twice the first is meant.
+ *
+ * @param time hh:mm
+ * @throws {RangeError} when there is no such zone
+ * @example momentIn('Europe/Lisbon', '2031-07-01', '18:00') // 17:00 UTC
+ */
+export const momentIn = (timeZone: string, day: string, time: string): Date => {
+  const shown = Date.parse(`${day}T${time}:00Z`);
+  const offsets = [-1, 1].map((days) => aheadMs(timeZone, shown + days * 86_400_000));
+  const fits = offsets.find((ahead) => aheadMs(timeZone, shown - ahead) === ahead);
+  return new Date(shown - (fits ?? offsets[0]!));
+};

@@ -16,7 +16,7 @@ export {
   type CushionInput,
   type CushionPlan,
 } from './cushion';
-export { dayIn, dayNumber, isDay } from './days';
+export { dayIn, dayNumber, hourIn, isDay, momentIn } from './days';
 export {
   faultRate,
   HALF_LIFE_DAYS,
@@ -33,6 +33,7 @@ export {
   type TrendOptions,
   type TrendPoint,
 } from './faultTrend';
+export { ladderStep, type LadderStep, type RungReps } from './ladder';
 export { footBefore, otherFoot, type Foot } from './feet';
 export {
   arcLanes,
@@ -56,7 +57,9 @@ export {
   isAnswer,
   isLeaving,
   wasRun,
+  LOAD_KINDS,
   type BodyLoad,
+  type LoadKind,
   type Condition,
   type CountedRow,
   type LogPlace,

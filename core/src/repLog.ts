@@ -74,6 +74,13 @@ export type Condition = {
 
 /** What reps put on a body: feet that land, take-offs, throws, metres run fast. */
 export type BodyLoad = { contacts: number; jumps: number; throws: number; sprintM: number };
+export const LOAD_KINDS = [
+  'contacts',
+  'jumps',
+  'throws',
+  'sprintM',
+] as const satisfies (keyof BodyLoad)[];
+export type LoadKind = (typeof LOAD_KINDS)[number];
 
 /** A row as it is counted. */
 export type CountedRow = LogRow &
@@ -92,6 +99,8 @@ export type RepCount = Condition & {
   sessionId: string;
   /** clean or fault reps that stand */
   reps: number;
+  /** how many of them were clean */
+  clean: number;
   /** how many of them showed each fault, by its code */
   faults: { fault: string; reps: number }[];
   /** faults that were the cue */
@@ -263,6 +272,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       rung,
       exit,
       reps: rows.length,
+      clean: rows.filter((row) => row.outcome === 'clean').length,
       faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
       cues: [...new Set(rows.flatMap((row) => (row.cue === null ? [] : [row.cue])))].sort(),
       tried: rows.filter((row) => row.made !== null).length,

@@ -1,5 +1,5 @@
 import type { Reading } from '@gravek/core';
-import type { Choices, DrillSet, GroundInput, Source } from '@gravek/contract';
+import type { Choices, ClubSettings, DrillSet, GroundInput, Source } from '@gravek/contract';
 import athletesJson from '../data/athletes.json';
 import approachesJson from '../data/approaches.json';
 
@@ -69,7 +69,13 @@ export const CLUB = {
   unit: 'metric',
   cueSchool: 'root-cause',
   timeZone: 'UTC',
-} as const;
+  limits: [
+    { kind: 'contacts', upToAge: 12, week: 600 },
+    { kind: 'jumps', upToAge: 12, week: 40 },
+    { kind: 'jumps', upToAge: 17, week: 80 },
+    { kind: 'sprintM', upToAge: 17, week: 900 },
+  ],
+} satisfies ClubSettings;
 
 /** On which days a squad trains: days before today, and what the session is called. */
 export const TRAINING: Record<string, { every: readonly number[]; title: string; ground: string }> =

@@ -296,6 +296,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       title: `${squad}: ${title.toLowerCase()}`,
       groundId: groundBy(ground).id,
       place: '',
+      template: squad === 'Handball' && daysAgo === -NEXT_IN_DAYS,
       drillSets,
     };
   };

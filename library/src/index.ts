@@ -1,3 +1,11 @@
+export {
+  chooseSets,
+  measurementDue,
+  needsOf,
+  offersFor,
+  type Reason,
+  type SetChoice,
+} from './chooseSets';
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, movementOf, MOVEMENTS, phaseOf } from './movements';
 export {
@@ -26,6 +34,7 @@ export {
   laneSentence,
   setOn,
   slotsOn,
+  slotFor,
   surfaceCautions,
   takenFrom,
 } from './onGround';
@@ -62,11 +71,10 @@ export {
   type Varied,
 } from './work';
 export {
-  LOAD_KINDS,
   mostLoaded,
+  weekLimit,
   sessionLoads,
   setLoads,
-  type LoadKind,
   type MostOf,
   type WeeksOf,
 } from './sessionLoad';
@@ -161,3 +169,4 @@ export {
 } from './squad';
 export { MOST_PASTED_ATHLETES, readRoster, type ReadRoster, type TypedAthlete } from './rosterText';
 export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
+export { rotationAxis, type RotationAxis } from './rotationAxis';

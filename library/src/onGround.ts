@@ -140,3 +140,17 @@ export const slotsOn = (
     .filter((slot) => slot.day === weekdayOf(day))
     .map(({ from, to }) => ({ from, to, minutes: minutesOf(to) - minutesOf(from) }))
     .sort((a, b) => a.from.localeCompare(b.from));
+
+/**
+ * The club's time on a ground in which a session of a day is: of several the first that it fits into.
+ *
+ * @param takesS seconds that the session takes
+ */
+export const slotFor = (
+  ground: Pick<Ground, 'slots'>,
+  day: string,
+  takesS: number,
+): ReturnType<typeof slotsOn>[number] | undefined => {
+  const slots = slotsOn(ground, day);
+  return slots.find((one) => one.minutes * 60 >= takesS) ?? slots.at(-1);
+};

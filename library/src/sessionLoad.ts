@@ -2,11 +2,13 @@ import {
   addLoads,
   keptVariants,
   loadCheck,
+  LOAD_KINDS,
   type Body,
   type BodyLoad,
   type LoadCheck,
+  type LoadKind,
 } from '@gravek/core';
-import type { DrillSet } from '@gravek/contract';
+import type { DrillSet, LoadLimit } from '@gravek/contract';
 import { likelyReps, type Conditions } from './sessionTime';
 import { variedRun, type Base } from './work';
 
@@ -36,9 +38,6 @@ export const setLoads = (
   );
 };
 
-export type LoadKind = keyof BodyLoad;
-export const LOAD_KINDS = ['contacts', 'jumps', 'throws', 'sprintM'] as const satisfies LoadKind[];
-
 /** What a session puts on each athlete, drill sets together. */
 export const sessionLoads = (
   loads: readonly ReadonlyMap<string, BodyLoad>[],
@@ -64,6 +63,28 @@ export type MostOf = {
   /** the club's limit for a week at their age; null where there is none */
   limit: number | null;
   over: boolean;
+};
+
+/**
+ * What the club allows somebody of a kind in a week: the limit of the youngest age that they are not
+ * beyond.
+ *
+ * @param birthYear null where it is not known: nothing is limited then
+ * @param on yyyy-mm-dd; ages are those reached in its year
+ * @returns null where there is none
+ */
+export const weekLimit = (
+  limits: readonly LoadLimit[],
+  birthYear: number | null,
+  on: string,
+  kind: LoadKind,
+): number | null => {
+  if (birthYear === null) return null;
+  const age = Number(on.slice(0, 4)) - birthYear;
+  const [own] = limits
+    .filter((one) => one.kind === kind && age <= one.upToAge)
+    .sort((a, b) => a.upToAge - b.upToAge);
+  return own?.week ?? null;
 };
 
 /**

@@ -40,6 +40,7 @@ try {
       title: `Session ${s}`,
       groundId: null,
       place: '',
+      template: false,
       drillSets: [
         {
           ...freshDrillSet(

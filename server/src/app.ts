@@ -15,6 +15,7 @@ import { problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
 import { clubRouter } from './http/route';
 import { ROUTES } from './routes';
+import { calendarFeed } from './sessions/calendar';
 import { doorRouter, SIGNED_IN_MS } from './signIn/routes';
 
 export type Parts = {
@@ -141,6 +142,7 @@ export const createApp = (parts: Parts): Express => {
     send(res, refused(404, 'There is nothing at this address.'));
   });
   app.use('/api', api);
+  app.get('/calendar/:token.ics', calendarFeed(db));
 
   if (parts.webFolder) {
     const folder = path.resolve(parts.webFolder);

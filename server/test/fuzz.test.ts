@@ -131,6 +131,7 @@ const bodies = (): Record<string, { path: string; body: object }> => {
       path: `/grounds/${own.ground.id}`,
       body: { ...aGround(), version: 1 },
     },
+    'post /calendar': { path: '/calendar', body: {} },
     'put /grounds/:id/away': { path: `/grounds/${own.ground.id}/away`, body: { away: false } },
     'post /approaches': { path: '/approaches', body: anApproach([athleteId]) },
     'put /approaches/:id': {

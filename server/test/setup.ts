@@ -304,6 +304,7 @@ export const aSession = (approachId: string, athleteIds: string[]): SessionInput
   title: 'Run-ups',
   groundId: null,
   place: 'Track',
+  template: false,
   drillSets: [
     {
       ...freshDrillSet(uuid(), { kind: 'plan', approachId }, athleteIds),

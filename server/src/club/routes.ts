@@ -22,7 +22,7 @@ import { hashPassword, refuseCommon } from '../signIn/password';
 const clubRow = async (trx: Trx, clubId: string): Promise<Club> => {
   const row = await trx
     .selectFrom('club')
-    .select(['id', 'name', 'unit', 'cue_school', 'time_zone', 'version'])
+    .select(['id', 'name', 'unit', 'cue_school', 'time_zone', 'limits', 'version'])
     .where('id', '=', clubId)
     .executeTakeFirstOrThrow();
   return {
@@ -31,6 +31,7 @@ const clubRow = async (trx: Trx, clubId: string): Promise<Club> => {
     unit: row.unit as ClubSettings['unit'],
     cueSchool: row.cue_school as ClubSettings['cueSchool'],
     timeZone: row.time_zone,
+    limits: row.limits,
     version: row.version,
   };
 };
@@ -135,6 +136,7 @@ export const clubRoutes = [
           unit: body.unit,
           cue_school: body.cueSchool,
           time_zone: body.timeZone,
+          limits: JSON.stringify(body.limits),
           version: body.version + 1,
         })
         .where('id', '=', who.clubId)

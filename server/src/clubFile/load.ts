@@ -227,6 +227,7 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
         unit: file.club.unit,
         cue_school: file.club.cueSchool,
         time_zone: file.club.timeZone,
+        limits: JSON.stringify(file.club.limits),
       })
       .execute();
     await trx

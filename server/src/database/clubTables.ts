@@ -2,6 +2,7 @@ import { FOUNDATION_TABLES } from './migrations/0001_foundation';
 import { MOVEMENT_TABLES } from './migrations/0002_movements';
 import { LOG_TABLES } from './migrations/0004_log';
 import { GROUND_TABLES } from './migrations/0007_grounds';
+import { CALENDAR_TABLES } from './migrations/0011_builder';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
@@ -9,4 +10,5 @@ export const CLUB_TABLES = [
   ...FOUNDATION_TABLES,
   ...MOVEMENT_TABLES,
   ...LOG_TABLES,
+  ...CALENDAR_TABLES,
 ] as const;

@@ -13,6 +13,7 @@ import * as grounds from './migrations/0007_grounds';
 import * as field from './migrations/0008_field';
 import * as sets from './migrations/0009_sets';
 import * as counted from './migrations/0010_counted';
+import * as builder from './migrations/0011_builder';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -26,6 +27,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0008_field': field,
   '0009_sets': sets,
   '0010_counted': counted,
+  '0011_builder': builder,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

@@ -15,6 +15,7 @@ import type {
   DrillSet,
   FaultStanding,
   GroundInput,
+  LoadLimit,
   ModelSource,
   Movement,
   Outline,
@@ -58,6 +59,7 @@ export type Tables = {
     unit: string;
     cue_school: string;
     time_zone: string;
+    limits: JSONColumnType<LoadLimit[], string | undefined, string>;
     version: Generated<number>;
     created_at: Moment;
   };
@@ -144,6 +146,8 @@ export type Tables = {
     ground_id: string | null;
     /** number of the last row that arrived in its log */
     log_end: Generated<number>;
+    /** kept to begin others from */
+    template: Generated<boolean>;
     /** number of the last row that its counts know */
     counted: Generated<number>;
     version: Generated<number>;
@@ -224,6 +228,12 @@ export type Tables = {
     version: Generated<number>;
     archived_at: MaybeMoment;
   };
+  calendar_address: {
+    club_id: ClubId;
+    account_id: string;
+    token_hash: string;
+    made_at: Moment;
+  };
   rep_fault: {
     club_id: ClubId;
     rep_id: string;
@@ -235,6 +245,7 @@ export type Tables = {
   /** what each session showed of each athlete under each condition, as far as it is counted */
   rep_count: CountKey & {
     reps: number;
+    clean: number;
     cues: string[];
     tried: number;
     made: number;

@@ -175,6 +175,7 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
         some.map((one) => ({
           ...countKey(one),
           reps: one.reps,
+          clean: one.clean,
           cues: one.cues,
           tried: one.tried,
           made: one.made,

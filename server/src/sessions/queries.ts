@@ -19,13 +19,17 @@ import { ground } from '../grounds/queries';
 import { badInput } from '../http/problem';
 import { movementsBy } from '../movements/queries';
 
+/** More than anybody looks through. */
+const MOST_TEMPLATES = 200;
+
 /** Sessions with their drill sets, earliest day first. */
 export const sessions = async (
   trx: Trx,
-  which: { ids: readonly string[] } | { from: string; to: string },
+  which: { ids: readonly string[] } | { from: string; to: string } | 'templates',
 ): Promise<Session[]> => {
   let query = trx.selectFrom('session').selectAll().orderBy('day').orderBy('id');
-  if ('ids' in which) query = query.where('id', 'in', which.ids);
+  if (which === 'templates') query = query.where('template', '=', true).limit(MOST_TEMPLATES);
+  else if ('ids' in which) query = query.where('id', 'in', which.ids);
   else query = query.where('day', '>=', which.from).where('day', '<=', which.to);
   const rows = await query.execute();
   if (rows.length === 0) return [];
@@ -62,6 +66,7 @@ export const sessions = async (
     title: row.title,
     groundId: row.ground_id,
     place: row.place,
+    template: row.template,
     version: row.version,
     archived: row.archived_at !== null,
     logged: loggedOf.get(row.id) ?? 0,
@@ -78,12 +83,13 @@ export const sessions = async (
 };
 
 export const sessionColumns = (
-  session: Pick<SessionInput, 'date' | 'title' | 'groundId' | 'place'>,
+  session: Pick<SessionInput, 'date' | 'title' | 'groundId' | 'place' | 'template'>,
 ) => ({
   day: session.date,
   title: session.title,
   ground_id: session.groundId,
   place: session.place,
+  template: session.template,
 });
 
 export const session = async (trx: Trx, id: string): Promise<Session | undefined> =>

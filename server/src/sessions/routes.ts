@@ -1,4 +1,13 @@
-import { sessionInput, sessionUpdate, type RunAnswer } from '@gravek/contract';
+import { randomBytes } from 'node:crypto';
+import {
+  sessionInput,
+  sessionUpdate,
+  type CalendarAddress,
+  type CalendarKept,
+  type RunAnswer,
+} from '@gravek/contract';
+import { sql } from 'kysely';
+import { hashOf } from '../signIn/link';
 import { dayNumber, isDay } from '@gravek/core';
 import type { Trx } from '../database/connect';
 import { hold } from '../database/hold';
@@ -8,7 +17,9 @@ import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
 import { runBundle } from './bundle';
+import { calendarOf } from './calendar';
 import { loadHistory } from './history';
+import { needsOn } from './needs';
 import { mustHaveGround, session, sessionColumns, sessions, storeDrillSets } from './queries';
 
 const must = async (trx: Trx, id: string) => {
@@ -74,6 +85,32 @@ export const sessionRoutes = [
   }),
   route({
     method: 'get',
+    path: '/sessions/templates',
+    access: 'assistant',
+    run: async ({ trx }) => ({
+      items: (await sessions(trx, 'templates')).filter((one) => !one.archived),
+      next: null,
+    }),
+  }),
+  route({
+    method: 'get',
+    path: '/sessions/needs',
+    access: 'assistant',
+    run: async ({ trx, query }) => {
+      if (!isDay(query.day ?? '')) throw badInput({ day: 'Say of which day.' });
+      return needsOn(trx, query.day!);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/sessions/:id/calendar',
+    access: 'assistant',
+    run: async ({ trx, params, who }): Promise<{ text: string }> => ({
+      text: await calendarOf(trx, who.clubId, [await must(trx, params.id!)]),
+    }),
+  }),
+  route({
+    method: 'get',
     path: '/sessions/:id',
     access: 'assistant',
     run: ({ trx, params }) => must(trx, params.id!),
@@ -113,6 +150,43 @@ export const sessionRoutes = [
     run: async ({ trx, params, query }): Promise<RunAnswer> => {
       const bundle = await runBundle(trx, await must(trx, params.id!));
       return query.known === bundle.stamp ? { unchanged: true } : bundle;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/calendar',
+    access: 'assistant',
+    run: async ({ trx, who }): Promise<CalendarKept> => {
+      const own = await trx
+        .selectFrom('calendar_address')
+        .select('made_at')
+        .where('account_id', '=', who.accountId)
+        .executeTakeFirst();
+      return { madeAt: own?.made_at.toISOString() ?? null };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/calendar',
+    access: 'assistant',
+    // An address made before holds no more; one whose answer was lost is made anew.
+    run: async ({ trx, who }): Promise<CalendarAddress> => {
+      const token = randomBytes(32).toString('base64url');
+      const own = { token_hash: hashOf(token), made_at: sql<Date>`now()` };
+      await trx
+        .insertInto('calendar_address')
+        .values({ account_id: who.accountId, ...own })
+        .onConflict((conflict) => conflict.columns(['club_id', 'account_id']).doUpdateSet(own))
+        .execute();
+      return { token };
+    },
+  }),
+  route({
+    method: 'delete',
+    path: '/calendar',
+    access: 'assistant',
+    run: async ({ trx, who }) => {
+      await trx.deleteFrom('calendar_address').where('account_id', '=', who.accountId).execute();
     },
   }),
 ];

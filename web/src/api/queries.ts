@@ -150,6 +150,13 @@ export const useSessions = (from: string, to: string) =>
     queryFn: async () => (await api.get<Page<Session>>(`/sessions?from=${from}&to=${to}`)).items,
   });
 
+/** Sessions that are kept to begin others from. */
+export const useTemplates = () =>
+  useQuery({
+    queryKey: ['sessions', 'templates'],
+    queryFn: () => all<Session>('/sessions/templates'),
+  });
+
 export const useSession = (id: string | undefined) =>
   useQuery({
     queryKey: ['sessions', id],

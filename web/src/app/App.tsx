@@ -38,6 +38,9 @@ const Approaches = lazy(async () => ({
 const Planner = lazy(async () => ({
   default: (await import('../approaches/plan/Planner')).Planner,
 }));
+const SessionCard = lazy(async () => ({
+  default: (await import('../sessions/SessionCard')).SessionCard,
+}));
 const Sessions = lazy(async () => ({ default: (await import('../sessions/Sessions')).Sessions }));
 const SessionPage = lazy(async () => ({
   default: (await import('../sessions/SessionPage')).SessionPage,
@@ -76,6 +79,7 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route path="approaches/:id/squad" element={<SquadSheet />} />
           <Route path="sessions" element={<Sessions />} />
           <Route path="sessions/:id" element={<SessionPage />} />
+          <Route path="sessions/:id/card" element={<SessionCard />} />
           <Route path="run" element={<RunChoice />} />
           <Route path="faults" element={<Faults />} />
           <Route path="club" element={<Club />} />

@@ -26,6 +26,7 @@ import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Account } from './Account';
 import { Grounds } from './Grounds';
+import { Limits } from './Limits';
 import { RuleSets } from './RuleSets';
 
 const SCHOOLS: Record<CueSchool, { name: string; reason: string }> = {
@@ -346,6 +347,7 @@ export const Club = () => {
         <div className="stack">
           <Settings club={club} />
           <Grounds />
+          <Limits club={club} />
         </div>
         <div className="stack">
           <Account />

@@ -201,6 +201,11 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           ))}
         </div>
       )}
+      {session.archived && (
+        <div className="note small-text" role="status">
+          This session was put away on another device. What is logged here still counts.
+        </div>
+      )}
       <Refused waiting={run.waiting} athletes={bundle.athletes} />
       <Twice
         log={run.log}

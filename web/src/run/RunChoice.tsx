@@ -7,12 +7,14 @@ import { Empty, Loaded } from '../controls/Notice';
 import { dayName, shift } from '../controls/dates';
 import { keptList } from '../phone/store';
 import { useReps } from '../controls/useReps';
+import { useOnNow } from '../today/useOnNow';
 
 /** Which session to run: today's, or one of the days around it. */
 export const RunChoice = () => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
   const repsOf = useReps();
+  const isOnNow = useOnNow();
   const sessions = useSessions(shift(today, -2), shift(today, 2));
   // Without network a session that was opened before can still be gone on with.
   const kept = useLiveQuery(keptList, []) ?? [];
@@ -43,7 +45,7 @@ export const RunChoice = () => {
         {(list) => {
           const open = list
             .filter((one) => !one.archived)
-            .sort((a, b) => Number(b.date === today) - Number(a.date === today));
+            .sort((a, b) => Number(isOnNow(b)) - Number(isOnNow(a)));
           if (open.length === 0) {
             return (
               <Empty title="No session around today.">
@@ -68,9 +70,7 @@ export const RunChoice = () => {
                   </div>
                   <Link
                     className={
-                      one.date === today
-                        ? 'btn btn-primary ms-auto'
-                        : 'btn btn-outline-dark ms-auto'
+                      isOnNow(one) ? 'btn btn-primary ms-auto' : 'btn btn-outline-dark ms-auto'
                     }
                     to={`/run/${one.id}`}
                   >

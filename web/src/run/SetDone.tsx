@@ -1,11 +1,11 @@
-import { isLeaving, standing, wasRun } from '@gravek/core';
+import { isLeaving, keptVariants, standing, wasRun } from '@gravek/core';
 import type { DrillSet } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { PhoneRow, SetRun } from './useRun';
 
 export const SetDone = ({
-  at: { set, people, athleteOf },
+  at: { set, people, athleteOf, away },
   log,
   next,
   onNext,
@@ -20,9 +20,23 @@ export const SetDone = ({
   onPeople: () => void;
 }) => {
   const rows = standing(log).filter((rep) => rep.drillSetId === set.id);
+  /** nobody can do it, and nobody has */
+  const nobody = rows.length === 0 && people.every((id) => away.has(id));
+  const title =
+    people.length === 0
+      ? 'Nobody is in this set'
+      : nobody
+        ? 'Everybody is held back'
+        : keptVariants(set).length === 0
+          ? 'Every combination is struck out'
+          : 'Drill set done';
   return (
     <div className="run-body">
-      <h1>Drill set done</h1>
+      <h1>{title}</h1>
+      {people.length === 0 && (
+        <p>Put athletes on it in the session, or let in whoever comes late.</p>
+      )}
+      {nobody && people.length > 0 && <p>{[...away.values()].join(' ')}</p>}
       <div className="row-line">
         {next ? (
           <Button onClick={onNext}>Next drill set</Button>

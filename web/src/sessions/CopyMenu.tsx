@@ -5,13 +5,24 @@ import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { counted, dayName, shift } from '../controls/dates';
+import { download, fileName } from '../controls/download';
 import { tell } from '../controls/toasts';
 import { copyOf } from './copySession';
 
 const WEEKS = [2, 4, 8] as const;
 
-/** A saved session again on other days: tomorrow, next week, or week after week. */
-export const CopyMenu = ({ session }: { session: Session }) => {
+/**
+ * A saved session again on other days: tomorrow, next week, or week after week; as a template for others;
+ * as a file for a calendar.
+ */
+export const CopyMenu = ({
+  session,
+  onTemplate,
+}: {
+  session: Session;
+  /** kept to begin others from, or not any more */
+  onTemplate: (template: boolean) => void;
+}) => {
   const navigate = useNavigate();
   const write = useWrite((body: object) => api.post<Session>('/sessions', body), 'sessions');
   const away = useWrite(
@@ -41,6 +52,14 @@ export const CopyMenu = ({ session }: { session: Session }) => {
       setBusy(false);
     }
   };
+  const toCalendar = async (): Promise<void> => {
+    try {
+      const { text } = await api.get<{ text: string }>(`/sessions/${session.id}/calendar`);
+      download(fileName(session.title, 'ics'), text, 'text/calendar');
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
   return (
     <Dropdown>
       <Dropdown.Toggle variant="outline-dark" disabled={busy}>
@@ -68,6 +87,13 @@ export const CopyMenu = ({ session }: { session: Session }) => {
             every week, {weeks} more
           </Dropdown.Item>
         ))}
+        <Dropdown.Divider />
+        <Dropdown.Item as="button" onClick={() => onTemplate(!session.template)}>
+          {session.template ? 'no template any more' : 'keep as a template'}
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={() => void toCalendar()}>
+          as a calendar file
+        </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>
   );

@@ -1,9 +1,10 @@
 import type { Athlete } from '@gravek/contract';
-import type { LoadKind, MostOf, SessionFigures } from '@gravek/library';
+import type { LoadKind } from '@gravek/core';
+import type { MostOf, SessionFigures } from '@gravek/library';
 import { counted } from '../controls/dates';
 import { Figure, Labelled } from '../controls/Figure';
 
-const LOAD_NAMES: Record<LoadKind, string> = {
+export const LOAD_NAMES: Record<LoadKind, string> = {
   contacts: 'Contacts',
   jumps: 'Jumps',
   throws: 'Throws',

@@ -24,17 +24,7 @@ import {
   type SessionInput,
   type Work,
 } from '@gravek/contract';
-import {
-  asDrillSet,
-  mostLoaded,
-  sessionFigures,
-  sessionLoads,
-  slotsOn,
-  surfaceCautions,
-  takenFrom,
-  withoutAthletes,
-  type Conditions,
-} from '@gravek/library';
+import { asDrillSet, surfaceCautions, withoutAthletes } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -52,27 +42,24 @@ import { Field } from '../controls/Field';
 import { unread } from '../controls/form';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
-import { dayName } from '../controls/dates';
+import { counted, dayName } from '../controls/dates';
+import { useCatalogue } from '../movements/useCatalogue';
 import { AddSet, newSet } from './AddSet';
+import { BeginFrom } from './BeginFrom';
+import { ChooseSets } from './ChooseSets';
+import { bodyOfSession, copyOf } from './copySession';
 import { CopyMenu } from './CopyMenu';
 import { Decide } from './Decide';
 import { SetForm } from './SetForm';
 import { axisMinutes, SetLine } from './SetLine';
-import { makesBy, useHistory, useLoads, weeksBy } from './useLoads';
-import { baseOn, bodiesOf, useFinds } from './useWork';
+import { useFigures } from './useFigures';
+import { useFinds } from './useWork';
 import { Where } from './Where';
 
-type Draft = SessionInput & { version: number | null };
+/** What a session takes where nobody says how long there is. */
+const USUAL_MIN = 45;
 
-const draftOf = ({ id, date, title, groundId, place, drillSets, version }: Session): Draft => ({
-  id,
-  date,
-  title,
-  groundId,
-  place,
-  drillSets,
-  version,
-});
+type Draft = SessionInput & { version: number | null };
 
 const Builder = ({
   session,
@@ -103,6 +90,7 @@ const Builder = ({
     title: `Session of ${dayName(date)}`,
     groundId: chosen?.groundId ?? null,
     place: '',
+    template: false,
     // With one plan there is nothing to choose.
     drillSets: [toAdd ?? (usable.length === 1 ? usable[0] : undefined)].flatMap((one) =>
       one
@@ -113,16 +101,25 @@ const Builder = ({
   };
   const [kept, setDraft, discard, found] = useDraft<Draft>(
     `session.${session?.id ?? 'new'}`,
-    session ? draftOf(session) : fresh,
+    session ? bodyOfSession(session) : fresh,
   );
   // One that was begun before sets could vary, or sessions had a ground.
   const draft = useMemo(
     () => ({
       ...kept,
       groundId: kept.groundId ?? null,
+      template: kept.template ?? false,
       drillSets: kept.drillSets.map(asDrillSet),
     }),
     [kept],
+  );
+  const { ground, here, lanes, makesOf, bodies, figures, most, slot, notOnDay } = useFigures(
+    draft,
+    {
+      approaches,
+      athletes,
+      grounds,
+    },
   );
   const [opened, setOpened] = useState<string | null>(
     // The line that was open when a new session was saved stays so.
@@ -130,11 +127,13 @@ const Builder = ({
       ? (draft.drillSets[0]?.id ?? null)
       : ((state as { opened?: string } | null)?.opened ?? null),
   );
+  const [choosing, setChoosing] = useState(false);
+  const catalogue = useCatalogue();
   const [aboutShown, setAbout] = useState(session === null);
   const [messages, setMessages] = useState<Record<string, string>>({});
   const [typed, setTyped] = useState<Record<string, string | null>>({});
   const conflict = useConflict<Session>(
-    (theirs) => discard(draftOf(theirs)),
+    (theirs) => discard(bodyOfSession(theirs)),
     (version) => setDraft({ ...draft, version }),
   );
   const save = useWrite(
@@ -211,7 +210,7 @@ const Builder = ({
     setMessages({});
     try {
       const stored = await save.mutateAsync(version === null ? body : { ...body, version });
-      discard(draftOf(stored));
+      discard(bodyOfSession(stored));
       if (query.has('add')) setQuery({}, { replace: true });
       tell(`${stored.title} is saved.`);
       if (thenRun) void navigate(`/run/${stored.id}`);
@@ -224,44 +223,28 @@ const Builder = ({
     }
   };
 
+  /** Changes the session as it is saved; what is typed here and not saved stays as it is. */
+  const keepAsTemplate = async (template: boolean): Promise<void> => {
+    try {
+      const stored = await save.mutateAsync({ ...bodyOfSession(session!), template });
+      const untouched = JSON.stringify(draft) === JSON.stringify(bodyOfSession(session!));
+      if (untouched) discard(bodyOfSession(stored));
+      else setDraft({ ...draft, template, version: stored.version });
+      tell(
+        template
+          ? `${stored.title} is a template: new sessions can begin from it.`
+          : `${stored.title} is no template any more.`,
+      );
+    } catch (error) {
+      conflict.show(error);
+    }
+  };
   const leave = async (): Promise<void> => {
     if (await putAway(`/sessions/${draft.id}`, `${draft.title} is put away.`))
       void navigate('/sessions');
   };
 
   const sets = draft.drillSets;
-  const ground = grounds.find((one) => one.id === draft.groundId);
-  const here = useMemo(() => (ground ? takenFrom(ground) : null), [ground]);
-  const lanes = ground?.lanes ?? 1;
-  const history = useHistory(draft.date);
-  const made = useMemo(() => makesBy(history), [history]);
-  const makesOf = useMemo<NonNullable<Conditions['makesOf']>>(
-    () => (id, movement) => made.get(`${id}/${movement}`),
-    [made],
-  );
-  const bodies = useMemo(() => bodiesOf(athletes), [athletes]);
-  const slots = ground ? slotsOn(ground, draft.date) : [];
-  const figuresAt = (slotS: number | null) =>
-    sessionFigures({
-      drillSets: sets,
-      baseOfSet: baseOn(finds, here),
-      bodies,
-      conditions: { lanes, people: athletes, on: draft.date, makesOf },
-      slotS,
-    });
-  // Of several on a day the one that it fits into best.
-  const without = figuresAt(null);
-  const slot = slots.find((one) => one.minutes * 60 >= without.totalS) ?? slots.at(-1);
-  const figures = slot ? figuresAt(slot.minutes * 60) : without;
-  const works = useMemo(
-    () => sets.map((set) => ({ set, base: baseOn(finds, here)(set) })),
-    [sets, finds, here],
-  );
-  const loads = useLoads(works, bodies, { people: athletes, on: draft.date }, made);
-  const most = useMemo(
-    () => loads && mostLoaded(sessionLoads(loads), weeksBy(history, draft.id), () => null),
-    [loads, history, draft.id],
-  );
   const axisS = Math.max(60, figures.totalS, slot ? slot.minutes * 60 : 0);
   const wrongIn = (i: number): boolean =>
     Object.entries({ ...messages, ...unread(typed) }).some(
@@ -299,7 +282,14 @@ const Builder = ({
         )}
         {mayPlan && (
           <>
-            {session && <CopyMenu session={session} />}
+            {session && (
+              <>
+                <Link className="btn btn-outline-dark" to={`/sessions/${session.id}/card`}>
+                  Card
+                </Link>
+                <CopyMenu session={session} onTemplate={(kept) => void keepAsTemplate(kept)} />
+              </>
+            )}
             {session && (
               <Button variant="outline-dark" onClick={() => void leave()}>
                 Put away
@@ -360,7 +350,7 @@ const Builder = ({
           {caution}
         </div>
       ))}
-      {ground && slots.length === 0 && ground.slots.length > 0 && (
+      {ground && notOnDay && (
         <div className="note" role="status">
           The club does not have {ground.name} on this day.
         </div>
@@ -371,7 +361,28 @@ const Builder = ({
           {slot.from} to {slot.to}.
         </div>
       )}
-      {found && <DraftBack onDrop={() => discard(session ? draftOf(session) : fresh)} />}
+      {session === null && (
+        <BeginFrom
+          onBegin={(template) => {
+            const before = draft;
+            const { id: _id, date: _date, ...copied } = copyOf(template, draft.date);
+            setDraft({
+              ...draft,
+              ...copied,
+              // Who has left since is not in it.
+              drillSets: copied.drillSets.map((set) => ({
+                ...set,
+                athleteIds: set.athleteIds.filter((id) =>
+                  athletes.some((one) => one.id === id && !one.archived),
+                ),
+              })),
+            });
+            setOpened(null);
+            tell(`${template.title} is copied here.`, () => setDraft(before));
+          }}
+        />
+      )}
+      {found && <DraftBack onDrop={() => discard(session ? bodyOfSession(session) : fresh)} />}
       {messages.drillSets && (
         <div className="field-message" role="alert">
           {messages.drillSets}
@@ -465,7 +476,34 @@ const Builder = ({
               </Button>
             )}
             <AddSet plans={usable} onAdd={addSet} />
+            <Button
+              variant="outline-dark"
+              aria-expanded={choosing}
+              onClick={() => setChoosing(!choosing)}
+            >
+              Choose for me
+            </Button>
           </div>
+        )}
+        {mayPlan && choosing && (
+          <ChooseSets
+            date={draft.date}
+            there={[...new Set(sets.flatMap((set) => set.athleteIds))]}
+            leftMin={slot ? Math.max(0, Math.floor(slot.minutes - figures.totalS / 60)) : USUAL_MIN}
+            lanes={lanes}
+            ground={here}
+            athletes={athletes}
+            bodies={bodies}
+            plans={usable}
+            own={catalogue.documents}
+            onTake={(chosen) => {
+              const before = draft;
+              setDraft({ ...draft, drillSets: [...draft.drillSets, ...chosen] });
+              setChoosing(false);
+              tell(`${counted(chosen.length, 'set')} put in.`, () => setDraft(before));
+            }}
+            onClose={() => setChoosing(false)}
+          />
         )}
       </fieldset>
     </>

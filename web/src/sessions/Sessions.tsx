@@ -22,6 +22,8 @@ import { PageHead } from '../controls/PageHead';
 import { Loaded } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
 import { useReps } from '../controls/useReps';
+import { CalendarAddress } from './CalendarAddress';
+import { bodyOfSession } from './copySession';
 import { useOutlook } from './useWork';
 
 const Card = ({ session, movable }: { session: Session; movable: boolean }) => {
@@ -94,11 +96,11 @@ export const Sessions = () => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
   const [day, setDay] = useState(today);
+  const [calendar, setCalendar] = useState(false);
   const days = weekOf(day);
   const sessions = useSessions(days[0]!, days[6]!);
   const write = useWrite(
-    ({ id, date, title, groundId, place, drillSets, version }: Session) =>
-      api.put<Session>(`/sessions/${id}`, { date, title, groundId, place, drillSets, version }),
+    (session: Session) => api.put<Session>(`/sessions/${session.id}`, bodyOfSession(session)),
     'sessions',
     'faults',
     'run',
@@ -141,6 +143,13 @@ export const Sessions = () => {
         >
           <ChevronRight size={18} />
         </Button>
+        <Button
+          variant="outline-dark"
+          aria-expanded={calendar}
+          onClick={() => setCalendar(!calendar)}
+        >
+          Calendar
+        </Button>
         {mayPlan && (
           <Link
             className="btn btn-primary"
@@ -150,6 +159,7 @@ export const Sessions = () => {
           </Link>
         )}
       </PageHead>
+      {calendar && <CalendarAddress onClose={() => setCalendar(false)} />}
       <Loaded query={sessions} what="Getting the week …">
         {(list) => (
           <DndContext sensors={sensors} onDragEnd={(event) => void drop(list, event)}>

@@ -21,6 +21,7 @@ import { Field } from '../controls/Field';
 import { Length } from '../controls/Figure';
 import { NumberInput } from '../controls/NumberInput';
 import { useRuleSets } from '../movements/useCatalogue';
+import { RotationView } from './RotationView';
 import { StandForm } from './StandForm';
 import { VaryForm } from './VaryForm';
 import { WhoForm } from './WhoForm';
@@ -219,6 +220,7 @@ export const SetForm = ({
         onSet={onSet}
         onMessage={(field, text) => onMessage(at(field), text)}
       />
+      <RotationView set={set} time={figures.time} athletes={athletes} />
       {broken.length > 0 && (
         <div className="note note-wrong" role="status">
           <strong>{rules?.name}:</strong>{' '}

@@ -28,6 +28,7 @@ export const WhoForm = ({
   onSet,
 }: Props) => {
   const chosen = new Set(set.athleteIds);
+  const turns = new Map(set.athleteIds.map((id, i) => [id, i + 1]));
   const loads = base ? demandOfSet(base, set) : [];
   const people = athletes
     .filter((athlete) => !athlete.archived || chosen.has(athlete.id))
@@ -64,6 +65,11 @@ export const WhoForm = ({
         disabled={why !== null && !on}
         onClick={() => toggle(one.id)}
       >
+        {turns.has(one.id) && (
+          <span className="figure quiet-turn" aria-hidden>
+            {turns.get(one.id)}{' '}
+          </span>
+        )}
         {one.name}
         {one.archived && ', archived'}
         {fit && (
@@ -96,7 +102,7 @@ export const WhoForm = ({
   return (
     <div>
       <div className="row-line mb-1">
-        <span className="form-label mb-0">Athletes, in the order of their turns</span>
+        <span className="form-label mb-0">Athletes, numbered by turn</span>
         <Form.Select
           aria-label="Put a squad or position on it"
           size="sm"

@@ -11,5 +11,13 @@ export const copyOf = (
   title,
   groundId,
   place,
+  template: false,
   drillSets: drillSets.map((set) => ({ ...set, id: uuid() })),
 });
+
+/** What is sent of a session when it is changed: all that is not found out by the server. */
+export const bodyOfSession = ({
+  archived: _archived,
+  logged: _logged,
+  ...body
+}: Session): SessionInput & { version: number } => body;

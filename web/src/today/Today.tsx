@@ -1,6 +1,5 @@
-import { currentModel, dayNumber } from '@gravek/core';
 import type { Athlete, CueLine, Session } from '@gravek/contract';
-import { faultOf, holding, toldTo } from '@gravek/library';
+import { faultOf, holding, measurementDue, toldTo } from '@gravek/library';
 import { Link } from 'react-router';
 import { useAthletes, useCues, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
@@ -10,16 +9,16 @@ import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
-import { counted, dayName, minutes } from '../controls/dates';
+import { counted, dayName, minutes, shift } from '../controls/dates';
 import { useReps } from '../controls/useReps';
 import { useOutlook } from '../sessions/useWork';
 import { FirstUse } from './FirstUse';
+import { useOnNow } from './useOnNow';
 
-/** After so many days a measured run is due again. */
-const RETEST_DAYS = 42;
 const DUE_SHOWN = 8;
 
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
+  const { today } = useMember();
   const repsOf = useReps();
   const outlookOf = useOutlook();
   const mayPlan = useMayPlan();
@@ -41,7 +40,10 @@ const OnNow = ({ sessions }: { sessions: Session[] }) => {
         <div className="row-line mb-2">
           <div>
             <strong className="fs-5">{session.title}</strong>
-            <div className="quiet">{where}</div>
+            <div className="quiet">
+              {where}
+              {session.date !== today && ', begun yesterday'}
+            </div>
           </div>
           <div className="ms-auto text-end">
             <Figure
@@ -121,17 +123,11 @@ const Cues = ({ athletes, cues }: { athletes: Athlete[]; cues: CueLine[] }) => {
 
 const Due = ({ athletes }: { athletes: Athlete[] }) => {
   const { today } = useMember();
-  const now = dayNumber('today', today);
   const due = [...athletes]
     .sort((a, b) => a.trials.length - b.trials.length)
-    .flatMap((athlete) => {
-      if (athlete.archived) return [];
-      if (currentModel(athlete).source === 'estimate')
-        return [{ one: athlete, what: 'never measured' }];
-      const days = now - dayNumber('takenOn', athlete.trials[0]!.takenOn);
-      return days > RETEST_DAYS
-        ? [{ one: athlete, what: `measured ${counted(Math.floor(days / 7), 'week')} ago` }]
-        : [];
+    .flatMap((one) => {
+      const what = one.archived ? null : measurementDue(one, today);
+      return what === null ? [] : [{ one, what }];
     });
   if (due.length === 0) return <span className="quiet">Everybody is measured.</span>;
   return (
@@ -179,7 +175,8 @@ const Restricted = ({ athletes }: { athletes: Athlete[] }) => {
 
 export const Today = () => {
   const { today, club } = useMember();
-  const sessions = useSessions(today, today);
+  const sessions = useSessions(shift(today, -1), today);
+  const isOnNow = useOnNow();
   const athletes = useAthletes();
   const cues = useCues(today);
   return (
@@ -187,7 +184,7 @@ export const Today = () => {
       <PageHead over={club.name} title={dayName(today)} />
       <Loaded query={sessions} what="Getting today …">
         {(all) => {
-          const list = all.filter((one) => !one.archived);
+          const list = all.filter(isOnNow);
           return (
             <Loaded query={athletes} what="Getting the athletes …">
               {(people) => (

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../../api/client';
 import { useSessions, useWrite } from '../../api/queries';
+import { bodyOfSession } from '../../sessions/copySession';
 import { tell } from '../../controls/toasts';
 import { useMember } from '../../member/member';
 import type { PlanDraft } from './draft';
@@ -23,10 +24,7 @@ export const AddToSession = ({
   const sessions = useSessions(today, today);
   const open = (sessions.data ?? []).filter((one) => !one.archived);
   const write = useWrite(
-    ({ id, date, title, groundId, place, drillSets, version }: Session) =>
-      api.put<Session>(`/sessions/${id}`, {
-        ...{ date, title, groundId, place, drillSets, version },
-      }),
+    (session: Session) => api.put<Session>(`/sessions/${session.id}`, bodyOfSession(session)),
     'sessions',
     'run',
   );

@@ -1,7 +1,26 @@
 import type { Body, BodyLoad } from '@gravek/core';
-import type { DrillSet } from '@gravek/contract';
-import { setLoads, type Base, type Conditions, type Makes } from '@gravek/library';
+import type {
+  ApproachSummary,
+  Athlete,
+  DrillSet,
+  Movement,
+  Needs,
+  OnGround,
+} from '@gravek/contract';
+import {
+  chooseSets,
+  movementOf,
+  needsOf,
+  offersFor,
+  setLoads,
+  type Base,
+  type Conditions,
+  type Finds,
+  type Makes,
+  type SetChoice,
+} from '@gravek/library';
 import { expose } from 'comlink';
+import { v7 as uuid } from 'uuid';
 
 export type LoadsAsk = {
   sets: { set: DrillSet; base: Base | null }[];
@@ -13,7 +32,50 @@ export type LoadsAsk = {
 /** By drill set what it puts on each of its athletes. */
 export type LoadsAnswer = Record<string, [athleteId: string, load: BodyLoad][]>;
 
+export type ChooseAsk = {
+  needs: Needs;
+  athletes: Athlete[];
+  bodies: [athleteId: string, body: Body][];
+  plans: ApproachSummary[];
+  /** the club's own movements */
+  own: Movement[];
+  ground: OnGround | null;
+  lanes: number;
+  on: string;
+  seconds: number;
+};
+
 const work = {
+  /** the sets that do most for athletes within a time */
+  choose: ({
+    needs,
+    athletes,
+    bodies,
+    plans,
+    own,
+    ground,
+    lanes,
+    on,
+    seconds,
+  }: ChooseAsk): SetChoice => {
+    const finds: Finds = {
+      planOf: (id) => plans.find((plan) => plan.id === id),
+      movementOf: (code) => {
+        try {
+          return movementOf(code, own);
+        } catch {
+          return undefined;
+        }
+      },
+    };
+    const all = needsOf(athletes, needs, finds.movementOf, on);
+    const offers = offersFor(all, {
+      ...{ plans, athletes, finds, ground, newId: uuid },
+      bodies: new Map(bodies),
+      conditions: { lanes, people: athletes, on },
+    });
+    return chooseSets(all, offers, seconds);
+  },
   loads: ({ sets, bodies, conditions, makes }: LoadsAsk): LoadsAnswer => {
     const made = new Map(makes);
     const makesOf: Conditions['makesOf'] = (id, movement) => made.get(`${id}/${movement}`);

@@ -1,0 +1,225 @@
+import type { Body } from '@gravek/core';
+import type {
+  ApproachSummary,
+  Athlete,
+  DrillSet,
+  Movement,
+  Needs,
+  OnGround,
+} from '@gravek/contract';
+import type { Reason, SetChoice } from '@gravek/library';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { api, sentenceOf } from '../api/client';
+import { counted, minutes as inMinutes } from '../controls/dates';
+import { Field } from '../controls/Field';
+import { NumberInput } from '../controls/NumberInput';
+import { useSettled } from '../controls/useSettled';
+import { loadsWork } from './worker/loadsWork';
+import type { ChooseAsk } from './worker/loads.worker';
+
+const NAMES_SHOWN = 4;
+const SETTLES_MS = 250;
+const MOST_MINUTES = 600;
+
+/** Those of the session; a squad, by its name; or everybody. */
+type Whose = 'session' | 'all' | { squad: string };
+
+const asWhose = (value: string): Whose =>
+  value === 'session' || value === 'all' ? value : { squad: value.slice('squad:'.length) };
+const valueOf = (whose: Whose): string =>
+  typeof whose === 'string' ? whose : `squad:${whose.squad}`;
+
+/** With the minutes and lanes there are, the sets that do most for these athletes, and why. */
+export const ChooseSets = ({
+  date,
+  there,
+  leftMin,
+  lanes: groundLanes,
+  ground,
+  athletes,
+  bodies,
+  plans,
+  own,
+  onTake,
+  onClose,
+}: {
+  date: string;
+  /** athletes of the session so far */
+  there: readonly string[];
+  /** of the slot, or what is usual */
+  leftMin: number;
+  lanes: number;
+  ground: OnGround | null;
+  athletes: readonly Athlete[];
+  bodies: ReadonlyMap<string, Body>;
+  plans: ApproachSummary[];
+  own: readonly Movement[];
+  onTake: (sets: DrillSet[]) => void;
+  onClose: () => void;
+}) => {
+  const needs = useQuery({
+    queryKey: ['faults', 'needs', date],
+    queryFn: () => api.get<Needs>(`/sessions/needs?day=${date}`),
+  });
+  const active = useMemo(() => athletes.filter((one) => !one.archived), [athletes]);
+  const squads = useMemo(() => [...new Set(active.map((one) => one.squad))].sort(), [active]);
+  const [whose, setWhose] = useState<Whose>(
+    there.length > 0 ? 'session' : squads[0] !== undefined ? { squad: squads[0] } : 'all',
+  );
+  const [minutes, setMinutes] = useState(leftMin);
+  const [lanes, setLanes] = useState(groundLanes);
+  const [wrong, setWrong] = useState<Record<string, string | null>>({});
+  const [choice, setChoice] = useState<SetChoice | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
+  const ask = useMemo((): ChooseAsk | null => {
+    if (!needs.data) return null;
+    const people = active.filter((one) =>
+      whose === 'all'
+        ? true
+        : whose === 'session'
+          ? there.includes(one.id)
+          : one.squad === whose.squad,
+    );
+    const ids = new Set(people.map((one) => one.id));
+    return {
+      needs: needs.data,
+      athletes: people,
+      bodies: [...bodies].filter(([id]) => ids.has(id)),
+      plans,
+      own: [...own],
+      ground,
+      lanes: Math.min(20, Math.max(1, Math.round(lanes))),
+      on: date,
+      seconds: 60 * Math.min(MOST_MINUTES, Math.max(0, minutes)),
+    };
+  }, [needs.data, active, whose, there, bodies, plans, own, ground, lanes, date, minutes]);
+  const settled = useSettled(ask, SETTLES_MS);
+  useEffect(() => {
+    if (!settled) return undefined;
+    let over = false;
+    loadsWork()
+      .choose(settled)
+      .then(
+        (made) => {
+          if (!over) setChoice(made);
+        },
+        (error: unknown) => {
+          if (!over) setFailed(sentenceOf(error));
+        },
+      );
+    return () => {
+      over = true;
+    };
+  }, [settled]);
+
+  const firstName = (id: string): string =>
+    athletes.find((one) => one.id === id)?.name.split(' ')[0] ?? '?';
+  const names = (ids: readonly string[]): string => {
+    const shown = ids.slice(0, NAMES_SHOWN).map(firstName).join(', ');
+    return ids.length > NAMES_SHOWN ? `${shown} and ${ids.length - NAMES_SHOWN} more` : shown;
+  };
+  const reason = ({ what, athleteIds }: Reason): string => `${names(athleteIds)}: ${what}`;
+  const take = (made: SetChoice): void =>
+    onTake(
+      made.sets.map(({ set }) => (lanes === groundLanes ? set : { ...set, lanes: settled!.lanes })),
+    );
+  const reckoning = choice === null || settled !== ask;
+  return (
+    <section className="panel stack choose" aria-label="Choose for me">
+      <div className="set-fields">
+        <Field label="For">
+          <Form.Select
+            value={valueOf(whose)}
+            onChange={(event) => setWhose(asWhose(event.target.value))}
+          >
+            {there.length > 0 && (
+              <option value="session">the {counted(there.length, 'athlete')} of it</option>
+            )}
+            {squads.map((squad) => (
+              <option key={squad} value={`squad:${squad}`}>
+                {squad || 'without a squad'}
+              </option>
+            ))}
+            <option value="all">everybody</option>
+          </Form.Select>
+        </Field>
+        <Field label="Minutes" message={wrong.minutes ?? undefined}>
+          <NumberInput
+            value={minutes}
+            decimals={0}
+            onNumber={setMinutes}
+            onMessage={(message) => setWrong({ ...wrong, minutes: message })}
+          />
+        </Field>
+        <Field label="Lanes" message={wrong.lanes ?? undefined}>
+          <NumberInput
+            value={lanes}
+            decimals={0}
+            onNumber={setLanes}
+            onMessage={(message) => setWrong({ ...wrong, lanes: message })}
+          />
+        </Field>
+        <div className="row-line align-self-end">
+          <Button
+            disabled={reckoning || choice.sets.length === 0}
+            onClick={() => choice && take(choice)}
+          >
+            Put {choice && choice.sets.length === 1 ? 'it' : 'them'} in
+          </Button>
+          <Button variant="outline-dark" onClick={onClose}>
+            Close
+          </Button>
+        </div>
+      </div>
+      {failed ?? (needs.isError && sentenceOf(needs.error))}
+      {choice === null ? (
+        <span className="quiet" role="status">
+          Choosing …
+        </span>
+      ) : (
+        <div className={reckoning ? 'stack stale' : 'stack'} aria-busy={reckoning}>
+          {choice.sets.length === 0 ? (
+            <span className="quiet">
+              {choice.leftOut.length === 0
+                ? 'Nothing calls for a set: no cue, no test due, no rung to change.'
+                : 'Nothing fits into the time.'}
+            </span>
+          ) : (
+            <>
+              <h3 className="mb-0">
+                {counted(choice.sets.length, 'set')} in {inMinutes(choice.seconds)}
+              </h3>
+              <ol className="chosen">
+                {choice.sets.map(({ set, name, seconds, reasons }) => (
+                  <li key={set.id}>
+                    <strong>{name}</strong> <span className="figure">{inMinutes(seconds)}</span>
+                    <ul className="plain-points small-text">
+                      {reasons.map((one) => (
+                        <li key={`${one.kind}${one.what}`}>{reason(one)}</li>
+                      ))}
+                    </ul>
+                  </li>
+                ))}
+              </ol>
+            </>
+          )}
+          {choice.leftOut.length > 0 && (
+            <div className="quiet small-text">
+              Left out:
+              <ul className="plain-points mb-0">
+                {choice.leftOut.map((one) => (
+                  <li key={`${one.kind}${one.what}${one.why}`}>
+                    {reason(one)} ({one.why})
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+        </div>
+      )}
+    </section>
+  );
+};

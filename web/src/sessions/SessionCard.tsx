@@ -1,0 +1,192 @@
+import type { ApproachSummary, Athlete, DrillSet, Ground, Session } from '@gravek/contract';
+import { faultOf, targetWords, toldTo, variesWords } from '@gravek/library';
+import Button from 'react-bootstrap/Button';
+import { Link, useParams } from 'react-router';
+import { useApproaches, useAthletes, useCues, useGrounds, useSession } from '../api/queries';
+import { counted, dayName } from '../controls/dates';
+import { Loaded } from '../controls/Notice';
+import { PageHead } from '../controls/PageHead';
+import { useCatalogue } from '../movements/useCatalogue';
+import { callWords } from '../run/CallBar';
+import { STAND_NAMES } from './StandForm';
+import { useTimes } from './useFigures';
+
+/** More names than these are not read off a card. */
+const MOST_NAMES = 16;
+const MOST_MISSING = 6;
+
+const clock = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+
+/** How a set is run, besides what it is and how often. */
+const howWords = (set: DrillSet): string[] => [
+  set.stand === 'roles' && set.helpers.length > 0
+    ? `roles: ${set.helpers.join(', ')}`
+    : STAND_NAMES[set.stand],
+  ...(set.apartPaces ? [`${set.apartPaces} own paces apart`] : []),
+  ...(set.call ? [callWords(set.call)] : []),
+  ...(set.redo ? ['again without the finish'] : []),
+  ...(set.freeze ? ['freeze and check'] : []),
+  ...(set.restS > 0 ? [`rest ${set.restS} s`] : []),
+  ...(set.sets > 1 && set.setRestS > 0 ? [`${set.setRestS} s between rounds`] : []),
+];
+
+const Card = ({
+  session,
+  ...club
+}: {
+  session: Session;
+  approaches: ApproachSummary[];
+  athletes: Athlete[];
+  grounds: Ground[];
+}) => {
+  const { athletes } = club;
+  const { figures, ground, slot } = useTimes(session, club);
+  const catalogue = useCatalogue();
+  const cues = useCues(session.date).data ?? [];
+  const sets = session.drillSets;
+  const everybody = [...new Set(sets.flatMap((set) => set.athleteIds))];
+  const of = (id: string): Athlete | undefined => athletes.find((one) => one.id === id);
+  const firstName = (id: string): string => of(id)?.name.split(' ')[0] ?? '?';
+  const who = (ids: readonly string[]): string => {
+    const missing = everybody.filter((id) => !ids.includes(id));
+    if (missing.length === 0 && everybody.length > 3) return `everybody (${everybody.length})`;
+    if (ids.length <= MOST_NAMES) return ids.map(firstName).join(', ');
+    return missing.length <= MOST_MISSING
+      ? `all but ${missing.map(firstName).join(', ')}`
+      : counted(ids.length, 'athlete');
+  };
+  const from = slot ? Number(slot.from.slice(0, 2)) * 60 + Number(slot.from.slice(3)) : null;
+  const at = (seconds: number): string =>
+    from === null ? `${Math.round(seconds / 60)}` : clock(from + Math.round(seconds / 60));
+  const movements = new Set(figures.sets.flatMap(({ base }) => base?.movement?.code ?? []));
+  const lines = cues.flatMap((own) => {
+    const athlete = of(own.athleteId);
+    if (!own.cue || !athlete || !everybody.includes(athlete.id) || !movements.has(own.movement))
+      return [];
+    const movement = toldTo(catalogue.of(own.movement), athlete);
+    const cue = faultOf(movement, own.cue.fault)?.cue;
+    return cue ? [{ athlete, movement, cue }] : [];
+  });
+  const several = new Set(lines.map(({ movement }) => movement.code)).size > 1;
+  const much = sets.length * 3 + lines.length;
+  return (
+    <>
+      <PageHead
+        over={
+          <>
+            {dayName(session.date)}
+            {slot && `, ${slot.from}–${slot.to}`}
+            {ground ? ` · ${ground.name}` : session.place && ` · ${session.place}`}
+          </>
+        }
+        title={session.title}
+      >
+        <Link className="btn btn-outline-dark no-print" to={`/sessions/${session.id}`}>
+          Back to the session
+        </Link>
+        <Button className="no-print" onClick={() => window.print()}>
+          Print
+        </Button>
+      </PageHead>
+      <section
+        className={`card-sheet ${much > 45 ? 'many' : ''} ${much > 80 ? 'most' : ''}`}
+        aria-label="Card"
+      >
+        <p className="card-facts">
+          <strong>
+            {Math.round(figures.totalS / 60)} min{slot && ` of ${slot.minutes}`}
+          </strong>
+          , {counted(figures.people, 'athlete')}, {figures.reps} reps
+          {figures.bring.length > 0 && `. Bring ${figures.bring.join(', ')}`}.
+        </p>
+        {sets.length === 0 ? (
+          <p className="quiet">Nothing is in it yet.</p>
+        ) : (
+          <table>
+            <thead>
+              <tr>
+                <th>{from === null ? 'min' : 'at'}</th>
+                <th>what</th>
+                <th>until</th>
+                <th>who</th>
+              </tr>
+            </thead>
+            <tbody>
+              {sets.map((set, i) => {
+                const { base, at: place } = figures.sets[i]!;
+                return (
+                  <tr key={set.id}>
+                    <td>
+                      <span className="figure">{at(place.startS)}</span>
+                    </td>
+                    <td>
+                      <strong>{base?.name ?? 'Not there any more'}</strong>
+                      <div>
+                        {[base ? variesWords(base, set) : '', ...howWords(set)]
+                          .filter(Boolean)
+                          .join(', ')}
+                      </div>
+                    </td>
+                    <td>
+                      {targetWords(set)}
+                      {set.sets > 1 && <div>{set.sets} rounds</div>}
+                    </td>
+                    <td>{who(set.athleteIds)}</td>
+                  </tr>
+                );
+              })}
+              <tr>
+                <td>
+                  <span className="figure">{at(figures.totalS)}</span>
+                </td>
+                <td colSpan={3}>end</td>
+              </tr>
+            </tbody>
+          </table>
+        )}
+        {lines.length > 0 && (
+          <>
+            <h2>One cue each</h2>
+            <ul className="card-cues">
+              {lines.map(({ athlete, movement, cue }) => (
+                <li key={`${athlete.id}/${movement.code}`}>
+                  <strong>{athlete.name.split(' ')[0]}</strong> {cue}
+                  {several && <span className="quiet"> ({movement.name.toLowerCase()})</span>}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </section>
+    </>
+  );
+};
+
+/** A session on one page to take along. */
+export const SessionCard = () => {
+  const { id } = useParams();
+  const session = useSession(id);
+  const approaches = useApproaches();
+  const athletes = useAthletes();
+  const grounds = useGrounds();
+  return (
+    <Loaded query={session} what="Getting the session …">
+      {(found) => (
+        <Loaded query={approaches} what="Getting the approaches …">
+          {(plans) => (
+            <Loaded query={athletes} what="Getting the athletes …">
+              {(people) => (
+                <Loaded query={grounds} what="Getting the grounds …">
+                  {(places) => (
+                    <Card session={found} approaches={plans} athletes={people} grounds={places} />
+                  )}
+                </Loaded>
+              )}
+            </Loaded>
+          )}
+        </Loaded>
+      )}
+    </Loaded>
+  );
+};

@@ -1,0 +1,109 @@
+import { addLoads } from '@gravek/core';
+import type { ApproachSummary, Athlete, DrillSet, Ground, SessionInput } from '@gravek/contract';
+import {
+  mostLoaded,
+  sessionFigures,
+  sessionLoads,
+  slotFor,
+  slotsOn,
+  takenFrom,
+  weekLimit,
+  type Base,
+  type Conditions,
+  type MostOf,
+} from '@gravek/library';
+import { useMemo } from 'react';
+import { useSessions } from '../api/queries';
+import { useMember } from '../member/member';
+import { weekOf } from '../controls/dates';
+import { makesBy, useHistory, useLoads, weeksBy } from './useLoads';
+import { baseOn, bodiesOf, useFinds } from './useWork';
+
+const NONE: readonly never[] = [];
+
+const worksOf = (sets: readonly DrillSet[], of: (set: DrillSet) => Base | null) =>
+  sets.map((set) => ({ set, base: of(set) }));
+
+type Club = { approaches: ApproachSummary[]; athletes: Athlete[]; grounds: Ground[] };
+
+/** Where and for how long a session is, and what its sets come to, but for the loads. */
+export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }: Club) => {
+  const finds = useFinds(approaches);
+  const { date, drillSets } = draft;
+  const ground = grounds.find((one) => one.id === draft.groundId);
+  const here = useMemo(() => (ground ? takenFrom(ground) : null), [ground]);
+  const lanes = ground?.lanes ?? 1;
+  const history = useHistory(date);
+  const made = useMemo(() => makesBy(history), [history]);
+  const makesOf = useMemo<NonNullable<Conditions['makesOf']>>(
+    () => (id, movement) => made.get(`${id}/${movement}`),
+    [made],
+  );
+  const bodies = useMemo(() => bodiesOf(athletes), [athletes]);
+  const conditions = { lanes, people: athletes, on: date, makesOf };
+  const baseOfSet = useMemo(() => baseOn(finds, here), [finds, here]);
+  const figuresAt = (slotS: number | null) =>
+    sessionFigures({ drillSets, baseOfSet, bodies, conditions, slotS });
+  const without = figuresAt(null);
+  const slot = ground && slotFor(ground, date, without.totalS);
+  const figures = slot ? figuresAt(slot.minutes * 60) : without;
+
+  return {
+    finds,
+    ground,
+    here,
+    lanes,
+    makesOf,
+    bodies,
+    figures,
+    baseOfSet,
+    history,
+    made,
+    slot,
+    /** the ground is the club's at times, but not on this day */
+    notOnDay: ground !== undefined && ground.slots.length > 0 && slotsOn(ground, date).length === 0,
+  };
+};
+
+/** All that a session in the making comes to: `useTimes`, and who has most of what in the week. */
+export const useFigures = (draft: SessionInput, all: Club) => {
+  const { club, today } = useMember();
+  const times = useTimes(draft, all);
+  const { finds, baseOfSet, bodies, history, made } = times;
+  const { athletes, grounds } = all;
+  const { date, drillSets } = draft;
+  const works = useMemo(() => worksOf(drillSets, baseOfSet), [drillSets, baseOfSet]);
+  // What is planned for the rest of the week, and not begun, counts as much as what was logged.
+  const week = weekOf(date);
+  const planned = useSessions(week[0]!, week[6]!).data ?? NONE;
+  const others = useMemo(
+    () =>
+      planned
+        .filter(
+          (one) => one.id !== draft.id && !one.archived && one.logged === 0 && one.date >= today,
+        )
+        .flatMap((one) => {
+          const place = grounds.find((other) => other.id === one.groundId);
+          return worksOf(one.drillSets, baseOn(finds, place ? takenFrom(place) : null));
+        }),
+    [planned, draft.id, today, grounds, finds],
+  );
+  const people = { people: athletes, on: date };
+  const loads = useLoads(works, bodies, people, made);
+  const besides = useLoads(others, bodies, people, made);
+  const most = useMemo((): MostOf[] | null => {
+    if (!loads || !besides) return null;
+    const weeks = weeksBy(history, draft.id);
+    const ahead = sessionLoads(besides);
+    const birthYear = new Map(athletes.map((one) => [one.id, one.birthYear]));
+    return mostLoaded(
+      sessionLoads(loads),
+      (id) => {
+        const known = weeks(id) ?? { before: [], thisWeek: addLoads([]) };
+        return { ...known, thisWeek: addLoads([known.thisWeek, ahead.get(id) ?? null]) };
+      },
+      (id, kind) => weekLimit(club.limits, birthYear.get(id) ?? null, date, kind),
+    );
+  }, [loads, besides, history, draft.id, athletes, club.limits, date]);
+  return { ...times, most };
+};
