@@ -14,6 +14,8 @@ import { useTimes } from './useFigures';
 /** More names than these are not read off a card. */
 const MOST_NAMES = 16;
 const MOST_MISSING = 6;
+/** With twenty sets more cues would go over the page. */
+const MOST_CUES = 80;
 
 const clock = (minutes: number): string =>
   `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
@@ -90,7 +92,7 @@ const Card = ({
         </Button>
       </PageHead>
       <section
-        className={`card-sheet ${much > 45 ? 'many' : ''} ${much > 80 ? 'most' : ''}`}
+        className={`card-sheet ${much > 45 ? 'many' : ''} ${much > 55 ? 'most' : ''}`}
         aria-label="Card"
       >
         <p className="card-facts">
@@ -149,12 +151,15 @@ const Card = ({
           <>
             <h2>One cue each</h2>
             <ul className="card-cues">
-              {lines.map(({ athlete, movement, cue }) => (
+              {lines.slice(0, MOST_CUES).map(({ athlete, movement, cue }) => (
                 <li key={`${athlete.id}/${movement.code}`}>
                   <strong>{athlete.name.split(' ')[0]}</strong> {cue}
                   {several && <span className="quiet"> ({movement.name.toLowerCase()})</span>}
                 </li>
               ))}
+              {lines.length > MOST_CUES && (
+                <li className="quiet">and {lines.length - MOST_CUES} more on Today</li>
+              )}
             </ul>
           </>
         )}

@@ -65,13 +65,14 @@ export const WhoForm = ({
         disabled={why !== null && !on}
         onClick={() => toggle(one.id)}
       >
-        {turns.has(one.id) && (
-          <span className="figure quiet-turn" aria-hidden>
-            {turns.get(one.id)}{' '}
-          </span>
-        )}
         {one.name}
         {one.archived && ', archived'}
+        {turns.has(one.id) && (
+          <span className="figure quiet-turn" aria-hidden>
+            {' '}
+            {turns.get(one.id)}
+          </span>
+        )}
         {fit && (
           <span className="d-block small-text">
             {fit.fits ? <span className="figure">{fit.mark}</span> : fit.mark}

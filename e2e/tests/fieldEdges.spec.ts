@@ -1,0 +1,128 @@
+import type { Session } from '@gravek/contract';
+import { ask, clean, logOf, PHONE, runAlone, up } from '../src/field';
+import { enterDemo, expect, test } from '../src/test';
+
+/** The edges of a session on the field, each with its sentence. */
+
+test('a set of one goes on; with nobody left, or everybody held back, it says so', async ({
+  signedIn: page,
+}) => {
+  const session = await runAlone(page, 'Alone', ['Roland'], 1);
+  await page.setViewportSize(PHONE);
+  await expect(up(page)).toHaveText('Roland');
+  await expect(page.getByText('nobody else waits')).toBeVisible();
+  await clean(page).click();
+  await expect(up(page)).toHaveText('Drill set done');
+
+  const {
+    archived: _a,
+    logged: _l,
+    ...before
+  } = await ask<Session>(page, 'GET', `/sessions/${session}`);
+  const people = await ask<{ items: { id: string; name: string; version: number }[] }>(
+    page,
+    'GET',
+    '/athletes',
+  );
+  const tomaz = people.items.find((one) => one.name.startsWith('Tomaz'))!;
+  // A second set for somebody who is held back after it was planned.
+  const [first] = before.drillSets;
+  const second = { ...first!, id: crypto.randomUUID(), athleteIds: [tomaz.id] };
+  await ask(page, 'PUT', `/sessions/${session}`, { ...before, drillSets: [first, second] });
+  await page.reload();
+  await page.getByRole('group', { name: 'Drill sets' }).getByRole('button').nth(1).click();
+  await expect(up(page)).toHaveText('Tomaz');
+  const restriction = crypto.randomUUID();
+  await ask(page, 'POST', `/athletes/${tomaz.id}/restrictions`, {
+    id: restriction,
+    athleteId: tomaz.id,
+    kind: 'pain',
+    from: '2026-01-01',
+    until: null,
+    share: 0.5,
+    note: '',
+  });
+  await expect(up(page)).toHaveText('Everybody is held back');
+  await expect(page.locator('.run-body')).toContainText('Tomaz');
+  await ask(page, 'PUT', `/athletes/${tomaz.id}/restrictions/${restriction}/away`, { away: true });
+  await expect(up(page)).toHaveText('Tomaz');
+});
+
+test('a session that is put away elsewhere goes on and says so', async ({ signedIn: page }) => {
+  const session = await runAlone(page, 'Put away meanwhile', ['Roland', 'Signe'], 2);
+  await page.setViewportSize(PHONE);
+  await expect(up(page)).toHaveText('Roland');
+  await ask(page, 'PUT', `/sessions/${session}/away`, { away: true });
+  await expect(page.getByText('This session was put away on another device.')).toBeVisible();
+  await clean(page).click();
+  await expect(up(page)).toHaveText('Signe');
+  await expect(page.getByRole('button', { name: 'Send now' })).toContainText('all sent');
+  expect(await logOf(page, session)).toHaveLength(1);
+});
+
+test('a sign-in that ends on the field loses no rep: sign in again, and they go', async ({
+  signedIn: page,
+  app,
+}) => {
+  const session = await runAlone(page, 'Signed out meanwhile', ['Roland', 'Signe'], 2);
+  await page.setViewportSize(PHONE);
+  await expect(up(page)).toHaveText('Roland');
+  await page.context().clearCookies();
+  await clean(page).click();
+  await expect(up(page)).toHaveText('Signe');
+  const link = page.getByRole('link', { name: 'Sign in to send 1 rep' });
+  await expect(link).toBeVisible();
+  await link.click();
+  await enterDemo(page, app);
+  await expect
+    .poll(async () => (await logOf(page, session)).map((row) => row.outcome))
+    .toEqual(['clean']);
+});
+
+test('a session that was begun before midnight is on after it, until the morning', async ({
+  signedIn: page,
+}) => {
+  const { club } = await ask<{ club: { id: string; timeZone: string } }>(page, 'GET', '/me');
+  // Where it is between one and four in the night now.
+  const zones = Array.from({ length: 25 }, (_, i) => i - 12).map((ahead) =>
+    ahead > 0 ? `Etc/GMT-${ahead}` : `Etc/GMT+${-ahead}`,
+  );
+  const hour = (timeZone: string): number =>
+    Number(
+      new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hourCycle: 'h23' }).format(),
+    );
+  const night = zones.find((zone) => hour(zone) >= 1 && hour(zone) <= 3)!;
+  const noon = zones.find((zone) => hour(zone) >= 11 && hour(zone) <= 13)!;
+  const change = async (timeZone: string): Promise<string> => {
+    const me = await ask<{ club: object; today: string }>(page, 'GET', '/me');
+    await ask(page, 'PUT', '/club', { ...me.club, timeZone });
+    return (await ask<{ today: string }>(page, 'GET', '/me')).today;
+  };
+  const session = await runAlone(page, 'Into the night', ['Roland', 'Signe'], 2);
+  await expect(up(page)).toHaveText('Roland');
+  await clean(page).click();
+  await expect(page.getByRole('button', { name: 'Send now' })).toContainText('all sent');
+  const dayBefore = (day: string): string =>
+    new Date(Date.parse(`${day}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10);
+  const onDay = async (date: string): Promise<void> => {
+    const {
+      archived: _a,
+      logged: _l,
+      ...own
+    } = await ask<Session>(page, 'GET', `/sessions/${session}`);
+    await ask(page, 'PUT', `/sessions/${session}`, { ...own, date });
+  };
+  try {
+    await onDay(dayBefore(await change(night)));
+    await page.goto(new URL('/', page.url()).toString());
+    const own = page.getByRole('region', { name: 'Into the night' });
+    await expect(own).toContainText('begun yesterday');
+    await expect(own.getByRole('link', { name: 'Resume' })).toBeVisible();
+    await onDay(dayBefore(await change(noon)));
+    await page.reload();
+    await expect(page.getByRole('region', { name: 'Restricted' })).toBeVisible();
+    await expect(own).toHaveCount(0);
+  } finally {
+    await change(club.timeZone);
+  }
+});
