@@ -15,6 +15,8 @@ export default defineConfig({
     launchOptions: LAUNCH,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
+    // Only tests without a network need what it keeps; putting it there takes long.
+    serviceWorkers: 'block',
     screenshot: 'only-on-failure',
   },
 });

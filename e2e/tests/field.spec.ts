@@ -2,6 +2,9 @@ import type { Page } from '@playwright/test';
 import { addPlan, clean, PHONE, runAlone, up } from '../src/field';
 import { betweenTaps, expect, test } from '../src/test';
 
+// It opens without a network too.
+test.use({ serviceWorkers: 'allow' });
+
 /** On the field: what is said, who goes, who stops, with a thumb and without network. */
 
 /** On a phone, two reps each. */

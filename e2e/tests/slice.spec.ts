@@ -1,6 +1,9 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '../src/test';
 
+// It opens without a network too.
+test.use({ serviceWorkers: 'allow' });
+
 const PHONE = { width: 390, height: 844 };
 const STEPS = [
   [1.2, 0.29],

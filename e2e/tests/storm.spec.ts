@@ -4,6 +4,9 @@ import type { App } from '../src/app';
 import { logOf, PHONE, shiftClock } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 
+// It opens without a network too.
+test.use({ serviceWorkers: 'allow' });
+
 /** Nothing lost: forty athletes, a thousand reps, three phones, a bad network and a server that dies. */
 
 const PHONES = [
