@@ -126,3 +126,24 @@ test('a session that was begun before midnight is on after it, until the morning
     await change(club.timeZone);
   }
 });
+
+test('a stop by pain bars in another session on this phone before the server knows of it', async ({
+  signedIn: page,
+}) => {
+  const later = await runAlone(page, 'Later on the day', ['Roland', 'Signe'], 2);
+  await runAlone(page, 'Where it hurts', ['Roland', 'Signe'], 2);
+  await page.setViewportSize(PHONE);
+  await expect(up(page)).toHaveText('Roland');
+  await page.route('**/api/reps', (route) => route.abort());
+  await page.getByRole('button', { name: 'Pain' }).click();
+  await expect(up(page)).toHaveText('Signe');
+  await page.goto(new URL(`/run/${later}`, page.url()).toString());
+  await expect(page.getByText('Roland Quist was stopped by pain')).toBeVisible();
+  await expect(up(page)).toHaveText('Signe');
+  // Taken back before it was sent, it bars nobody.
+  await page.goBack();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(up(page)).toHaveText('Roland');
+  await page.goto(new URL(`/run/${later}`, page.url()).toString());
+  await expect(up(page)).toHaveText('Roland');
+});

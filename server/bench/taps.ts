@@ -5,13 +5,15 @@ import { freshDrillSet } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { inClub } from '../src/database/connect';
-import { anAthlete, aRep, coachIn, openStage, PASSWORD } from '../test/setup';
+import { anAthlete, aRep, coachIn, hear, openStage, PASSWORD, until } from '../test/setup';
 import { A_SECOND, atPace, DEVICES, WARMING, type Timed, type Work } from './pace';
 
 /**
  * Two hundred reps a second from fifty devices for a minute, each a request of its own, and the same
  * number of bare one-row inserts through the same pool: how long the slowest hundredth of each takes.
  */
+/** Taps, one after the other, that another process is heard to tell of. */
+const TOLD = 30;
 const SECONDS = Number(process.env.GRAVEK_BENCH_SECONDS ?? 60);
 
 const percentile = (times: readonly number[], part: number): number =>
@@ -104,6 +106,23 @@ try {
   }
   console.log(
     `99th percentile: ${(percentile(taps, 0.99) / percentile(bare, 0.99)).toFixed(2)} times that of bare inserts; ${rows[0]!.n} rows stored, ${refused} refused`,
+  );
+
+  // How long until another process has told whoever listens to it.
+  const twin = await stage.twin();
+  const heard = hear(twin, coach);
+  await until(() => heard.said().includes('alive'));
+  const told: number[] = [];
+  for (let n = all; n < all + TOLD; n += 1) {
+    const before = heard.said().length;
+    const from = performance.now();
+    await coach.post('/reps', { reps: [repOf(n)] }).expect(200);
+    while (heard.said().length === before) await new Promise((resolve) => setTimeout(resolve, 1));
+    told.push(performance.now() - from);
+  }
+  heard.stop();
+  console.log(
+    `a tap told by another process after ${percentile(told, 0.5).toFixed(0)} ms median, ${percentile(told, 1).toFixed(0)} ms most`,
   );
 } finally {
   await stage.close();

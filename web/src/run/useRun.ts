@@ -49,7 +49,7 @@ import { useMemo, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
-import { deviceId, logOf, waitingOf, type NewRep, type QueuedRep } from '../phone/store';
+import { deviceId, logOf, queue, waitingOf, type NewRep, type QueuedRep } from '../phone/store';
 import { fetchBundle, fetchLog, logReps } from '../phone/sync';
 
 /** A session for the field screen; without network, as it was when last seen. */
@@ -101,6 +101,27 @@ const useLog = (
     return [...rows.values()];
   }, [stored, waiting, tapped]);
   return { log, waiting };
+};
+
+/**
+ * Who was stopped by pain in another session on this phone, which the server does not know yet, by
+ * athlete; from then on the restriction that it leaves says so.
+ */
+const usePainElsewhere = (clubId: string, sessionId: string): ReadonlyMap<string, PhoneRow> => {
+  const queued =
+    useLiveQuery(
+      () =>
+        queue
+          .where('clubId')
+          .equals(clubId)
+          .filter((rep) => !rep.refused && rep.sessionId !== sessionId)
+          .toArray(),
+      [clubId, sessionId],
+    ) ?? NONE;
+  return useMemo(
+    () => new Map([...leftBy(queued.map(asRow))].filter(([, row]) => row.outcome === 'pain')),
+    [queued],
+  );
 };
 
 /** What a drill set is, apart from its log. */
@@ -256,6 +277,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
     [session, plans, movements],
   );
   const left = useMemo(() => leftBy(log), [log]);
+  const painElsewhere = usePainElsewhere(club.id, session.id);
   // The order of a set changes only when somebody comes late.
   const came = JSON.stringify(works.map(({ set }) => [...cameTo(log, set.id).keys()]));
   const orders = useMemo(
@@ -275,7 +297,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
         const { set } = work;
         const { run, people, turns } = orders[i]!;
         const away = passedOver(people, athletes, demand, today);
-        for (const [id, row] of left) {
+        for (const [id, row] of [...painElsewhere, ...left]) {
           const name = athletes.find((one) => one.id === id)?.name ?? 'An athlete';
           if (people.includes(id)) away.set(id, whyLeft(name, row));
         }
@@ -322,7 +344,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
           },
         };
       }),
-    [works, orders, athletes, today, log, left, device, first, lanes],
+    [works, orders, athletes, today, log, left, painElsewhere, device, first, lanes],
   );
 
   const sessionId = session.id;
