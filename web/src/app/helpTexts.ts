@@ -134,6 +134,14 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
       name: 'A session',
       question: 'Who runs what how often, and does it fit the time?',
       figures: [
+        [
+          'Contacts, jumps …, week',
+          'of whoever has most: logged, planned and here, beside the usual or the club’s limit',
+        ],
+        [
+          'Choose for me',
+          'cues, due tests and rungs of these athletes, as much as fits into the time',
+        ],
         ['Way in, of its speed', 'slower in this set; short steps stay as they are'],
         [
           'About … min',
@@ -143,7 +151,15 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
       keys: [],
     },
   ],
-  [/^\/sessions/, { name: 'Sessions', question: 'What is on this week?', figures: [], keys: [] }],
+  [
+    /^\/sessions/,
+    {
+      name: 'Sessions',
+      question: 'What is on this week?',
+      figures: [['Calendar', 'an address that your own calendar follows']],
+      keys: [],
+    },
+  ],
   [
     /^\/run\/.+/,
     {
