@@ -22,6 +22,7 @@ import {
   notJoined,
   placed,
   plainChoices,
+  rotationAxis,
   sessionFigures,
   sessionLoads,
   setLoads,
@@ -32,6 +33,7 @@ import {
   variantWords,
   variedRun,
   variesWords,
+  weekLimit,
   type Base,
   type Finds,
 } from '../src';
@@ -237,6 +239,57 @@ describe('what is put on a body', () => {
         () => null,
       ),
     ).toEqual([]);
+  });
+});
+
+describe('a limit of a week', () => {
+  const limits = [
+    { kind: 'jumps', upToAge: 17, week: 80 },
+    { kind: 'jumps', upToAge: 12, week: 40 },
+    { kind: 'contacts', upToAge: 12, week: 600 },
+  ] as const;
+  it.each([
+    [2019, 'jumps', 40],
+    [2018, 'jumps', 80],
+    [2014, 'jumps', 80],
+    [2013, 'jumps', null],
+    [2018, 'contacts', null],
+    [2025, 'throws', null],
+    [null, 'jumps', null],
+  ] as const)('for somebody born in %s: %s at most %s', (born, kind, week) => {
+    // Whoever turns thirteen in the year is beyond twelve all of it.
+    expect(weekLimit([...limits], born, '2031-05-14', kind)).toBe(week);
+  });
+});
+
+describe('once round', () => {
+  const of = (change: Partial<DrillSet>, people: number) => {
+    const ids = Array.from({ length: people }, (_, i) => `a${i}`);
+    const set = { ...freshDrillSet('s', { kind: 'warm-up', name: '' }, ids), ...change };
+    return rotationAxis(set, drillSetTime(set, null, undefined, { lanes: 3 }));
+  };
+  it('has everybody perform once and nobody do two things, and is as long as its shifts', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 60 }),
+        fc.constantFrom<Partial<DrillSet>>(
+          { stand: 'turns' },
+          { stand: 'pairs' },
+          { stand: 'roles', helpers: ['feeder', 'collector'] },
+        ),
+        (people, change) => {
+          const axis = of(change, people)!;
+          expect(axis.rows).toHaveLength(people);
+          for (const { parts } of axis.rows) {
+            expect(parts).toHaveLength(axis.shifts);
+            expect(parts.filter((part) => part === 0)).toHaveLength(1);
+          }
+          expect(axis.shiftS).toBeGreaterThan(0);
+        },
+      ),
+    );
+    expect(of({ stand: 'row' }, 12)).toBeNull();
+    expect(of({ stand: 'turns' }, 1)).toBeNull();
   });
 });
 

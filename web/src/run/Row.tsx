@@ -14,6 +14,7 @@ import { Figure } from '../controls/Figure';
 import { useKeys } from '../controls/keys';
 import { CallBar, callWords } from './CallBar';
 import { exitsToRead, useSetCall } from './useSetCall';
+import { Notes } from './Notes';
 import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 /** Taps on a name go through so many of the likeliest faults and then back to clean. */
@@ -162,14 +163,7 @@ export const Row = ({
             </div>
           </div>
         </div>
-        {[...away].map(([id, why]) => (
-          <div key={id} className="note small-text" role="status">
-            {why}
-          </div>
-        ))}
-        {plan && plan.cautions.length > 0 && (
-          <div className="caution small-text">{plan.cautions.join(' ')}</div>
-        )}
+        <Notes away={away} cautions={plan?.cautions ?? []} />
         {set.call && <CallBar call={set.call} at={call} />}
         <div className="quiet small-text">
           {!taught && !hurt

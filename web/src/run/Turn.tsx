@@ -22,6 +22,7 @@ import { CallBar, CallButton } from './CallBar';
 import { Rhythm } from './Rhythm';
 import { clock, useHold, useSecondsTo } from './timers';
 import { exitsToRead, useSetCall } from './useSetCall';
+import { Notes } from './Notes';
 import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 const LIKELY = 3;
@@ -208,20 +209,13 @@ export const Turn = ({
           )}
           {parts.length > 0 && <span className="run-parts">{parts.join(' · ')}</span>}
         </div>
-        {[...away].map(([id, why]) => (
-          <div key={id} className="note small-text" role="status">
-            {why}
-          </div>
-        ))}
         {fewer.has(athlete.id) && (
           <div className="note small-text" role="status">
             {firstName(athlete.id)} is on reduced volume: {fewer.get(athlete.id)} of {set.reps}{' '}
             reps.
           </div>
         )}
-        {plan && plan.cautions.length > 0 && (
-          <div className="caution small-text">{plan.cautions.join(' ')}</div>
-        )}
+        <Notes away={away} cautions={plan?.cautions ?? []} />
         {movement && (
           <div className="cue-card">
             <div className="row-line">

@@ -1,24 +1,8 @@
 import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import {
   check,
   sessionInput,
   type ApproachSummary,
   type Athlete,
-  type DrillSet,
   type Ground,
   type Session,
   type SessionInput,
@@ -27,34 +11,31 @@ import {
 import { asDrillSet, surfaceCautions, withoutAthletes } from '@gravek/library';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf } from '../api/client';
 import { useApproaches, useAthletes, useGrounds, useSession, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useChosenGround } from '../member/chosenGround';
-import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
-import { Field } from '../controls/Field';
 import { unread } from '../controls/form';
-import { Empty, Loaded } from '../controls/Notice';
+import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { counted, dayName } from '../controls/dates';
 import { useCatalogue } from '../movements/useCatalogue';
+import { AboutSession } from './AboutSession';
 import { AddSet, newSet } from './AddSet';
 import { BeginFrom } from './BeginFrom';
 import { ChooseSets } from './ChooseSets';
 import { bodyOfSession, copyOf } from './copySession';
 import { CopyMenu } from './CopyMenu';
 import { Decide } from './Decide';
-import { SetForm } from './SetForm';
-import { axisMinutes, SetLine } from './SetLine';
+import { SetLines } from './SetLines';
 import { useFigures } from './useFigures';
 import { useFinds } from './useWork';
-import { Where } from './Where';
 
 /** What a session takes where nobody says how long there is. */
 const USUAL_MIN = 45;
@@ -77,7 +58,6 @@ const Builder = ({
   const mayPlan = useMayPlan();
   const navigate = useNavigate();
   const { state } = useLocation() as { state: unknown };
-  const style = useLengthStyle();
   const finds = useFinds(approaches);
   const [query, setQuery] = useSearchParams();
   const { chosen, choose } = useChosenGround();
@@ -163,27 +143,6 @@ const Builder = ({
     setDraft({ ...draft, drillSets: [...draft.drillSets, set] });
     setOpened(set.id);
   };
-  const setSet = (i: number, change: Partial<DrillSet>): void =>
-    setDraft({
-      ...draft,
-      drillSets: draft.drillSets.map((set, j) => (j === i ? { ...set, ...change } : set)),
-    });
-  const move = (from: number, to: number): void =>
-    setDraft({ ...draft, drillSets: arrayMove(draft.drillSets, from, to) });
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const drop = ({ active, over }: DragEndEvent): void => {
-    const place = (id: unknown): number => draft.drillSets.findIndex((set) => set.id === id);
-    if (over && active.id !== over.id) move(place(active.id), place(over.id));
-  };
-  const takeOut = (i: number): void => {
-    const before = draft;
-    setDraft({ ...draft, drillSets: draft.drillSets.filter((_, j) => j !== i) });
-    tell('The drill set is taken out.', () => setDraft(before));
-  };
-
   /** Opens the line that something is wrong in, so that it is seen. */
   const openFirstWrong = (fields: Record<string, unknown>): void => {
     const path = Object.keys(fields).find((one) => one.startsWith('drillSets['));
@@ -245,11 +204,6 @@ const Builder = ({
   };
 
   const sets = draft.drillSets;
-  const axisS = Math.max(60, figures.totalS, slot ? slot.minutes * 60 : 0);
-  const wrongIn = (i: number): boolean =>
-    Object.entries({ ...messages, ...unread(typed) }).some(
-      ([path, message]) => message && path.startsWith(`drillSets[${i}]`),
-    );
   return (
     <>
       <PageHead
@@ -309,33 +263,15 @@ const Builder = ({
         )}
       </PageHead>
       {aboutShown && (
-        <div className="set-fields about-session">
-          <Field label="Day" message={messages.date}>
-            <Form.Control
-              type="date"
-              value={draft.date}
-              onChange={(event) => setDraft({ ...draft, date: event.target.value })}
-            />
-          </Field>
-          <div className="wide">
-            <Field label="Name" message={messages.title}>
-              <Form.Control
-                value={draft.title}
-                onChange={(event) => setDraft({ ...draft, title: event.target.value })}
-              />
-            </Field>
-          </div>
-          <Where
-            grounds={grounds}
-            groundId={draft.groundId}
-            place={draft.place}
-            messages={messages}
-            onWhere={(where) => {
-              if (where.groundId !== undefined) choose(where.groundId);
-              setDraft({ ...draft, ...where });
-            }}
-          />
-        </div>
+        <AboutSession
+          about={draft}
+          grounds={grounds}
+          messages={messages}
+          onAbout={(change) => {
+            if (change.groundId !== undefined) choose(change.groundId);
+            setDraft({ ...draft, ...change });
+          }}
+        />
       )}
       <Decide
         figures={figures}
@@ -389,85 +325,23 @@ const Builder = ({
         </div>
       )}
       <fieldset disabled={!mayPlan} className="session-lines">
-        <div className="set-row set-head small-text quiet" aria-hidden>
-          <span />
-          <span>what, and how it varies</span>
-          <span>until</span>
-          <span>who</span>
-          <span className="set-axis">
-            {axisMinutes(axisS / 60).map((minute) => (
-              <span key={minute} className="tick" style={{ left: `${(6000 * minute) / axisS}%` }}>
-                {minute}
-              </span>
-            ))}
-            {slot && (
-              <span
-                className="tick slot-tick"
-                style={{ left: `${(6000 * slot.minutes) / axisS}%` }}
-              >
-                {slot.minutes}
-              </span>
-            )}
-          </span>
-        </div>
-        {sets.length === 0 ? (
-          <Empty title="Nothing is in it yet. Say what is done first: it opens to be changed." />
-        ) : (
-          <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-            <SortableContext
-              items={sets.map((set) => set.id)}
-              strategy={verticalListSortingStrategy}
-            >
-              <ul className="set-lines" aria-label="Drill sets">
-                {sets.map((set, i) => (
-                  <SetLine
-                    key={set.id}
-                    set={set}
-                    index={i}
-                    figures={figures.sets[i]!}
-                    pacer={bodies.get(set.athleteIds[0] ?? '') ?? [...bodies.values()][0]}
-                    athletes={athletes}
-                    date={draft.date}
-                    axisS={axisS}
-                    slotS={slot ? slot.minutes * 60 : null}
-                    open={opened === set.id}
-                    wrong={wrongIn(i)}
-                    mayPlan={mayPlan}
-                    onOpen={() => setOpened(opened === set.id ? null : set.id)}
-                    onMend={(mend) => {
-                      const before = draft;
-                      setSet(i, mend.set);
-                      tell(`${mend.what}.`, () => setDraft(before));
-                    }}
-                    onRest={(ids) =>
-                      setSet(i, { athleteIds: set.athleteIds.filter((id) => !ids.includes(id)) })
-                    }
-                  >
-                    <SetForm
-                      set={set}
-                      index={i}
-                      figures={figures.sets[i]!}
-                      date={draft.date}
-                      plans={usable}
-                      athletes={athletes}
-                      makesOf={makesOf}
-                      lanes={lanes}
-                      last={i === sets.length - 1}
-                      style={style}
-                      messages={{ ...messages, ...unread(typed) }}
-                      onSet={(change) => setSet(i, change)}
-                      onMessage={(path, message) =>
-                        setTyped((before) => ({ ...before, [path]: message }))
-                      }
-                      onMove={(by) => move(i, i + by)}
-                      onTakeOut={() => takeOut(i)}
-                    />
-                  </SetLine>
-                ))}
-              </ul>
-            </SortableContext>
-          </DndContext>
-        )}
+        <SetLines
+          sets={sets}
+          figures={figures}
+          bodies={bodies}
+          athletes={athletes}
+          plans={usable}
+          makesOf={makesOf}
+          date={draft.date}
+          lanes={lanes}
+          slotMin={slot?.minutes ?? null}
+          opened={opened}
+          messages={{ ...messages, ...unread(typed) }}
+          mayPlan={mayPlan}
+          onOpen={setOpened}
+          onSets={(drillSets) => setDraft({ ...draft, drillSets })}
+          onMessage={(path, message) => setTyped((before) => ({ ...before, [path]: message }))}
+        />
         {mayPlan && (
           <div className="row-line">
             {pending && (
