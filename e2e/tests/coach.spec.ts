@@ -138,13 +138,13 @@ test('a different school gives a different cue, with its reason', async ({ signe
   await page.getByRole('navigation').getByRole('link', { name: 'Club' }).click();
   const school = page.getByLabel('Which fault gets the one cue');
   await school.selectOption('most-frequent');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('The club is saved.')).toBeVisible();
   await page.getByRole('navigation').getByRole('link', { name: 'Today' }).click();
   await expect(page.getByText(/counted by how grave it is, none shows more/).first()).toBeVisible();
   await page.getByRole('navigation').getByRole('link', { name: 'Club' }).click();
   await school.selectOption('root-cause');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.getByRole('navigation').getByRole('link', { name: 'Today' }).click();
   await expect(page.getByText(/and brings about:/).first()).toBeVisible();
 });

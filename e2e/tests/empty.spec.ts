@@ -46,7 +46,7 @@ test('an empty Gravek makes its first club, says what to do next, and holds an a
 
   await page.getByRole('navigation').getByRole('link', { name: 'Club' }).click();
   await page.getByLabel('Lengths in').first().selectOption('imperial');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('The club is saved.')).toBeVisible();
   await page.getByRole('button', { name: 'Add somebody' }).click();
   await page.getByLabel('Name').last().fill('Nils Farrow');

@@ -72,7 +72,7 @@ export const ChooseSets = ({
   const [minutes, setMinutes] = useState(leftMin);
   const [lanes, setLanes] = useState(groundLanes);
   const [wrong, setWrong] = useState<Record<string, string | null>>({});
-  const [choice, setChoice] = useState<SetChoice | null>(null);
+  const [chosen, setChosen] = useState<{ ask: ChooseAsk; choice: SetChoice } | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const ask = useMemo((): ChooseAsk | null => {
     if (!needs.data) return null;
@@ -103,8 +103,8 @@ export const ChooseSets = ({
     loadsWork()
       .choose(settled)
       .then(
-        (made) => {
-          if (!over) setChoice(made);
+        (choice) => {
+          if (!over) setChosen({ ask: settled, choice });
         },
         (error: unknown) => {
           if (!over) setFailed(sentenceOf(error));
@@ -124,9 +124,13 @@ export const ChooseSets = ({
   const reason = ({ what, athleteIds }: Reason): string => `${names(athleteIds)}: ${what}`;
   const take = (made: SetChoice): void =>
     onTake(
-      made.sets.map(({ set }) => (lanes === groundLanes ? set : { ...set, lanes: settled!.lanes })),
+      made.sets.map(({ set }) =>
+        lanes === groundLanes ? set : { ...set, lanes: chosen!.ask.lanes },
+      ),
     );
-  const reckoning = choice === null || settled !== ask;
+  const choice = chosen?.choice ?? null;
+  // What was chosen for what was asked before is shown, and not put in.
+  const reckoning = chosen?.ask !== ask;
   return (
     <section className="panel stack choose" aria-label="Choose for me">
       <div className="set-fields">
@@ -164,7 +168,7 @@ export const ChooseSets = ({
         </Field>
         <div className="row-line align-self-end">
           <Button
-            disabled={reckoning || choice.sets.length === 0}
+            disabled={reckoning || choice === null || choice.sets.length === 0}
             onClick={() => choice && take(choice)}
           >
             Put {choice && choice.sets.length === 1 ? 'it' : 'them'} in
