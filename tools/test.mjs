@@ -39,13 +39,8 @@ await runMain(async () => {
   const cluster = await startCluster(folder, { throwaway: true });
   const outcome = [];
   try {
-    // Each of them keeps one core busy.
-    outcome.push(
-      ...(await Promise.all([
-        step('types', process.execPath, ['tools/types.mjs']),
-        step('lint', 'npm', ['run', '--silent', 'lint']),
-      ])),
-    );
+    outcome.push(await step('types', process.execPath, ['tools/types.mjs']));
+    outcome.push(await step('lint', 'npm', ['run', '--silent', 'lint']));
     outcome.push(
       await step(
         'unit and server tests',

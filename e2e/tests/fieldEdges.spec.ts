@@ -1,5 +1,5 @@
 import type { Session } from '@gravek/contract';
-import { ask, clean, logOf, PHONE, runAlone, up } from '../src/field';
+import { ask, clean, logOf, PHONE, runAlone, tap, up } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 
 /** The edges of a session on the field, each with its sentence. */
@@ -146,4 +146,42 @@ test('a stop by pain bars in another session on this phone before the server kno
   await expect(up(page)).toHaveText('Roland');
   await page.goto(new URL(`/run/${later}`, page.url()).toString());
   await expect(up(page)).toHaveText('Roland');
+});
+
+test('any of the last reps is taken back, whichever phone it came from, and its turn is open again', async ({
+  signedIn: page,
+  app,
+  browser,
+}) => {
+  const session = await runAlone(page, 'Not the last', ['Roland', 'Signe'], 2);
+  await page.setViewportSize(PHONE);
+  const office = await browser.newContext();
+  const other = await office.newPage();
+  await enterDemo(other, app);
+  await other.goto(page.url());
+  await expect(up(other)).toHaveText('Roland');
+  await tap(other, clean(other));
+  await expect(up(page)).toHaveText('Signe');
+  await tap(page, page.getByRole('group', { name: 'Faults seen' }).getByRole('button').first());
+  await tap(page, page.getByRole('button', { name: 'Log the fault' }));
+  await expect(up(page)).toHaveText('Roland');
+  await tap(page, clean(page));
+  await expect(up(page)).toHaveText('Signe');
+  await up(page).getByRole('button').click();
+  const last = page.getByRole('list', { name: 'Logged last' }).getByRole('listitem');
+  await expect(last).toHaveCount(3);
+  await expect(last.nth(0)).toContainText('Roland Quist');
+  await expect(last.nth(2)).toContainText('rep 1, clean, on another phone');
+  await last.nth(2).getByRole('button', { name: 'Take back Roland Quist, rep 1' }).click();
+  await expect(last).toHaveCount(2);
+  await page.getByRole('button', { name: 'Back to the turn' }).click();
+  // The turn that is open again comes first, on both phones.
+  await expect(up(page)).toHaveText('Roland');
+  await expect(page.locator('.rep-no .figure')).toContainText('1');
+  await expect(up(other)).toHaveText('Roland');
+  await expect(page.getByRole('button', { name: 'Send now' })).toContainText('all sent');
+  const rows = await logOf(page, session);
+  expect(rows.filter((row) => row.outcome === 'void')).toHaveLength(1);
+  expect(rows).toHaveLength(4);
+  await office.close();
 });

@@ -216,6 +216,8 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
       {peopleShown ? (
         <People
           at={current}
+          log={run.log}
+          device={run.device}
           others={[...bundle.athletes, ...bundle.latecomers].filter(
             (one) => !people.includes(one.id) && !('archived' in one && one.archived),
           )}
