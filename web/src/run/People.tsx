@@ -105,7 +105,7 @@ export const People = ({
         {last.length > 0 && (
           <>
             <h2>Logged last</h2>
-            <ul className="list-plain" aria-label="Logged last">
+            <ul className="list-plain run-people" aria-label="Logged last">
               {last.map((row) => {
                 const { name } = athleteOf(row.athleteId);
                 return (
