@@ -54,7 +54,7 @@ test('sets are chosen for a squad within the minutes there are, with reasons, an
   expect(Number(/\d+(?=min)/.exec((await takes.textContent())!)![0])).toBeLessThanOrEqual(12);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.set-line')).toHaveCount(0);
-  await panel.isHidden();
+  await expect(panel).toBeHidden();
   await page.getByRole('button', { name: 'Choose for me' }).click();
   await panel.getByLabel('Minutes').fill('0');
   await expect(panel.getByText('Nothing fits into the time.')).toBeVisible();
@@ -77,7 +77,7 @@ test('a session is kept as a template, and another begins from it with ids of it
   await expect(page.getByText(/found again|typed/)).toHaveCount(0);
 
   await page.goto(new URL('/sessions/new?day=2031-08-12', page.url()).toString());
-  await page.getByLabel('Begin from a template').selectOption({ label: 'Tuesday as ever, 1 sets' });
+  await page.getByLabel('Begin from a template').selectOption({ label: 'Tuesday as ever, 1 set' });
   await expect(page.locator('.set-line')).toHaveCount(1);
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page).toHaveURL(/sessions\/[0-9a-f-]{36}$/);

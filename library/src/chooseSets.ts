@@ -5,6 +5,7 @@ import {
   type DrillSet,
   type Movement,
   type Needs,
+  type OnGround,
   type Rung,
 } from '@gravek/contract';
 import solver from 'javascript-lp-solver';
@@ -12,7 +13,6 @@ import { faultOf } from './movements';
 import { demandOfSet, baseOf, RUNG_NAMES, type Finds } from './work';
 import { freshDrillSet, mayRun } from './sessionFit';
 import { drillSetTime, type Conditions } from './sessionTime';
-import type { OnGround } from '@gravek/contract';
 
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
@@ -149,9 +149,7 @@ export const offersFor = (
     const base = baseOf(set.work, finds, ground);
     if (!base) return [];
     const able = new Set(
-      mayRun(demandOfSet(base, set), athletes as readonly Athlete[], conditions.on).map(
-        (one) => one.id,
-      ),
+      mayRun(demandOfSet(base, set), athletes, conditions.on).map((one) => one.id),
     );
     const serves = needs.flatMap((need, i) =>
       able.has(need.athleteId) && set.athleteIds.includes(need.athleteId) && shareOf(need) > 0

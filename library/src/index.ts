@@ -169,4 +169,4 @@ export {
 } from './squad';
 export { MOST_PASTED_ATHLETES, readRoster, type ReadRoster, type TypedAthlete } from './rosterText';
 export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
-export { rotationAxis, type RotationAxis } from './rotationAxis';
+export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';

@@ -1,6 +1,12 @@
 import { rotation } from '@gravek/core';
-import type { DrillSet } from '@gravek/contract';
+import type { DrillSet, Helper } from '@gravek/contract';
 import type { SetTime } from './sessionTime';
+
+/** What the others do in a set while somebody performs; nothing where all perform, or wait their turn. */
+export const helpersOf = (set: Pick<DrillSet, 'stand' | 'helpers'>): Helper[] => {
+  if (set.stand === 'pairs') return [set.helpers[0] ?? 'partner'];
+  return set.stand === 'roles' ? set.helpers : [];
+};
 
 /** One pass of a set's rotation on a time axis: everybody performs once. */
 export type RotationAxis = {
@@ -21,8 +27,7 @@ export type RotationAxis = {
 export const rotationAxis = (set: DrillSet, time: SetTime | null): RotationAxis | null => {
   const ids = set.athleteIds;
   if (!time || ids.length < 2 || set.stand === 'row' || set.stand === 'stations') return null;
-  const helpers = set.stand === 'pairs' ? [set.helpers[0] ?? 'partner'] : set.helpers;
-  const roles = ['performs', ...(set.stand === 'turns' ? [] : helpers)];
+  const roles = ['performs', ...helpersOf(set)];
   const shifts = rotation(ids, time.performing, roles.length);
   return {
     roles,

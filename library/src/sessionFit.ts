@@ -143,8 +143,11 @@ export const freshDrillSet = (id: string, work: Work, athleteIds: readonly strin
 });
 
 /** Who may take part in something on a day: nobody who is archived or barred from what it asks. */
-export const mayRun = (loads: readonly Load[], people: readonly Athlete[], on: string): Athlete[] =>
-  people.filter((person) => !person.archived && !barredBy(loads, person.restrictions, on));
+export const mayRun = <P extends Pick<Athlete, 'archived' | 'restrictions'>>(
+  loads: readonly Load[],
+  people: readonly P[],
+  on: string,
+): P[] => people.filter((person) => !person.archived && !barredBy(loads, person.restrictions, on));
 
 /** A drill set as it was kept before sets could vary: one plan, at one pace, on one side or both. */
 export type OlderDrillSet = {

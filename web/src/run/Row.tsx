@@ -4,6 +4,7 @@ import {
   bySchools,
   faultOf,
   fieldRun,
+  helpersOf,
   likelyFaults,
   sideWords,
   variantWords,
@@ -50,7 +51,7 @@ export const Row = ({
   const exits = exitsToRead(movement, base?.choices ?? null);
   const call = useSetCall(set, exits, run?.outline ?? null);
   const pairs = set.stand === 'pairs';
-  const helpers = pairs ? [set.helpers[0] ?? 'partner'] : set.helpers;
+  const helpers = helpersOf(set);
   const ring = people.filter((id) => !away.has(id));
   const parts = cast(
     ring,

@@ -1,5 +1,6 @@
 import { cast, turnOrder } from '@gravek/core';
 import { runSetOf, type RunBundle } from '@gravek/contract';
+import { helpersOf } from '@gravek/library';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -161,10 +162,10 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
     if (turn) void run.answer(current, [{ turn, outcome }]);
   };
   const putOut = (athleteId: string): void => say(athleteId, 'out');
-  const helpers = set.stand === 'pairs' ? [set.helpers[0] ?? 'partner'] : set.helpers;
+  const helpers = helpersOf(set);
   /** Who does what else while the one who is up performs, in words. */
   const partsBeside = (): string[] => {
-    if (!['roles', 'pairs'].includes(set.stand) || !state.up) return [];
+    if (helpers.length === 0 || !state.up) return [];
     const ring = people.filter((id) => !away.has(id));
     return [...cast(ring, [state.up.athleteId], 1 + helpers.length)].flatMap(([id, part]) =>
       part.role > 0 ? [`${helpers[part.role - 1]!}: ${nameBy(id)}`] : [],

@@ -1,6 +1,7 @@
 import type { Session } from '@gravek/contract';
 import Form from 'react-bootstrap/Form';
 import { useTemplates } from '../api/queries';
+import { counted } from '../controls/dates';
 
 /** Sessions that are kept to begin others from; nothing where there are none. */
 export const BeginFrom = ({ onBegin }: { onBegin: (template: Session) => void }) => {
@@ -19,7 +20,7 @@ export const BeginFrom = ({ onBegin }: { onBegin: (template: Session) => void })
       <option value="">Begin from a template …</option>
       {templates.map((one) => (
         <option key={one.id} value={one.id}>
-          {one.title}, {one.drillSets.length} sets
+          {one.title}, {counted(one.drillSets.length, 'set')}
         </option>
       ))}
     </Form.Select>
