@@ -16,6 +16,7 @@ import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { countNew } from '../src/reps/countNew';
+import { storeReps } from '../src/reps/store';
 import { inClub } from '../src/database/connect';
 import {
   aRep,
@@ -46,6 +47,24 @@ const faultsOf = async (athleteId: string): Promise<AthleteFaults[]> =>
   (await coach.get(`/athletes/${athleteId}/faults`)).body.items as AthleteFaults[];
 const loggedIn = async ({ id }: SessionInput): Promise<number> =>
   ((await coach.get(`/sessions/${id}`)).body as Session).logged;
+
+it('is stored once when it comes again, elsewhere, while the first try is not done yet', async () => {
+  const own = await furnish(coach);
+  const rep = { ...own.rep, id: uuid(), rep: 2, turn: 2, deviceNo: own.rep.deviceNo + 1 };
+  let again: Promise<RepReceipt> | undefined;
+  await inClub(stage.db, coach, async (trx) => {
+    await storeReps(trx, [{ rows: [rep], accountId: coach.accountId }]);
+    again = send([rep]);
+    for (let waits = 0; waits === 0;) {
+      waits = (
+        await sql<{ n: number }>`select count(*)::int as n from pg_locks where not granted`.execute(
+          stage.owner,
+        )
+      ).rows[0]!.n;
+    }
+  });
+  expect(await again).toMatchObject({ stored: [{ id: rep.id }], refused: [] });
+});
 
 describe('a rep', () => {
   it('stays what it was when the plan and the session are changed later', async () => {

@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
 import { inClub, type Db } from '../database/connect';
-import { memberOf, whoIs } from '../http/route';
+import { memberAs, whoIs } from '../http/route';
 import type { Changes } from './listen';
 
 const KEEP_ALIVE_MS = 25_000;
@@ -16,7 +16,7 @@ export const changeStream =
   (db: Db, changes: Changes, stopping: AbortSignal, aliveMs = KEEP_ALIVE_MS): RequestHandler =>
   async (req, res) => {
     const who = whoIs(req);
-    const isMember = () => inClub(db, who, (trx) => memberOf(trx, who));
+    const isMember = () => inClub(db, who, async (_trx, role) => memberAs(who, role));
     /** what must be let go of when the page has left */
     const held: (() => void)[] = [];
     let ended = false;

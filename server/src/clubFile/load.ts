@@ -27,7 +27,7 @@ const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
   const numbered = reps.map((rep) => {
     const arrival = (ends.get(rep.sessionId) ?? 0) + 1;
     ends.set(rep.sessionId, arrival);
-    return repColumns(rep, arrival, null);
+    return { ...repColumns(rep, null), load: rep.load && JSON.stringify(rep.load), arrival };
   });
   await inChunks(numbered, (part) => trx.insertInto('rep').values(part).execute());
   const faults = reps

@@ -62,12 +62,18 @@ export const withoutHurry = async (trx: Trx): Promise<void> => {
 
 /**
  * Runs a piece of work as one transaction in which only one club's rows exist.
+ *
+ * @param work is told what the account may there; null where it is no member
  */
-export const inClub = <T>(db: Db, who: Who, work: (trx: Trx) => Promise<T>): Promise<T> =>
+export const inClub = <T>(
+  db: Db,
+  { clubId, accountId }: Who,
+  work: (trx: Trx, role: string | null) => Promise<T>,
+): Promise<T> =>
   db.transaction().execute(async (trx) => {
-    await sql`select set_config('gravek.club', ${who.clubId}, true),
-      set_config('gravek.account', ${who.accountId}, true), ${patience}`.execute(trx);
-    return work(trx);
+    const { rows } = await sql<{ role: string | null }>`
+      select gravek_enter(${clubId}, ${accountId}) as role`.execute(trx);
+    return work(trx, rows[0]!.role);
   });
 
 /** As `inClub`, for somebody who is not in a club yet: sees the own account and memberships only. */

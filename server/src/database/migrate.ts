@@ -14,6 +14,7 @@ import * as field from './migrations/0008_field';
 import * as sets from './migrations/0009_sets';
 import * as counted from './migrations/0010_counted';
 import * as builder from './migrations/0011_builder';
+import * as atOnce from './migrations/0012_at_once';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -28,6 +29,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0009_sets': sets,
   '0010_counted': counted,
   '0011_builder': builder,
+  '0012_at_once': atOnce,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

@@ -1,5 +1,6 @@
 import { check, CLUB_HEADER, MOVEMENT_MAX, ROLES, type Role } from '@gravek/contract';
 import express, { Router, type Request, type RequestHandler } from 'express';
+import { sql } from 'kysely';
 import type { AnyObjectSchema, InferType } from 'yup';
 import type { Topic } from '../changes/tell';
 import { inClub, type Db, type Trx, type Who } from '../database/connect';
@@ -58,16 +59,31 @@ const REFUSALS: Record<Role, string> = {
   owner: 'Only an owner of the club can do this.',
 };
 
-/** The member behind a request; 403 when the membership has ended. */
-export const memberOf = async (trx: Trx, who: Who): Promise<Member> => {
-  const membership = await trx
+/**
+ * The member behind a request.
+ *
+ * @param role what the account may in the club; null or absent where it has no part in it
+ * @throws {ProblemError} 403 when the membership has ended
+ */
+export const memberAs = (who: Who, role: string | null | undefined): Member => {
+  const known = ROLES.find((one) => one === role);
+  if (!known) throw refused(403, 'You are not a member of this club any more.');
+  return { ...who, role: known };
+};
+
+/** What some accounts may in the club, by account. */
+const rolesOf = async (
+  trx: Trx,
+  accountIds: readonly string[],
+): Promise<ReadonlyMap<string, string>> => {
+  if (accountIds.length === 0) return new Map();
+  const rows = await trx
     .selectFrom('membership')
-    .select('role')
-    .where('club_id', '=', who.clubId)
-    .where('account_id', '=', who.accountId)
-    .executeTakeFirst();
-  if (!membership) throw refused(403, 'You are not a member of this club any more.');
-  return { ...who, role: ROLES.find((role) => role === membership.role)! };
+    .select(['account_id', 'role'])
+    .where('club_id', '=', sql<string>`gravek_club()`)
+    .where('account_id', 'in', [...accountIds])
+    .execute();
+  return new Map(rows.map((row) => [row.account_id, row.role]));
 };
 
 /**
@@ -133,20 +149,19 @@ const answersTo = async (
 ): Promise<unknown[]> => {
   const { who: first } = asks[0]!;
   const changed = new Set<Topic>(declared.changes ? [declared.changes] : []);
-  const answers = await inClub(db, first, async (trx) => {
-    const members = new Map<string, Member>();
-    const read: (Asked<never> | ProblemError)[] = [];
-    for (const came of asks) {
-      const { accountId } = came.who;
+  const answers = await inClub(db, first, async (trx, role) => {
+    const others = asks.map(({ who }) => who.accountId).filter((id) => id !== first.accountId);
+    const roles = await rolesOf(trx, others);
+    const read = asks.map((came) => {
+      const { who } = came;
       try {
-        const member = members.get(accountId) ?? (await memberOf(trx, came.who));
-        members.set(accountId, member);
-        read.push(readAs(declared, came, member));
+        const own = who.accountId === first.accountId ? role : roles.get(who.accountId);
+        return readAs(declared, came, memberAs(who, own));
       } catch (error) {
         if (!(error instanceof ProblemError)) throw error;
-        read.push(error);
+        return error;
       }
-    }
+    });
     const good = read.filter((one): one is Asked<never> => !(one instanceof ProblemError));
     if (good.length === 0) return read;
     if (!declared.logOnly) await countNew(trx);

@@ -92,8 +92,8 @@ export const repsOfAthlete = async (trx: Trx, athleteId: string): Promise<Stored
       .execute()
   ).map(asRep);
 
-/** A rep as its row. */
-export const repColumns = (rep: Rep, arrival: number, loggedBy: string | null) => ({
+/** A rep as its row, but for its number. */
+export const repColumns = (rep: Rep, loggedBy: string | null) => ({
   id: rep.id,
   session_id: rep.sessionId,
   drill_set_id: rep.drillSetId,
@@ -113,14 +113,13 @@ export const repColumns = (rep: Rep, arrival: number, loggedBy: string | null) =
   late_s: rep.lateS,
   made: rep.made,
   held_s: rep.heldS,
-  load: rep.load && JSON.stringify(rep.load),
+  load: rep.load,
   note: rep.note,
   outcome: rep.outcome,
   voids: rep.voids,
   cue: rep.cue,
   device: rep.device,
   device_no: rep.deviceNo,
-  arrival,
   at: rep.at,
   logged_by: loggedBy,
 });

@@ -8,11 +8,10 @@ import {
   type StoredRep,
 } from '@gravek/contract';
 import { sql } from 'kysely';
-import pg from 'pg';
 import { restrictionColumns } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { movementsBy } from '../movements/queries';
-import { inChunks, repColumns, repsBy } from './queries';
+import { repColumns, repsBy } from './queries';
 
 /** What reps name, as far as it is there. */
 type Named = {
@@ -26,20 +25,11 @@ type Named = {
 
 /** Looks up what reps name; its sessions are held, and its athletes stay, until the reps are stored. */
 const named = async (trx: Trx, reps: readonly Rep[]): Promise<Named> => {
-  const ids = (of: (rep: Rep) => string) => sql`${[...new Set(reps.map(of))]}::uuid[]`;
-  const stored = reps.flatMap((rep) => (rep.voids ? [rep.id, rep.voids] : [rep.id]));
-  const { rows } = await sql<Named>`
-    select
-      array(select id::text from session
-        where club_id = gravek_club() and id = any(${ids((rep) => rep.sessionId)})
-        order by id for no key update) as sessions,
-      array(select id::text from athlete
-        where club_id = gravek_club() and id = any(${ids((rep) => rep.athleteId)})
-        order by id for key share) as people,
-      coalesce((select jsonb_object_agg(id, session_id) from drill_set
-        where club_id = gravek_club() and id = any(${ids((rep) => rep.drillSetId)})), '{}') as sets,
-      array(select id::text from rep
-        where club_id = gravek_club() and id = any(${stored}::uuid[])) as reps`.execute(trx);
+  const ids = (of: (rep: Rep) => string[]) => sql`${[...new Set(reps.flatMap(of))]}::uuid[]`;
+  const { rows } = await sql<Named>`select * from gravek_named(
+    ${ids((rep) => [rep.sessionId])}, ${ids((rep) => [rep.athleteId])},
+    ${ids((rep) => [rep.drillSetId])},
+    ${ids((rep) => (rep.voids ? [rep.id, rep.voids] : [rep.id]))})`.execute(trx);
   return rows[0]!;
 };
 
@@ -56,40 +46,22 @@ const sameRep = ({ arrival: _, ...stored }: StoredRep, rep: Rep): boolean =>
     },
   );
 
-type Numbered = Entry & { arrival: number };
-
-const insert = async (trx: Trx, rows: readonly Numbered[]) => {
-  const columns = rows.map(({ rep, arrival, accountId }) => repColumns(rep, arrival, accountId));
-  await inChunks(columns, (part) => trx.insertInto('rep').values(part).execute());
-  const faults = rows
-    .filter(({ rep }) => rep.outcome === 'fault')
-    .flatMap(({ rep }) => rep.faults.map((fault) => ({ rep_id: rep.id, fault })));
-  await inChunks(faults, (part) => trx.insertInto('rep_fault').values(part).execute());
-};
-
 /**
- * What a row that the database would not take is called to the coach. Anything that is not about the
- * row itself (no connection, a deadlock) goes on to whoever called: the whole batch is tried again.
+ * Numbers rows and keeps them.
+ *
+ * @returns numbers of arrival by id; null where the database would not take the row
  */
-const whyNotTaken = (error: unknown): string => {
-  // 22: data that cannot be; 23: a rule that is broken.
-  if (error instanceof pg.DatabaseError && /^2[23]/.test(error.code ?? '')) {
-    return 'This rep cannot be kept as it is.';
-  }
-  throw error;
-};
-
-/** Runs statements so that their failure leaves the transaction usable. */
-const tried = async (trx: Trx, work: () => Promise<void>): Promise<string | null> => {
-  await sql`savepoint row`.execute(trx);
-  try {
-    await work();
-    return null;
-  } catch (error) {
-    const why = whyNotTaken(error);
-    await sql`rollback to savepoint row`.execute(trx);
-    return why;
-  }
+const keep = async (
+  trx: Trx,
+  entries: readonly Entry[],
+): Promise<ReadonlyMap<string, number | null>> => {
+  const given = entries.map(({ rep, accountId }) => ({
+    ...repColumns(rep, accountId),
+    faults: rep.outcome === 'fault' ? rep.faults : [],
+  }));
+  const { rows } = await sql<{ rep_id: string; number: number | null }>`
+    select rep_id, number from gravek_store_reps(${JSON.stringify(given)})`.execute(trx);
+  return new Map(rows.map((row) => [row.rep_id, row.number]));
 };
 
 /** What a phone sends at once, and whose it is. */
@@ -174,28 +146,19 @@ export const storeReps = async (
     }
   }
   const stored = new Map([...known].map(([id, rep]) => [id, rep.arrival]));
-  const notTaken = new Map<string, string>();
   const taken: Rep[] = [];
   if (fresh.size > 0) {
-    const numbered = await numberOf(trx, [...fresh.values()]);
-    const failed = await tried(trx, () => insert(trx, numbered));
-    for (const one of numbered) {
-      // Rows that fail as a whole are tried one by one.
-      const why = failed === null ? null : await tried(trx, () => insert(trx, [one]));
-      if (why) notTaken.set(one.rep.id, why);
-      else {
-        stored.set(one.rep.id, one.arrival);
-        taken.push(one.rep);
-      }
+    for (const [id, arrival] of await keep(trx, [...fresh.values()])) {
+      if (arrival === null) continue;
+      stored.set(id, arrival);
+      taken.push(fresh.get(id)!.rep);
     }
   }
   for (const { rep, batch } of asked) {
     const { stored: list } = receipts[batch]!;
-    const why = notTaken.get(rep.id);
-    if (why !== undefined) refuse(batch, rep.id, why);
-    else if (!list.some(({ id }) => id === rep.id)) {
-      list.push({ id: rep.id, arrival: stored.get(rep.id)! });
-    }
+    const arrival = stored.get(rep.id);
+    if (arrival === undefined) refuse(batch, rep.id, 'This rep cannot be kept as it is.');
+    else if (!list.some(({ id }) => id === rep.id)) list.push({ id: rep.id, arrival });
   }
   const takenBack = taken.flatMap(({ voids }) => {
     const meant = voids === null ? undefined : repBy(voids);
@@ -205,23 +168,6 @@ export const storeReps = async (
   const heldBack = stops.length + takenBack.length > 0;
   if (heldBack) await holdBack(trx, stops, takenBack);
   return { receipts, heldBack };
-};
-
-/** The next numbers of arrival, session by session. */
-const numberOf = async (trx: Trx, entries: readonly Entry[]): Promise<Numbered[]> => {
-  const many = new Map<string, number>();
-  for (const { rep } of entries) many.set(rep.sessionId, (many.get(rep.sessionId) ?? 0) + 1);
-  const { rows } = await sql<{ id: string; before: number }>`
-    update session s set log_end = s.log_end + m.many
-    from unnest(${[...many.keys()]}::uuid[], ${[...many.values()]}::int[]) m (id, many)
-    where s.club_id = gravek_club() and s.id = m.id
-    returning s.id, s.log_end - m.many as before`.execute(trx);
-  const next = new Map(rows.map((row) => [row.id, row.before]));
-  return entries.map((entry) => {
-    const arrival = next.get(entry.rep.sessionId)! + 1;
-    next.set(entry.rep.sessionId, arrival);
-    return { ...entry, arrival };
-  });
 };
 
 /**

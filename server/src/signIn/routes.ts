@@ -14,7 +14,7 @@ import { v7 as uuid } from 'uuid';
 import type { AnyObjectSchema, InferType } from 'yup';
 import { atDoor, inClub, isEmpty, type Db, type Trx, type Who } from '../database/connect';
 import { badInput, refused } from '../http/problem';
-import { memberOf, whoIs } from '../http/route';
+import { memberAs, whoIs } from '../http/route';
 import { accountByEmail } from './account';
 import { limitAttempts } from './attempts';
 import { hashOf } from './link';
@@ -219,7 +219,7 @@ export const doorRouter = (db: Db, demo: boolean): Router => {
     const { accountId } = whoIs(req);
     const { clubId } = read(clubSwitch, req);
     const who = { accountId, clubId };
-    await inClub(db, who, (trx) => memberOf(trx, who));
+    await inClub(db, who, async (_trx, role) => memberAs(who, role));
     await enter(req, who, req.session.until);
     res.status(204).end();
   });
