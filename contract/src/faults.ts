@@ -1,21 +1,77 @@
-import type { FaultState, TrendPoint } from '@gravek/core';
+import type { BetaPrior, FaultState, Foot, RepCounts, Side } from '@gravek/core';
+import { object, type InferType } from 'yup';
+import { code, id, note } from './fields';
 
 /** How one fault of an athlete stands. */
 export type FaultStanding = {
   code: string;
   /** reps that showed it, over all sessions */
   seen: number;
-  /** share of reps, recent sessions counting more, with its 5 and 95 % points */
+  /** share of reps since the last sure change, recent sessions counting more, with its 5 and 95 % points */
   rate: number;
   low: number;
   high: number;
   state: FaultState;
-  /** probability that the last two sessions are better than those before; null before there are any */
-  improved: number | null;
+  /** chance that the rate is lower in the span than before it; null with nothing before */
+  effect: number | null;
+  /** what the effect rests on: the sessions since the cue began, or the last four, and those before */
+  span: { before: RepCounts; since: RepCounts } | null;
+  /** sessions in a row, up to the last, in which it was the cue */
+  cuedRun: number;
+  /** day since which the rate holds */
+  rateSince: string | null;
+  /** what the club knew of the fault */
+  prior: BetaPrior;
 };
 
-/** The one cue, and why it and no other. */
-export type CueGiven = { fault: string; reason: string };
+/** The cue that was given last, by the log. */
+export type CueTold = {
+  fault: string;
+  /** day of the first of the sessions in a row in which it was given */
+  since: string;
+  sessions: number;
+  /** moment at which it was given last, ISO 8601 */
+  at: string;
+};
+
+/** A coach's own choice of a cue; a fault of null hands it back to the club's school. */
+export const cueChoiceInput = object({
+  id: id(),
+  movement: code('The movement').required('The movement is missing.'),
+  fault: code('The fault').nullable().default(null),
+  drill: code('The drill').nullable().default(null),
+  reason: note(200, 'The reason'),
+}).test(
+  'reason',
+  'Say why this cue and no other; a few words will do.',
+  ({ fault, reason }) => fault === null || reason.trim().length > 0,
+);
+export type CueChoiceInput = InferType<typeof cueChoiceInput>;
+
+export type CueChoice = {
+  fault: string | null;
+  drill: string | null;
+  reason: string;
+  /** who chose */
+  person: string;
+  day: string;
+  /** moment, ISO 8601 */
+  at: string;
+};
+
+/** The one cue in force, and why it and no other. */
+export type CueGiven = {
+  fault: string;
+  reason: string;
+  /** day of the first session in which it was given; null from the next session on */
+  since: string | null;
+  /** sessions in which it was given */
+  sessions: number;
+  /** the coach who chose it, when and why; null when the club's school did */
+  by: { person: string; day: string; reason: string } | null;
+  /** the drill that was chosen with it; null for the fault's own */
+  drill: string | null;
+};
 
 /** How one athlete stands in one movement. */
 export type AthleteFaults = {
@@ -25,7 +81,7 @@ export type AthleteFaults = {
   sessions: number;
   /** day of the last session with reps */
   lastDay: string;
-  /** the movement's faults that were ever seen, most frequent first */
+  /** the movement's faults that were ever seen or cued, most frequent first */
   faults: FaultStanding[];
   cue: CueGiven | null;
 };
@@ -41,19 +97,88 @@ export type CueLine = {
   state: FaultState | null;
 };
 
+/** A fault in a line of the squad: as of `FaultStanding`, without what it rests on. */
+export type SquadFault = Pick<
+  FaultStanding,
+  'code' | 'seen' | 'rate' | 'low' | 'high' | 'state' | 'effect'
+>;
+
 /** The squad in one movement. */
 export type SquadFaults = {
   /** movements in which reps were logged, the most run first */
   movements: string[];
   /** the one that `items` are of; null when nothing was ever logged */
   movement: string | null;
-  items: AthleteFaults[];
+  items: (Omit<AthleteFaults, 'faults'> & {
+    /** reps of the last four weeks */
+    lately: number;
+    /** only those that are live or have a story to tell */
+    faults: SquadFault[];
+  })[];
 };
 
-/** A page of how the faults of an athlete went in a movement, newest page first. */
-export type FaultHistory = {
-  /** fault → the rate after each session of the page, earliest first */
-  faults: { code: string; points: TrendPoint[] }[];
-  /** names the page before; null when there is none */
-  earlier: string | null;
+/** What was asked of reps, and how and by whom they were logged. */
+export type Condition = {
+  part: string | null;
+  side: Side;
+  leadFoot: Foot | null;
+  speedPct: number | null;
+  rung: string | null;
+  exit: string | null;
+  /** in the later half of a set */
+  late: boolean;
+  loggedBy: string | null;
+};
+export const CONDITION_AXES = [
+  'part',
+  'side',
+  'leadFoot',
+  'speedPct',
+  'rung',
+  'exit',
+  'late',
+  'loggedBy',
+] as const satisfies (keyof Condition)[];
+export type ConditionAxis = (typeof CONDITION_AXES)[number];
+
+export type ContrastAxis = 'side' | 'leadFoot' | 'speed' | 'rung' | 'tired';
+
+/** Where a fault shows more: own side or other, left foot or right, slow or full, first rung or later, early or late. */
+export type Contrast = {
+  axis: ContrastAxis;
+  fault: string;
+  a: RepCounts;
+  b: RepCounts;
+  /** that the rate is lower in b */
+  probability: number;
+};
+
+/** A cue through sessions in a row, by their places in the ledger. */
+export type CueSpan = { fault: string; from: number; to: number };
+
+export type LedgerRow = FaultStanding & {
+  /** of each session of the ledger, reps that showed it */
+  shown: number[];
+};
+
+/** What the same cue has done for athletes of the club. */
+export type CueRecord = {
+  fault: string;
+  athletes: number;
+  /** for how many the rate is lower since, for sure */
+  better: number;
+  before: RepCounts;
+  since: RepCounts;
+};
+
+/** All that is known of the faults of an athlete in a movement. */
+export type Ledger = Omit<AthleteFaults, 'faults'> & {
+  /** those under the conditions that were asked for, earliest first */
+  log: { id: string; date: string; reps: number }[];
+  rows: LedgerRow[];
+  spans: CueSpan[];
+  /** values that occur, by axis, with the reps behind each */
+  axes: { axis: ConditionAxis; value: string; name: string | null; reps: number }[];
+  contrasts: Contrast[];
+  others: CueRecord[];
 };

@@ -8,7 +8,7 @@ import {
   compareStepCounts,
   cushion,
   faultRate,
-  faultTrend,
+  cueState,
   fitStepModel,
   modelCadenceSpm,
   modelLengthM,
@@ -112,7 +112,7 @@ const cases: Record<string, () => unknown> = {
   faultRate: () => faultRate({ sessions, onDate: '2031-03-01' }),
   probImproved: () =>
     probImproved({ before: { reps: 44, faults: 25 }, now: { reps: 20, faults: 5 } }),
-  'faultTrend, 20 sessions': () => faultTrend(sessions),
+  'cueState, 20 sessions': () => cueState({ sessions }),
   chooseCue: () =>
     chooseCue({
       faults: ['a', 'b', 'c', 'd', 'e', 'f'].map((code, i, all) => ({

@@ -1,4 +1,4 @@
-import { betaBelow, betaQuantile, logBeta } from './beta';
+import { betaQuantile } from './beta';
 import { number, whole } from './check';
 import { dayNumber } from './days';
 
@@ -62,58 +62,4 @@ export const faultRate = (input: {
     beta += weight * (session.reps - session.faults);
   });
   return posterior(alpha, beta);
-};
-
-/** Nodes and weights of 16-point Gauss–Legendre quadrature on [−1, 1], positive half. */
-const GAUSS: readonly (readonly [number, number])[] = [
-  [0.0950125098376374, 0.1894506104550685],
-  [0.2816035507792589, 0.1826034150449236],
-  [0.4580167776572274, 0.1691565193950025],
-  [0.6178762444026438, 0.1495959888165767],
-  [0.755404408355003, 0.1246289712555339],
-  [0.8656312023878318, 0.0951585116824928],
-  [0.9445750230732326, 0.0622535239386479],
-  [0.9894009349916499, 0.0271524594117541],
-];
-
-/**
- * Probability that the fault's true rate is lower now than before, both from Beta(½, ½), unweighted.
- *
- * @throws {RangeError} naming the field that is out of range
- * Source: ∫ f_before(x)·F_now(x) dx; with x = sin²u the integrand is smooth to the ends
- */
-export const probImproved = (input: {
-  before: { reps: number; faults: number };
-  now: { reps: number; faults: number };
-}): { probability: number } => {
-  checkCount('before.', input.before);
-  checkCount('now.', input.now);
-  const a = PRIOR + input.before.faults;
-  const b = PRIOR + input.before.reps - input.before.faults;
-  const c = PRIOR + input.now.faults;
-  const d = PRIOR + input.now.reps - input.now.faults;
-  const logBefore = logBeta(a, b);
-  const logNow = logBeta(c, d);
-  const at = (u: number): number => {
-    const x = Math.sin(u) ** 2;
-    const density =
-      2 *
-      Math.exp(
-        (2 * a - 1) * Math.log(Math.sin(u)) + (2 * b - 1) * Math.log(Math.cos(u)) - logBefore,
-      );
-    return density * betaBelow(x, c, d, logNow);
-  };
-  // All but 1e-9 of the "before" distribution lies between these.
-  const from = Math.asin(Math.sqrt(betaQuantile(5e-10, a, b)));
-  const to = Math.asin(Math.sqrt(betaQuantile(1 - 5e-10, a, b)));
-  const PARTS = 4;
-  const half = (to - from) / (2 * PARTS);
-  let sum = 0;
-  for (let part = 0; part < PARTS; part += 1) {
-    const mid = from + (2 * part + 1) * half;
-    for (const [node, weight] of GAUSS) {
-      sum += weight * (at(mid - node * half) + at(mid + node * half));
-    }
-  }
-  return { probability: Math.min(1, Math.max(0, sum * half)) };
 };

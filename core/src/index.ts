@@ -17,22 +17,23 @@ export {
   type CushionPlan,
 } from './cushion';
 export { dayIn, dayNumber, hourIn, isDay, momentIn } from './days';
+export { faultRate, HALF_LIFE_DAYS, type FaultRate, type SessionCount } from './faultRate';
+export { rateBand, type RateBand } from './rateBand';
+export { clubPrior, NO_PRIOR, type BetaPrior } from './clubPrior';
+export { cueEffect, probImproved, type RepCounts } from './cueEffect';
 export {
-  faultRate,
-  HALF_LIFE_DAYS,
-  probImproved,
-  type FaultRate,
-  type SessionCount,
-} from './faultRate';
-export {
-  faultTrend,
+  cueState,
   LIVE_RATE,
+  STUCK_SESSIONS,
+  SURE,
   type FaultState,
-  type FaultTrend,
+  type FaultStory,
   type HistorySession,
-  type TrendOptions,
-  type TrendPoint,
-} from './faultTrend';
+  type SpanEffect,
+} from './cueState';
+export { contrasts, type Look, type LookSeen } from './contrasts';
+export { kappa } from './kappa';
+export { landingSpread, spreadParts, USUAL_SPREAD, type SpreadParts } from './landingSpread';
 export { ladderStep, type LadderStep, type RungReps } from './ladder';
 export { footBefore, otherFoot, type Foot } from './feet';
 export {

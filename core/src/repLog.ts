@@ -89,6 +89,12 @@ export type CountedRow = LogRow &
     faults: readonly string[];
     /** the fault that the athlete's one cue was for */
     cue: string | null;
+    /** the athlete's how-manieth turn of the drill set */
+    turn: number;
+    /** moment of logging, ISO 8601 */
+    at: string;
+    /** account that logged it; null where nobody knows any more */
+    loggedBy: string | null;
     /** what it put on the body; null where that is not known */
     load: BodyLoad | null;
   };
@@ -97,14 +103,17 @@ export type CountedRow = LogRow &
 export type RepCount = Condition & {
   athleteId: string;
   sessionId: string;
+  /** whether they were in the later half of the athlete's reps of a set */
+  late: boolean;
+  loggedBy: string | null;
   /** clean or fault reps that stand */
   reps: number;
   /** how many of them were clean */
   clean: number;
   /** how many of them showed each fault, by its code */
   faults: { fault: string; reps: number }[];
-  /** faults that were the cue */
-  cues: string[];
+  /** faults that were the cue, with the moment at which each was last given, ISO 8601 */
+  cues: { fault: string; last: string }[];
   /** reps at which it was said whether they were made, and how many were */
   tried: number;
   made: number;
@@ -242,7 +251,9 @@ export const addLoads = (loads: readonly (BodyLoad | null)[]): BodyLoad => {
  * @param log whole turns: a turn of which rows are missing could be counted wrongly
  */
 export const countReps = (log: readonly CountedRow[]): RepCount[] => {
-  const cells = groupBy(standing(log).filter(wasRun), (row) =>
+  const run = standing(log).filter(wasRun);
+  const late = lateOf(run);
+  const cells = groupBy(run, (row) =>
     JSON.stringify([
       row.athleteId,
       row.sessionId,
@@ -253,13 +264,20 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       row.speedPct,
       row.rung,
       row.exit,
+      late.has(row),
+      row.loggedBy,
     ]),
   );
   return [...cells.values()].map((rows) => {
-    const { athleteId, sessionId, movement, part, side, leadFoot, speedPct, rung, exit } = rows[0]!;
+    const { athleteId, sessionId, movement, part, side, leadFoot, speedPct, rung, exit, loggedBy } =
+      rows[0]!;
     const faults = groupBy(
       rows.flatMap((row) => [...new Set(row.faults)]),
       (fault) => fault,
+    );
+    const cues = groupBy(
+      rows.flatMap(({ cue, at }) => (cue === null ? [] : [{ cue, at }])),
+      ({ cue }) => cue,
     );
     return {
       athleteId,
@@ -271,16 +289,34 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       speedPct,
       rung,
       exit,
+      late: late.has(rows[0]!),
+      loggedBy,
       reps: rows.length,
       clean: rows.filter((row) => row.outcome === 'clean').length,
       faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
-      cues: [...new Set(rows.flatMap((row) => (row.cue === null ? [] : [row.cue])))].sort(),
+      cues: [...cues]
+        .map(([fault, given]) => ({
+          fault,
+          last: given
+            .map(({ at }) => at)
+            .sort()
+            .at(-1)!,
+        }))
+        .sort(byFault),
       tried: rows.filter((row) => row.made !== null).length,
       made: rows.filter((row) => row.made === true).length,
       load: addLoads(rows.map((row) => row.load)),
     };
   });
 };
+
+/** Of the reps that an athlete ran in one set those of the later half; the one in the middle is early. */
+const lateOf = (run: readonly CountedRow[]): ReadonlySet<CountedRow> =>
+  new Set(
+    [...groupBy(run, (row) => `${row.drillSetId}/${row.athleteId}/${row.set}`).values()].flatMap(
+      (own) => own.sort((a, b) => a.turn - b.turn).slice(Math.ceil(own.length / 2)),
+    ),
+  );
 
 const byFault = (a: { fault: string }, b: { fault: string }): number =>
   a.fault < b.fault ? -1 : a.fault > b.fault ? 1 : 0;

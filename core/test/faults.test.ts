@@ -5,7 +5,14 @@ import {
   attemptsForMakes,
   chooseCue,
   faultRate,
-  faultTrend,
+  contrasts,
+  cueEffect,
+  cueState,
+  clubPrior,
+  kappa,
+  landingSpread,
+  rateBand,
+  spreadParts,
   probImproved,
   setDuration,
   type HistorySession,
@@ -79,25 +86,102 @@ describe('probImproved', () => {
   });
 });
 
-describe('faultTrend', () => {
+describe('rateBand', () => {
+  it('orders its bounds; days that differ widen them, and time does not move the rate', () => {
+    fc.assert(
+      fc.property(fc.array(counts, { minLength: 1, maxLength: 8 }), (list) => {
+        const sessions = list.map((count, i) => ({ date: day(i * 3), ...count }));
+        const { low, rate, high, spreadFactor } = rateBand({ sessions, onDate: day(24) });
+        expect(0 <= low && low < rate && rate < high && high <= 1).toBe(true);
+        expect(spreadFactor).toBeGreaterThanOrEqual(1);
+        // Later sessions and empty ones count for nothing.
+        const more = [...sessions, { date: day(30), reps: 40, faults: 40 }];
+        more.unshift({ date: day(0), reps: 0, faults: 0 });
+        expect(rateBand({ sessions: more, onDate: day(24) })).toMatchObject({ low, rate, high });
+      }),
+    );
+    const even = history([0, 10, 5], [3, 10, 5], [6, 10, 5], [9, 10, 5]);
+    const wild = history([0, 10, 0], [3, 10, 10], [6, 10, 0], [9, 10, 10]);
+    const width = (sessions: HistorySession[]): number => {
+      const { low, high } = rateBand({ sessions, onDate: day(9) });
+      return high - low;
+    };
+    expect(width(wild)).toBeGreaterThan(1.5 * width(even));
+  });
+});
+
+describe('cueEffect', () => {
+  it('is a half against itself, and a prior pulls it towards that', () => {
+    fc.assert(
+      fc.property(counts, counts, (before, since) => {
+        const weak = { alpha: 0.5, beta: 0.5 };
+        const effect = (prior: { alpha: number; beta: number }): number =>
+          cueEffect({ before, since, prior }).probability;
+        expect(cueEffect({ before, since: before, prior: weak }).probability).toBeCloseTo(0.5, 5);
+        // A club that is sure lets nobody's few reps say much.
+        expect(Math.abs(effect({ alpha: 1e5, beta: 1e5 }) - 0.5)).toBeLessThan(0.2);
+      }),
+    );
+    expect(() =>
+      cueEffect({
+        before: { reps: 1, faults: 0 },
+        since: { reps: 1, faults: 0 },
+        prior: { alpha: 0, beta: 1 },
+      }),
+    ).toThrow('prior.alpha');
+  });
+});
+
+describe('clubPrior', () => {
+  it('is the stronger the more alike the athletes are', () => {
+    const of = (faults: number[]) =>
+      clubPrior({ athletes: faults.map((n) => ({ reps: 40, faults: n })) });
+    const alike = of([12, 12, 11, 13, 12, 12]);
+    const unlike = of([0, 30, 2, 25, 1, 14]);
+    expect(alike.alpha + alike.beta).toBeGreaterThan(unlike.alpha + unlike.beta);
+    expect(alike.alpha / (alike.alpha + alike.beta)).toBeCloseTo(0.3, 1);
+  });
+});
+
+describe('cueState', () => {
   const stateOf = (...rows: Parameters<typeof history>): string =>
-    faultTrend(history(...rows)).state;
+    cueState({ sessions: history(...rows) }).state;
 
   it('calls nothing before ten reps', () => {
     expect(stateOf([0, 4, 4], [3, 5, 5])).toBe('new');
-    expect(faultTrend([]).state).toBe('new');
+    expect(cueState({ sessions: [] })).toMatchObject({ state: 'new', effect: null, rate: 0.5 });
   });
 
-  it('is clearing when better at two sessions running', () => {
-    const rows: Parameters<typeof history> = [
-      [0, 20, 15],
-      [3, 20, 14],
-      [6, 20, 15],
-      [9, 20, 6],
-      [12, 20, 5],
+  it('is clearing only when the effect is sure twice running, and stuck after four sessions of it', () => {
+    const before: Parameters<typeof history> = [
+      [0, 20, 12],
+      [3, 20, 11],
+      [6, 20, 12],
     ];
-    expect(stateOf(...rows)).toBe('clearing');
-    expect(stateOf(...rows.slice(0, 4))).toBe('steady');
+    expect(stateOf(...before, [9, 20, 12, true], [12, 20, 2, true])).toBe('steady');
+    expect(stateOf(...before, [9, 20, 2, true], [12, 20, 2, true], [15, 20, 1, true])).toBe(
+      'clearing',
+    );
+    const stuck: Parameters<typeof history> = [9, 12, 15, 18].map((n) => [n, 20, 12, true]);
+    expect(stateOf(...before, ...stuck)).toBe('stuck');
+    expect(stateOf(...before, ...stuck.slice(0, 3))).toBe('steady');
+    const uncued = stuck.map(([n, reps, faults]): [number, number, number] => [n, reps, faults]);
+    expect(stateOf(...before, ...uncued)).toBe('steady');
+  });
+
+  it('lets an old habit weigh on a new one no more: the rate is that since the change', () => {
+    const story = cueState({
+      sessions: history(
+        ...[0, 3, 6, 9].map((n): [number, number, number] => [n, 20, 14]),
+        ...[12, 15, 18, 21].map((n): [number, number, number, boolean] => [n, 20, 4, true]),
+      ),
+    });
+    expect(story.rateSince).toBe(day(12));
+    expect(story.rate).toBeCloseTo(0.2, 1);
+    expect(story.span).toMatchObject({
+      before: { reps: 80, faults: 56 },
+      since: { reps: 80, faults: 16 },
+    });
   });
 
   it('is cleared only when it stays away for seven days, and back when it returns', () => {
@@ -111,31 +195,94 @@ describe('faultTrend', () => {
     expect(stateOf(...cleared, [13, 20, 14], [16, 20, 15])).toBe('back');
   });
 
-  it('is stuck after three sessions of the same cue without a gain', () => {
-    const rows = (cued: boolean): Parameters<typeof history> => [
-      [0, 15, 8],
-      [3, 15, 8],
-      [6, 15, 9, cued],
-      [9, 15, 8, cued],
-      [12, 15, 9, cued],
-    ];
-    expect(stateOf(...rows(true))).toBe('stuck');
-    expect(stateOf(...rows(false))).toBe('steady');
-  });
-
-  it('stands after each session where faultRate puts it', () => {
-    const rows = history([0, 20, 9], [3, 12, 4], [11, 30, 2], [11, 6, 5]);
-    faultTrend(rows).points.forEach((point, i) => {
-      const { rate, low, high } = faultRate({ sessions: rows.slice(0, i + 1), onDate: point.date });
-      expect(point.rate).toBeCloseTo(rate, 12);
-      expect(point.low).toBeCloseTo(low, 12);
-      expect(point.high).toBeCloseTo(high, 12);
-    });
+  it('works out only the chances that are in doubt, and never decides otherwise for that', () => {
+    // Two sessions before and two since; what is sure is what the exact chance says.
+    for (const reps of [3, 5, 8, 14]) {
+      for (let before = 0; before <= reps; before += 1) {
+        for (let since = 0; since <= reps; since += 1) {
+          const sessions = history(
+            [0, 40, 0],
+            ...[3, 6].map((n): [number, number, number] => [n, reps, before]),
+            ...[9, 12, 15].map((n): [number, number, number, boolean] => [n, reps, since, true]),
+          );
+          const exact = (last: number): number =>
+            cueEffect({
+              before: { reps: 40 + 2 * reps, faults: 2 * before },
+              since: { reps: last * reps, faults: last * since },
+              prior: { alpha: 0.5, beta: 0.5 },
+            }).probability;
+          const sure = exact(2) >= 0.975 && exact(3) >= 0.975;
+          expect(
+            cueState({ sessions }).rateSince === day(9),
+            `${before}, ${since} of ${reps}`,
+          ).toBe(sure);
+        }
+      }
+    }
   });
 
   it('passes over sessions without reps and refuses dates out of order', () => {
-    expect(faultTrend(history([0, 10, 5], [2, 0, 0])).points).toHaveLength(1);
-    expect(() => faultTrend(history([4, 10, 5], [2, 10, 5]))).toThrow('sessions[1].date');
+    expect(cueState({ sessions: history([0, 10, 5], [2, 0, 0]) })).toEqual(
+      cueState({ sessions: history([0, 10, 5]) }),
+    );
+    expect(() => cueState({ sessions: history([4, 10, 5], [2, 10, 5]) })).toThrow(
+      'sessions[1].date',
+    );
+  });
+});
+
+describe('contrasts', () => {
+  it('points out about a tenth of nothing at most, and a plain difference', () => {
+    const look = (id: string, a: number, b: number) => ({
+      id,
+      a: { reps: 40, faults: a },
+      b: { reps: 40, faults: b },
+    });
+    const { looks } = contrasts({
+      looks: [look('plain', 30, 5), ...Array.from({ length: 19 }, (_, i) => look(`${i}`, 12, 14))],
+    });
+    expect(looks.filter((one) => one.flagged).map((one) => one.id)).toEqual(['plain']);
+    // Which look is asked first does not matter; one more of nothing never adds a flag.
+    expect(contrasts({ looks: [] })).toEqual({ looks: [] });
+  });
+});
+
+describe('kappa', () => {
+  it('is one where two always agree and the fault comes and goes, and below nought where they never do', () => {
+    expect(kappa({ both: 7, onlyA: 0, onlyB: 0, neither: 9 }).kappa).toBe(1);
+    expect(kappa({ both: 0, onlyA: 8, onlyB: 8, neither: 0 }).kappa).toBe(-1);
+    expect(kappa({ both: 0, onlyA: 0, onlyB: 0, neither: 0 }).kappa).toBeNull();
+    expect(() => kappa({ both: -1, onlyA: 0, onlyB: 0, neither: 0 })).toThrow('both');
+  });
+});
+
+describe('spread of steps and runs', () => {
+  it('finds what was put in', () => {
+    let state = 7;
+    const normal = (sd: number): number => {
+      let sum = 0;
+      for (let i = 0; i < 12; i += 1) {
+        state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+        sum += state / 2 ** 32;
+      }
+      return sd * (sum - 6);
+    };
+    const runs = Array.from({ length: 400 }, () => {
+      const whole = normal(0.01);
+      return Array.from({ length: 12 }, (_, k) => (1 + k / 12) * (1 + whole + normal(0.02)));
+    });
+    const { stepFraction, runFraction } = spreadParts({ runs });
+    expect(stepFraction).toBeCloseTo(0.02, 2);
+    expect(runFraction).toBeCloseTo(0.01, 2);
+  });
+
+  it('goes from the model to what was logged as runs come in', () => {
+    const model = { lengthsM: [1, 1.5, 2], stepFraction: 0.02, runFraction: 0.01, startSdM: 0.02 };
+    const shown = (n: number) => landingSpread({ ...model, logged: { n, sdM: 0.2 } }).shownSdM;
+    expect(landingSpread(model).shownSdM).toBe(landingSpread(model).blindSdM);
+    expect(shown(1)).toBeCloseTo(landingSpread(model).blindSdM, 12);
+    expect(shown(20)).toBeGreaterThan(shown(3));
+    expect(shown(5000)).toBeCloseTo(0.2, 3);
   });
 });
 

@@ -23,6 +23,9 @@ const FAULTS = ['reaches', 'hurries', 'constructor', '__proto__'];
 const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   id,
   sessionId: 's1',
+  turn: 1,
+  at: '2031-05-14T10:00:00.000Z',
+  loggedBy: null,
   drillSetId: 'd1',
   athleteId: 'ana',
   movement: 'run-up',

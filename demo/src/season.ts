@@ -1,13 +1,11 @@
 import {
   bodyOf,
-  faultRate,
   footBefore,
   type Body,
   type BodyLoad,
   type Foot,
   modelCadenceSpm,
   modelLengthM,
-  type SessionCount,
   type Side,
   type StepModel,
 } from '@gravek/core';
@@ -30,12 +28,15 @@ import {
 } from '@gravek/contract';
 import {
   bodyLoad,
-  cueFor,
+  cueInForce,
   freshDrillSet,
   movementOf,
   outlineOf,
   solve,
+  standingsOf,
   takenFrom,
+  toldOf,
+  type SessionFaults,
 } from '@gravek/library';
 import { addDays, formatISO, getISODay, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
@@ -86,8 +87,8 @@ type Person = ScenarioAthlete & {
   model: StepModel;
   /** own rate of each fault, apart from what other faults bring about; as movement/fault */
   own: Map<string, number>;
-  /** by movement/fault */
-  counts: Map<string, SessionCount[]>;
+  /** what sessions showed, by movement */
+  log: Map<string, SessionFaults[]>;
 };
 
 const YOUTH = 'Handball youth';
@@ -181,7 +182,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       own: new Map(
         Object.entries(storyOf(athlete)).map(([fault, [, rate]]) => [fault, rate] as const),
       ),
-      counts: new Map(),
+      log: new Map(),
     };
   });
 
@@ -301,18 +302,12 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     };
   };
 
-  /** The cue that the app itself would have given on that day. */
-  const cueOn = (person: Person, movement: Movement, onDate: string): string | null =>
-    cueFor(
-      movement,
-      CLUB.cueSchool,
-      movement.faults.flatMap(({ code }) => {
-        const sessions = person.counts.get(key(movement.code, code)) ?? [];
-        return sessions.some((session) => session.faults > 0)
-          ? [{ code, rate: faultRate({ sessions, onDate }).rate }]
-          : [];
-      }),
-    )?.fault.code ?? null;
+  /** The cue that the app itself would have given in the session that comes next. */
+  const cueOn = (person: Person, movement: Movement): string | null => {
+    const log = person.log.get(movement.code) ?? [];
+    const known = { faults: standingsOf(log), told: toldOf(log), choice: null };
+    return cueInForce(movement, CLUB.cueSchool, known)?.fault ?? null;
+  };
 
   const shown = (person: Person, movement: Movement, draw: () => number): string[] => {
     const seen = new Set<string>();
@@ -372,7 +367,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
           for (const athleteId of set.athleteIds) {
             const person = people.find((candidate) => candidate.id === athleteId)!;
             const at = key(athleteId, movement.code);
-            if (!cues.has(at)) cues.set(at, cueOn(person, movement, one.date));
+            if (!cues.has(at)) cues.set(at, cueOn(person, movement));
             clock += 20_000 + Math.floor(draw() * 15_000);
             // A newcomer sits out the second set.
             const skips = draw() < 0.015 || (person.joined !== undefined && s > 1);
@@ -415,18 +410,22 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       }
     }
     for (const [at, { person, movement, reps: ran, faults }] of tally) {
-      for (const { code } of movement.faults) {
-        const own = key(movement.code, code);
-        const counts = person.counts.get(own) ?? [];
-        counts.push({ date: one.date, reps: ran, faults: faults.get(code) ?? 0 });
-        person.counts.set(own, counts);
+      const cued = cues.get(at);
+      const log = person.log.get(movement.code) ?? [];
+      if (ran > 0) {
+        log.push({
+          date: one.date,
+          reps: ran,
+          faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown })),
+          cues: cued ? [{ fault: cued, last: new Date(clock).toISOString() }] : [],
+        });
       }
+      person.log.set(movement.code, log);
       for (const [fault, [course]] of Object.entries(storyOf(person))) {
         if (!fault.startsWith(`${movement.code}/`)) continue;
         const rate = person.own.get(fault) ?? 0;
         const turned = daysAgo <= TURN_DAYS_AGO;
         if (course === 'returns' && turned) continue;
-        const cued = cues.get(at);
         if (cued && key(movement.code, cued) === fault) {
           person.own.set(fault, rate * ANSWER[course]);
         }

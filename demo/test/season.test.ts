@@ -1,4 +1,4 @@
-import { faultTrend, type FaultState } from '@gravek/core';
+import { cueState, type FaultState } from '@gravek/core';
 import { check, clubFile, type Rep } from '@gravek/contract';
 import { expect, it } from 'vitest';
 import { makeSeason } from '../src';
@@ -24,7 +24,7 @@ const trendsOf = (athleteId: string) => {
         cued: reps.some((rep) => rep.cue === code),
       };
     });
-    return { code, ...faultTrend(history) };
+    return { code, ...cueState({ sessions: history }) };
   });
 };
 

@@ -1,6 +1,12 @@
-import { faultRate } from '@gravek/core';
 import type { Rep } from '@gravek/contract';
-import { cueFor, isChain, movementOf } from '@gravek/library';
+import {
+  cueInForce,
+  isChain,
+  movementOf,
+  standingsOf,
+  toldOf,
+  type SessionFaults,
+} from '@gravek/library';
 import { describe, expect, it } from 'vitest';
 import { makeSeason } from '../src';
 
@@ -83,21 +89,28 @@ describe('the season', () => {
       const own = reps.filter((rep) => rep.athleteId === id && rep.movement === movement.code);
       const sessions = [...new Set(own.map((rep) => rep.sessionId))];
       sessions.forEach((sessionId, i) => {
-        const before = sessions.slice(0, i).map((one) => {
-          const ran = own.filter((rep) => rep.sessionId === one && rep.outcome !== 'skip');
-          return { date: dateOf.get(one)!, ran };
+        const before = sessions.slice(0, i).flatMap((one): SessionFaults[] => {
+          const all = own.filter((rep) => rep.sessionId === one);
+          const ran = all.filter((rep) => rep.outcome !== 'skip');
+          if (ran.length === 0) return [];
+          const codes = [...new Set(ran.flatMap((rep) => rep.faults))];
+          return [
+            {
+              date: dateOf.get(one)!,
+              reps: ran.length,
+              faults: codes.map((fault) => ({
+                fault,
+                reps: ran.filter((rep) => rep.faults.includes(fault)).length,
+              })),
+              cues: [...new Set(ran.flatMap(({ cue }) => cue ?? []))].map((fault) => ({
+                fault,
+                last: ran.at(-1)!.at,
+              })),
+            },
+          ];
         });
-        const seen = movement.faults.flatMap(({ code }) => {
-          const counts = before.map(({ date, ran }) => ({
-            date,
-            reps: ran.length,
-            faults: ran.filter((rep) => rep.faults.includes(code)).length,
-          }));
-          return counts.some((count) => count.faults > 0)
-            ? [{ code, rate: faultRate({ sessions: counts, onDate: dateOf.get(sessionId)! }).rate }]
-            : [];
-        });
-        const cue = cueFor(movement, 'root-cause', seen)?.fault.code ?? null;
+        const known = { faults: standingsOf(before), told: toldOf(before), choice: null };
+        const cue = cueInForce(movement, 'root-cause', known)?.fault ?? null;
         const given = own.find((rep) => rep.sessionId === sessionId)!.cue;
         if (given !== cue) wrong.push(`${name} ${dateOf.get(sessionId)}: ${given} for ${cue}`);
       });

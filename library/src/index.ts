@@ -130,13 +130,26 @@ export {
   type SetTime,
 } from './sessionTime';
 export {
+  byNeed,
+  sharedFaults,
+  WATCHED_FROM,
+  type FaultLine,
+  type SharedFault,
+} from './squadFaults';
+export {
   athleteFaults,
   bySession,
-  faultHistory,
+  cueInForce,
+  historyOf,
   likelyFaults,
+  priorsOf,
+  shownIn,
   standingsOf,
+  toldOf,
+  type Priors,
   type SessionFaults,
 } from './standings';
+export { contrastsOf, cueResults, cueSpans, isOf, isTelling, type ConditionRow } from './ledger';
 export { offer, whatChanges, whyNot, withOffer } from './offers';
 export { freshReading, readReading, type TypedReading } from './readingText';
 export {

@@ -1,12 +1,25 @@
-import { faultTrend, groupBy, type CueSchool, type SessionCount } from '@gravek/core';
+import {
+  clubPrior,
+  cueState,
+  groupBy,
+  LIVE_RATE,
+  NO_PRIOR,
+  type BetaPrior,
+  type CueSchool,
+  type HistorySession,
+  type RepCounts,
+} from '@gravek/core';
 import type {
   AthleteFaults,
-  FaultHistory,
+  CueChoice,
+  CueGiven,
+  CueTold,
   FaultStanding,
   Movement,
   RunCue,
 } from '@gravek/contract';
 import { cueFor } from './cue';
+import { faultOf } from './movements';
 
 /** What one session showed of an athlete in a movement, over all conditions. */
 export type SessionFaults = {
@@ -14,82 +27,185 @@ export type SessionFaults = {
   /** clean or fault reps that stand */
   reps: number;
   faults: readonly { fault: string; reps: number }[];
-  /** faults that were the cue */
-  cues: readonly string[];
+  /** faults that were the cue, with the moment at which each was last given */
+  cues: readonly { fault: string; last: string }[];
 };
 
 const codesOf = (sessions: readonly SessionFaults[]): string[] => [
-  ...new Set(sessions.flatMap((session) => session.faults.map(({ fault }) => fault))),
+  ...new Set(
+    sessions.flatMap(({ faults, cues }) => [...faults, ...cues].map(({ fault }) => fault)),
+  ),
 ];
 
-const historyOf = (
-  sessions: readonly SessionFaults[],
-  code: string,
-): (SessionCount & { cued: boolean })[] =>
+/** One fault through the sessions of an athlete and movement, earliest first. */
+export const historyOf = (sessions: readonly SessionFaults[], code: string): HistorySession[] =>
   sessions.map(({ date, reps, faults, cues }) => ({
     date,
     reps,
     faults: faults.find((one) => one.fault === code)?.reps ?? 0,
-    cued: cues.includes(code),
+    cued: cues.some((one) => one.fault === code),
   }));
 
+/** What the club knows of each fault of a movement, by its code. */
+export type Priors = ReadonlyMap<string, BetaPrior>;
+
 /**
- * How every fault that an athlete has shown in a movement stands after the last session.
+ * What a club knows of the faults of a movement, from what each of its athletes has shown.
+ *
+ * @param shown of each athlete reps, and how many of them showed which fault
+ */
+export const priorsOf = (
+  shown: readonly { reps: number; seen: Readonly<Record<string, number>> }[],
+): Priors => {
+  const codes = new Set(shown.flatMap(({ seen }) => Object.keys(seen)));
+  return new Map(
+    [...codes].map((code) => [
+      code,
+      clubPrior({
+        athletes: shown.map(({ reps, seen }) => ({
+          reps,
+          faults: Object.hasOwn(seen, code) ? seen[code]! : 0,
+        })),
+      }),
+    ]),
+  );
+};
+
+/** Figures as they are kept and sent: finer than anything that is shown. */
+const fine = (value: number): number => Number(value.toFixed(5));
+
+/**
+ * How every fault that an athlete has shown, or was cued for, in a movement stands after the last session.
  *
  * @param sessions of one athlete and movement, earliest first
+ * @param priors as of `priorsOf`
  * @returns most frequent first
  */
-export const standingsOf = (sessions: readonly SessionFaults[]): FaultStanding[] =>
+export const standingsOf = (
+  sessions: readonly SessionFaults[],
+  priors: Priors = new Map(),
+): FaultStanding[] =>
   codesOf(sessions)
     .map((code): FaultStanding => {
       const history = historyOf(sessions, code);
-      const { now, state, improved } = faultTrend(history, { pointsFrom: history.length });
+      const prior = priors.get(code) ?? NO_PRIOR;
+      const { rate, low, high, state, effect, span, rateSince, cuedRun } = cueState({
+        sessions: history,
+        prior,
+      });
       return {
         code,
         seen: history.reduce((sum, one) => sum + one.faults, 0),
-        rate: now.rate,
-        low: now.low,
-        high: now.high,
+        rate: fine(rate),
+        low: fine(low),
+        high: fine(high),
         state,
-        improved,
+        effect: effect === null ? null : fine(effect),
+        span: span && { before: span.before, since: span.since },
+        cuedRun,
+        rateSince,
+        prior: { alpha: fine(prior.alpha), beta: fine(prior.beta) },
       };
     })
     .sort((a, b) => b.rate - a.rate || (a.code < b.code ? -1 : 1));
 
+/** The cue that was given last, and since which session it has been given without a break. */
+export const toldOf = (sessions: readonly SessionFaults[]): CueTold | null => {
+  const cued = sessions.flatMap(({ date, cues }) => {
+    const [last] = [...cues].sort((a, b) => (a.last < b.last ? 1 : -1));
+    return last ? [{ date, cues, ...last }] : [];
+  });
+  const now = cued.at(-1);
+  if (!now) return null;
+  const others = cued.findLastIndex(({ cues }) => cues.every((one) => one.fault !== now.fault));
+  const run = cued.slice(others + 1);
+  return { fault: now.fault, since: run[0]!.date, sessions: run.length, at: now.last };
+};
+
 /** Only the faults that the movement, as it is now, names; a club may have taken one out. */
 const known = (movement: Movement, faults: readonly FaultStanding[]): FaultStanding[] =>
-  faults.filter(({ code }) => movement.faults.some((fault) => fault.code === code));
+  faults.filter(({ code }) => faultOf(movement, code));
 
 /**
- * How an athlete stands in a movement, with the one cue by the club's school.
+ * The cue in force of an athlete in a movement. One that was given stays until its fault has cleared or
+ * somebody changes it; what a coach has chosen since goes before it. Else the club's school chooses, and
+ * a fault that can hurt takes the place of one that cannot.
+ *
+ * @param movement in the words that hold for the athlete
+ * @returns null when no fault shows often enough to deserve one
+ */
+export const cueInForce = (
+  movement: Movement,
+  school: CueSchool,
+  {
+    faults,
+    told,
+    choice,
+  }: { faults: readonly FaultStanding[]; told: CueTold | null; choice: CueChoice | null },
+): CueGiven | null => {
+  const own = known(movement, faults);
+  const stands = (code: string): boolean =>
+    faultOf(movement, code) !== undefined &&
+    own.find((fault) => fault.code === code)?.state !== 'cleared';
+  // An earlier choice is why a cue was given; one that came later changes it.
+  const chosen = choice?.fault && stands(choice.fault) ? choice : null;
+  const isLater = choice !== null && (told === null || choice.at > told.at);
+  const given = told !== null && !isLater && stands(told.fault) ? told : null;
+  const because = chosen && (isLater || chosen.fault === given?.fault) ? chosen : null;
+  const by = because && { person: because.person, day: because.day, reason: because.reason };
+  const drill = because?.drill ?? null;
+  if (because && isLater) {
+    const goesOn = told?.fault === because.fault ? told : null;
+    return {
+      fault: because.fault!,
+      reason: `Chosen by ${because.person}: ${because.reason}`,
+      since: goesOn?.since ?? null,
+      sessions: goesOn?.sessions ?? 0,
+      by,
+      drill,
+    };
+  }
+  const anew = cueFor(movement, school, own);
+  const hurts = anew?.fault.safety === true && given && !faultOf(movement, given.fault)!.safety;
+  if (given && !(hurts && by === null)) {
+    const { fault, since, sessions } = given;
+    const rate = own.find((one) => one.code === fault)?.rate;
+    const reason =
+      by !== null
+        ? `Chosen by ${by.person}: ${by.reason}`
+        : anew?.fault.code === fault
+          ? anew.reason
+          : rate !== undefined && rate < LIVE_RATE
+            ? `${faultOf(movement, fault)!.name} shows seldom now; the cue stays until it has stayed away for a week.`
+            : 'It was given last and has not cleared; one cue at a time, until it has.';
+    return { fault, reason, since, sessions, by, drill };
+  }
+  return (
+    anew && {
+      fault: anew.fault.code,
+      reason: anew.reason,
+      since: null,
+      sessions: 0,
+      by: null,
+      drill: null,
+    }
+  );
+};
+
+/**
+ * How an athlete stands in a movement, with the one cue in force.
  *
  * @param movement in the words that hold for the athlete
  */
 export const athleteFaults = (
   movement: Movement,
-  counted: Omit<AthleteFaults, 'cue'>,
+  counted: Omit<AthleteFaults, 'cue'> & { told: CueTold | null; choice: CueChoice | null },
   school: CueSchool,
 ): AthleteFaults => {
-  const faults = known(movement, counted.faults);
-  const cue = cueFor(movement, school, faults);
-  return { ...counted, faults, cue: cue && { fault: cue.fault.code, reason: cue.reason } };
+  const { told, choice, ...own } = counted;
+  const faults = known(movement, own.faults);
+  return { ...own, faults, cue: cueInForce(movement, school, { faults, told, choice }) };
 };
-
-/**
- * How the faults of an athlete went, a page of sessions at a time.
- *
- * @param sessions of one athlete and movement, earliest first
- * @param page first and last of the sessions that are wanted, from 0
- */
-export const faultHistory = (
-  sessions: readonly SessionFaults[],
-  page: { from: number; to: number },
-): FaultHistory['faults'] =>
-  codesOf(sessions).map((code) => ({
-    code,
-    points: faultTrend(historyOf(sessions, code), { pointsFrom: page.from, pointsTo: page.to })
-      .points,
-  }));
 
 /**
  * Faults to offer for a rep, the likeliest first: the cued one, then by how often it shows, then by how
@@ -110,18 +226,45 @@ export const likelyFaults = (
   );
 };
 
+const add = (
+  lists: readonly { fault: string; reps: number }[],
+): { fault: string; reps: number }[] =>
+  [...groupBy(lists, ({ fault }) => fault)].map(([fault, shown]) => ({
+    fault,
+    reps: shown.reduce((sum, one) => sum + one.reps, 0),
+  }));
+
 /** Sessions of an athlete and movement made one by one out of rows of several conditions. */
 export const bySession = <R extends SessionFaults & { sessionId: string }>(
   rows: readonly R[],
-): SessionFaults[] =>
+): (SessionFaults & { sessionId: string })[] =>
   [...groupBy(rows, (row) => row.sessionId).values()].map((own) => ({
+    sessionId: own[0]!.sessionId,
     date: own[0]!.date,
     reps: own.reduce((sum, row) => sum + row.reps, 0),
-    faults: [
+    faults: add(own.flatMap((row) => row.faults)),
+    cues: [
       ...groupBy(
-        own.flatMap((row) => row.faults),
+        own.flatMap((row) => row.cues),
         ({ fault }) => fault,
       ),
-    ].map(([fault, shown]) => ({ fault, reps: shown.reduce((sum, one) => sum + one.reps, 0) })),
-    cues: [...new Set(own.flatMap((row) => row.cues))],
+    ].map(([fault, given]) => ({
+      fault,
+      last: given
+        .map(({ last }) => last)
+        .sort()
+        .at(-1)!,
+    })),
   }));
+
+/** What several counts show together of a fault. */
+export const shownIn = (
+  rows: readonly Pick<SessionFaults, 'reps' | 'faults'>[],
+  code: string,
+): RepCounts => ({
+  reps: rows.reduce((sum, row) => sum + row.reps, 0),
+  faults: rows.reduce(
+    (sum, row) => sum + (row.faults.find((one) => one.fault === code)?.reps ?? 0),
+    0,
+  ),
+});

@@ -10,7 +10,6 @@ import {
   cueFor,
   demandOf,
   drillSetTime,
-  faultHistory,
   holding,
   leftBy,
   likelyFaults,
@@ -61,7 +60,7 @@ describe('how athletes stand', () => {
     date: `2031-03-${String(dayN).padStart(2, '0')}`,
     reps,
     faults: Object.entries(faults).map(([fault, shown]) => ({ fault, reps: shown })),
-    cues: ['reaches'],
+    cues: [{ fault: 'reaches', last: `2031-03-${String(dayN).padStart(2, '0')}T10:00:00.000Z` }],
   });
 
   it('is told fault by fault, most frequent first, with the one cue', () => {
@@ -79,6 +78,8 @@ describe('how athletes stand', () => {
       reps: 20,
       sessions: 2,
       lastDay: '2031-03-04',
+      told: null,
+      choice: null,
       faults: [...faults, { ...faults[0]!, code: 'taken-out-of-the-movement' }],
     };
     const own = athleteFaults(runUp, counted, 'root-cause');
@@ -87,20 +88,6 @@ describe('how athletes stand', () => {
     // A fault that the movement does not name any more is not shown.
     expect(own.faults).toHaveLength(2);
     expect(athleteFaults(runUp, { ...counted, faults: [] }, 'root-cause').cue).toBeNull();
-  });
-
-  it('is the same state and rate whether points are wanted or not', () => {
-    const sessions = Array.from({ length: 12 }, (_, i) =>
-      session(i + 1, { reaches: (i * 7) % 9, hurries: i % 3 }),
-    );
-    const whole = faultHistory(sessions, { from: 0, to: 11 });
-    const page = faultHistory(sessions, { from: 4, to: 8 });
-    for (const { code, points } of whole) {
-      const standing = standingsOf(sessions).find((one) => one.code === code)!;
-      expect(points.at(-1)!.rate).toBeCloseTo(standing.rate, 12);
-      expect(points.at(-1)!.high).toBeCloseTo(standing.high, 12);
-      expect(page.find((one) => one.code === code)!.points).toEqual(points.slice(4, 9));
-    }
   });
 
   it('adds up the conditions of a session', () => {
@@ -116,7 +103,7 @@ describe('how athletes stand', () => {
           { fault: 'reaches', reps: 3 },
           { fault: 'hurries', reps: 3 },
         ],
-        cues: ['reaches'],
+        cues: [{ fault: 'reaches', last: '2031-03-01T10:00:00.000Z' }],
       },
       { reps: 4 },
     ]);

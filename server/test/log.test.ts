@@ -11,7 +11,7 @@ import type {
   Session,
   SessionInput,
 } from '@gravek/contract';
-import { standingsOf } from '@gravek/library';
+import { bySession, standingsOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -334,16 +334,24 @@ describe('what a phone keeps of a session', () => {
   });
 });
 
+/** A list of flat objects as the database writes it: shorter keys first. */
+const inJsonb = (list: readonly object[]): string =>
+  `[${list
+    .map((one) => {
+      const keys = Object.keys(one).sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
+      const pairs = keys.map(
+        (key) => `${JSON.stringify(key)}: ${JSON.stringify((one as Record<string, unknown>)[key])}`,
+      );
+      return `{${pairs.join(', ')}}`;
+    })
+    .join(', ')}]`;
+
 /** The counts as they are kept, in the shape of a recount. */
 const keptCounts = async (): Promise<string[]> => {
   await inClub(stage.db, coach, countNew);
   const { rows } = await sql<{ line: string }>`
     select concat_ws('/', c.athlete_id, c.session_id, c.movement, c.part, c.side, c.lead_foot,
-      c.speed_pct, c.reps, array_to_string(c.cues, ','), (
-        select string_agg(f.fault || '=' || f.reps, ',' order by f.fault collate "C") from fault_count f
-        where (f.club_id, f.athlete_id, f.session_id, f.movement, f.part, f.side, f.lead_foot, f.speed_pct)
-          = (c.club_id, c.athlete_id, c.session_id, c.movement, c.part, c.side, c.lead_foot, c.speed_pct)
-      )) as line
+      c.speed_pct, c.late, c.logged_by, c.reps, c.faults, c.cues) as line
     from rep_count c where club_id = ${coach.clubId}`.execute(stage.owner);
   return rows.map((row) => row.line).sort();
 };
@@ -425,7 +433,7 @@ describe('counts', () => {
     }
     expect(left).toEqual([]);
     const logs = await Promise.all(sessions.map((session) => logOf(coach, session.id)));
-    const rows: CountedRow[] = logs.flat();
+    const rows: CountedRow[] = logs.flat().map((one) => ({ ...one, loggedBy: coach.accountId }));
     expect(rows).toHaveLength(made.length);
 
     const expected = countReps(rows).map((one) =>
@@ -437,11 +445,11 @@ describe('counts', () => {
         one.side,
         one.leadFoot ?? '',
         one.speedPct ?? 0,
+        one.late ? 't' : 'f',
+        one.loggedBy,
         one.reps,
-        one.cues.join(),
-        ...(one.faults.length > 0
-          ? [one.faults.map(({ fault, reps }) => `${fault}=${reps}`).join()]
-          : []),
+        inJsonb(one.faults),
+        inJsonb(one.cues),
       ].join('/'),
     );
     const kept = (await keptCounts()).filter((line) =>
@@ -470,25 +478,11 @@ describe('counts', () => {
         const own = countReps(rows.filter((row) => row.sessionId === session.id)).filter(
           (one) => one.athleteId === athleteId,
         );
-        return {
-          date: session.date,
-          reps: own.reduce((sum, one) => sum + one.reps, 0),
-          faults: own.flatMap((one) => one.faults),
-          cues: own.flatMap((one) => one.cues),
-        };
+        return own.map((one) => ({ ...one, date: session.date }));
       });
-      const summed = perSession
-        .filter((one) => one.reps > 0)
-        .map((one) => ({
-          ...one,
-          faults: [...new Set(one.faults.map(({ fault }) => fault))].map((fault) => ({
-            fault,
-            reps: one.faults
-              .filter((it) => it.fault === fault)
-              .reduce((sum, it) => sum + it.reps, 0),
-          })),
-        }));
-      const shown = standingsOf(summed).filter((fault) => fault.code !== 'constructor');
+      const summed = bySession(perSession.flat());
+      const priors = new Map((told?.faults ?? []).map(({ code, prior }) => [code, prior]));
+      const shown = standingsOf(summed, priors).filter((fault) => fault.code !== 'constructor');
       expect(told?.faults ?? []).toEqual(JSON.parse(JSON.stringify(shown)));
     }
   });

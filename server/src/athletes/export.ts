@@ -75,10 +75,11 @@ export const everythingOf = async (trx: Trx, athleteId: string) => {
     .selectAll()
     .where('athlete_id', '=', athleteId)
     .execute();
-  const faultCounts = await trx
-    .selectFrom('fault_count')
+  const cues = await trx
+    .selectFrom('cue_choice')
     .selectAll()
     .where('athlete_id', '=', athleteId)
+    .orderBy('made_at')
     .execute();
   const {
     trials: _trials,
@@ -103,6 +104,6 @@ export const everythingOf = async (trx: Trx, athleteId: string) => {
     ]),
     reps,
     counts,
-    faultCounts,
+    cues,
   };
 };

@@ -3,12 +3,14 @@ import { MOVEMENT_TABLES } from './migrations/0002_movements';
 import { LOG_TABLES } from './migrations/0004_log';
 import { GROUND_TABLES } from './migrations/0007_grounds';
 import { CALENDAR_TABLES } from './migrations/0011_builder';
+import { LEDGER_TABLES } from './migrations/0013_ledger';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
   ...GROUND_TABLES,
   ...FOUNDATION_TABLES,
   ...MOVEMENT_TABLES,
-  ...LOG_TABLES,
+  ...LOG_TABLES.filter((table) => table !== 'fault_count'),
   ...CALENDAR_TABLES,
+  ...LEDGER_TABLES,
 ] as const;

@@ -15,6 +15,7 @@ import * as sets from './migrations/0009_sets';
 import * as counted from './migrations/0010_counted';
 import * as builder from './migrations/0011_builder';
 import * as atOnce from './migrations/0012_at_once';
+import * as ledger from './migrations/0013_ledger';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -30,6 +31,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0010_counted': counted,
   '0011_builder': builder,
   '0012_at_once': atOnce,
+  '0013_ledger': ledger,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

@@ -5,6 +5,8 @@ import type {
   MeasuredStep,
   Outcome,
   Reading,
+  RepCount,
+  RepCounts,
   Side,
   StepModel,
   StepRule,
@@ -12,6 +14,7 @@ import type {
 } from '@gravek/core';
 import type {
   Choices,
+  CueTold,
   DrillSet,
   FaultStanding,
   GroundInput,
@@ -43,6 +46,8 @@ type CountKey = {
   speed_pct: number;
   rung: string;
   exit: string;
+  late: boolean;
+  logged_by: string;
 };
 
 export type Tables = {
@@ -246,7 +251,8 @@ export type Tables = {
   rep_count: CountKey & {
     reps: number;
     clean: number;
-    cues: string[];
+    faults: JSONColumnType<RepCount['faults']>;
+    cues: JSONColumnType<RepCount['cues']>;
     tried: number;
     made: number;
     contacts: number;
@@ -254,7 +260,6 @@ export type Tables = {
     throws: number;
     sprint_m: number;
   };
-  fault_count: CountKey & { fault: string; reps: number };
   /** how the faults of each athlete stand in each movement, worked out from the counts */
   fault_standing: {
     club_id: ClubId;
@@ -265,7 +270,23 @@ export type Tables = {
     last_day: string;
     last_session_id: string;
     faults: JSONColumnType<FaultStanding[]>;
+    told: MaybeJson<CueTold>;
+    results: JSONColumnType<{ fault: string; before: RepCounts; since: RepCounts }[]>;
     reps_before: number;
     faults_before: JSONColumnType<FaultStanding[]>;
+    told_before: MaybeJson<CueTold>;
+  };
+  /** coaches' own choices of a cue; all of them are kept */
+  cue_choice: {
+    club_id: ClubId;
+    id: string;
+    athlete_id: string;
+    movement: string;
+    fault: string | null;
+    drill: string | null;
+    reason: string;
+    account_id: string;
+    day: string;
+    made_at: Moment;
   };
 };

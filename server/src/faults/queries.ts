@@ -1,20 +1,36 @@
-import type { AthleteFaults, FaultHistory, SquadFaults } from '@gravek/contract';
+import type {
+  AthleteFaults,
+  Condition,
+  CueChoice,
+  CueChoiceInput,
+  CueTold,
+  SquadFaults,
+} from '@gravek/contract';
 import {
   athleteFaults,
   bySession,
-  faultHistory,
+  cueResults,
+  drillOf,
+  faultOf,
+  isTelling,
+  priorsOf,
   standingsOf,
+  toldOf,
   toldTo,
+  type Priors,
   type SessionFaults,
 } from '@gravek/library';
-import { groupBy, type CueSchool, type Foot } from '@gravek/core';
+import { dayIn, groupBy, type CueSchool, type Foot } from '@gravek/core';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { hold } from '../database/hold';
+import { badInput, notFound } from '../http/problem';
+import { settleNew } from '../http/versioned';
 import { movementsBy } from '../movements/queries';
 import { inChunks } from '../reps/queries';
 
-type Counted = SessionFaults & { athleteId: string; movement: string; sessionId: string };
+export type Counted = SessionFaults &
+  Condition & { athleteId: string; movement: string; sessionId: string };
 
 /** Up to which session counts are wanted, the one named left out. */
 type Before = { date: string; sessionId: string };
@@ -34,17 +50,12 @@ export const countsOf = async (
   const codes = which.movements && sql`${[...which.movements]}::text[]`;
   const { rows } = await sql<Counted>`
     select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
-      c.reps, c.cues, coalesce(f.faults, '[]') as faults
+      c.reps, c.cues, c.faults, nullif(c.part, '') as part, c.side,
+      nullif(c.lead_foot, '') as "leadFoot", nullif(c.speed_pct, 0) as "speedPct",
+      nullif(c.rung, '') as rung, nullif(c.exit, '') as exit, c.late,
+      nullif(c.logged_by, '') as "loggedBy"
     from rep_count c
     join session s on s.club_id = c.club_id and s.id = c.session_id
-    left join lateral (
-      select jsonb_agg(jsonb_build_object('fault', f.fault, 'reps', f.reps)) as faults
-      from fault_count f
-      where f.club_id = c.club_id and f.athlete_id = c.athlete_id and f.movement = c.movement
-        and f.session_id = c.session_id and f.part = c.part and f.side = c.side
-        and f.lead_foot = c.lead_foot and f.speed_pct = c.speed_pct
-        and f.rung = c.rung and f.exit = c.exit
-    ) f on true
     where c.athlete_id = any(${ids})
       ${codes ? sql`and c.movement = any(${codes})` : sql``}
       ${before ? sql`and (s.day, s.id) < (${before.date}::date, ${before.sessionId}::uuid)` : sql``}
@@ -60,9 +71,28 @@ const byStory = (rows: readonly Counted[]): Counted[][] => [
   ...groupBy(rows, (row) => `${row.athleteId}/${row.movement}`).values(),
 ];
 
+type Shown = { reps: number; seen: Record<string, number> };
+
+/** What others of the club have shown in movements, as it stands. */
+const shownByOthers = async (
+  trx: Trx,
+  movements: readonly string[],
+  athleteIds: readonly string[],
+): Promise<Map<string, Shown[]>> => {
+  const { rows } = await sql<Shown & { movement: string }>`
+    select movement, reps, coalesce((
+      select jsonb_object_agg(f ->> 'code', f -> 'seen') from jsonb_array_elements(faults) f
+    ), '{}') as seen
+    from fault_standing
+    where movement = any(${[...movements]}::text[])
+      and not athlete_id = any(${[...athleteIds]}::uuid[])`.execute(trx);
+  return groupBy(rows, (row) => row.movement);
+};
+
 /**
  * Works out anew how the faults of some athletes stand, in the transaction that has changed their
  * counts. Holds the athletes, so that of two who log at once the second sees the counts of the first.
+ * What the club knows of a fault is taken as it is then.
  */
 export const refreshStandings = async (
   trx: Trx,
@@ -70,20 +100,49 @@ export const refreshStandings = async (
 ): Promise<void> => {
   if (which.athleteIds.length === 0 || which.movements?.length === 0) return;
   await hold(trx, 'athlete', which.athleteIds);
-  const stories = byStory(await countsOf(trx, which)).map((rows) => {
-    const { athleteId, movement } = rows[0]!;
-    const sessions = bySession(rows);
+  const own = byStory(await countsOf(trx, which)).map((rows) => ({
+    ...rows[0]!,
+    sessions: bySession(rows),
+  }));
+  const movements = [...new Set(own.map((one) => one.movement))];
+  const others = await shownByOthers(trx, movements, which.athleteIds);
+  const shown = groupBy(own, (one) => one.movement);
+  const priors = new Map<string, Priors>(
+    movements.map((movement) => [
+      movement,
+      priorsOf([
+        ...(others.get(movement) ?? []),
+        ...shown.get(movement)!.map(({ sessions }) => ({
+          reps: repsIn(sessions),
+          seen: Object.fromEntries(
+            [
+              ...groupBy(
+                sessions.flatMap(({ faults }) => faults),
+                ({ fault }) => fault,
+              ),
+            ].map(([fault, list]) => [fault, list.reduce((sum, { reps }) => sum + reps, 0)]),
+          ),
+        })),
+      ]),
+    ]),
+  );
+  const json = (value: object | null) => (value === null ? null : JSON.stringify(value));
+  const stories = own.map(({ athleteId, movement, sessions }) => {
     const before = sessions.slice(0, -1);
+    const prior = priors.get(movement);
     return {
       athlete_id: athleteId,
       movement,
       reps: repsIn(sessions),
       sessions: sessions.length,
       last_day: sessions.at(-1)!.date,
-      last_session_id: rows.at(-1)!.sessionId,
-      faults: JSON.stringify(standingsOf(sessions)),
+      last_session_id: sessions.at(-1)!.sessionId,
+      faults: JSON.stringify(standingsOf(sessions, prior)),
+      told: json(toldOf(sessions)),
+      results: JSON.stringify(cueResults(sessions)),
       reps_before: repsIn(before),
-      faults_before: JSON.stringify(standingsOf(before)),
+      faults_before: JSON.stringify(standingsOf(before, prior)),
+      told_before: json(toldOf(before)),
     };
   });
   let gone = trx.deleteFrom('fault_standing').where('athlete_id', 'in', [...which.athleteIds]);
@@ -92,13 +151,22 @@ export const refreshStandings = async (
   await inChunks(stories, (some) => trx.insertInto('fault_standing').values(some).execute());
 };
 
-/** The school by which the club chooses its one cue. */
-export const schoolOf = async (trx: Trx): Promise<CueSchool> => {
-  const club = await trx.selectFrom('club').select('cue_school').executeTakeFirstOrThrow();
-  return club.cue_school as CueSchool;
+/** The school by which the club chooses its one cue, and what day it is there. */
+export const clubNow = async (trx: Trx): Promise<{ school: CueSchool; today: string }> => {
+  const club = await trx
+    .selectFrom('club')
+    .select(['cue_school', 'time_zone'])
+    // Who is in two clubs sees both.
+    .where('id', '=', sql<string>`gravek_club()`)
+    .executeTakeFirstOrThrow();
+  return { school: club.cue_school as CueSchool, today: dayIn(club.time_zone, new Date()) };
 };
 
-type Standing = Omit<AthleteFaults, 'cue'> & { hand: Foot; takeoffFoot: Foot };
+type Standing = Omit<AthleteFaults, 'cue'> & {
+  hand: Foot;
+  takeoffFoot: Foot;
+  told: CueTold | null;
+};
 
 const standingRows = (trx: Trx) =>
   trx
@@ -113,24 +181,60 @@ const standingRows = (trx: Trx) =>
       'f.sessions',
       'f.last_day as lastDay',
       'f.faults',
+      'f.told',
       sql<Foot>`a.hand`.as('hand'),
       sql<Foot>`a.takeoff_foot`.as('takeoffFoot'),
     ])
     .orderBy('f.last_day', 'desc')
     .orderBy('f.movement');
 
+const choiceKey = (athleteId: string, movement: string): string => `${athleteId}/${movement}`;
+
+/**
+ * The last choice of a cue that a coach has made for each athlete and movement.
+ *
+ * @param until day after which choices are passed over
+ */
+const choicesOf = async (
+  trx: Trx,
+  rows: readonly Standing[],
+  until?: string,
+): Promise<ReadonlyMap<string, CueChoice>> => {
+  if (rows.length === 0) return new Map();
+  const ids = [...new Set(rows.map((row) => row.athleteId))];
+  const kept = await sql<Omit<CueChoice, 'at'> & { athleteId: string; movement: string; at: Date }>`
+    select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.fault,
+      c.drill, c.reason, c.day, c.made_at as at, coalesce(a.person, 'Somebody') as person
+    from cue_choice c left join account a on a.id = c.account_id
+    where c.athlete_id = any(${ids}::uuid[])
+      ${until === undefined ? sql`` : sql`and c.day <= ${until}::date`}
+    order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
+  return new Map(
+    kept.rows.map(({ athleteId, movement, at, ...choice }) => [
+      choiceKey(athleteId, movement),
+      { ...choice, at: at.toISOString() },
+    ]),
+  );
+};
+
 /** Standings with the one cue, in the words that hold for each athlete. */
-const withCues = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFaults[]> => {
+const withCues = async (
+  trx: Trx,
+  rows: readonly Standing[],
+  until?: string,
+): Promise<AthleteFaults[]> => {
   const movementBy = await movementsBy(
     trx,
     rows.map((row) => row.movement),
   );
-  const school = await schoolOf(trx);
+  const { school } = await clubNow(trx);
+  const choices = await choicesOf(trx, rows, until);
   return rows.flatMap(({ hand, takeoffFoot, ...counted }) => {
     const movement = movementBy(counted.movement);
     // A club's movement is put away, never deleted; a file may name one that is not there.
     if (!movement) return [];
-    return [athleteFaults(toldTo(movement, { hand, takeoffFoot }), counted, school)];
+    const choice = choices.get(choiceKey(counted.athleteId, counted.movement)) ?? null;
+    return [athleteFaults(toldTo(movement, { hand, takeoffFoot }), { ...counted, choice }, school)];
   });
 };
 
@@ -148,12 +252,35 @@ export const faultsOf = async (
           .execute(),
       );
 
+const LATELY_DAYS = 28;
+
+/** Reps of the last four weeks in a movement, up to a day, by athlete. */
+const repsLately = async (
+  trx: Trx,
+  movement: string,
+  day: string,
+): Promise<ReadonlyMap<string, number>> => {
+  const { rows } = await sql<{ athleteId: string; reps: number }>`
+    select athlete_id as "athleteId", sum(reps)::int as reps
+    from rep_count
+    where club_id = gravek_club() and movement = ${movement} and session_id = any(array(
+      select id from session where club_id = gravek_club()
+        and day > ${day}::date - ${LATELY_DAYS}::int and day <= ${day}::date))
+    group by 1`.execute(trx);
+  return new Map(rows.map((row) => [row.athleteId, row.reps]));
+};
+
 /**
  * The squad in one movement.
  *
  * @param asked its code; the movement that is run most when absent
+ * @param day today in the club
  */
-export const squadFaults = async (trx: Trx, asked: string | undefined): Promise<SquadFaults> => {
+export const squadFaults = async (
+  trx: Trx,
+  asked: string | undefined,
+  day: string,
+): Promise<SquadFaults> => {
   const run = await trx
     .selectFrom('fault_standing as f')
     .innerJoin('athlete as a', (join) =>
@@ -172,7 +299,21 @@ export const squadFaults = async (trx: Trx, asked: string | undefined): Promise<
     .where('f.movement', '=', movement)
     .where('a.archived_at', 'is', null)
     .execute();
-  return { movements, movement, items: await withCues(trx, rows) };
+  const lately = await repsLately(trx, movement, day);
+  const items = (await withCues(trx, rows)).map((one) => ({
+    ...one,
+    lately: lately.get(one.athleteId) ?? 0,
+    faults: one.faults.filter(isTelling).map(({ code, seen, rate, low, high, state, effect }) => ({
+      code,
+      seen,
+      rate,
+      low,
+      high,
+      state,
+      effect,
+    })),
+  }));
+  return { movements, movement, items };
 };
 
 /**
@@ -187,15 +328,21 @@ export const faultsBefore = async (
 ): Promise<AthleteFaults[]> => {
   if (which.athleteIds.length === 0) return [];
   const kept = await standingRows(trx)
-    .select(['f.last_session_id', 'f.reps_before', 'f.faults_before'])
+    .select(['f.last_session_id', 'f.reps_before', 'f.faults_before', 'f.told_before'])
     .where('f.athlete_id', 'in', [...which.athleteIds])
     .where('f.movement', 'in', [...which.movements])
     .execute();
   const known: Standing[] = [];
   const earlier: Standing[] = [];
-  for (const { last_session_id, reps_before, faults_before, ...row } of kept) {
+  for (const { last_session_id, reps_before, faults_before, told_before, ...row } of kept) {
     if (last_session_id === session.sessionId) {
-      known.push({ ...row, reps: reps_before, sessions: row.sessions - 1, faults: faults_before });
+      known.push({
+        ...row,
+        reps: reps_before,
+        sessions: row.sessions - 1,
+        faults: faults_before,
+        told: told_before,
+      });
     } else if ([row.lastDay, last_session_id].join() < [session.date, session.sessionId].join()) {
       known.push(row);
     } else earlier.push(row);
@@ -212,41 +359,55 @@ export const faultsBefore = async (
     const row = earlier.find(
       (one) => one.athleteId === rows[0]!.athleteId && one.movement === rows[0]!.movement,
     );
+    if (!row) continue;
     const sessions = bySession(rows);
-    if (row) {
-      known.push({
-        ...row,
-        reps: repsIn(sessions),
-        sessions: sessions.length,
-        faults: standingsOf(sessions),
-      });
-    }
+    const priors = new Map(row.faults.map(({ code, prior }) => [code, prior]));
+    known.push({
+      ...row,
+      reps: repsIn(sessions),
+      sessions: sessions.length,
+      faults: standingsOf(sessions, priors),
+      told: toldOf(sessions),
+    });
   }
   return withCues(
     trx,
     known.filter((row) => row.reps > 0),
+    session.date,
   );
 };
 
-const PAGE = 30;
-
 /**
- * How the faults of an athlete went in a movement, newest page first.
+ * Keeps a coach's choice of a cue; sent again it is the same one.
  *
- * @param before sessions that have been seen, counted from the first; absent for the newest page
+ * @throws {ProblemError} when the movement has no such fault or drill, or another choice has the id
  */
-export const historyOf = async (
+export const chooseCue = async (
   trx: Trx,
+  accountId: string,
   athleteId: string,
-  movement: string,
-  before: number | undefined,
-): Promise<FaultHistory> => {
-  const rows = await countsOf(trx, { athleteIds: [athleteId], movements: [movement] });
-  const sessions = bySession(rows);
-  const end = Math.min(before ?? sessions.length, sessions.length);
-  const from = Math.max(0, end - PAGE);
-  return {
-    faults: faultHistory(sessions, { from, to: end - 1 }),
-    earlier: from > 0 ? String(from) : null,
-  };
+  { id, movement: code, fault, drill, reason }: CueChoiceInput,
+): Promise<void> => {
+  const movement = (await movementsBy(trx, [code]))(code);
+  if (!movement) throw notFound('movement');
+  if (fault !== null && !faultOf(movement, fault)) {
+    throw badInput({ fault: 'The movement has no such fault.' });
+  }
+  if (drill !== null && !drillOf(movement, drill)) {
+    throw badInput({ drill: 'The movement has no such drill.' });
+  }
+  const { today } = await clubNow(trx);
+  const row = { athlete_id: athleteId, movement: code, fault, drill, reason };
+  const { numInsertedOrUpdatedRows } = await trx
+    .insertInto('cue_choice')
+    .values({ id, ...row, account_id: accountId, day: today })
+    .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+    .executeTakeFirst();
+  if (numInsertedOrUpdatedRows) return;
+  const kept = await trx
+    .selectFrom('cue_choice')
+    .select(['athlete_id', 'movement', 'fault', 'drill', 'reason'])
+    .where('id', '=', id)
+    .executeTakeFirst();
+  settleNew('choice', kept, row);
 };

@@ -1,9 +1,11 @@
+import { cueChoiceInput } from '@gravek/contract';
 import type { Trx } from '../database/connect';
 import { isDay } from '@gravek/core';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { cuesOn } from './cues';
-import { faultsOf, historyOf, squadFaults } from './queries';
+import { ledgerOf } from './ledger';
+import { chooseCue, clubNow, faultsOf, squadFaults } from './queries';
 
 const mustAthlete = async (trx: Trx, id: string): Promise<void> => {
   const there = await trx.selectFrom('athlete').select('id').where('id', '=', id).execute();
@@ -15,7 +17,7 @@ export const faultRoutes = [
     method: 'get',
     path: '/faults',
     access: 'assistant',
-    run: ({ trx, query }) => squadFaults(trx, query.movement),
+    run: async ({ trx, query }) => squadFaults(trx, query.movement, (await clubNow(trx)).today),
   }),
   route({
     method: 'get',
@@ -38,20 +40,19 @@ export const faultRoutes = [
   }),
   route({
     method: 'get',
-    path: '/athletes/:id/faults/:movement',
+    path: '/athletes/:id/ledger/:movement',
     access: 'assistant',
-    run: async ({ trx, params, query }) => {
-      const { before } = query;
-      if (before !== undefined && !/^\d{1,6}$/.test(before)) {
-        throw badInput({ before: 'That page is not there.' });
-      }
+    run: ({ trx, params, query }) => ledgerOf(trx, params.id!, params.movement!, query),
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/cues',
+    access: 'coach',
+    body: cueChoiceInput,
+    changes: 'reps',
+    run: async ({ trx, who, params, body }) => {
       await mustAthlete(trx, params.id!);
-      return historyOf(
-        trx,
-        params.id!,
-        params.movement!,
-        before === undefined ? undefined : Number(before),
-      );
+      await chooseCue(trx, who.accountId, params.id!, body);
     },
   }),
 ];

@@ -6,7 +6,7 @@ import type { Tables } from '../database/tables';
 
 type RepRow = Selectable<Tables['rep']> & { faults: string[] };
 
-const asRep = (row: RepRow): StoredRep => ({
+const asRep = (row: Omit<RepRow, 'logged_by'>): StoredRep => ({
   id: row.id,
   sessionId: row.session_id,
   drillSetId: row.drill_set_id,
@@ -131,20 +131,8 @@ export type LogPart = { sessionIds: readonly string[]; athleteIds?: readonly str
 const countedRows = async (trx: Trx, part: LogPart): Promise<CountedRow[]> => {
   let query = withFaults(trx).where('session_id', 'in', [...part.sessionIds]);
   if (part.athleteIds) query = query.where('athlete_id', 'in', [...part.athleteIds]);
-  return (await query.execute()).map(asRep);
+  return (await query.execute()).map((row) => ({ ...asRep(row), loggedBy: row.logged_by }));
 };
-
-const countKey = (count: RepCount) => ({
-  athlete_id: count.athleteId,
-  session_id: count.sessionId,
-  movement: count.movement,
-  part: count.part ?? '',
-  side: count.side,
-  lead_foot: count.leadFoot ?? ('' as const),
-  speed_pct: count.speedPct ?? 0,
-  rung: count.rung ?? '',
-  exit: count.exit ?? '',
-});
 
 /** Rows of one statement: it holds at most 65,535 values. */
 const CHUNK = 1_000;
@@ -172,10 +160,21 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
       .insertInto('rep_count')
       .values(
         some.map((one) => ({
-          ...countKey(one),
+          athlete_id: one.athleteId,
+          session_id: one.sessionId,
+          movement: one.movement,
+          part: one.part ?? '',
+          side: one.side,
+          lead_foot: one.leadFoot ?? ('' as const),
+          speed_pct: one.speedPct ?? 0,
+          rung: one.rung ?? '',
+          exit: one.exit ?? '',
+          late: one.late,
+          logged_by: one.loggedBy ?? '',
           reps: one.reps,
           clean: one.clean,
-          cues: one.cues,
+          faults: JSON.stringify(one.faults),
+          cues: JSON.stringify(one.cues),
           tried: one.tried,
           made: one.made,
           contacts: one.load.contacts,
@@ -186,9 +185,5 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
       )
       .execute(),
   );
-  const faults = counts.flatMap((count) =>
-    count.faults.map(({ fault, reps }) => ({ ...countKey(count), fault, reps })),
-  );
-  await inChunks(faults, (some) => trx.insertInto('fault_count').values(some).execute());
   return counts;
 };

@@ -9,7 +9,7 @@ import type {
   Ground,
   CueLine,
   Door,
-  FaultHistory,
+  Ledger,
   Me,
   Member,
   Session,
@@ -18,7 +18,6 @@ import type {
 import {
   keepPreviousData,
   QueryClient,
-  useInfiniteQuery,
   useMutation,
   useQuery,
   useQueryClient,
@@ -189,16 +188,23 @@ export const useAthleteFaults = (athleteId: string) =>
     queryFn: () => all<AthleteFaults>(`/athletes/${athleteId}/faults`),
   });
 
-/** How the faults of an athlete went in a movement, newest page first. */
-export const useFaultHistory = (athleteId: string, movement: string) =>
-  useInfiniteQuery({
-    queryKey: ['faults', 'history', athleteId, movement],
-    initialPageParam: null as string | null,
-    queryFn: ({ pageParam }) =>
-      api.get<FaultHistory>(
-        `/athletes/${athleteId}/faults/${encodeURIComponent(movement)}${pageParam === null ? '' : `?before=${pageParam}`}`,
+/**
+ * All that is known of the faults of an athlete in a movement.
+ *
+ * @param asked conditions by axis, as the address has them
+ */
+export const useLedger = (
+  athleteId: string,
+  movement: string,
+  asked: Readonly<Record<string, string>>,
+) =>
+  useQuery({
+    queryKey: ['faults', 'ledger', athleteId, movement, asked],
+    queryFn: () =>
+      api.get<Ledger>(
+        `/athletes/${athleteId}/ledger/${encodeURIComponent(movement)}?${new URLSearchParams(asked).toString()}`,
       ),
-    getNextPageParam: (page) => page.earlier,
+    placeholderData: keepPreviousData,
   });
 
 export const useMembers = () =>

@@ -12,7 +12,7 @@ import { Figure, Labelled, Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { FootWord } from '../drawing/FootPrint';
-import { AthleteFaultPanel } from '../faults/AthleteFaultPanel';
+import { LedgerPanel } from '../faults/LedgerPanel';
 import { Readings } from '../measuring/Readings';
 import { AthleteForm } from './AthleteForm';
 import { TrialForm } from './TrialForm';
@@ -192,7 +192,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
           <Plans athlete={athlete} />
           <Restrictions athlete={athlete} />
         </div>
-        <AthleteFaultPanel athlete={athlete} />
+        <LedgerPanel athlete={athlete} />
       </div>
       {open === 'form' && <AthleteForm athlete={athlete} onClose={() => setOpen(null)} />}
       {open === 'trial' && <TrialForm athlete={athlete} onClose={() => setOpen(null)} />}

@@ -1,4 +1,4 @@
-import { LIVE_RATE, type TrendPoint } from '@gravek/core';
+import { LIVE_RATE, type RateBand, type SessionCount } from '@gravek/core';
 import { scaleLinear, scaleUtc } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { format } from 'date-fns';
@@ -8,10 +8,13 @@ import { useWidth } from './useWidth';
 const HEIGHT = 132;
 const MARGIN = { left: 38, right: 46, top: 10, bottom: 22 };
 
-const date = (point: TrendPoint): Date => new Date(`${point.date}T12:00:00`);
+/** The rate as it stood after a session, with what that session showed. */
+export type RatePoint = SessionCount & Pick<RateBand, 'rate' | 'low' | 'high'>;
+
+const date = (point: RatePoint): Date => new Date(`${point.date}T12:00:00`);
 
 /** How often a fault shows, session by session: the rate, its 5–95 % band, and what was counted. */
-export const RateChart = ({ name, points }: { name: string; points: readonly TrendPoint[] }) => {
+export const RateChart = ({ name, points }: { name: string; points: readonly RatePoint[] }) => {
   const [ref, width] = useWidth<HTMLDivElement>(460);
   const first = date(points[0]!);
   const last = date(points.at(-1)!);
@@ -20,11 +23,11 @@ export const RateChart = ({ name, points }: { name: string; points: readonly Tre
     [MARGIN.left, width - MARGIN.right],
   );
   const y = scaleLinear([0, 1], [HEIGHT - MARGIN.bottom, MARGIN.top]);
-  const band = area<TrendPoint>()
+  const band = area<RatePoint>()
     .x((point) => x(date(point)))
     .y0((point) => y(point.low))
     .y1((point) => y(point.high));
-  const path = line<TrendPoint>(
+  const path = line<RatePoint>(
     (point) => x(date(point)),
     (point) => y(point.rate),
   );

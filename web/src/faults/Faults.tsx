@@ -1,49 +1,205 @@
-import { LIVE_RATE, type FaultState } from '@gravek/core';
-import type { Athlete, AthleteFaults, FaultStanding, SquadFaults } from '@gravek/contract';
-import { faultOf, toldTo } from '@gravek/library';
+import { LIVE_RATE } from '@gravek/core';
+import type { Athlete, Movement, SquadFault, SquadFaults } from '@gravek/contract';
+import {
+  byNeed,
+  faultOf,
+  freshDrillSet,
+  sharedFaults,
+  toldTo,
+  WATCHED_FROM,
+  type SharedFault,
+  type FaultLine,
+} from '@gravek/library';
 import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
+import { v7 as uuid } from 'uuid';
 import { useAthletes, useSquadFaults } from '../api/queries';
+import { counted, dayName } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { StateMark } from '../drawing/StateMark';
+import { useMayPlan, useMember } from '../member/member';
 import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
+import { useAddSet, useNextSession } from '../sessions/useAddSet';
 
 const ALL = 'All';
-const TELLING: readonly FaultState[] = ['back', 'stuck', 'clearing'];
-/** Cleared is worth telling of a fault that once mattered. */
-const ONCE_MATTERED = 8;
 
-const isQuiet = ({ rate, state, seen }: FaultStanding): boolean =>
-  rate < LIVE_RATE && !TELLING.includes(state) && !(state === 'cleared' && seen >= ONCE_MATTERED);
+type Named = FaultLine & { athlete: Athlete };
 
-const Cell = ({ fault }: { fault: FaultStanding | undefined }) => {
-  if (!fault || isQuiet(fault)) {
-    return (
-      <td className="fault-cell quiet" aria-label="not live">
-        ·
-      </td>
-    );
-  }
-  const { rate, state } = fault;
-  return (
-    <td className={`fault-cell ${rate >= LIVE_RATE ? 'live' : ''}`}>
-      <span className="figure">{Math.round(rate * 100)}</span>
-      <span className="unit"> %</span>
-      <StateMark state={state} wordless />
+const Cell = ({ fault }: { fault: SquadFault | undefined }) =>
+  fault === undefined ? (
+    <td className="fault-cell quiet" aria-label="not live">
+      ·
     </td>
+  ) : (
+    <td
+      className={`fault-cell ${fault.rate >= LIVE_RATE ? 'live' : ''}`}
+      title={`between ${Math.round(fault.low * 100)} and ${Math.round(fault.high * 100)} %`}
+    >
+      <span className="figure">{Math.round(fault.rate * 100)}</span>
+      <span className="unit"> %</span>
+      <StateMark state={fault.state} wordless />
+    </td>
+  );
+
+const cueWords = (movement: Movement, { athlete, cue }: Named): string | undefined =>
+  cue ? faultOf(toldTo(movement, athlete), cue.fault)?.cue : undefined;
+
+/** What several share, and the drill that they can do together. */
+const Shared = ({
+  shared,
+  movement,
+  lines,
+}: {
+  shared: SharedFault[];
+  movement: Movement;
+  lines: Named[];
+}) => {
+  const mayPlan = useMayPlan();
+  const { today } = useMember();
+  const next = useNextSession();
+  const { add, isPending } = useAddSet();
+  const nameOf = new Map(lines.map(({ athlete }) => [athlete.id, athlete.name.split(' ')[0]!]));
+  if (shared.length === 0) return null;
+  return (
+    <section className="panel" aria-label="Shared faults">
+      <h2>What most share</h2>
+      <ul className="list-plain">
+        {shared.map(({ fault, athleteIds, drill }) => (
+          <li key={fault.code} className="row-line">
+            <span>
+              <strong>{fault.name}</strong>: {athleteIds.length} of {lines.length}{' '}
+              <span className="quiet small-text">
+                ({athleteIds.map((id) => nameOf.get(id)).join(', ')})
+              </span>
+              {drill && (
+                <div className="small-text">
+                  Together: {drill.name}. <span className="quiet">{drill.how}</span>
+                </div>
+              )}
+            </span>
+            {drill && next && mayPlan && (
+              <Button
+                size="sm"
+                variant="outline-dark"
+                className="ms-auto"
+                disabled={isPending}
+                onClick={() =>
+                  void add(
+                    next,
+                    freshDrillSet(
+                      uuid(),
+                      { kind: 'movement', movement: movement.code, drill: drill.code },
+                      athleteIds,
+                    ),
+                    drill.name,
+                  )
+                }
+              >
+                Into {next.date === today ? 'today’s session' : dayName(next.date)}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 };
 
-/** Who needs the coach most: back and stuck first, then by how often. */
-const need = (one: AthleteFaults): number =>
-  one.faults.reduce(
-    (most, { rate, state }) =>
-      Math.max(most, rate + (state === 'back' ? 2 : state === 'stuck' ? 1 : 0)),
-    0,
+const Unwatched = ({ lines }: { lines: Named[] }) => {
+  const few = lines.filter(({ lately }) => lately < WATCHED_FROM);
+  if (few.length === 0) return null;
+  return (
+    <p className="mb-0">
+      <strong>Not watched enough:</strong>{' '}
+      {few.map(({ athlete, lately }, i) => (
+        <span key={athlete.id}>
+          {i > 0 && ', '}
+          <Link to={`/athletes/${athlete.id}`}>{athlete.name}</Link> ({counted(lately, 'rep')})
+        </span>
+      ))}
+      <span className="quiet"> in four weeks; ten are needed to judge.</span>
+    </p>
   );
+};
+
+/** One line an athlete, worst first: for a phone. */
+const Lines = ({ lines, movement }: { lines: Named[]; movement: Movement }) => (
+  <ul className="list-plain squad-lines">
+    {lines.map((line) => {
+      const { athlete, faults, cue } = line;
+      const [worst] = [...faults].sort(
+        (a, b) => Number(b.code === cue?.fault) - Number(a.code === cue?.fault) || b.rate - a.rate,
+      );
+      return (
+        <li key={athlete.id}>
+          <Link className="row-link" to={`/athletes/${athlete.id}`}>
+            {athlete.name}
+          </Link>
+          <span className="squad-worst">
+            {worst ? (
+              <>
+                <span className="figure">{Math.round(worst.rate * 100)}</span>
+                <span className="unit"> %</span> <StateMark state={worst.state} wordless />
+              </>
+            ) : (
+              <span className="quiet">none live</span>
+            )}
+          </span>
+          <span className="squad-cue">
+            {cueWords(movement, line) ?? <span className="quiet">no cue: let it run</span>}
+          </span>
+        </li>
+      );
+    })}
+  </ul>
+);
+
+const Grid = ({ lines, movement }: { lines: Named[]; movement: Movement }) => {
+  // Faults that nobody shows take no room.
+  const faults = movement.faults.filter(({ code }) =>
+    lines.some((line) => line.faults.some((fault) => fault.code === code)),
+  );
+  return (
+    <div className="table-scroll squad-grid">
+      <table className="grid-table fault-table">
+        <caption className="visually-hidden">Rate and state of each fault, by athlete</caption>
+        <thead>
+          <tr>
+            <th>Athlete</th>
+            <th>Cue for the next session</th>
+            {faults.map((fault) => (
+              <th key={fault.code} className="fault-head">
+                {fault.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.athlete.id}>
+              <td>
+                <Link className="row-link" to={`/athletes/${line.athlete.id}`}>
+                  {line.athlete.name}
+                </Link>
+              </td>
+              <td>
+                {cueWords(movement, line) ?? <span className="quiet">none needed</span>}
+                {line.cue?.by && <span className="quiet small-text"> (chosen)</span>}
+              </td>
+              {faults.map((fault) => (
+                <Cell key={fault.code} fault={line.faults.find((it) => it.code === fault.code)} />
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+};
 
 const Squad = ({
   athletes,
@@ -58,15 +214,13 @@ const Squad = ({
 }) => {
   const [squad, setSquad] = useState(ALL);
   const { movement: code, movements: codes } = seen;
-  const nameOf = new Map(athletes.map((athlete) => [athlete.id, athlete]));
+  const people = new Map(athletes.map((athlete) => [athlete.id, athlete]));
   const squads = [ALL, ...[...new Set(athletes.map((athlete) => athlete.squad))].sort()];
-  const rows = seen.items
-    .filter((item) => {
-      const person = nameOf.get(item.athleteId);
-      return person && (squad === ALL || person.squad === squad);
-    })
-    .sort((a, b) => need(b) - need(a));
   const movement = catalogue.of(code);
+  const lines = byNeed(movement, seen.items).flatMap((item): Named[] => {
+    const athlete = people.get(item.athleteId);
+    return athlete && (squad === ALL || athlete.squad === squad) ? [{ ...item, athlete }] : [];
+  });
   return (
     <div className="stack">
       <div className="row-line">
@@ -96,47 +250,20 @@ const Squad = ({
           ))}
         </span>
       </div>
-      <div className="table-scroll">
-        <table className="grid-table fault-table">
-          <caption className="visually-hidden">Rate and state of each fault, by athlete</caption>
-          <thead>
-            <tr>
-              <th>Athlete</th>
-              <th>Cue for the next session</th>
-              {movement.faults.map((fault) => (
-                <th key={fault.code} className="fault-head">
-                  {fault.name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.athleteId}>
-                <td>
-                  <Link className="row-link" to={`/athletes/${row.athleteId}`}>
-                    {nameOf.get(row.athleteId)!.name}
-                  </Link>
-                </td>
-                <td>
-                  {row.cue ? (
-                    faultOf(toldTo(movement, nameOf.get(row.athleteId)!), row.cue.fault)?.cue
-                  ) : (
-                    <span className="quiet">none needed</span>
-                  )}
-                </td>
-                {movement.faults.map((fault) => (
-                  <Cell key={fault.code} fault={row.faults.find((it) => it.code === fault.code)} />
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <p className="quiet small-text">
-        Figures: share of reps that show the fault, recent sessions counting more. A dot: not live,
-        under {Math.round(LIVE_RATE * 100)} %.
-      </p>
+      {lines.length === 0 ? (
+        <p className="quiet">Nobody of this squad has run {movement.name.toLowerCase()} yet.</p>
+      ) : (
+        <>
+          <Unwatched lines={lines} />
+          <Lines lines={lines} movement={movement} />
+          <Grid lines={lines} movement={movement} />
+          <p className="quiet small-text mb-0">
+            Figures: share of reps that show the fault since its last sure change. A dot: not live,
+            under {Math.round(LIVE_RATE * 100)} %.
+          </p>
+          <Shared shared={sharedFaults(movement, lines)} movement={movement} lines={lines} />
+        </>
+      )}
     </div>
   );
 };
@@ -148,7 +275,7 @@ export const Faults = () => {
   const catalogue = useCatalogue();
   return (
     <>
-      <PageHead title="Faults" over="What shows, how often, and where it is going" />
+      <PageHead title="Faults" over="Who most deserves the next session, and with which one cue" />
       <Loaded query={athletes} what="Getting the athletes …">
         {(people) => (
           <Loaded query={squad} what="Working out the rates …">

@@ -3,10 +3,8 @@ import { demandOf, freshDrillSet, mayRun } from '@gravek/library';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { Link } from 'react-router';
 import { v7 as uuid } from 'uuid';
-import { api, sentenceOf } from '../../api/client';
-import { useSessions, useWrite } from '../../api/queries';
-import { bodyOfSession } from '../../sessions/copySession';
-import { tell } from '../../controls/toasts';
+import { useSessions } from '../../api/queries';
+import { useAddSet } from '../../sessions/useAddSet';
 import { useMember } from '../../member/member';
 import type { PlanDraft } from './draft';
 
@@ -23,33 +21,15 @@ export const AddToSession = ({
   const { today } = useMember();
   const sessions = useSessions(today, today);
   const open = (sessions.data ?? []).filter((one) => !one.archived);
-  const write = useWrite(
-    (session: Session) => api.put<Session>(`/sessions/${session.id}`, bodyOfSession(session)),
-    'sessions',
-    'run',
-  );
-  const add = async (session: Session): Promise<void> => {
+  const { add, isPending } = useAddSet();
+  const addTo = (session: Session): Promise<void> => {
     const able = mayRun(demandOf(movement, plan.choices), athletes, session.date);
     const set = freshDrillSet(
       uuid(),
       { kind: 'plan', approachId: plan.id },
       able.map((one) => one.id).filter((id) => plan.athleteIds.includes(id)),
     );
-    try {
-      const stored = await write.mutateAsync({
-        ...session,
-        drillSets: [...session.drillSets, set],
-      });
-      tell(`${plan.name} is added to ${session.title}.`, () => {
-        const drillSets = stored.drillSets.filter((one) => one.id !== set.id);
-        write
-          .mutateAsync({ ...stored, drillSets })
-          .then(() => tell('It is taken out again.'))
-          .catch((error: unknown) => tell(sentenceOf(error)));
-      });
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
+    return add(session, set, plan.name);
   };
   const begin = `/sessions/new?add=${plan.id}`;
   if (open.length === 0) {
@@ -61,12 +41,12 @@ export const AddToSession = ({
   }
   return (
     <Dropdown>
-      <Dropdown.Toggle variant="outline-dark" disabled={write.isPending}>
-        {write.isPending ? 'Adding …' : 'Add to today’s session'}
+      <Dropdown.Toggle variant="outline-dark" disabled={isPending}>
+        {isPending ? 'Adding …' : 'Add to today’s session'}
       </Dropdown.Toggle>
       <Dropdown.Menu>
         {open.map((one) => (
-          <Dropdown.Item key={one.id} as="button" onClick={() => void add(one)}>
+          <Dropdown.Item key={one.id} as="button" onClick={() => void addTo(one)}>
             {one.title}
           </Dropdown.Item>
         ))}

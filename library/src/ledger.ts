@@ -1,0 +1,103 @@
+import { contrasts, groupBy, LIVE_RATE, type RepCounts } from '@gravek/core';
+import type { Condition, Contrast, ContrastAxis, CueSpan, LedgerRow } from '@gravek/contract';
+import { RUNGS } from '@gravek/contract';
+import { shownIn, type SessionFaults } from './standings';
+
+/** Counts of a session under one condition. */
+export type ConditionRow = SessionFaults & { sessionId: string } & Condition;
+
+/** From here on a run is as good as at full speed. */
+const FULL_PCT = 90;
+
+/** Of which two conditions the counts are held against each other; null where a row is of neither. */
+const SIDES_OF: Record<ContrastAxis, (row: Condition) => 'a' | 'b' | null> = {
+  side: ({ side }) => (side === 'own' ? 'a' : 'b'),
+  leadFoot: ({ leadFoot }) => (leadFoot === null ? null : leadFoot === 'left' ? 'a' : 'b'),
+  speed: ({ speedPct }) => (speedPct === null ? null : speedPct < FULL_PCT ? 'a' : 'b'),
+  rung: ({ rung }) => (rung === null ? null : rung === RUNGS[0] ? 'a' : 'b'),
+  tired: ({ late }) => (late ? 'b' : 'a'),
+};
+
+/**
+ * Where the faults of an athlete show only, or more, under one condition: only what stands out when all
+ * that was looked at is allowed for.
+ *
+ * @param codes faults to look at; those that never showed need not be
+ */
+export const contrastsOf = (
+  rows: readonly ConditionRow[],
+  codes: readonly string[],
+): Contrast[] => {
+  const looks = (Object.keys(SIDES_OF) as ContrastAxis[]).flatMap((axis) => {
+    const parts = groupBy(rows, (row) => SIDES_OF[axis](row) ?? '');
+    return codes.map((fault) => ({
+      id: JSON.stringify([axis, fault]),
+      axis,
+      fault,
+      a: shownIn(parts.get('a') ?? [], fault),
+      b: shownIn(parts.get('b') ?? [], fault),
+    }));
+  });
+  const seen = contrasts({ looks }).looks;
+  return looks.flatMap(({ axis, fault, a, b }, i) =>
+    seen[i]!.flagged ? [{ axis, fault, a, b, probability: seen[i]!.probability! }] : [],
+  );
+};
+
+/** Whether a row is of the conditions that are asked for; what is not asked for is of any. */
+export const isOf = (row: Condition, asked: Partial<Condition>): boolean =>
+  Object.entries(asked).every(([axis, value]) => row[axis as keyof Condition] === value);
+
+/** Runs of sessions in which a fault was the cue, earliest first; they may overlap where one was changed. */
+export const cueSpans = (sessions: readonly SessionFaults[]): CueSpan[] => {
+  const spans: CueSpan[] = [];
+  const open = new Map<string, CueSpan>();
+  sessions.forEach(({ cues }, i) => {
+    if (cues.length === 0) return;
+    for (const [fault, span] of open) {
+      if (cues.every((one) => one.fault !== fault)) open.delete(fault);
+      else span.to = i;
+    }
+    for (const { fault } of cues) {
+      if (open.has(fault)) continue;
+      const span = { fault, from: i, to: i };
+      open.set(fault, span);
+      spans.push(span);
+    }
+  });
+  return spans;
+};
+
+const MOST_BEFORE = 6;
+const LEAST_SESSIONS = 2;
+
+/**
+ * What the cues of an athlete have done so far: of each span of two sessions or more with sessions before
+ * it, reps and faults before and since.
+ */
+export const cueResults = (
+  sessions: readonly SessionFaults[],
+): { fault: string; before: RepCounts; since: RepCounts }[] =>
+  cueSpans(sessions).flatMap(({ fault, from, to }) =>
+    from === 0 || to - from + 1 < LEAST_SESSIONS
+      ? []
+      : [
+          {
+            fault,
+            before: shownIn(sessions.slice(Math.max(0, from - MOST_BEFORE), from), fault),
+            since: shownIn(sessions.slice(from, to + 1), fault),
+          },
+        ],
+  );
+
+/** Rows of the ledger worth showing first: live now, or with a story to tell. */
+export const isTelling = ({
+  rate,
+  state,
+  seen,
+}: Pick<LedgerRow, 'rate' | 'state' | 'seen'>): boolean =>
+  rate >= LIVE_RATE ||
+  state === 'clearing' ||
+  state === 'back' ||
+  state === 'stuck' ||
+  (state === 'cleared' && seen >= 8);

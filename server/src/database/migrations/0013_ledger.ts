@@ -1,0 +1,55 @@
+import { sql, type Kysely } from 'kysely';
+
+/** Tables that came with the ledger. */
+export const LEDGER_TABLES = ['cue_choice'] as const;
+
+/**
+ * Counts tell early reps of a set from late ones and who logged them, with their faults in the same row;
+ * coaches' own choices of a cue are kept, with who and why.
+ */
+export const up = async (db: Kysely<unknown>): Promise<void> => {
+  await sql`
+    drop table fault_count;
+    -- All is counted anew.
+    truncate rep_count, fault_standing;
+    update session set counted = 0;
+    alter table rep_count drop constraint rep_count_pkey;
+    alter table rep_count drop column cues;
+    -- An empty text where nobody knows who logged: a key holds no null.
+    alter table rep_count
+      add column late boolean not null,
+      add column logged_by text not null,
+      add column faults jsonb not null,
+      add column cues jsonb not null,
+      add primary key (club_id, athlete_id, movement, session_id, part, side, lead_foot, speed_pct,
+        rung, exit, late, logged_by);
+
+    alter table fault_standing
+      -- the cue that was given last in the log, as it is now and as it was before the last session
+      add column told jsonb,
+      add column told_before jsonb,
+      -- what each of the athlete's cues has done so far
+      add column results jsonb not null;
+
+    create table cue_choice (
+      club_id uuid not null default gravek_club() references club on delete cascade,
+      id uuid not null,
+      athlete_id uuid not null,
+      movement text not null,
+      -- null: chosen by the club's school again
+      fault text,
+      drill text,
+      reason text not null,
+      account_id uuid not null,
+      day date not null,
+      made_at timestamptz not null default now(),
+      primary key (club_id, id),
+      foreign key (club_id, athlete_id) references athlete on delete cascade
+    );
+    create index cue_choice_athlete on cue_choice (club_id, athlete_id, movement, made_at);
+    alter table cue_choice enable row level security;
+    create policy cue_choice_of_club on cue_choice
+      using (club_id = gravek_club()) with check (club_id = gravek_club());
+    grant select, insert, update, delete on cue_choice to gravek_app;
+  `.execute(db);
+};

@@ -1,0 +1,136 @@
+import {
+  CONDITION_AXES,
+  type Condition,
+  type ConditionAxis,
+  type CueRecord,
+  type Ledger,
+} from '@gravek/contract';
+import { cueEffect, groupBy, rateBand, SURE, type RepCounts } from '@gravek/core';
+import {
+  bySession,
+  contrastsOf,
+  cueSpans,
+  historyOf,
+  isOf,
+  shownIn,
+  type SessionFaults,
+} from '@gravek/library';
+import { sql } from 'kysely';
+import type { Trx } from '../database/connect';
+import { badInput, notFound } from '../http/problem';
+import { countsOf, faultsOf, type Counted } from './queries';
+
+/** A condition as its axis has it in an address, and back. */
+const asText = (value: Condition[ConditionAxis]): string => String(value);
+
+/**
+ * Reads which conditions are asked for.
+ *
+ * @throws {ProblemError} when an axis is asked for a value that no rep has
+ */
+const askedFor = (
+  rows: readonly Counted[],
+  query: Readonly<Record<string, string>>,
+): Partial<Condition> => {
+  const asked: Partial<Record<ConditionAxis, Condition[ConditionAxis]>> = {};
+  for (const axis of CONDITION_AXES) {
+    const text = query[axis];
+    if (text === undefined) continue;
+    const row = rows.find((one) => asText(one[axis]) === text);
+    if (!row) throw badInput({ [axis]: 'No rep was run like that.' });
+    asked[axis] = row[axis];
+  }
+  return asked as Partial<Condition>;
+};
+
+/** What each cue has done for other athletes of the club in a movement. */
+const recordOf = async (
+  trx: Trx,
+  movement: string,
+  athleteId: string,
+  priors: ReadonlyMap<string, { alpha: number; beta: number }>,
+): Promise<CueRecord[]> => {
+  const { rows } = await sql<{ fault: string; before: RepCounts; since: RepCounts }>`
+    select r ->> 'fault' as fault, r -> 'before' as before, r -> 'since' as since
+    from fault_standing f, jsonb_array_elements(f.results) r
+    where f.movement = ${movement} and f.athlete_id <> ${athleteId}`.execute(trx);
+  const total = (list: readonly RepCounts[]): RepCounts => ({
+    reps: list.reduce((sum, one) => sum + one.reps, 0),
+    faults: list.reduce((sum, one) => sum + one.faults, 0),
+  });
+  return [...groupBy(rows, (row) => row.fault)].flatMap(([fault, list]) => {
+    const prior = priors.get(fault);
+    if (!prior) return [];
+    return [
+      {
+        fault,
+        athletes: list.length,
+        better: list.filter(
+          ({ before, since }) => cueEffect({ before, since, prior }).probability >= SURE,
+        ).length,
+        before: total(list.map(({ before }) => before)),
+        since: total(list.map(({ since }) => since)),
+      },
+    ];
+  });
+};
+
+/** Rates of what is asked for, where not all of it is: no state, since a part of the reps has none. */
+const partly = (sessions: readonly SessionFaults[], code: string, lastDay: string) => {
+  const { rate, low, high } = rateBand({ sessions: historyOf(sessions, code), onDate: lastDay });
+  return { rate, low, high, seen: shownIn(sessions, code).faults };
+};
+
+/**
+ * All that is known of the faults of an athlete in a movement.
+ *
+ * @param query conditions that are asked for, by axis; of any where an axis is absent
+ */
+export const ledgerOf = async (
+  trx: Trx,
+  athleteId: string,
+  movement: string,
+  query: Readonly<Record<string, string>>,
+): Promise<Ledger> => {
+  const picture = (await faultsOf(trx, [athleteId])).find((one) => one.movement === movement);
+  if (!picture) throw notFound('movement');
+  const rows = await countsOf(trx, { athleteIds: [athleteId], movements: [movement] });
+  const asked = askedFor(rows, query);
+  const all = bySession(rows);
+  const some = Object.keys(asked).length > 0;
+  const sessions = some ? bySession(rows.filter((row) => isOf(row, asked))) : all;
+  const { faults, ...own } = picture;
+  const people = await trx.selectFrom('account').select(['id', 'person']).execute();
+  const nameOf = new Map(people.map(({ id, person }) => [id, person]));
+  return {
+    ...own,
+    log: sessions.map(({ sessionId, date, reps }) => ({ id: sessionId, date, reps })),
+    rows: faults.map((fault) => ({
+      ...fault,
+      ...(some ? partly(sessions, fault.code, own.lastDay) : {}),
+      shown: sessions.map((one) => shownIn([one], fault.code).faults),
+    })),
+    spans: cueSpans(sessions),
+    axes: CONDITION_AXES.flatMap((axis) => {
+      const values = [...groupBy(rows, (row) => asText(row[axis]))];
+      return values.length < 2
+        ? []
+        : values.map(([value, own]) => ({
+            axis,
+            value,
+            name: axis === 'loggedBy' ? (nameOf.get(value) ?? null) : null,
+            reps: own.reduce((sum, row) => sum + row.reps, 0),
+          }));
+    }),
+    contrasts: contrastsOf(
+      rows,
+      faults.filter(({ seen }) => seen > 0).map(({ code }) => code),
+    ),
+    others: await recordOf(
+      trx,
+      movement,
+      athleteId,
+      new Map(faults.map(({ code, prior }) => [code, prior])),
+    ),
+  };
+};

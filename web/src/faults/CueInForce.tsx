@@ -1,0 +1,284 @@
+import {
+  cueChoiceInput,
+  type Athlete,
+  type CueChoiceInput,
+  type Ledger,
+  type Movement,
+} from '@gravek/contract';
+import { drillFor, drillOf, faultOf, freshDrillSet } from '@gravek/library';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { v7 as uuid } from 'uuid';
+import { api } from '../api/client';
+import { useWrite } from '../api/queries';
+import { Conflict } from '../controls/Conflict';
+import { counted, dayName } from '../controls/dates';
+import { Field } from '../controls/Field';
+import { useCheckedForm } from '../controls/form';
+import { tell } from '../controls/toasts';
+import { useMayPlan, useMember } from '../member/member';
+import { useAddSet, useNextSession } from '../sessions/useAddSet';
+import { chance, percent } from './words';
+
+const useChoose = (athleteId: string) =>
+  useWrite(
+    (body: CueChoiceInput) => api.post(`/athletes/${athleteId}/cues`, body),
+    'faults',
+    'run',
+    'sessions',
+  );
+
+/** Another cue than the one that is in force, with the reason. One opening of the form is one choice. */
+const ChangeForm = ({
+  athlete,
+  movement,
+  ledger,
+  onDone,
+}: {
+  athlete: Athlete;
+  movement: Movement;
+  ledger: Ledger;
+  onDone: () => void;
+}) => {
+  const choose = useChoose(athlete.id);
+  const rates = new Map(ledger.rows.map((row) => [row.code, row.rate]));
+  const others = [...movement.faults]
+    .filter((fault) => fault.code !== ledger.cue?.fault)
+    .sort((a, b) => (rates.get(b.code) ?? 0) - (rates.get(a.code) ?? 0));
+  const [fresh] = useState<CueChoiceInput>(() => ({
+    id: uuid(),
+    movement: movement.code,
+    fault: ledger.cue?.fault ?? others[0]?.code ?? null,
+    drill: null,
+    reason: '',
+  }));
+  const { register, watch, errors, busy, over, onSubmit } = useCheckedForm<CueChoiceInput>(
+    cueChoiceInput,
+    { defaultValues: fresh },
+    async (values) => {
+      await choose.mutateAsync(values);
+      tell('The cue is changed from the next rep on.');
+      onDone();
+    },
+  );
+  const fault = faultOf(movement, watch('fault') ?? '');
+  const drills = fault ? movement.drills.filter((drill) => fault.drills.includes(drill.code)) : [];
+  const nameOf = (code: string): string => {
+    const one = faultOf(movement, code)!;
+    const rate = rates.get(code);
+    return `${one.cue} (${one.name.toLowerCase()}${rate === undefined ? '' : `, ${percent(rate)}`})`;
+  };
+  return (
+    <Form className="stack mt-2" noValidate onSubmit={onSubmit} aria-label="Another cue">
+      <Conflict problem={over} />
+      <Field label="Cue" message={errors.fault?.message}>
+        <Form.Select {...register('fault')}>
+          {[...(ledger.cue ? [ledger.cue.fault] : []), ...others.map((one) => one.code)]
+            .filter((code) => faultOf(movement, code))
+            .map((code) => (
+              <option key={code} value={code}>
+                {nameOf(code)}
+              </option>
+            ))}
+        </Form.Select>
+      </Field>
+      <Field label="Drill with it" message={errors.drill?.message}>
+        <Form.Select {...register('drill', { setValueAs: (code: string | null) => code || null })}>
+          <option value="">the fault’s own</option>
+          {drills.map((drill) => (
+            <option key={drill.code} value={drill.code}>
+              {drill.name}
+            </option>
+          ))}
+        </Form.Select>
+      </Field>
+      <Field label="Why" message={errors.reason?.message}>
+        <Form.Control {...register('reason')} placeholder="what you saw" />
+      </Field>
+      <div className="row-line">
+        <Button type="submit" disabled={busy}>
+          Take this cue
+        </Button>
+        <Button variant="link" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </Form>
+  );
+};
+
+/** Drills against the cued fault, each with the press that puts it into the next session. */
+const Drills = ({
+  athlete,
+  movement,
+  ledger,
+}: {
+  athlete: Athlete;
+  movement: Movement;
+  ledger: Ledger;
+}) => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const next = useNextSession();
+  const { add, isPending } = useAddSet();
+  const { cue } = ledger;
+  const fault = cue && faultOf(movement, cue.fault);
+  if (!cue || !fault) return null;
+  const first =
+    (cue.drill === null ? null : drillOf(movement, cue.drill)) ?? drillFor(movement, fault);
+  const drills = movement.drills
+    .filter((drill) => fault.drills.includes(drill.code) || drill.code === first?.code)
+    .sort((a, b) => Number(b.code === first?.code) - Number(a.code === first?.code));
+  return (
+    <ul className="list-plain small-text mt-2">
+      {drills.map((drill, i) => (
+        <li key={drill.code} className="row-line">
+          <span>
+            <strong>
+              {i === 0 ? 'Drill: ' : 'or: '}
+              {drill.name}.
+            </strong>{' '}
+            <span className="quiet">{drill.how}</span>
+          </span>
+          {mayPlan && next && (
+            <Button
+              size="sm"
+              variant="outline-dark"
+              className="ms-auto"
+              disabled={isPending}
+              onClick={() =>
+                void add(
+                  next,
+                  freshDrillSet(
+                    uuid(),
+                    { kind: 'movement', movement: ledger.movement, drill: drill.code },
+                    [athlete.id],
+                  ),
+                  drill.name,
+                )
+              }
+            >
+              Into {next.date === today ? 'today’s session' : dayName(next.date)}
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+};
+
+/** The one cue: its words, since when and why, whether it helps, what it has done for others, and the drill. */
+export const CueInForce = ({
+  athlete,
+  movement,
+  ledger,
+}: {
+  athlete: Athlete;
+  movement: Movement;
+  ledger: Ledger;
+}) => {
+  const mayPlan = useMayPlan();
+  const [changing, setChanging] = useState(false);
+  const choose = useChoose(athlete.id);
+  const { cue } = ledger;
+  const row = cue && ledger.rows.find((one) => one.code === cue.fault);
+  const fault = cue && faultOf(movement, cue.fault);
+  const others = cue && ledger.others.find((one) => one.fault === cue.fault);
+  return (
+    <div className="cue-card">
+      <div className="row-line">
+        <span className="figure-label">The one cue</span>
+        {mayPlan && !changing && (
+          <span className="ms-auto row-line small-text">
+            {cue?.by && (
+              <Button
+                variant="link"
+                size="sm"
+                className="p-0"
+                disabled={choose.isPending}
+                onClick={() =>
+                  choose.mutate({
+                    id: uuid(),
+                    movement: movement.code,
+                    fault: null,
+                    drill: null,
+                    reason: '',
+                  })
+                }
+              >
+                Let the figures choose
+              </Button>
+            )}
+            <Button variant="link" size="sm" className="p-0" onClick={() => setChanging(true)}>
+              Another cue
+            </Button>
+          </span>
+        )}
+      </div>
+      {fault ? (
+        <>
+          <div className="cue-words">{fault.cue}</div>
+          <div className="mt-1">{cue.reason}</div>
+          <div className="small-text mt-1">
+            {cue.since === null
+              ? 'It begins with the next session.'
+              : `Given since ${dayName(cue.since)}, in ${counted(cue.sessions, 'session')}.`}
+            {row?.span && row.effect !== null && cue.sessions > 1 && (
+              <>
+                {' '}
+                {fault.name} showed in{' '}
+                {percent(row.span.before.faults / Math.max(1, row.span.before.reps))} of reps before
+                and {percent(row.span.since.faults / Math.max(1, row.span.since.reps))} since: it
+                helps with a chance of {chance(row.effect)}.
+              </>
+            )}
+            {others &&
+              ` For ${counted(others.athletes, 'other athlete')} of the club the same cue went with ${percent(others.before.faults / Math.max(1, others.before.reps))} before and ${percent(others.since.faults / Math.max(1, others.since.reps))} since; ${others.better === 0 ? 'for none' : `for ${others.better}`} of them for sure.`}
+          </div>
+          {row?.state === 'stuck' && (
+            <div className="note small-text mt-2">
+              {counted(row.cuedRun, 'session')} with this cue and no sure gain: take another drill
+              below, or another cue.
+              <Causes movement={movement} ledger={ledger} />
+            </div>
+          )}
+          <Drills athlete={athlete} movement={movement} ledger={ledger} />
+        </>
+      ) : (
+        <div>No fault shows often enough to deserve a cue. Let it run.</div>
+      )}
+      {changing && (
+        <ChangeForm
+          athlete={athlete}
+          movement={movement}
+          ledger={ledger}
+          onDone={() => setChanging(false)}
+        />
+      )}
+    </div>
+  );
+};
+
+/** What may lie behind a fault that stays: earlier faults of the same athlete that bring it about. */
+const Causes = ({ movement, ledger }: { movement: Movement; ledger: Ledger }) => {
+  const behind = movement.faults.filter(
+    (fault) =>
+      fault.leadsTo.includes(ledger.cue?.fault ?? '') &&
+      ledger.rows.some((row) => row.code === fault.code && row.seen > 0),
+  );
+  if (behind.length === 0) return null;
+  return (
+    <>
+      {' '}
+      It may come from{' '}
+      {behind
+        .map((fault) => {
+          const { rate } = ledger.rows.find((row) => row.code === fault.code)!;
+          return `${fault.name.toLowerCase()} (${percent(rate)}; “${fault.cue}”)`;
+        })
+        .join(' or ')}
+      .
+    </>
+  );
+};

@@ -1,0 +1,246 @@
+import { rateBand } from '@gravek/core';
+import type { Athlete, ConditionAxis, Ledger, LedgerRow, Movement } from '@gravek/contract';
+import { isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useAthleteFaults, useLedger } from '../api/queries';
+import { counted, dayName } from '../controls/dates';
+import { Empty, Loaded } from '../controls/Notice';
+import { RateChart, type RatePoint } from '../drawing/RateChart';
+import { useCatalogue } from '../movements/useCatalogue';
+import { CueInForce } from './CueInForce';
+import { LedgerTable } from './LedgerTable';
+import { contrastSentence, whyState } from './words';
+
+const SHOWN = 8;
+/** Points of a curve: more than can be told apart. */
+const POINTS = 60;
+
+/** The rate as it stood after each of the last sessions. */
+const pointsOf = (ledger: Ledger, row: LedgerRow): RatePoint[] => {
+  const sessions = ledger.log.map(({ date, reps }, i) => ({ date, reps, faults: row.shown[i]! }));
+  const first = Math.max(0, sessions.length - POINTS);
+  return sessions.slice(first).map((session, i) => ({
+    ...session,
+    ...rateBand({ sessions: sessions.slice(0, first + i + 1), onDate: session.date }),
+  }));
+};
+
+const AXES: Record<ConditionAxis, string> = {
+  part: 'Part',
+  side: 'Side',
+  leadFoot: 'Lead foot',
+  speedPct: 'Speed',
+  rung: 'Rung',
+  exit: 'Read',
+  late: 'In the set',
+  loggedBy: 'Logged by',
+};
+
+const valueName = (movement: Movement, { axis, value, name }: Ledger['axes'][number]): string => {
+  if (name !== null) return name;
+  if (value === 'null') return axis === 'part' ? 'the whole' : 'not said';
+  switch (axis) {
+    case 'side':
+      return value === 'own' ? 'own side' : 'other side';
+    case 'leadFoot':
+      return `${value} foot first`;
+    case 'speedPct':
+      return `${value} %`;
+    case 'rung':
+      return value in RUNG_NAMES ? RUNG_NAMES[value as keyof typeof RUNG_NAMES] : value;
+    case 'late':
+      return value === 'true' ? 'late' : 'early';
+    case 'part':
+      return movement.drills.find((drill) => drill.code === value)?.name ?? value;
+    case 'exit':
+      return value.split(':').at(-1)!.replaceAll('-', ' ');
+    case 'loggedBy':
+      return 'somebody who has left';
+  }
+};
+
+/** Which reps the ledger is of; one choice an axis. */
+const Filters = ({
+  ledger,
+  movement,
+  asked,
+  onAsk,
+}: {
+  ledger: Ledger;
+  movement: Movement;
+  asked: Readonly<Record<string, string>>;
+  onAsk: (asked: Record<string, string>) => void;
+}) => {
+  const axes = [...new Set(ledger.axes.map(({ axis }) => axis))];
+  if (axes.length === 0) return null;
+  return (
+    <div className="row-line ledger-filters">
+      {axes.map((axis) => (
+        <Form.Select
+          key={axis}
+          size="sm"
+          aria-label={AXES[axis]}
+          value={asked[axis] ?? ''}
+          onChange={({ target }) => {
+            const { [axis]: _, ...rest } = asked;
+            onAsk(target.value === '' ? rest : { ...rest, [axis]: target.value });
+          }}
+        >
+          <option value="">{AXES[axis]}: all</option>
+          {ledger.axes
+            .filter((one) => one.axis === axis)
+            .map((one) => (
+              <option key={one.value} value={one.value}>
+                {valueName(movement, one)} ({one.reps})
+              </option>
+            ))}
+        </Form.Select>
+      ))}
+    </div>
+  );
+};
+
+const InMovement = ({
+  athlete,
+  code,
+  movement,
+}: {
+  athlete: Athlete;
+  code: string;
+  movement: Movement;
+}) => {
+  const [all, setAll] = useState(false);
+  const [asked, setAsked] = useState<Record<string, string>>({});
+  const [chosen, setChosen] = useState<string | null>(null);
+  const query = useLedger(athlete.id, code, asked);
+  return (
+    <Loaded query={query} what="Getting the sessions …">
+      {(ledger) => {
+        const telling = ledger.rows.filter(isTelling).slice(0, SHOWN);
+        const rows = all || telling.length === 0 ? ledger.rows : telling;
+        const row = rows.find((one) => one.code === chosen);
+        const partly = Object.keys(asked).length > 0;
+        return (
+          <div className="stack">
+            <CueInForce athlete={athlete} movement={movement} ledger={ledger} />
+            <Filters ledger={ledger} movement={movement} asked={asked} onAsk={setAsked} />
+            {ledger.log.length === 0 ? (
+              <span className="quiet">No rep was run like that.</span>
+            ) : (
+              <LedgerTable
+                ledger={ledger}
+                rows={rows}
+                movement={movement}
+                chosen={chosen}
+                onChoose={setChosen}
+              />
+            )}
+            {partly && (
+              <p className="quiet small-text mb-0">
+                Rates are of the chosen reps; how a fault stands is judged over all of them.
+              </p>
+            )}
+            {row && ledger.log.length > 0 && (
+              <div>
+                <p className="mb-1">{whyState(row)}</p>
+                {row.rateSince && row.rateSince !== ledger.log[0]!.date && !partly && (
+                  <p className="quiet small-text mb-1">
+                    The rate now is that since {dayName(row.rateSince)}, when it changed for sure.
+                  </p>
+                )}
+                <RateChart
+                  name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}
+                  points={pointsOf(ledger, row)}
+                />
+              </div>
+            )}
+            {ledger.contrasts.length > 0 && (
+              <ul className="mb-0">
+                {ledger.contrasts.map((one) => (
+                  <li key={`${one.axis}/${one.fault}`}>{contrastSentence(movement, one)}</li>
+                ))}
+              </ul>
+            )}
+            <div className="row-line small-text">
+              <span className="quiet">
+                Bars: share of the session’s reps. Line under them: it was the cue. Now: rate, and 5
+                to 95 %. Press a fault for what decided.
+              </span>
+              {telling.length > 0 && ledger.rows.length > telling.length && (
+                <Button
+                  variant="link"
+                  size="sm"
+                  className="p-0 ms-auto"
+                  onClick={() => setAll(!all)}
+                >
+                  {all ? 'Only those that matter' : `All ${ledger.rows.length} that were ever seen`}
+                </Button>
+              )}
+            </div>
+          </div>
+        );
+      }}
+    </Loaded>
+  );
+};
+
+/** An athlete's faults, one movement at a time: the cue in force first, then the ledger. */
+export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
+  const catalogue = useCatalogue();
+  const faults = useAthleteFaults(athlete.id);
+  const [asked, setAsked] = useState<string | null>(null);
+  return (
+    <section className="panel" aria-label="Faults">
+      <Loaded query={faults} what="Getting the reps …">
+        {(list) => {
+          const own = list.find((one) => one.movement === asked) ?? list[0];
+          if (!own) {
+            return (
+              <>
+                <h2>Faults</h2>
+                <Empty title="No reps yet.">
+                  Watch two or three at full speed, then log reps in a session; rates and the cue
+                  appear here.
+                </Empty>
+              </>
+            );
+          }
+          return (
+            <>
+              <div className="row-line mb-2">
+                <h2 className="mb-0">Faults</h2>
+                {list.length > 1 && (
+                  <Form.Select
+                    size="sm"
+                    aria-label="Movement"
+                    style={{ width: 'auto' }}
+                    value={own.movement}
+                    onChange={({ target }) => setAsked(target.value)}
+                  >
+                    {list.map(({ movement }) => (
+                      <option key={movement} value={movement}>
+                        {catalogue.of(movement).name}
+                      </option>
+                    ))}
+                  </Form.Select>
+                )}
+                <span className="quiet small-text">
+                  {list.length === 1 && `${catalogue.of(own.movement).name}: `}
+                  {counted(own.reps, 'rep')} in {counted(own.sessions, 'session')}
+                </span>
+              </div>
+              <InMovement
+                key={own.movement}
+                athlete={athlete}
+                code={own.movement}
+                movement={toldTo(catalogue.of(own.movement), athlete)}
+              />
+            </>
+          );
+        }}
+      </Loaded>
+    </section>
+  );
+};

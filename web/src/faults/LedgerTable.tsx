@@ -1,0 +1,111 @@
+import type { Ledger, LedgerRow, Movement } from '@gravek/contract';
+import { LIVE_RATE } from '@gravek/core';
+import { faultOf } from '@gravek/library';
+import { format, parseISO } from 'date-fns';
+import { dayName } from '../controls/dates';
+import { StateMark } from '../drawing/StateMark';
+import { percent } from './words';
+
+/** Columns that are seen without going to the side. */
+const COLUMNS = 12;
+
+/**
+ * A row a fault, a column a session: how often it showed, with the rate and its band at the end. Cells in
+ * which it was the cue are joined by a line.
+ */
+export const LedgerTable = ({
+  ledger,
+  rows,
+  movement,
+  chosen,
+  onChoose,
+}: {
+  ledger: Ledger;
+  rows: readonly LedgerRow[];
+  movement: Movement;
+  chosen: string | null;
+  onChoose: (code: string | null) => void;
+}) => {
+  const first = Math.max(0, ledger.log.length - COLUMNS);
+  const log = ledger.log.slice(first);
+  const cued = (code: string, i: number): boolean =>
+    ledger.spans.some((span) => span.fault === code && span.from <= i && i <= span.to);
+  return (
+    <div className="table-scroll" tabIndex={0} role="group" aria-label="Faults by session">
+      <table className="grid-table ledger">
+        <caption className="visually-hidden">
+          Share of reps that showed each fault, session by session
+        </caption>
+        <thead>
+          <tr>
+            <th>Fault</th>
+            {log.map(({ id, date, reps }) => (
+              <th key={id} className="ledger-day" title={`${dayName(date)}: ${reps} reps`}>
+                {format(parseISO(date), 'd')}
+                <small>{format(parseISO(date), 'MMM')}</small>
+              </th>
+            ))}
+            <th className="ledger-rate">Now</th>
+            <th>Stands</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.code} className={row.code === chosen ? 'chosen' : ''}>
+              <td>
+                <button
+                  type="button"
+                  className="row-link"
+                  aria-expanded={row.code === chosen}
+                  onClick={() => onChoose(row.code === chosen ? null : row.code)}
+                >
+                  {faultOf(movement, row.code)?.name ?? row.code}
+                </button>
+              </td>
+              {log.map(({ id, reps, date }, c) => {
+                const i = first + c;
+                const shown = row.shown[i]!;
+                return (
+                  <td
+                    key={id}
+                    className={`ledger-cell ${cued(row.code, i) ? 'cued' : ''}`}
+                    title={`${dayName(date)}: ${shown} of ${reps} reps${cued(row.code, i) ? ', the cue' : ''}`}
+                  >
+                    <span
+                      className="ledger-bar"
+                      style={{ height: `${Math.round((shown / reps) * 22)}px` }}
+                    />
+                    <span className="visually-hidden">
+                      {shown} of {reps}
+                      {cued(row.code, i) ? ', the cue' : ''}
+                    </span>
+                  </td>
+                );
+              })}
+              <td className={`ledger-rate ${row.rate >= LIVE_RATE ? 'live' : ''}`}>
+                <span className="figure">{Math.round(row.rate * 100)}</span>
+                <span className="unit"> %</span>
+                <small className="quiet">
+                  {' '}
+                  {Math.round(row.low * 100)}–{percent(row.high)}
+                </small>
+              </td>
+              <td>
+                <StateMark state={row.state} />
+              </td>
+            </tr>
+          ))}
+          <tr className="ledger-reps">
+            <th scope="row">Reps</th>
+            {log.map(({ id, reps }) => (
+              <td key={id} className="ledger-cell">
+                {reps}
+              </td>
+            ))}
+            <td colSpan={2} />
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+};

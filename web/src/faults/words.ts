@@ -1,0 +1,47 @@
+import type { Contrast, ContrastAxis, LedgerRow, Movement } from '@gravek/contract';
+import type { RepCounts } from '@gravek/core';
+import { faultOf } from '@gravek/library';
+
+export const percent = (part: number): string => `${Math.round(part * 100)} %`;
+
+const share = ({ reps, faults }: RepCounts): string =>
+  reps === 0 ? 'no reps' : `${percent(faults / reps)} of ${reps}`;
+
+/** How sure something is, in words that do not claim more than the figure. */
+export const chance = (p: number): string =>
+  p > 0.99 ? 'over 99 %' : p < 0.01 ? 'under 1 %' : percent(p);
+
+const UNDER: Record<ContrastAxis, [a: string, b: string]> = {
+  side: ['on the own side', 'on the other side'],
+  leadFoot: ['off the left foot', 'off the right foot'],
+  speed: ['slower than 90 %', 'from 90 % of full speed'],
+  rung: ['on the first rung', 'on later rungs'],
+  tired: ['early in a set', 'late in a set'],
+};
+
+/** Where a fault shows more, with both shares. */
+export const contrastSentence = (movement: Movement, { axis, fault, a, b }: Contrast): string => {
+  const [inA, inB] = UNDER[axis];
+  const name = faultOf(movement, fault)?.name ?? fault;
+  const more = a.faults / a.reps > b.faults / b.reps;
+  const [first, second] = more ? [a, b] : [b, a];
+  return `${name} shows more ${more ? inA : inB}: ${share(first)} reps, against ${share(second)} ${more ? inB : inA}.`;
+};
+
+/** What decided how a fault stands, as a sentence. */
+export const whyState = ({ state, effect, span, low, high, cuedRun, seen }: LedgerRow): string => {
+  const spanned =
+    span && effect !== null
+      ? `${share(span.since)} reps ${cuedRun > 0 ? 'since the cue began' : 'in the last four sessions'}, ${share(span.before)} before; it is lower with a chance of ${chance(effect)}`
+      : `shown in ${seen} reps so far, with nothing before to hold it against`;
+  const why: Record<typeof state, string> = {
+    new: 'Under ten reps: too few to judge.',
+    back: `It had cleared, and shows again: ${spanned}.`,
+    cleared: `The upper end of its band, ${percent(high)}, has been under 15 % for a week or more.`,
+    clearing: `${spanned}, after each of the last two sessions (97.5 % is asked).`,
+    stuck: `${cuedRun} sessions with this cue: ${spanned} (75 % is asked by now).`,
+    steady: `${spanned}; no sure change. It lies between ${percent(low)} and ${percent(high)}.`,
+  };
+  const sentence = why[state];
+  return sentence[0]!.toUpperCase() + sentence.slice(1);
+};

@@ -1,0 +1,46 @@
+import type { DrillSet, Session } from '@gravek/contract';
+import { api, sentenceOf } from '../api/client';
+import { useSessions, useWrite } from '../api/queries';
+import { shift } from '../controls/dates';
+import { tell } from '../controls/toasts';
+import { useMember } from '../member/member';
+import { bodyOfSession } from './copySession';
+
+/** Puts a drill set at the end of a session at once, with a way back. */
+export const useAddSet = () => {
+  const write = useWrite(
+    (session: Session) => api.put<Session>(`/sessions/${session.id}`, bodyOfSession(session)),
+    'sessions',
+    'run',
+  );
+  const add = async (session: Session, set: DrillSet, name: string): Promise<void> => {
+    try {
+      const stored = await write.mutateAsync({
+        ...session,
+        drillSets: [...session.drillSets, set],
+      });
+      tell(`${name} is added to ${session.title}.`, () => {
+        const drillSets = stored.drillSets.filter((one) => one.id !== set.id);
+        write
+          .mutateAsync({ ...stored, drillSets })
+          .then(() => tell('It is taken out again.'))
+          .catch((error: unknown) => tell(sentenceOf(error)));
+      });
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+  return { add, isPending: write.isPending };
+};
+
+const DAYS_AHEAD = 21;
+
+/** The session that comes next, today's included; null where none is planned. */
+export const useNextSession = (): Session | null => {
+  const { today } = useMember();
+  const sessions = useSessions(today, shift(today, DAYS_AHEAD));
+  const [next] = (sessions.data ?? [])
+    .filter((one) => !one.archived)
+    .sort((a, b) => (a.date < b.date ? -1 : 1));
+  return next ?? null;
+};
