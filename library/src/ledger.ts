@@ -53,7 +53,6 @@ export const cueSpans = (sessions: readonly SessionFaults[]): CueSpan[] => {
   const spans: CueSpan[] = [];
   const open = new Map<string, CueSpan>();
   sessions.forEach(({ cues }, i) => {
-    if (cues.length === 0) return;
     for (const [fault, span] of open) {
       if (cues.every((one) => one.fault !== fault)) open.delete(fault);
       else span.to = i;

@@ -109,16 +109,17 @@ export const standingsOf = (
     })
     .sort((a, b) => b.rate - a.rate || (a.code < b.code ? -1 : 1));
 
-/** The cue that was given last, and since which session it has been given without a break. */
+/**
+ * The cue that was given last in the last session, and since which session it has been given without a
+ * break; null where that session was run without one.
+ */
 export const toldOf = (sessions: readonly SessionFaults[]): CueTold | null => {
-  const cued = sessions.flatMap(({ date, cues }) => {
-    const [last] = [...cues].sort((a, b) => (a.last < b.last ? 1 : -1));
-    return last ? [{ date, cues, ...last }] : [];
-  });
-  const now = cued.at(-1);
+  const [now] = [...(sessions.at(-1)?.cues ?? [])].sort((a, b) => (a.last < b.last ? 1 : -1));
   if (!now) return null;
-  const others = cued.findLastIndex(({ cues }) => cues.every((one) => one.fault !== now.fault));
-  const run = cued.slice(others + 1);
+  const before = sessions.findLastIndex(({ cues }) =>
+    cues.every(({ fault }) => fault !== now.fault),
+  );
+  const run = sessions.slice(before + 1);
   return { fault: now.fault, since: run[0]!.date, sessions: run.length, at: now.last };
 };
 

@@ -111,6 +111,16 @@ const bodies = (): Record<string, { path: string; body: object }> => {
       path: `/athletes/${athleteId}/restrictions`,
       body: { ...base, id: uuid(), kind: 'reduced', from: '2031-05-01', until: '2031-06-01' },
     },
+    'post /athletes/:id/cues': {
+      path: `/athletes/${athleteId}/cues`,
+      body: {
+        id: uuid(),
+        movement: 'straight-run-up',
+        fault: 'reaches',
+        drill: null,
+        reason: 'seen from the side',
+      },
+    },
     'post /movements': { path: '/movements', body: aMovement() },
     'put /movements/:id': {
       path: `/movements/${own.movement.id}`,

@@ -190,8 +190,18 @@ const reaching = (): Record<string, Try> => ({
   'get /sessions/:id/reps': { path: `/sessions/${own.session.id}/reps` },
   'get /faults': { path: '/faults' },
   'get /cues': { path: `/cues?on=${own.session.date}` },
-  'get /athletes/:id/faults/:movement': {
-    path: `/athletes/${own.athlete.id}/faults/straight-run-up`,
+  'get /athletes/:id/ledger/:movement': {
+    path: `/athletes/${own.athlete.id}/ledger/straight-run-up`,
+  },
+  'post /athletes/:id/cues': {
+    path: `/athletes/${own.athlete.id}/cues`,
+    body: {
+      id: uuid(),
+      movement: 'straight-run-up',
+      fault: 'reaches',
+      drill: null,
+      reason: 'seen',
+    },
   },
   'get /athletes/:id/approaches': { path: `/athletes/${own.athlete.id}/approaches` },
 });

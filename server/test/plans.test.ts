@@ -125,7 +125,7 @@ describe('the list of approaches', () => {
     for (const odd of [{ id: 1 }, { id }, { id, savedAt: 'soon' }, { id, savedAt: '2031-13-40' }]) {
       expect((await many.get(`/approaches?after=${cursor(odd)}`)).status).toBe(422);
     }
-    expect((await many.get(`/athletes/${athlete.id}/faults/${'%00'}`)).status).toBe(422);
+    expect((await many.get(`/athletes/${athlete.id}/ledger/${'%00'}`)).status).toBe(404);
   });
 });
 
@@ -305,6 +305,15 @@ describe('everything held of an athlete', () => {
         reps: [aRep(own.session, { rep: 2, outcome: 'fault', faults: ['sits-low'] })],
       })
       .expect(200);
+    await coach
+      .post(`${at}/cues`, {
+        id: uuid(),
+        movement: 'straight-run-up',
+        fault: 'reaches',
+        drill: null,
+        reason: 'seen from the side',
+      })
+      .expect(204);
     const all = (await coach.get(`${at}/export`)).body;
     expect(all).toMatchObject({
       athlete: { name: own.athlete.name } satisfies Partial<Athlete>,
@@ -313,8 +322,8 @@ describe('everything held of an athlete', () => {
       approaches: [{ name: own.approach.name }],
       sessions: [{ name: own.session.title, day: own.session.date }],
       reps: [{ faults: ['reaches'] }, { faults: ['sits-low'] }],
-      counts: [{ reps: 2 }],
+      counts: [{ faults: [{ fault: 'reaches' }] }, { faults: [{ fault: 'sits-low' }] }],
+      cues: [{ fault: 'reaches', reason: 'seen from the side' }],
     });
-    expect(all.faultCounts).toHaveLength(2);
   });
 });

@@ -166,6 +166,7 @@ describe('a season five times as long', () => {
     expect(after.rows).toBeLessThanOrEqual(allowed);
     expect(after.queries).toBeLessThan(40);
     expect(after.bytes).toBeLessThan(150_000);
-    if (growth === 'flat') expect(after.bytes).toBeLessThan(before.bytes * 1.2 + 500);
+    // Of more sessions there is more to tell, but not of each of them.
+    if (growth === 'flat') expect(after.bytes).toBeLessThan(before.bytes * 2.5 + 500);
   });
 });

@@ -185,14 +185,16 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
         </Labelled>
         {athlete.birthYear !== null && <Labelled label="Born">{athlete.birthYear}</Labelled>}
       </div>
-      <div className="columns">
+      <LedgerPanel athlete={athlete} />
+      <div className="columns mt-4">
         <div className="stack">
           <Steps athlete={athlete} onMeasure={() => setOpen('trial')} />
           <Readings athlete={athlete} style={style} />
-          <Plans athlete={athlete} />
-          <Restrictions athlete={athlete} />
         </div>
-        <LedgerPanel athlete={athlete} />
+        <div className="stack">
+          <Restrictions athlete={athlete} />
+          <Plans athlete={athlete} />
+        </div>
       </div>
       {open === 'form' && <AthleteForm athlete={athlete} onClose={() => setOpen(null)} />}
       {open === 'trial' && <TrialForm athlete={athlete} onClose={() => setOpen(null)} />}

@@ -5,6 +5,7 @@ import {
   type Ledger,
   type Movement,
 } from '@gravek/contract';
+import { LIVE_RATE } from '@gravek/core';
 import { drillFor, drillOf, faultOf, freshDrillSet } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -236,7 +237,7 @@ export const CueInForce = ({
             {others &&
               ` For ${counted(others.athletes, 'other athlete')} of the club the same cue went with ${percent(others.before.faults / Math.max(1, others.before.reps))} before and ${percent(others.since.faults / Math.max(1, others.since.reps))} since; ${others.better === 0 ? 'for none' : `for ${others.better}`} of them for sure.`}
           </div>
-          {row?.state === 'stuck' && (
+          {row?.state === 'stuck' && row.rate >= LIVE_RATE && (
             <div className="note small-text mt-2">
               {counted(row.cuedRun, 'session')} with this cue and no sure gain: take another drill
               below, or another cue.
@@ -265,7 +266,7 @@ const Causes = ({ movement, ledger }: { movement: Movement; ledger: Ledger }) =>
   const behind = movement.faults.filter(
     (fault) =>
       fault.leadsTo.includes(ledger.cue?.fault ?? '') &&
-      ledger.rows.some((row) => row.code === fault.code && row.seen > 0),
+      ledger.rows.some((row) => row.code === fault.code && row.rate >= LIVE_RATE),
   );
   if (behind.length === 0) return null;
   return (

@@ -26,6 +26,8 @@ import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
 import { useAddSet, useNextSession } from '../sessions/useAddSet';
 
 const ALL = 'All';
+/** Of those who share a fault. */
+const NAMES = 6;
 
 type Named = FaultLine & { athlete: Athlete };
 
@@ -65,42 +67,45 @@ const Shared = ({
   const nameOf = new Map(lines.map(({ athlete }) => [athlete.id, athlete.name.split(' ')[0]!]));
   if (shared.length === 0) return null;
   return (
-    <section className="panel" aria-label="Shared faults">
-      <h2>What most share</h2>
-      <ul className="list-plain">
+    <section aria-label="What most share">
+      <ul className="list-plain shared-faults">
         {shared.map(({ fault, athleteIds, drill }) => (
-          <li key={fault.code} className="row-line">
-            <span>
-              <strong>{fault.name}</strong>: {athleteIds.length} of {lines.length}{' '}
-              <span className="quiet small-text">
-                ({athleteIds.map((id) => nameOf.get(id)).join(', ')})
-              </span>
-              {drill && (
-                <div className="small-text">
-                  Together: {drill.name}. <span className="quiet">{drill.how}</span>
-                </div>
-              )}
-            </span>
-            {drill && next && mayPlan && (
-              <Button
-                size="sm"
-                variant="outline-dark"
-                className="ms-auto"
-                disabled={isPending}
-                onClick={() =>
-                  void add(
-                    next,
-                    freshDrillSet(
-                      uuid(),
-                      { kind: 'movement', movement: movement.code, drill: drill.code },
-                      athleteIds,
-                    ),
-                    drill.name,
-                  )
-                }
-              >
-                Into {next.date === today ? 'today’s session' : dayName(next.date)}
-              </Button>
+          <li key={fault.code}>
+            <div>
+              <strong>{fault.name}</strong>, {athleteIds.length} of {lines.length}
+            </div>
+            <div className="quiet small-text">
+              {athleteIds
+                .slice(0, NAMES)
+                .map((id) => nameOf.get(id))
+                .join(', ')}
+              {athleteIds.length > NAMES && ` and ${athleteIds.length - NAMES} more`}
+            </div>
+            {drill && (
+              <div className="row-line small-text mt-1">
+                <span title={drill.how}>Together: {drill.name}</span>
+                {next && mayPlan && (
+                  <Button
+                    size="sm"
+                    variant="outline-dark"
+                    className="ms-auto"
+                    disabled={isPending}
+                    onClick={() =>
+                      void add(
+                        next,
+                        freshDrillSet(
+                          uuid(),
+                          { kind: 'movement', movement: movement.code, drill: drill.code },
+                          athleteIds,
+                        ),
+                        drill.name,
+                      )
+                    }
+                  >
+                    Into {next.date === today ? 'today’s session' : dayName(next.date)}
+                  </Button>
+                )}
+              </div>
             )}
           </li>
         ))}
@@ -244,24 +249,26 @@ const Squad = ({
             ))}
           </Form.Select>
         )}
-        <span className="row-line ms-auto small-text">
-          {(['back', 'stuck', 'clearing', 'cleared', 'steady', 'new'] as const).map((state) => (
-            <StateMark key={state} state={state} />
-          ))}
-        </span>
       </div>
       {lines.length === 0 ? (
         <p className="quiet">Nobody of this squad has run {movement.name.toLowerCase()} yet.</p>
       ) : (
         <>
           <Unwatched lines={lines} />
-          <Lines lines={lines} movement={movement} />
+          <div className="squad-first">
+            <Lines lines={lines} movement={movement} />
+            <Shared shared={sharedFaults(movement, lines)} movement={movement} lines={lines} />
+          </div>
           <Grid lines={lines} movement={movement} />
-          <p className="quiet small-text mb-0">
-            Figures: share of reps that show the fault since its last sure change. A dot: not live,
-            under {Math.round(LIVE_RATE * 100)} %.
-          </p>
-          <Shared shared={sharedFaults(movement, lines)} movement={movement} lines={lines} />
+          <div className="row-line small-text">
+            <span className="quiet">
+              Figures: share of reps that show the fault since its last sure change. A dot: not
+              live, under {Math.round(LIVE_RATE * 100)} %.
+            </span>
+            {(['back', 'stuck', 'clearing', 'cleared', 'steady', 'new'] as const).map((state) => (
+              <StateMark key={state} state={state} />
+            ))}
+          </div>
         </>
       )}
     </div>

@@ -4,10 +4,14 @@ import { faultOf } from '@gravek/library';
 import { format, parseISO } from 'date-fns';
 import { dayName } from '../controls/dates';
 import { StateMark } from '../drawing/StateMark';
+import { useWidth } from '../drawing/useWidth';
 import { percent } from './words';
 
-/** Columns that are seen without going to the side. */
-const COLUMNS = 12;
+/** Room of the other columns, and of a session's, pixels. */
+const BESIDE = 390;
+const COLUMN = 27;
+const MOST_COLUMNS = 16;
+const LEAST_COLUMNS = 4;
 
 /**
  * A row a fault, a column a session: how often it showed, with the rate and its band at the end. Cells in
@@ -26,12 +30,23 @@ export const LedgerTable = ({
   chosen: string | null;
   onChoose: (code: string | null) => void;
 }) => {
-  const first = Math.max(0, ledger.log.length - COLUMNS);
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const columns = Math.max(
+    LEAST_COLUMNS,
+    Math.min(MOST_COLUMNS, Math.floor((width - BESIDE) / COLUMN)),
+  );
+  const first = Math.max(0, ledger.log.length - columns);
   const log = ledger.log.slice(first);
   const cued = (code: string, i: number): boolean =>
     ledger.spans.some((span) => span.fault === code && span.from <= i && i <= span.to);
   return (
-    <div className="table-scroll" tabIndex={0} role="group" aria-label="Faults by session">
+    <div
+      className="table-scroll"
+      ref={ref}
+      tabIndex={0}
+      role="group"
+      aria-label="Faults by session"
+    >
       <table className="grid-table ledger">
         <caption className="visually-hidden">
           Share of reps that showed each fault, session by session
@@ -51,7 +66,7 @@ export const LedgerTable = ({
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.code} className={row.code === chosen ? 'chosen' : ''}>
+            <tr key={row.code} className={row.code === chosen ? 'ledger-open' : ''}>
               <td>
                 <button
                   type="button"

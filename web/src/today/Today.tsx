@@ -113,7 +113,12 @@ const Cues = ({ athletes, cues }: { athletes: Athlete[]; cues: CueLine[] }) => {
                 )}
               </strong>
             </div>
-            {own.cue && <div className="small-text quiet">{own.cue.reason}</div>}
+            {own.cue && (
+              <div className="small-text quiet">
+                {own.cue.reason}
+                {own.cue.sessions > 0 && ` In ${counted(own.cue.sessions, 'session')} so far.`}
+              </div>
+            )}
           </li>
         );
       })}

@@ -1,0 +1,253 @@
+import type {
+  Athlete,
+  AthleteFaults,
+  CueLine,
+  Ledger,
+  Rep,
+  RunBundle,
+  SessionInput,
+} from '@gravek/contract';
+import { sql } from 'kysely';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  anApproach,
+  anAthlete,
+  aRep,
+  aSession,
+  coachIn,
+  openStage,
+  type Coach,
+  type Stage,
+} from './setup';
+
+/** Cues as things that begin, hold and end, and the ledger that tells whether they work. */
+
+let stage: Stage;
+let coach: Coach;
+beforeAll(async () => {
+  stage = await openStage();
+  coach = await coachIn(stage);
+});
+afterAll(() => stage.close());
+
+const MOVEMENT = 'straight-run-up';
+type Own = { athlete: Athlete; approach: { id: string } };
+
+/** An athlete with a plan, who has run nothing yet. */
+const fresh = async (): Promise<Own> => {
+  const athlete = (await coach.post('/athletes', anAthlete()).expect(200)).body as Athlete;
+  const approach = anApproach([athlete.id]);
+  await coach.post('/approaches', approach).expect(200);
+  return { athlete, approach };
+};
+
+/** A session of twelve reps of which some show a fault, run with a cue. */
+const ran = async (
+  own: Own,
+  date: string,
+  shown: Record<string, number>,
+  cue: string | null = null,
+  change: (i: number) => Partial<Rep> = () => ({}),
+): Promise<SessionInput> => {
+  const session = { ...aSession(own.approach.id, [own.athlete.id]), date };
+  await coach.post('/sessions', session).expect(200);
+  const reps = Array.from({ length: 12 }, (_, i) => {
+    const faults = Object.keys(shown).filter((fault) => i < shown[fault]!);
+    return aRep(session, {
+      set: 1 + Math.floor(i / 6),
+      rep: 1 + (i % 6),
+      turn: i + 1,
+      outcome: faults.length > 0 ? 'fault' : 'clean',
+      faults,
+      cue,
+      at: `${date}T10:${String(10 + i)}:00.000Z`,
+      ...change(i),
+    });
+  });
+  const { refused } = (await coach.post('/reps', { reps }).expect(200)).body;
+  expect(refused).toEqual([]);
+  return session;
+};
+const standOf = async (own: Own): Promise<AthleteFaults> =>
+  ((await coach.get(`/athletes/${own.athlete.id}/faults`)).body.items as AthleteFaults[])[0]!;
+const ledgerOf = async (own: Own, query = ''): Promise<Ledger> =>
+  (await coach.get(`/athletes/${own.athlete.id}/ledger/${MOVEMENT}?${query}`).expect(200)).body;
+const day = (n: number): string => `2021-06-${String(n).padStart(2, '0')}`;
+
+describe('a cue', () => {
+  it('holds from session to session though another fault shows more, and ends when its own has cleared', async () => {
+    const own = await fresh();
+    await ran(own, day(1), { 'slows-in': 7, 'looks-down': 3 });
+    const given = (await standOf(own)).cue!;
+    expect(given).toMatchObject({ fault: 'slows-in', since: null, sessions: 0, by: null });
+    // What was given stays the cue, though the other one is now the more frequent.
+    await ran(own, day(3), { 'slows-in': 2, 'looks-down': 9 }, 'slows-in');
+    await ran(own, day(5), { 'slows-in': 1, 'looks-down': 9 }, 'slows-in');
+    expect((await standOf(own)).cue).toMatchObject({
+      fault: 'slows-in',
+      since: day(3),
+      sessions: 2,
+    });
+    for (const n of [7, 12, 17, 22]) await ran(own, day(n), { 'looks-down': 9 }, 'slows-in');
+    const stands = await standOf(own);
+    expect(stands.faults.find((one) => one.code === 'slows-in')!.state).toBe('cleared');
+    expect(stands.cue).toMatchObject({ fault: 'looks-down', since: null });
+  });
+
+  it('is what a coach has chosen, with who and why, on every screen, until it is handed back', async () => {
+    const own = await fresh();
+    await ran(own, day(1), { 'slows-in': 7, 'looks-down': 3 });
+    await ran(own, day(3), { 'slows-in': 7, 'looks-down': 3 }, 'slows-in');
+    const choice = {
+      id: uuid(),
+      movement: MOVEMENT,
+      fault: 'looks-down',
+      drill: null,
+      reason: 'the eyes come first here',
+    };
+    const at = `/athletes/${own.athlete.id}/cues`;
+    await coach.post(at, choice).expect(204);
+    const { cue } = await standOf(own);
+    expect(cue).toMatchObject({
+      fault: 'looks-down',
+      since: null,
+      by: { person: 'A owner', reason: 'the eyes come first here' },
+    });
+    // The field screen of a session to come, and Today.
+    const today = new Date().toISOString().slice(0, 10);
+    const next = { ...aSession(own.approach.id, [own.athlete.id]), date: '2099-01-01' };
+    await coach.post('/sessions', next).expect(200);
+    const { cues } = (await coach.get(`/sessions/${next.id}/run`)).body as RunBundle;
+    expect(cues).toMatchObject([{ fault: 'looks-down' }]);
+    const lines = (await coach.get(`/cues?on=${today}`)).body.items as CueLine[];
+    expect(lines.find((one) => one.athleteId === own.athlete.id)!.cue).toEqual(cue);
+
+    // The same again is the same; another one under its id is not dropped without a word.
+    await coach.post(at, choice).expect(204);
+    expect((await coach.post(at, { ...choice, fault: 'reaches' })).status).toBe(409);
+    await coach.post(at, { ...choice, id: uuid(), fault: null, reason: '' }).expect(204);
+    expect((await standOf(own)).cue).toMatchObject({ fault: 'slows-in', by: null });
+    const kept = await sql<{ n: number }>`select count(*)::int as n from cue_choice
+      where athlete_id = ${own.athlete.id}`.execute(stage.owner);
+    expect(kept.rows[0]!.n).toBe(2);
+  });
+
+  it('is refused in words: without a reason, of a fault or drill that is not there, by an assistant', async () => {
+    const own = await fresh();
+    const at = `/athletes/${own.athlete.id}/cues`;
+    const choice = {
+      id: uuid(),
+      movement: MOVEMENT,
+      fault: 'reaches',
+      drill: null,
+      reason: 'seen',
+    };
+    for (const [change, field] of [
+      [{ reason: ' ' }, ''],
+      [{ fault: 'no-such' }, 'fault'],
+      [{ drill: 'no-such' }, 'drill'],
+    ] as const) {
+      const answer = await coach.post(at, { ...choice, ...change });
+      expect(answer.status).toBe(422);
+      expect(Object.keys(answer.body.fields)).toEqual([field]);
+    }
+    const helper = await coachIn(stage, 'assistant', coach.clubId);
+    expect((await helper.post(at, choice)).status).toBe(403);
+    expect((await coach.post(`/athletes/${uuid()}/cues`, choice)).status).toBe(404);
+  });
+
+  it('is chosen by the school of the club that is open, for who is in two', async () => {
+    const own = await fresh();
+    await ran(own, day(1), { 'slows-in': 9, 'looks-down': 5 });
+    const before = await standOf(own);
+    const second = await coachIn(stage);
+    await sql`insert into membership (club_id, id, account_id, role)
+      values (${second.clubId}, ${uuid()}, ${coach.accountId}, 'coach')`.execute(stage.owner);
+    await sql`update club set cue_school = 'first-phase' where id = ${second.clubId}`.execute(
+      stage.owner,
+    );
+    expect(await standOf(own)).toEqual(before);
+  });
+});
+
+describe('the ledger', () => {
+  it('has a column a session and a row a fault, of all reps or of those that are asked for', async () => {
+    const own = await fresh();
+    const helper = await coachIn(stage, 'assistant', coach.clubId);
+    for (const n of [1, 4, 8]) {
+      await ran(own, day(n), { 'slows-in': 6 }, 'slows-in', (i) => ({
+        side: i % 2 ? 'other' : 'own',
+        faults: i % 2 === 0 ? ['slows-in'] : [],
+        outcome: i % 2 === 0 ? 'fault' : 'clean',
+      }));
+    }
+    const all = await ledgerOf(own);
+    expect(all.log.map((one) => [one.date, one.reps])).toEqual([1, 4, 8].map((n) => [day(n), 12]));
+    expect(all.rows).toMatchObject([{ code: 'slows-in', shown: [6, 6, 6], cuedRun: 3 }]);
+    expect(all.spans).toEqual([{ fault: 'slows-in', from: 0, to: 2 }]);
+    expect(all.contrasts.slice(0, 1)).toMatchObject([
+      { axis: 'side', fault: 'slows-in', a: { reps: 18, faults: 18 }, b: { reps: 18, faults: 0 } },
+    ]);
+    const other = await ledgerOf(own, 'side=other');
+    expect(other.log.map((one) => one.reps)).toEqual([6, 6, 6]);
+    expect(other.rows[0]).toMatchObject({ shown: [0, 0, 0], state: all.rows[0]!.state });
+    expect(other.rows[0]!.high).toBeLessThan(0.15);
+    const late = await ledgerOf(own, 'late=true&side=own');
+    expect(late.log.every(({ reps }) => reps > 0 && reps < 6)).toBe(true);
+    const odd = await coach.get(`/athletes/${own.athlete.id}/ledger/${MOVEMENT}?side=up`);
+    expect([odd.status, odd.body.fields.side]).toEqual([422, 'No rep was run like that.']);
+    // An assistant may look.
+    expect((await helper.get(`/athletes/${own.athlete.id}/ledger/${MOVEMENT}`)).status).toBe(200);
+    expect((await coach.get(`/athletes/${own.athlete.id}/ledger/no-such`)).status).toBe(404);
+  });
+
+  it('says what the same cue has done for others, and takes what the club knows into account', async () => {
+    const people: Own[] = [];
+    for (let i = 0; i < 6; i += 1) {
+      const own = await fresh();
+      people.push(own);
+      for (const n of [1, 3, 5]) await ran(own, day(n), { 'over-line': 8 });
+      for (const n of [8, 11, 14])
+        await ran(own, day(n), { 'over-line': i === 0 ? 8 : 1 }, 'over-line');
+    }
+    const { others, rows } = await ledgerOf(people.at(-1)!);
+    expect(others.find((one) => one.fault === 'over-line')).toEqual({
+      fault: 'over-line',
+      athletes: 5,
+      better: 4,
+      before: { reps: 180, faults: 120 },
+      since: { reps: 180, faults: 36 },
+    });
+    const row = rows.find((one) => one.code === 'over-line')!;
+    expect(row.state).toBe('clearing');
+    expect(row.prior.alpha + row.prior.beta).toBeGreaterThan(1);
+    expect(row.span).toEqual({ before: { reps: 36, faults: 24 }, since: { reps: 36, faults: 3 } });
+  });
+
+  it('is right after a correction, a late session and a move to another day', async () => {
+    const own = await fresh();
+    await ran(own, day(10), { reaches: 6 }, 'reaches');
+    const early = await ran(own, day(2), { reaches: 12 });
+    expect((await ledgerOf(own)).log.map((one) => one.date)).toEqual([day(2), day(10)]);
+    expect((await standOf(own)).cue).toMatchObject({ fault: 'reaches', since: day(10) });
+    const { id, ...fields } = early;
+    await coach.put(`/sessions/${id}`, { ...fields, date: day(12), version: 1 }).expect(200);
+    const moved = await ledgerOf(own);
+    expect(moved.rows[0]!.shown).toEqual([6, 12]);
+    const reps = (await coach.get(`/sessions/${id}/reps`)).body.items as Rep[];
+    await coach
+      .post('/reps', {
+        reps: reps.map((rep) => ({
+          ...rep,
+          id: uuid(),
+          faults: [],
+          outcome: 'void',
+          voids: rep.id,
+          deviceNo: rep.deviceNo + 10_000,
+        })),
+      })
+      .expect(200);
+    expect((await ledgerOf(own)).log.map((one) => one.date)).toEqual([day(10)]);
+  });
+});
