@@ -40,12 +40,12 @@ export const cueChoiceInput = object({
   movement: code('The movement').required('The movement is missing.'),
   fault: code('The fault').nullable().default(null),
   drill: code('The drill').nullable().default(null),
-  reason: note(200, 'The reason'),
-}).test(
-  'reason',
-  'Say why this cue and no other; a few words will do.',
-  ({ fault, reason }) => fault === null || reason.trim().length > 0,
-);
+  reason: note(200, 'the reason').when('fault', ([fault], schema) =>
+    fault === null
+      ? schema
+      : schema.required('Say why this cue and no other; a few words will do.'),
+  ),
+});
 export type CueChoiceInput = InferType<typeof cueChoiceInput>;
 
 export type CueChoice = {

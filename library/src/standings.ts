@@ -148,10 +148,15 @@ export const cueInForce = (
   const stands = (code: string): boolean =>
     faultOf(movement, code) !== undefined &&
     own.find((fault) => fault.code === code)?.state !== 'cleared';
-  // An earlier choice is why a cue was given; one that came later changes it.
-  const chosen = choice?.fault && stands(choice.fault) ? choice : null;
+  // An earlier choice is why a cue was given; one that came later changes it, whatever the figures say.
   const isLater = choice !== null && (told === null || choice.at > told.at);
-  const given = told !== null && !isLater && stands(told.fault) ? told : null;
+  const chosen =
+    choice?.fault && (isLater ? faultOf(movement, choice.fault) : stands(choice.fault))
+      ? choice
+      : null;
+  // Handed back, what was given before goes on.
+  const isOver = isLater && choice.fault !== null;
+  const given = told !== null && !isOver && stands(told.fault) ? told : null;
   const because = chosen && (isLater || chosen.fault === given?.fault) ? chosen : null;
   const by = because && { person: because.person, day: because.day, reason: because.reason };
   const drill = because?.drill ?? null;

@@ -144,7 +144,7 @@ describe('a cue', () => {
       reason: 'seen',
     };
     for (const [change, field] of [
-      [{ reason: ' ' }, ''],
+      [{ reason: ' ' }, 'reason'],
       [{ fault: 'no-such' }, 'fault'],
       [{ drill: 'no-such' }, 'drill'],
     ] as const) {

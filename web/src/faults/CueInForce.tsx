@@ -6,7 +6,7 @@ import {
   type Movement,
 } from '@gravek/contract';
 import { LIVE_RATE } from '@gravek/core';
-import { drillFor, drillOf, faultOf, freshDrillSet } from '@gravek/library';
+import { drillFor, drillOf, faultOf } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -18,8 +18,8 @@ import { counted, dayName } from '../controls/dates';
 import { Field } from '../controls/Field';
 import { useCheckedForm } from '../controls/form';
 import { tell } from '../controls/toasts';
-import { useMayPlan, useMember } from '../member/member';
-import { useAddSet, useNextSession } from '../sessions/useAddSet';
+import { useMayPlan } from '../member/member';
+import { IntoNext } from '../sessions/IntoNext';
 import { chance, percent } from './words';
 
 const useChoose = (athleteId: string) =>
@@ -119,10 +119,6 @@ const Drills = ({
   movement: Movement;
   ledger: Ledger;
 }) => {
-  const { today } = useMember();
-  const mayPlan = useMayPlan();
-  const next = useNextSession();
-  const { add, isPending } = useAddSet();
   const { cue } = ledger;
   const fault = cue && faultOf(movement, cue.fault);
   if (!cue || !fault) return null;
@@ -142,27 +138,7 @@ const Drills = ({
             </strong>{' '}
             <span className="quiet">{drill.how}</span>
           </span>
-          {mayPlan && next && (
-            <Button
-              size="sm"
-              variant="outline-dark"
-              className="ms-auto"
-              disabled={isPending}
-              onClick={() =>
-                void add(
-                  next,
-                  freshDrillSet(
-                    uuid(),
-                    { kind: 'movement', movement: ledger.movement, drill: drill.code },
-                    [athlete.id],
-                  ),
-                  drill.name,
-                )
-              }
-            >
-              Into {next.date === today ? 'today’s session' : dayName(next.date)}
-            </Button>
-          )}
+          <IntoNext movement={movement} drill={drill} athletes={[athlete]} />
         </li>
       ))}
     </ul>

@@ -3,7 +3,6 @@ import type { Athlete, Movement, SquadFault, SquadFaults } from '@gravek/contrac
 import {
   byNeed,
   faultOf,
-  freshDrillSet,
   sharedFaults,
   toldTo,
   WATCHED_FROM,
@@ -11,19 +10,16 @@ import {
   type FaultLine,
 } from '@gravek/library';
 import { useState } from 'react';
-import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { v7 as uuid } from 'uuid';
 import { useAthletes, useSquadFaults } from '../api/queries';
-import { counted, dayName } from '../controls/dates';
+import { counted } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { StateMark } from '../drawing/StateMark';
-import { useMayPlan, useMember } from '../member/member';
 import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
-import { useAddSet, useNextSession } from '../sessions/useAddSet';
+import { IntoNext } from '../sessions/IntoNext';
 
 const ALL = 'All';
 /** Of those who share a fault. */
@@ -60,10 +56,6 @@ const Shared = ({
   movement: Movement;
   lines: Named[];
 }) => {
-  const mayPlan = useMayPlan();
-  const { today } = useMember();
-  const next = useNextSession();
-  const { add, isPending } = useAddSet();
   const nameOf = new Map(lines.map(({ athlete }) => [athlete.id, athlete.name.split(' ')[0]!]));
   if (shared.length === 0) return null;
   return (
@@ -84,27 +76,13 @@ const Shared = ({
             {drill && (
               <div className="row-line small-text mt-1">
                 <span title={drill.how}>Together: {drill.name}</span>
-                {next && mayPlan && (
-                  <Button
-                    size="sm"
-                    variant="outline-dark"
-                    className="ms-auto"
-                    disabled={isPending}
-                    onClick={() =>
-                      void add(
-                        next,
-                        freshDrillSet(
-                          uuid(),
-                          { kind: 'movement', movement: movement.code, drill: drill.code },
-                          athleteIds,
-                        ),
-                        drill.name,
-                      )
-                    }
-                  >
-                    Into {next.date === today ? 'today’s session' : dayName(next.date)}
-                  </Button>
-                )}
+                <IntoNext
+                  movement={movement}
+                  drill={drill}
+                  athletes={lines
+                    .map(({ athlete }) => athlete)
+                    .filter(({ id }) => athleteIds.includes(id))}
+                />
               </div>
             )}
           </li>

@@ -1,9 +1,7 @@
 import type { DrillSet, Session } from '@gravek/contract';
 import { api, sentenceOf } from '../api/client';
-import { useSessions, useWrite } from '../api/queries';
-import { shift } from '../controls/dates';
+import { useWrite } from '../api/queries';
 import { tell } from '../controls/toasts';
-import { useMember } from '../member/member';
 import { bodyOfSession } from './copySession';
 
 /** Puts a drill set at the end of a session at once, with a way back. */
@@ -31,16 +29,4 @@ export const useAddSet = () => {
     }
   };
   return { add, isPending: write.isPending };
-};
-
-const DAYS_AHEAD = 21;
-
-/** The session that comes next, today's included; null where none is planned. */
-export const useNextSession = (): Session | null => {
-  const { today } = useMember();
-  const sessions = useSessions(today, shift(today, DAYS_AHEAD));
-  const [next] = (sessions.data ?? [])
-    .filter((one) => !one.archived)
-    .sort((a, b) => (a.date < b.date ? -1 : 1));
-  return next ?? null;
 };

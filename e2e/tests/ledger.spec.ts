@@ -1,0 +1,133 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import type { SquadFaults } from '@gravek/contract';
+import { PHONE } from '../src/field';
+import { expect, test } from '../src/test';
+
+/** Cues in force, the ledger that tells whether they work, and the squad by who needs the coach most. */
+
+const squadOf = (page: Page): Promise<SquadFaults> =>
+  page.evaluate(async () => (await fetch('/api/faults')).json() as Promise<SquadFaults>);
+
+const open = (page: Page, path: string): Promise<unknown> =>
+  page.goto(new URL(path, page.url()).toString());
+
+test('a cue is changed with its reason, is the one on Today and Faults, and goes back to the figures', async ({
+  signedIn: page,
+}) => {
+  const { items } = await squadOf(page);
+  const { athleteId, cue } = items.find((one) => one.cue !== null)!;
+  await open(page, `/athletes/${athleteId}`);
+  const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
+  const faults = page.getByRole('region', { name: 'Faults' });
+  await faults.getByLabel('Movement').selectOption('Straight run-up');
+  const words = faults.locator('.cue-words');
+  const before = (await words.textContent())!;
+  await expect(faults.getByText(cue!.since ? /Given since/ : /begins with/)).toBeVisible();
+
+  await faults.getByRole('button', { name: 'Another cue' }).click();
+  const form = faults.getByRole('form', { name: 'Another cue' });
+  await form.getByLabel('Cue').selectOption({ index: 2 });
+  await form.getByRole('button', { name: 'Take this cue' }).click();
+  await expect(form.getByText('Say why this cue and no other')).toBeVisible();
+  await form.getByLabel('Why').fill('the arms come first for her');
+  await form.getByRole('button', { name: 'Take this cue' }).click();
+  await expect(form).toBeHidden();
+  await expect(words).not.toHaveText(before);
+  const after = (await words.textContent())!;
+  await expect(
+    faults.getByText('Chosen by Runa Telford: the arms come first for her'),
+  ).toBeVisible();
+  await expect(faults.getByText('It begins with the next session.')).toBeVisible();
+
+  // It survives a reload, and no screen shows another one.
+  await page.reload();
+  await faults.getByLabel('Movement').selectOption('Straight run-up');
+  await expect(words).toHaveText(after);
+  await open(page, '/faults');
+  const row = page.getByRole('row', { name: new RegExp(name) });
+  await expect(row).toContainText(after);
+  await expect(row).toContainText('(chosen)');
+
+  await row.getByRole('link').click();
+  await faults.getByLabel('Movement').selectOption('Straight run-up');
+  await faults.getByRole('button', { name: 'Let the figures choose' }).click();
+  await expect(words).toHaveText(before);
+  await expect(faults.getByRole('button', { name: 'Let the figures choose' })).toBeHidden();
+});
+
+test('the ledger says session by session what showed, what decided, and of which reps', async ({
+  signedIn: page,
+}) => {
+  const { items } = await squadOf(page);
+  const { athleteId } = items.find((one) => one.faults.some((fault) => fault.state === 'back'))!;
+  await open(page, `/athletes/${athleteId}`);
+  const faults = page.getByRole('region', { name: 'Faults' });
+  await faults.getByLabel('Movement').selectOption('Straight run-up');
+  const table = faults.getByRole('table');
+  await expect(table.getByRole('row').filter({ hasText: 'back' })).toHaveCount(1);
+  await table.getByRole('row').filter({ hasText: 'back' }).getByRole('button').click();
+  await expect(
+    faults.getByText(/^It had cleared, and shows again: \d+ % of \d+ reps/),
+  ).toBeVisible();
+  await expect(faults.getByRole('img', { name: /of reps, between/ })).toBeVisible();
+
+  const reps = table.getByRole('row').last();
+  const all = (await reps.textContent())!;
+  await faults.getByLabel('In the set').selectOption('true');
+  await expect(reps).not.toHaveText(all);
+  await expect(faults.getByText('how a fault stands is judged over all of them')).toBeVisible();
+  await faults.getByLabel('In the set').selectOption('');
+  await expect(reps).toHaveText(all);
+  const { violations } = await new AxeBuilder({ page }).include('[aria-label=Faults]').analyze();
+  expect(violations.map((one) => one.id)).toEqual([]);
+});
+
+test('what several share becomes a drill of the next session for all of them, and is taken out again', async ({
+  signedIn: page,
+}) => {
+  await open(page, '/faults');
+  const shared = page.getByRole('region', { name: 'What most share' });
+  const first = shared.getByRole('listitem').first();
+  const many = Number(/, (\d+) of \d+/.exec((await first.textContent())!)![1]);
+  const drill = /Together: (.+?)Into/.exec((await first.textContent())!)![1]!;
+  await first.getByRole('button', { name: /^Into / }).click();
+  const said = page.getByText(new RegExp(`^${drill}.* is added to`));
+  await expect(said).toBeVisible();
+  const out = Number(/without (\d+)/.exec((await said.textContent())!)?.[1] ?? 0);
+  const sets = () =>
+    page.evaluate(async () => {
+      const day = new Date().toISOString().slice(0, 10);
+      const later = new Date(Date.now() + 21 * 864e5).toISOString().slice(0, 10);
+      const answer = await fetch(`/api/sessions?from=${day}&to=${later}`);
+      const { items: list } = (await answer.json()) as {
+        items: { drillSets: { work: { kind: string; drill?: string }; athleteIds: string[] }[] }[];
+      };
+      return list.flatMap((one) => one.drillSets.filter(({ work }) => work.kind === 'movement'));
+    });
+  expect((await sets()).at(-1)?.athleteIds).toHaveLength(many - out);
+  const before = (await sets()).length;
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('It is taken out again.')).toBeVisible();
+  expect(await sets()).toHaveLength(before - 1);
+});
+
+test('on a phone the squad is one line an athlete, worst first, without going sideways', async ({
+  signedIn: page,
+}) => {
+  await page.setViewportSize(PHONE);
+  await open(page, '/faults');
+  const lines = page.locator('.squad-lines > li');
+  await expect(lines.first()).toBeVisible();
+  const { scroll, room } = await page.evaluate(() => ({
+    scroll: document.documentElement.scrollWidth,
+    room: document.documentElement.clientWidth,
+  }));
+  expect(scroll).toBeLessThanOrEqual(room);
+  const rates = (await lines.locator('.figure').allTextContents()).map(Number);
+  expect(rates[0]!).toBeGreaterThan(rates.at(-1)!);
+  await lines.first().getByRole('link').click();
+  await expect(page.getByRole('region', { name: 'Faults' }).getByText('The one cue')).toBeVisible();
+  const width = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(width).toBeLessThanOrEqual(room);
+});

@@ -1,0 +1,196 @@
+import { describe, expect, it } from 'vitest';
+import type { CueChoice, CueTold, FaultStanding, SquadFaults } from '@gravek/contract';
+import {
+  byNeed,
+  contrastsOf,
+  cueInForce,
+  cueResults,
+  cueSpans,
+  movementOf,
+  sharedFaults,
+  standingsOf,
+  toldOf,
+  type ConditionRow,
+  type SessionFaults,
+} from '../src';
+
+const runUp = movementOf('straight-run-up');
+const session = (n: number, shown: number, cue: string | null = null): SessionFaults => ({
+  date: `2031-03-${String(n).padStart(2, '0')}`,
+  reps: 12,
+  faults: shown > 0 ? [{ fault: 'slows-in', reps: shown }] : [],
+  cues: cue ? [{ fault: cue, last: `2031-03-${String(n).padStart(2, '0')}T10:00:00.000Z` }] : [],
+});
+
+describe('the cue in force', () => {
+  const standing = (code: string, rate: number, state: FaultStanding['state'] = 'steady') =>
+    ({ ...standingsOf([session(1, 6)])[0]!, code, rate, state }) satisfies FaultStanding;
+  const told: CueTold = {
+    fault: 'slows-in',
+    since: '2031-03-01',
+    sessions: 3,
+    at: '2031-03-08T10:00:00.000Z',
+  };
+  const chosen = (fault: string | null, at: string): CueChoice => ({
+    fault,
+    drill: null,
+    reason: 'seen',
+    person: 'Runa',
+    day: at.slice(0, 10),
+    at,
+  });
+  const faults = [standing('slows-in', 0.2), standing('reaches', 0.6)];
+  const cueOf = (given: Partial<Parameters<typeof cueInForce>[2]>) =>
+    cueInForce(runUp, 'root-cause', { faults, told, choice: null, ...given });
+
+  it('stays though another weighs more, and is chosen anew once it has cleared or is not named any more', () => {
+    expect(cueOf({})).toMatchObject({ fault: 'slows-in', since: '2031-03-01', sessions: 3 });
+    const cleared = [standing('slows-in', 0.05, 'cleared'), standing('reaches', 0.6)];
+    expect(cueOf({ faults: cleared })).toMatchObject({ fault: 'reaches', since: null });
+    expect(cueOf({ told: { ...told, fault: 'gone-from-it' } })!.fault).toBe('reaches');
+    expect(cueOf({ told: null })!.fault).toBe('reaches');
+  });
+
+  it('gives way to a fault that can hurt, unless a coach has chosen it', () => {
+    const hurts = [...faults, standing('locked-leg', 0.2)];
+    expect(cueOf({ faults: hurts })!.fault).toBe('locked-leg');
+    const early = chosen('slows-in', '2031-02-27T10:00:00.000Z');
+    expect(cueOf({ faults: hurts, choice: early })).toMatchObject({
+      fault: 'slows-in',
+      by: { person: 'Runa', reason: 'seen' },
+    });
+  });
+
+  it('is the coach’s since the choice, even of what had cleared; handed back, what was given goes on', () => {
+    const later = '2031-03-09T10:00:00.000Z';
+    const cleared = [standing('slows-in', 0.2), standing('reaches', 0.05, 'cleared')];
+    expect(cueOf({ faults: cleared, choice: chosen('reaches', later) })).toMatchObject({
+      fault: 'reaches',
+      since: null,
+      sessions: 0,
+    });
+    expect(cueOf({ choice: chosen('slows-in', later) })).toMatchObject({
+      since: '2031-03-01',
+      by: { person: 'Runa' },
+    });
+    expect(cueOf({ choice: chosen(null, later) })).toMatchObject({ fault: 'slows-in', by: null });
+    // What was given on the field since then is what counts.
+    expect(cueOf({ choice: chosen('reaches', '2031-03-07T10:00:00.000Z') })!.fault).toBe(
+      'slows-in',
+    );
+  });
+});
+
+describe('spans of a cue', () => {
+  it('begin anew after a session without it, and tell what came of it', () => {
+    const sessions = [
+      session(1, 9),
+      session(3, 9, 'slows-in'),
+      session(5, 3, 'slows-in'),
+      session(7, 0),
+      session(9, 4, 'slows-in'),
+    ];
+    expect(cueSpans(sessions)).toEqual([
+      { fault: 'slows-in', from: 1, to: 2 },
+      { fault: 'slows-in', from: 4, to: 4 },
+    ]);
+    expect(cueResults(sessions)).toEqual([
+      {
+        fault: 'slows-in',
+        before: { reps: 12, faults: 9 },
+        since: { reps: 24, faults: 12 },
+      },
+    ]);
+    expect(toldOf(sessions)).toMatchObject({ since: '2031-03-09', sessions: 1 });
+    expect(toldOf(sessions.slice(0, 3))).toMatchObject({ since: '2031-03-03', sessions: 2 });
+    expect(toldOf(sessions.slice(0, 4))).toBeNull();
+  });
+});
+
+describe('where a fault shows', () => {
+  const row = (change: Partial<ConditionRow>): ConditionRow => ({
+    ...session(1, 0),
+    sessionId: 's',
+    part: null,
+    side: 'own',
+    leadFoot: null,
+    speedPct: null,
+    rung: null,
+    exit: null,
+    late: false,
+    loggedBy: null,
+    reps: 30,
+    ...change,
+  });
+
+  it('is pointed out only where it stands out, and said of the condition it is of', () => {
+    const fast = row({ speedPct: 100, faults: [{ fault: 'slows-in', reps: 24 }] });
+    const slow = row({ speedPct: 70, faults: [{ fault: 'slows-in', reps: 4 }] });
+    expect(contrastsOf([fast, slow], ['slows-in'])).toMatchObject([
+      { axis: 'speed', a: { reps: 30, faults: 4 }, b: { reps: 30, faults: 24 } },
+    ]);
+    expect(contrastsOf([fast, { ...fast, late: true }], ['slows-in'])).toEqual([]);
+    expect(contrastsOf([], ['slows-in'])).toEqual([]);
+  });
+});
+
+describe('the squad', () => {
+  type Line = SquadFaults['items'][number];
+  const line = (athleteId: string, faults: [string, number, FaultStanding['state']][]): Line => ({
+    athleteId,
+    movement: runUp.code,
+    reps: 40,
+    sessions: 5,
+    lastDay: '2031-03-09',
+    lately: 20,
+    cue: null,
+    faults: faults.map(([code, rate, state]) => ({
+      code,
+      seen: 9,
+      rate,
+      low: rate / 2,
+      high: rate,
+      state,
+      effect: null,
+    })),
+  });
+
+  it('is sorted by who most deserves the next session: what can hurt, what is back, then what shows most', () => {
+    const lines = [
+      line('fine', []),
+      line('clearing', [['reaches', 0.5, 'clearing']]),
+      line('steady', [['reaches', 0.45, 'steady']]),
+      line('back', [['reaches', 0.4, 'back']]),
+      line('hurts', [['locked-leg', 0.4, 'steady']]),
+    ];
+    expect(byNeed(runUp, lines).map((one) => one.athleteId)).toEqual([
+      'hurts',
+      'back',
+      'steady',
+      'clearing',
+      'fine',
+    ]);
+  });
+
+  it('shares at most three faults, each of two or more, those of most athletes first', () => {
+    const lines = [
+      line('a', [
+        ['reaches', 0.5, 'steady'],
+        ['slows-in', 0.3, 'steady'],
+        ['looks-down', 0.1, 'steady'],
+      ]),
+      line('b', [
+        ['reaches', 0.2, 'steady'],
+        ['slows-in', 0.3, 'steady'],
+        ['looks-down', 0.3, 'steady'],
+      ]),
+      line('c', [['reaches', 0.2, 'steady']]),
+    ];
+    expect(
+      sharedFaults(runUp, lines).map(({ fault, athleteIds }) => [fault.code, athleteIds]),
+    ).toEqual([
+      ['reaches', ['a', 'b', 'c']],
+      ['slows-in', ['a', 'b']],
+    ]);
+  });
+});

@@ -1,0 +1,65 @@
+import type { Athlete, Movement, Session, Work } from '@gravek/contract';
+import { baseOf, demandOfSet, freshDrillSet, mayRun } from '@gravek/library';
+import Button from 'react-bootstrap/Button';
+import { v7 as uuid } from 'uuid';
+import { useSessions } from '../api/queries';
+import { dayName, shift } from '../controls/dates';
+import { tell } from '../controls/toasts';
+import { useMayPlan, useMember } from '../member/member';
+import { useAddSet } from './useAddSet';
+
+const DAYS_AHEAD = 21;
+
+/** The session that comes next, today's included; null where none is planned. */
+const useNextSession = (): Session | null => {
+  const { today } = useMember();
+  const sessions = useSessions(today, shift(today, DAYS_AHEAD));
+  const [next] = (sessions.data ?? [])
+    .filter((one) => !one.archived)
+    .sort((a, b) => (a.date < b.date ? -1 : 1));
+  return next ?? null;
+};
+
+/** One press puts a drill of a movement into the next session, for those who may do it. */
+export const IntoNext = ({
+  movement,
+  drill,
+  athletes,
+}: {
+  movement: Movement;
+  drill: Movement['drills'][number];
+  athletes: readonly Athlete[];
+}) => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const next = useNextSession();
+  const { add, isPending } = useAddSet();
+  if (!mayPlan || !next) return null;
+  const put = async (): Promise<void> => {
+    const work: Work = { kind: 'movement', movement: movement.code, drill: drill.code };
+    const base = baseOf(work, { movementOf: () => movement, planOf: () => undefined });
+    const set = freshDrillSet(uuid(), work, []);
+    const able = mayRun(base ? demandOfSet(base, set) : [], athletes, next.date);
+    if (able.length === 0) {
+      tell('Nobody of them may do it: see their restrictions.');
+      return;
+    }
+    const out = athletes.length - able.length;
+    await add(
+      next,
+      { ...set, athleteIds: able.map((one) => one.id) },
+      out === 0 ? drill.name : `${drill.name} (without ${out} who may not)`,
+    );
+  };
+  return (
+    <Button
+      size="sm"
+      variant="outline-dark"
+      className="ms-auto"
+      disabled={isPending}
+      onClick={() => void put()}
+    >
+      Into {next.date === today ? 'today’s session' : dayName(next.date)}
+    </Button>
+  );
+};
