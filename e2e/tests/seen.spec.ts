@@ -254,7 +254,7 @@ test('every place explains itself on ?, but not while somebody types', async ({
     ['/sessions', 'What is on this week'],
     ['/sessions/new', 'Who runs what how often'],
     ['/run', 'Which session'],
-    ['/faults', 'Who needs the coach most'],
+    ['/faults', 'Who most deserves the next session'],
     ['/club', 'Who coaches here'],
   ] as const) {
     await goTo(page, place);

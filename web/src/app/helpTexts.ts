@@ -185,9 +185,9 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
     /^\/faults/,
     {
       name: 'Faults',
-      question: 'Who needs the coach most, and for which fault?',
+      question: 'Who most deserves the next session, and with which cue?',
       figures: [
-        ['%', 'of reps in which the fault shows, by what was counted'],
+        ['%', 'of reps in which the fault shows, since it last changed for sure'],
         ['back, stuck, clearing, cleared', 'how it goes from session to session'],
       ],
       keys: [],
