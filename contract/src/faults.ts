@@ -171,6 +171,20 @@ export type CueRecord = {
   since: RepCounts;
 };
 
+/** How far two who logged the same reps agree on a fault. */
+export type Agreement = { fault: string; reps: number; agreement: number; kappa: number | null };
+
+/** What an athlete made of one option of a read. */
+export type ReadRecord = {
+  /** the exit that was asked, as `phase:option` */
+  exit: string;
+  /** reps of which it was said which way was taken, and how many took the one asked */
+  reps: number;
+  right: number;
+  /** mean seconds from the call to the first move; null where none was timed */
+  lateS: number | null;
+};
+
 /** All that is known of the faults of an athlete in a movement. */
 export type Ledger = Omit<AthleteFaults, 'faults'> & {
   /** those under the conditions that were asked for, earliest first */
@@ -181,4 +195,7 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   axes: { axis: ConditionAxis; value: string; name: string | null; reps: number }[];
   contrasts: Contrast[];
   others: CueRecord[];
+  /** per fault, over reps that two people logged */
+  agreement: Agreement[];
+  reads: ReadRecord[];
 };

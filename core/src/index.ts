@@ -55,6 +55,8 @@ export {
   OUTCOMES,
   standing,
   turnKey,
+  watchedTwice,
+  type WatchedTwice,
   isAnswer,
   isLeaving,
   wasRun,

@@ -97,6 +97,10 @@ export type CountedRow = LogRow &
     loggedBy: string | null;
     /** what it put on the body; null where that is not known */
     load: BodyLoad | null;
+    /** the exit that was taken; null where nobody said */
+    taken: string | null;
+    /** seconds from the call to the first move that way; null where not timed */
+    lateS: number | null;
   };
 
 /** What one session showed of one athlete under one condition. */
@@ -117,6 +121,12 @@ export type RepCount = Condition & {
   /** reps at which it was said whether they were made, and how many were */
   tried: number;
   made: number;
+  /** reps at a read of which it was said which way was taken, and how many took the one asked */
+  read: number;
+  right: number;
+  /** reps that were timed at a read, and the seconds of all of them */
+  timed: number;
+  lateS: number;
   load: BodyLoad;
 };
 
@@ -305,10 +315,43 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
         .sort(byFault),
       tried: rows.filter((row) => row.made !== null).length,
       made: rows.filter((row) => row.made === true).length,
+      read: rows.filter((row) => row.exit !== null && row.taken !== null).length,
+      right: rows.filter((row) => row.exit !== null && row.taken === row.exit).length,
+      timed: rows.filter((row) => row.lateS !== null).length,
+      lateS: rows.reduce((sum, row) => sum + (row.lateS ?? 0), 0),
       load: addLoads(rows.map((row) => row.load)),
     };
   });
 };
+
+/** A rep that two people logged, each by themselves, with the faults that each saw. */
+export type WatchedTwice = {
+  athleteId: string;
+  sessionId: string;
+  movement: string;
+  a: string;
+  b: string;
+  faultsA: string[];
+  faultsB: string[];
+};
+
+/** Reps of a log that two people have logged; what two phones of one person sent is none. */
+export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
+  loggedTwice(log).flatMap(({ stands, other }) =>
+    stands.loggedBy === null || other.loggedBy === null || stands.loggedBy === other.loggedBy
+      ? []
+      : [
+          {
+            athleteId: stands.athleteId,
+            sessionId: stands.sessionId,
+            movement: stands.movement,
+            a: stands.id,
+            b: other.id,
+            faultsA: [...stands.faults],
+            faultsB: [...other.faults],
+          },
+        ],
+  );
 
 /** Of the reps that an athlete ran in one set those of the later half; the one in the middle is early. */
 const lateOf = (run: readonly CountedRow[]): ReadonlySet<CountedRow> =>

@@ -26,6 +26,8 @@ const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   turn: 1,
   at: '2031-05-14T10:00:00.000Z',
   loggedBy: null,
+  taken: null,
+  lateS: null,
   drillSetId: 'd1',
   athleteId: 'ana',
   movement: 'run-up',
@@ -141,6 +143,29 @@ describe('what stands', () => {
         expect(ids(standing(shuffledBy(log, seed)))).toEqual(ids(stands));
       }),
     );
+  });
+
+  it('tells the later half of a set from the early one, whichever side it was on, and what was read', () => {
+    const set = [1, 2, 3, 4, 5].map((turn) =>
+      row(`r${turn}`, {
+        rep: turn,
+        turn,
+        deviceNo: 10 - turn,
+        side: turn % 2 ? 'own' : 'other',
+        exit: 'go:left',
+        taken: turn === 5 ? null : turn > 3 ? 'go:right' : 'go:left',
+        lateS: turn < 3 ? 0.4 : null,
+      }),
+    );
+    const counts = countReps(set);
+    const of = (late: boolean) => counts.filter((one) => one.late === late);
+    const sum = (list: typeof counts, key: 'reps' | 'read' | 'right' | 'timed'): number =>
+      list.reduce((all, one) => all + one[key], 0);
+    expect([sum(of(false), 'reps'), sum(of(true), 'reps')]).toEqual([3, 2]);
+    expect([sum(counts, 'read'), sum(counts, 'right'), sum(counts, 'timed')]).toEqual([4, 3, 2]);
+    // Another set begins early again.
+    const next = row('n1', { set: 2, turn: 6 });
+    expect(countReps([...set, next]).filter((one) => !one.late)).toHaveLength(3);
   });
 
   it('counts two phones on one turn once: the first that arrived', () => {

@@ -149,7 +149,15 @@ export {
   type Priors,
   type SessionFaults,
 } from './standings';
-export { contrastsOf, cueResults, cueSpans, isOf, isTelling, type ConditionRow } from './ledger';
+export {
+  agreementOf,
+  contrastsOf,
+  cueResults,
+  cueSpans,
+  isOf,
+  isTelling,
+  type ConditionRow,
+} from './ledger';
 export { offer, whatChanges, whyNot, withOffer } from './offers';
 export { freshReading, readReading, type TypedReading } from './readingText';
 export {

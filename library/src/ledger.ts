@@ -1,5 +1,12 @@
-import { contrasts, groupBy, LIVE_RATE, type RepCounts } from '@gravek/core';
-import type { Condition, Contrast, ContrastAxis, CueSpan, LedgerRow } from '@gravek/contract';
+import { contrasts, groupBy, kappa, LIVE_RATE, type RepCounts } from '@gravek/core';
+import type {
+  Agreement,
+  Condition,
+  Contrast,
+  ContrastAxis,
+  CueSpan,
+  LedgerRow,
+} from '@gravek/contract';
 import { RUNGS } from '@gravek/contract';
 import { shownIn, type SessionFaults } from './standings';
 
@@ -100,3 +107,18 @@ export const isTelling = ({
   state === 'back' ||
   state === 'stuck' ||
   (state === 'cleared' && seen >= 8);
+
+/** How far two watchers agree, fault by fault, on the reps that both logged; faults that neither saw left out. */
+export const agreementOf = (
+  reps: readonly { faultsA: readonly string[]; faultsB: readonly string[] }[],
+): Agreement[] =>
+  [...new Set(reps.flatMap(({ faultsA, faultsB }) => [...faultsA, ...faultsB]))].map((fault) => {
+    const count = { both: 0, onlyA: 0, onlyB: 0, neither: 0 };
+    for (const { faultsA, faultsB } of reps) {
+      const a = faultsA.includes(fault);
+      const b = faultsB.includes(fault);
+      count[a && b ? 'both' : a ? 'onlyA' : b ? 'onlyB' : 'neither'] += 1;
+    }
+    const { agreement, kappa: beyond } = kappa(count);
+    return { fault, reps: reps.length, agreement, kappa: beyond };
+  });

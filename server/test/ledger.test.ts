@@ -225,6 +225,46 @@ describe('the ledger', () => {
     expect(row.span).toEqual({ before: { reps: 36, faults: 24 }, since: { reps: 36, faults: 3 } });
   });
 
+  it('tells how far two who logged the same reps agree, and what was made of reads', async () => {
+    const own = await fresh();
+    const helper = await coachIn(stage, 'assistant', coach.clubId);
+    const session = await ran(own, day(3), { 'slows-in': 6 }, null, (i) => ({
+      exit: i < 8 ? 'go:left' : null,
+      taken: i < 6 ? 'go:left' : i < 8 ? 'go:right' : null,
+      lateS: i < 4 ? 0.5 : null,
+    }));
+    const mine = (await coach.get(`/sessions/${session.id}/reps`)).body.items as Rep[];
+    // The other one saw it in three of the six, and nowhere else.
+    const theirs = mine.map((rep, i) => {
+      const seen = i < 3;
+      return {
+        ...rep,
+        id: uuid(),
+        device: helper.accountId,
+        deviceNo: i + 1,
+        outcome: seen ? 'fault' : 'clean',
+        faults: seen ? ['slows-in'] : [],
+      };
+    });
+    const { refused } = (await helper.post('/reps', { reps: theirs }).expect(200)).body;
+    expect(refused).toEqual([]);
+    const ledger = await ledgerOf(own);
+    expect(ledger.reps).toBe(12);
+    expect(ledger.agreement).toEqual([
+      { fault: 'slows-in', reps: 12, agreement: 0.75, kappa: 0.5 },
+    ]);
+    expect(ledger.reads).toEqual([{ exit: 'go:left', reps: 8, right: 6, lateS: 0.5 }]);
+    // What was taken back is no second look.
+    const [gone] = theirs;
+    const { faults: _, ...rest } = gone!;
+    await helper
+      .post('/reps', {
+        reps: [{ ...rest, id: uuid(), outcome: 'void', voids: gone!.id, faults: [], deviceNo: 99 }],
+      })
+      .expect(200);
+    expect((await ledgerOf(own)).agreement[0]!.reps).toBe(11);
+  });
+
   it('is right after a correction, a late session and a move to another day', async () => {
     const own = await fresh();
     await ran(own, day(10), { reaches: 6 }, 'reaches');

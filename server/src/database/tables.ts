@@ -255,6 +255,10 @@ export type Tables = {
     cues: JSONColumnType<RepCount['cues']>;
     tried: number;
     made: number;
+    read: number;
+    was_right: number;
+    timed: number;
+    late_s: number;
     contacts: number;
     jumps: number;
     throws: number;
@@ -275,6 +279,17 @@ export type Tables = {
     reps_before: number;
     faults_before: JSONColumnType<FaultStanding[]>;
     told_before: MaybeJson<CueTold>;
+  };
+  /** reps that two people have logged, with what each saw */
+  watched_twice: {
+    club_id: ClubId;
+    athlete_id: string;
+    session_id: string;
+    movement: string;
+    a: string;
+    b: string;
+    faults_a: string[];
+    faults_b: string[];
   };
   /** coaches' own choices of a cue; all of them are kept */
   cue_choice: {

@@ -1,12 +1,15 @@
 import {
   CONDITION_AXES,
+  type Agreement,
   type Condition,
   type ConditionAxis,
   type CueRecord,
   type Ledger,
+  type ReadRecord,
 } from '@gravek/contract';
 import { cueEffect, groupBy, rateBand, SURE, type RepCounts } from '@gravek/core';
 import {
+  agreementOf,
   bySession,
   contrastsOf,
   cueSpans,
@@ -75,6 +78,27 @@ const recordOf = async (
   });
 };
 
+const agreementIn = async (trx: Trx, athleteId: string, movement: string): Promise<Agreement[]> =>
+  agreementOf(
+    await trx
+      .selectFrom('watched_twice')
+      .select(['faults_a as faultsA', 'faults_b as faultsB'])
+      .where('athlete_id', '=', athleteId)
+      .where('movement', '=', movement)
+      .execute(),
+  );
+
+const readsIn = async (trx: Trx, athleteId: string, movement: string): Promise<ReadRecord[]> => {
+  const { rows } = await sql<ReadRecord>`
+    select exit, sum(read)::int as reps, sum(was_right)::int as right,
+      sum(late_s) / nullif(sum(timed), 0) as "lateS"
+    from rep_count
+    where club_id = gravek_club() and athlete_id = ${athleteId} and movement = ${movement}
+      and exit <> ''
+    group by exit having sum(read) > 0 order by exit`.execute(trx);
+  return rows;
+};
+
 /** Rates of what is asked for, where not all of it is: no state, since a part of the reps has none. */
 const partly = (sessions: readonly SessionFaults[], code: string, lastDay: string) => {
   const { rate, low, high } = rateBand({ sessions: historyOf(sessions, code), onDate: lastDay });
@@ -132,5 +156,7 @@ export const ledgerOf = async (
       athleteId,
       new Map(faults.map(({ code, prior }) => [code, prior])),
     ),
+    agreement: await agreementIn(trx, athleteId, movement),
+    reads: await readsIn(trx, athleteId, movement),
   };
 };

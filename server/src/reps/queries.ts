@@ -1,4 +1,4 @@
-import { countReps, type CountedRow, type RepCount } from '@gravek/core';
+import { countReps, watchedTwice, type CountedRow, type RepCount } from '@gravek/core';
 import type { Rep, StoredRep } from '@gravek/contract';
 import { sql, type Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
@@ -151,7 +151,8 @@ export const inChunks = async <T>(
  * @returns the counts as they are now
  */
 export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
-  const counts = countReps(await countedRows(trx, part));
+  const log = await countedRows(trx, part);
+  const counts = countReps(log);
   let gone = trx.deleteFrom('rep_count').where('session_id', 'in', [...part.sessionIds]);
   if (part.athleteIds) gone = gone.where('athlete_id', 'in', [...part.athleteIds]);
   await gone.execute();
@@ -177,10 +178,31 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
           cues: JSON.stringify(one.cues),
           tried: one.tried,
           made: one.made,
+          read: one.read,
+          was_right: one.right,
+          timed: one.timed,
+          late_s: one.lateS,
           contacts: one.load.contacts,
           jumps: one.load.jumps,
           throws: one.load.throws,
           sprint_m: one.load.sprintM,
+        })),
+      )
+      .execute(),
+  );
+  let unwatched = trx.deleteFrom('watched_twice').where('session_id', 'in', [...part.sessionIds]);
+  if (part.athleteIds) unwatched = unwatched.where('athlete_id', 'in', [...part.athleteIds]);
+  await unwatched.execute();
+  await inChunks(watchedTwice(log), (some) =>
+    trx
+      .insertInto('watched_twice')
+      .values(
+        some.map(({ athleteId, sessionId, faultsA, faultsB, ...own }) => ({
+          ...own,
+          athlete_id: athleteId,
+          session_id: sessionId,
+          faults_a: faultsA,
+          faults_b: faultsB,
         })),
       )
       .execute(),

@@ -1,6 +1,6 @@
 import { rateBand } from '@gravek/core';
 import type { Athlete, ConditionAxis, Ledger, LedgerRow, Movement } from '@gravek/contract';
-import { isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
+import { exitName, isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -11,7 +11,7 @@ import { RateChart, type RatePoint } from '../drawing/RateChart';
 import { useCatalogue } from '../movements/useCatalogue';
 import { CueInForce } from './CueInForce';
 import { LedgerTable } from './LedgerTable';
-import { contrastSentence, whyState } from './words';
+import { agreementSentence, contrastSentence, readSentence, whyState } from './words';
 
 const SHOWN = 8;
 /** Points of a curve: more than can be told apart. */
@@ -55,7 +55,7 @@ const valueName = (movement: Movement, { axis, value, name }: Ledger['axes'][num
     case 'part':
       return movement.drills.find((drill) => drill.code === value)?.name ?? value;
     case 'exit':
-      return value.split(':').at(-1)!.replaceAll('-', ' ');
+      return exitName(movement, value);
     case 'loggedBy':
       return 'somebody who has left';
   }
@@ -161,6 +161,12 @@ const InMovement = ({
                 <ul className="mb-0">
                   {ledger.contrasts.map((one) => (
                     <li key={`${one.axis}/${one.fault}`}>{contrastSentence(movement, one)}</li>
+                  ))}
+                  {ledger.reads.map((one) => (
+                    <li key={one.exit}>{readSentence(exitName(movement, one.exit), one)}</li>
+                  ))}
+                  {ledger.agreement.map((one) => (
+                    <li key={one.fault}>{agreementSentence(movement, one)}</li>
                   ))}
                 </ul>
               )}

@@ -1,4 +1,11 @@
-import type { Contrast, ContrastAxis, LedgerRow, Movement } from '@gravek/contract';
+import type {
+  Agreement,
+  Contrast,
+  ContrastAxis,
+  LedgerRow,
+  Movement,
+  ReadRecord,
+} from '@gravek/contract';
 import type { RepCounts } from '@gravek/core';
 import { faultOf } from '@gravek/library';
 
@@ -45,3 +52,20 @@ export const whyState = ({ state, effect, span, low, high, cuedRun, seen }: Ledg
   const sentence = why[state];
   return sentence[0]!.toUpperCase() + sentence.slice(1);
 };
+
+/** How far two watchers agree on a fault. */
+export const agreementSentence = (
+  movement: Movement,
+  { fault, reps, agreement, kappa }: Agreement,
+): string => {
+  const name = faultOf(movement, fault)?.name ?? fault;
+  const beyond =
+    kappa === null
+      ? ''
+      : `, ${kappa < 0.4 ? 'little' : kappa < 0.7 ? 'fairly' : 'well'} beyond chance (kappa ${kappa.toFixed(2)})`;
+  return `${name}: two who watched the same ${reps} reps agree in ${percent(agreement)}${beyond}.`;
+};
+
+/** What was made of one option of a read. */
+export const readSentence = (name: string, { reps, right, lateS }: ReadRecord): string =>
+  `${name}: ${right} of ${reps} taken as asked${lateS === null ? '' : `, ${lateS.toFixed(2)} s after the call`}.`;

@@ -1,7 +1,7 @@
 import { sql, type Kysely } from 'kysely';
 
 /** Tables that came with the ledger. */
-export const LEDGER_TABLES = ['cue_choice'] as const;
+export const LEDGER_TABLES = ['cue_choice', 'watched_twice'] as const;
 
 /**
  * Counts tell early reps of a set from late ones and who logged them, with their faults in the same row;
@@ -21,6 +21,11 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
       add column logged_by text not null,
       add column faults jsonb not null,
       add column cues jsonb not null,
+      -- which way was taken at a read, and how late
+      add column read integer not null,
+      add column was_right integer not null,
+      add column timed integer not null,
+      add column late_s double precision not null,
       add primary key (club_id, athlete_id, movement, session_id, part, side, lead_foot, speed_pct,
         rung, exit, late, logged_by);
 
@@ -30,6 +35,22 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
       add column told_before jsonb,
       -- what each of the athlete's cues has done so far
       add column results jsonb not null;
+
+    -- Reps that two people have logged, with what each saw.
+    create table watched_twice (
+      club_id uuid not null default gravek_club(),
+      athlete_id uuid not null,
+      session_id uuid not null,
+      movement text not null,
+      a uuid not null,
+      b uuid not null,
+      faults_a text[] not null,
+      faults_b text[] not null,
+      primary key (club_id, athlete_id, movement, a, b),
+      foreign key (club_id, athlete_id) references athlete on delete cascade,
+      foreign key (club_id, session_id) references session on delete cascade
+    );
+    create index watched_twice_session on watched_twice (club_id, session_id);
 
     create table cue_choice (
       club_id uuid not null default gravek_club() references club on delete cascade,
@@ -47,9 +68,13 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
       foreign key (club_id, athlete_id) references athlete on delete cascade
     );
     create index cue_choice_athlete on cue_choice (club_id, athlete_id, movement, made_at);
-    alter table cue_choice enable row level security;
-    create policy cue_choice_of_club on cue_choice
-      using (club_id = gravek_club()) with check (club_id = gravek_club());
-    grant select, insert, update, delete on cue_choice to gravek_app;
   `.execute(db);
+  for (const table of LEDGER_TABLES) {
+    await sql`
+      alter table ${sql.table(table)} enable row level security;
+      create policy ${sql.ref(`${table}_of_club`)} on ${sql.table(table)}
+        using (club_id = gravek_club()) with check (club_id = gravek_club());
+      grant select, insert, update, delete on ${sql.table(table)} to gravek_app;
+    `.execute(db);
+  }
 };
