@@ -57,6 +57,8 @@ export type CueChoice = {
   day: string;
   /** moment, ISO 8601 */
   at: string;
+  /** when the cue before had been given last, as far as was known; null where there was none */
+  toldAt: string | null;
 };
 
 /** The one cue in force, and why it and no other. */

@@ -149,7 +149,9 @@ export const cueInForce = (
     faultOf(movement, code) !== undefined &&
     own.find((fault) => fault.code === code)?.state !== 'cleared';
   // An earlier choice is why a cue was given; one that came later changes it, whatever the figures say.
-  const isLater = choice !== null && (told === null || choice.at > told.at);
+  // Phones' clocks may go ahead: what had been given when it was made is no answer to it.
+  const isLater =
+    choice !== null && (told === null || told.at === choice.toldAt || choice.at > told.at);
   const chosen =
     choice?.fault && (isLater ? faultOf(movement, choice.fault) : stands(choice.fault))
       ? choice

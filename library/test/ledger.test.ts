@@ -38,6 +38,7 @@ describe('the cue in force', () => {
     person: 'Runa',
     day: at.slice(0, 10),
     at,
+    toldAt: null,
   });
   const faults = [standing('slows-in', 0.2), standing('reaches', 0.6)];
   const cueOf = (given: Partial<Parameters<typeof cueInForce>[2]>) =>
@@ -74,6 +75,10 @@ describe('the cue in force', () => {
       by: { person: 'Runa' },
     });
     expect(cueOf({ choice: chosen(null, later) })).toMatchObject({ fault: 'slows-in', by: null });
+    // A phone whose clock goes ahead had given it before, though it says later.
+    const early = chosen('reaches', '2031-03-08T09:58:00.000Z');
+    expect(cueOf({ choice: early })!.fault).toBe('slows-in');
+    expect(cueOf({ choice: { ...early, toldAt: told.at } })!.fault).toBe('reaches');
     // What was given on the field since then is what counts.
     expect(cueOf({ choice: chosen('reaches', '2031-03-07T10:00:00.000Z') })!.fault).toBe(
       'slows-in',

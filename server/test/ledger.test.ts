@@ -133,6 +133,24 @@ describe('a cue', () => {
     expect(kept.rows[0]!.n).toBe(2);
   });
 
+  it('is chosen though the phone that gave the one before has a clock that goes ahead', async () => {
+    const own = await fresh();
+    const ahead = new Date(Date.now() + 180_000);
+    await ran(own, ahead.toISOString().slice(0, 10), { 'slows-in': 7 }, 'slows-in', () => ({
+      at: ahead.toISOString(),
+    }));
+    await coach
+      .post(`/athletes/${own.athlete.id}/cues`, {
+        id: uuid(),
+        movement: MOVEMENT,
+        fault: 'reaches',
+        drill: null,
+        reason: 'seen',
+      })
+      .expect(204);
+    expect((await standOf(own)).cue!.fault).toBe('reaches');
+  });
+
   it('is refused in words: without a reason, of a fault or drill that is not there, by an assistant', async () => {
     const own = await fresh();
     const at = `/athletes/${own.athlete.id}/cues`;

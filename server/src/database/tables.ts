@@ -303,5 +303,6 @@ export type Tables = {
     account_id: string;
     day: string;
     made_at: Moment;
+    told_at: MaybeMoment;
   };
 };

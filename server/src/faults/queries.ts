@@ -202,17 +202,24 @@ const choicesOf = async (
 ): Promise<ReadonlyMap<string, CueChoice>> => {
   if (rows.length === 0) return new Map();
   const ids = [...new Set(rows.map((row) => row.athleteId))];
-  const kept = await sql<Omit<CueChoice, 'at'> & { athleteId: string; movement: string; at: Date }>`
+  const kept = await sql<
+    Omit<CueChoice, 'at' | 'toldAt'> & {
+      athleteId: string;
+      movement: string;
+      at: Date;
+      toldAt: Date | null;
+    }
+  >`
     select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.fault,
-      c.drill, c.reason, c.day, c.made_at as at, coalesce(a.person, 'Somebody') as person
+      c.drill, c.reason, c.day, c.made_at as at, c.told_at as "toldAt", coalesce(a.person, 'Somebody') as person
     from cue_choice c left join account a on a.id = c.account_id
     where c.athlete_id = any(${ids}::uuid[])
       ${until === undefined ? sql`` : sql`and c.day <= ${until}::date`}
     order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
   return new Map(
-    kept.rows.map(({ athleteId, movement, at, ...choice }) => [
+    kept.rows.map(({ athleteId, movement, at, toldAt, ...choice }) => [
       choiceKey(athleteId, movement),
-      { ...choice, at: at.toISOString() },
+      { ...choice, at: at.toISOString(), toldAt: toldAt?.toISOString() ?? null },
     ]),
   );
 };
@@ -398,9 +405,21 @@ export const chooseCue = async (
   }
   const { today } = await clubNow(trx);
   const row = { athlete_id: athleteId, movement: code, fault, drill, reason };
+  const standing = await trx
+    .selectFrom('fault_standing')
+    .select('told')
+    .where('athlete_id', '=', athleteId)
+    .where('movement', '=', code)
+    .executeTakeFirst();
   const { numInsertedOrUpdatedRows } = await trx
     .insertInto('cue_choice')
-    .values({ id, ...row, account_id: accountId, day: today })
+    .values({
+      id,
+      ...row,
+      account_id: accountId,
+      day: today,
+      told_at: standing?.told?.at ?? null,
+    })
     .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
     .executeTakeFirst();
   if (numInsertedOrUpdatedRows) return;

@@ -59,7 +59,7 @@ const ChangeForm = ({
     { defaultValues: fresh },
     async (values) => {
       await choose.mutateAsync(values);
-      tell('The cue is changed from the next rep on.');
+      tell('The cue is changed. A session under way keeps its own until it is changed there.');
       onDone();
     },
   );

@@ -64,6 +64,8 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
       account_id uuid not null,
       day date not null,
       made_at timestamptz not null default now(),
+      -- when the cue before had been given last, by the clock of its phone
+      told_at timestamptz,
       primary key (club_id, id),
       foreign key (club_id, athlete_id) references athlete on delete cascade
     );
