@@ -3,7 +3,7 @@ import { NO_PRIOR, type BetaPrior } from './clubPrior';
 import { chanceBelow, checkPrior, seen, type RepCounts } from './cueEffect';
 import { dayNumber } from './days';
 import { checkCount, HALF_LIFE_DAYS, posterior, PRIOR, type SessionCount } from './faultRate';
-import { bandShape, type DayCount } from './rateBand';
+import { bandShape } from './rateBand';
 
 export type FaultState = 'new' | 'clearing' | 'cleared' | 'stuck' | 'back' | 'steady';
 
@@ -59,7 +59,7 @@ const roughly = (x: BetaPrior, y: BetaPrior): number => {
 const SURELY_NOT = 1.3;
 const SURELY = 3.6;
 
-type Counted = DayCount & { cued: boolean; date: string };
+type Counted = RepCounts & { day: number; cued: boolean; date: string };
 
 /**
  * Follows one fault of one athlete through the sessions and says how it stands. The first that holds:
@@ -101,9 +101,39 @@ export const cueState = (input: {
     }
     return { reps, faults };
   };
+  /** what a half-life leaves of each session by the day of the next one */
+  const fades = list.map(({ day }, i) =>
+    i + 1 < list.length ? 0.5 ** ((list[i + 1]!.day - day) / halfLifeDays) : 1,
+  );
+  /** the band of the sessions from one to another, as it stood on the day of the later one */
+  const bandOf = (from: number, to: number) => {
+    const weights = new Array<number>(to - from + 1);
+    let weight = 1;
+    for (let i = to; i >= from; i -= 1) {
+      if (i < to) weight *= fades[i]!;
+      weights[i - from] = weight;
+    }
+    return bandShape(list.slice(from, to + 1), weights);
+  };
   let cuedRun = 0;
   let change = 0;
+  /** of the sessions since the change, faded as they are on the day */
+  let faded = { reps: 0, faults: 0 };
   let reps = 0;
+  const fadedFrom = (from: number, to: number): RepCounts => {
+    let sum = { reps: 0, faults: 0 };
+    for (let i = from; i <= to; i += 1) {
+      const fade = i > from ? fades[i - 1]! : 1;
+      sum = { reps: fade * sum.reps + list[i]!.reps, faults: fade * sum.faults + list[i]!.faults };
+    }
+    return sum;
+  };
+  /** The upper bound lies under the least live rate: never where the mean itself does not. */
+  const isLow = (from: number, to: number): boolean => {
+    if (faded.faults >= LIVE_RATE * faded.reps) return false;
+    const { alpha, beta } = bandOf(from, to);
+    return betaBelow(LIVE_RATE, alpha, beta) > UPPER;
+  };
   let sureBefore = false;
   let sureTwice = false;
   let lowSince: number | null = null;
@@ -130,9 +160,14 @@ export const cueState = (input: {
     sureBefore = sure;
     if (sureTwice) change = from;
     wasCleared ||= cleared;
-    const { alpha, beta } = bandShape(list.slice(change, i + 1), session.day, halfLifeDays);
-    // The upper bound lies under the least live rate.
-    if (betaBelow(LIVE_RATE, alpha, beta) > UPPER) lowSince ??= session.day;
+    const fade = i > 0 ? fades[i - 1]! : 1;
+    faded = sureTwice
+      ? fadedFrom(change, i)
+      : {
+          reps: fade * faded.reps + session.reps,
+          faults: fade * faded.faults + session.faults,
+        };
+    if (isLow(change, i)) lowSince ??= session.day;
     else lowSince = null;
     cleared = lowSince !== null && session.day - lowSince >= STAYS_AWAY_DAYS;
   });
@@ -144,7 +179,7 @@ export const cueState = (input: {
     probability: chanceBelow(ended.before, ended.since),
   };
   const effect = span?.probability ?? null;
-  const { alpha, beta } = bandShape(list.slice(change), list.at(-1)?.day ?? 0, halfLifeDays);
+  const { alpha, beta } = bandOf(change, list.length - 1);
   const { rate, low, high } = posterior(alpha, beta);
   const isBack = (): boolean => {
     const two = seen({ alpha: PRIOR, beta: PRIOR }, total(list.length - 2, list.length));

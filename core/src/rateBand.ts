@@ -18,27 +18,27 @@ export type RateBand = FaultRate & {
 const USUAL_SPREAD = { sum: 9.6, days: 7 };
 
 /** A session by the number of its day. */
-export type DayCount = { day: number; reps: number; faults: number };
+type DayCount = { day: number; reps: number; faults: number };
 
 /**
  * The posterior behind `rateBand`: α and β, without the bounds, which take far longer than all else.
  *
- * @param days of sessions with reps, none later than `on`
+ * @param days of sessions with reps
+ * @param weights what is left of each
  */
 export const bandShape = (
-  days: readonly DayCount[],
-  on: number,
-  halfLifeDays: number,
+  days: readonly { reps: number; faults: number }[],
+  weights: readonly number[],
 ): { alpha: number; beta: number; spreadFactor: number } => {
   let faults = 0;
   let reps = 0;
   let squares = 0;
-  for (const one of days) {
-    const weight = 0.5 ** ((on - one.day) / halfLifeDays);
+  days.forEach((one, i) => {
+    const weight = weights[i]!;
     faults += weight * one.faults;
     reps += weight * one.reps;
     squares += weight * weight * one.reps;
-  }
+  });
   if (days.length === 0) return { alpha: PRIOR, beta: PRIOR, spreadFactor: 1 };
   const p = (faults + PRIOR) / (reps + 2 * PRIOR);
   let scatter = 0;
@@ -79,6 +79,7 @@ export const rateBand = (input: {
       return { day: dayNumber(`sessions[${i}].date`, session.date), reps, faults };
     })
     .filter(({ day, reps }) => day <= on && reps > 0);
-  const { alpha, beta, spreadFactor } = bandShape(days, on, halfLife);
+  const weights = days.map(({ day }) => 0.5 ** ((on - day) / halfLife));
+  const { alpha, beta, spreadFactor } = bandShape(days, weights);
   return { ...posterior(alpha, beta), spreadFactor };
 };

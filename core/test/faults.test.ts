@@ -221,6 +221,48 @@ describe('cueState', () => {
     }
   });
 
+  it('has the rate and band of rateBand since the change, and clears by them alone', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 0, max: 5 }), fc.boolean()),
+          {
+            minLength: 1,
+            maxLength: 14,
+          },
+        ),
+        (list) => {
+          let on = 0;
+          const sessions = list.map(([apart, faults, cued]) => ({
+            date: day((on += apart)),
+            reps: 16,
+            faults,
+            cued,
+          }));
+          const { rate, low, high, rateSince, state } = cueState({ sessions });
+          const since = sessions.filter(({ date }) => date >= rateSince!);
+          const band = rateBand({ sessions: since, onDate: sessions.at(-1)!.date });
+          expect([rate, low, high].map((one) => one.toFixed(9))).toEqual(
+            [band.rate, band.low, band.high].map((one) => one.toFixed(9)),
+          );
+          if (rateSince !== sessions[0]!.date || state === 'back') return;
+          // By hand: how long the upper bound has been low.
+          let lowSince: number | null = null;
+          let days = 0;
+          sessions.forEach(({ date }, i) => {
+            const at = rateBand({ sessions: sessions.slice(0, i + 1), onDate: date });
+            const now = Date.parse(date) / 864e5;
+            if (at.high < 0.15) lowSince ??= now;
+            else lowSince = null;
+            days = lowSince === null ? -1 : now - lowSince;
+          });
+          expect(state === 'cleared').toBe(days >= 7);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
   it('passes over sessions without reps and refuses dates out of order', () => {
     expect(cueState({ sessions: history([0, 10, 5], [2, 0, 0]) })).toEqual(
       cueState({ sessions: history([0, 10, 5]) }),
