@@ -353,11 +353,14 @@ export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
         ],
   );
 
+/** In the order of turns; where that leaves it open it is the same whatever order the rows came in. */
+const byTurn = (a: CountedRow, b: CountedRow): number => a.turn - b.turn || (a.id < b.id ? -1 : 1);
+
 /** Of the reps that an athlete ran in one set those of the later half; the one in the middle is early. */
 const lateOf = (run: readonly CountedRow[]): ReadonlySet<CountedRow> =>
   new Set(
     [...groupBy(run, (row) => `${row.drillSetId}/${row.athleteId}/${row.set}`).values()].flatMap(
-      (own) => own.sort((a, b) => a.turn - b.turn).slice(Math.ceil(own.length / 2)),
+      (own) => own.sort(byTurn).slice(Math.ceil(own.length / 2)),
     ),
   );
 

@@ -163,6 +163,13 @@ describe('what stands', () => {
       list.reduce((all, one) => all + one[key], 0);
     expect([sum(of(false), 'reps'), sum(of(true), 'reps')]).toEqual([3, 2]);
     expect([sum(counts, 'read'), sum(counts, 'right'), sum(counts, 'timed')]).toEqual([4, 3, 2]);
+    // Whatever order they come in, also where turns leave it open.
+    const even = set.map((one) => ({ ...one, turn: 1 }));
+    const ids = (list: CountedRow[]) =>
+      countReps(list)
+        .map((one) => `${one.side} ${one.late} ${one.reps}`)
+        .sort();
+    expect(ids([...even].reverse())).toEqual(ids(even));
     // Another set begins early again.
     const next = row('n1', { set: 2, turn: 6 });
     expect(countReps([...set, next]).filter((one) => !one.late)).toHaveLength(3);

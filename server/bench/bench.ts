@@ -1,5 +1,5 @@
 import { sql } from 'kysely';
-import { inClub } from '../src/database/connect';
+import { inClub, withoutHurry } from '../src/database/connect';
 import { aRep, coachIn, openStage } from '../test/setup';
 import { fillClub } from './fill';
 
@@ -22,9 +22,10 @@ const run = async (sessionsEach: number): Promise<Map<string, number>> => {
   try {
     const coach = await coachIn(stage);
     const began = performance.now();
-    const [squad] = await inClub(stage.db, coach, (trx) =>
-      fillClub(trx, { ...VOLUME, sessionsEach }),
-    );
+    const [squad] = await inClub(stage.db, coach, async (trx) => {
+      await withoutHurry(trx);
+      return fillClub(trx, { ...VOLUME, sessionsEach });
+    });
     await sql`analyze`.execute(stage.owner);
     const reps = VOLUME.squads * VOLUME.athletesEach * sessionsEach * VOLUME.repsEach;
     console.log(
