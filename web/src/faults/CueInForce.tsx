@@ -11,7 +11,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { api } from '../api/client';
+import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { Conflict } from '../controls/Conflict';
 import { counted, dayName } from '../controls/dates';
@@ -158,6 +158,15 @@ export const CueInForce = ({
   const mayPlan = useMayPlan();
   const [changing, setChanging] = useState(false);
   const choose = useChoose(athlete.id);
+  const handBack = async (): Promise<void> => {
+    const choice = { id: uuid(), movement: movement.code, fault: null, drill: null, reason: '' };
+    try {
+      await choose.mutateAsync(choice);
+      tell('The figures choose the cue again.');
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
   const { cue } = ledger;
   const row = cue && ledger.rows.find((one) => one.code === cue.fault);
   const fault = cue && faultOf(movement, cue.fault);
@@ -174,15 +183,7 @@ export const CueInForce = ({
                 size="sm"
                 className="p-0"
                 disabled={choose.isPending}
-                onClick={() =>
-                  choose.mutate({
-                    id: uuid(),
-                    movement: movement.code,
-                    fault: null,
-                    drill: null,
-                    reason: '',
-                  })
-                }
+                onClick={() => void handBack()}
               >
                 Let the figures choose
               </Button>
