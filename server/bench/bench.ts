@@ -66,7 +66,14 @@ const run = async (sessionsEach: number): Promise<Map<string, number>> => {
       'a tap': () => {
         turn += 1;
         return coach.post('/reps', {
-          reps: [aRep(session, { set: 2, rep: turn, turn: 22 + turn, athleteId: athleteIds[1]! })],
+          reps: [
+            aRep(session, {
+              set: 2 + Math.floor(turn / 50),
+              rep: 1 + (turn % 50),
+              turn: 22 + turn,
+              athleteId: athleteIds[1]!,
+            }),
+          ],
         });
       },
       'the squad after a tap': () => coach.get('/faults'),
