@@ -12,7 +12,7 @@ const squadOf = (page: Page): Promise<SquadFaults> =>
 const open = (page: Page, path: string): Promise<unknown> =>
   page.goto(new URL(path, page.url()).toString());
 
-test('a cue is changed with its reason, is the one on Today and Faults, and goes back to the figures', async ({
+test('a cue is changed with its reason, is the one on Faults too, and goes back to the figures', async ({
   signedIn: page,
 }) => {
   const { items } = await squadOf(page);
