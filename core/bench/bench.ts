@@ -128,7 +128,9 @@ const cases: Record<string, () => unknown> = {
   'simulateRunUps, 20,000 of 20 steps': () =>
     simulateRunUps({
       lengthsM: Array.from({ length: 20 }, (_, i) => modelLengthM(model, i + 1)),
-      scatter: 0.025,
+      stepFraction: 0.022,
+      runFraction: 0.01,
+      startSdM: 0.02,
       marginM: 0.1,
       steering: { steps: 4, gain: 0.8, limit: 0.08 },
       runs: 20_000,

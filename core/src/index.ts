@@ -104,11 +104,11 @@ export type { GroundLine } from './layout/lines';
 export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
 export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
 export {
+  athleteSpread,
   BY_EYE,
   heldBy,
   plansBeside,
   simulationsOf,
-  stepScatter,
   type ComparedPlan,
   type Held,
 } from './holding';
@@ -161,9 +161,7 @@ export {
 } from './rhythm';
 export { shareMarks, tapeMarks, tapeStepM, type SharedMark, type TapeMark } from './setOut';
 export {
-  blindSpread,
   simulateRunUps,
-  USUAL_STEP_SCATTER,
   type RunUpSimulation,
   type RunUpSpread,
   type Steering,

@@ -304,6 +304,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       reps: rows.length,
       clean: rows.filter((row) => row.outcome === 'clean').length,
       faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
+      together: togetherIn(rows),
       cues: [...cues]
         .map(([fault, given]) => ({
           fault,
@@ -352,6 +353,13 @@ export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
           },
         ],
   );
+
+/** Which faults the reps showed at once, those that showed none left out. */
+const togetherIn = (rows: readonly CountedRow[]): FaultsTogether[] =>
+  [...groupBy(rows, (row) => JSON.stringify([...new Set(row.faults)].sort()))]
+    .map(([faults, own]) => ({ faults: JSON.parse(faults) as string[], reps: own.length }))
+    .filter(({ faults }) => faults.length > 0)
+    .sort((a, b) => (a.faults.join() < b.faults.join() ? -1 : 1));
 
 /** In the order of turns; where that leaves it open it is the same whatever order the rows came in. */
 const byTurn = (a: CountedRow, b: CountedRow): number => a.turn - b.turn || (a.id < b.id ? -1 : 1);

@@ -1,9 +1,6 @@
 import { number, whole } from './check';
-import { normalBelow } from './normal';
+import type { SpreadParts } from './landingSpread';
 import { normals } from './random';
-
-/** Scatter of a step, as a fraction of its length, of an athlete whose runs were never measured. */
-export const USUAL_STEP_SCATTER = 0.025;
 
 export type Steering = {
   /** last steps over which the athlete sees the target and corrects */
@@ -14,10 +11,11 @@ export type Steering = {
   limit: number;
 };
 
-export type RunUpSimulation = {
+/** Standard deviations of a step and of a whole run as parts of a length, 0–0.3. */
+export type RunUpSimulation = SpreadParts & {
   lengthsM: readonly number[];
-  /** standard deviation of a step as a fraction of its length, 0–0.3 */
-  scatter: number;
+  /** of the start mark, metres */
+  startSdM: number;
   /** how far behind the line the plan aims, metres */
   marginM: number;
   /** null: every step is run blind */
@@ -45,23 +43,28 @@ const BINS = 33;
 const AT_ONCE = 512;
 
 /**
- * Runs a run-up many times with the athlete's own step scatter: how the error grows step by step, where
- * the last foot falls, and what steering by eye saves. Step errors are independent and normal; with
- * steering, each of the last steps makes up its share (gain ÷ steps to go) of the error it starts with,
- * up to the limit.
+ * Runs a run-up many times with the athlete's own scatter: how the error grows step by step, where
+ * the last foot falls, and what steering by eye saves. A run has one factor for all its steps, each step
+ * one of its own, and the start is off its mark, all independent and normal; with steering, each of the
+ * last steps makes up its share (gain ÷ steps to go) of the error it starts with, up to the limit.
  *
  * @throws {RangeError} naming the field that is out of range
  * @example
- *   simulateRunUps({ lengthsM, scatter: 0.022, marginM: 0.1, steering: null, runs: 20_000, seed: 1 })
+ *   simulateRunUps({
+ *     lengthsM, stepFraction: 0.022, runFraction: 0.01, startSdM: 0.02,
+ *     marginM: 0.1, steering: null, runs: 20_000, seed: 1,
+ *   })
  *   // sdM: spread at the line; foulChance: how often the foot comes down beyond it
- * Source: Monte Carlo; without steering the spread is scatter·√ΣL²
+ * Source: Monte Carlo; without steering the spread is the blind one of `landingSpread`
  */
 export const simulateRunUps = (input: RunUpSimulation): RunUpSpread => {
   const n = whole('lengthsM.length', input.lengthsM.length, { min: 1, max: 60 });
   const lengths = input.lengthsM.map((lengthM, i) =>
     number(`lengthsM[${i}]`, lengthM, { above: 0, max: 5 }),
   );
-  const scatter = number('scatter', input.scatter, { min: 0, max: 0.3 });
+  const stepFraction = number('stepFraction', input.stepFraction, { min: 0, max: 0.3 });
+  const runFraction = number('runFraction', input.runFraction, { min: 0, max: 0.3 });
+  const startSdM = number('startSdM', input.startSdM, { min: 0, max: 2 });
   const marginM = number('marginM', input.marginM, { min: -2, max: 2 });
   const runs = whole('runs', input.runs, { min: 1, max: 1_000_000 });
   const { steering } = input;
@@ -72,7 +75,7 @@ export const simulateRunUps = (input: RunUpSimulation): RunUpSpread => {
   }
   const fill = normals(whole('seed', input.seed));
   const seesFrom = steering ? n - steering.steps : n;
-  const scattersM = Float64Array.from(lengths, (lengthM) => lengthM * scatter);
+  const scattersM = Float64Array.from(lengths, (lengthM) => lengthM * stepFraction);
   /** most that each step is changed by eye, and the share of the error that it makes up */
   const mostM = Float64Array.from(lengths, (lengthM) => (steering?.limit ?? 0) * lengthM);
   const shares = Float64Array.from(lengths, (_, k) =>
@@ -81,15 +84,19 @@ export const simulateRunUps = (input: RunUpSimulation): RunUpSpread => {
   const sums = new Float64Array(n);
   const squares = new Float64Array(n);
   const last = new Float64Array(runs);
-  const chance = new Float64Array(n * Math.min(runs, AT_ONCE));
+  // Of each run one chance a step, one for the whole and one for its start.
+  const draws = n + 2;
+  const chance = new Float64Array(draws * Math.min(runs, AT_ONCE));
   for (let from = 0; from < runs; from += AT_ONCE) {
     const many = Math.min(AT_ONCE, runs - from);
     fill(chance);
     for (let run = 0; run < many; run += 1) {
-      let error = 0;
+      const own = run * draws;
+      let error = startSdM * chance[own + n]!;
+      const longer = runFraction * chance[own + n + 1]!;
       for (let k = 0; k < n; k += 1) {
         const share = shares[k]!;
-        let change = scattersM[k]! * chance[run * n + k]!;
+        let change = scattersM[k]! * chance[own + k]! + lengths[k]! * longer;
         if (share > 0) {
           const most = mostM[k]!;
           const wanted = -share * error;
@@ -138,19 +145,4 @@ export const simulateRunUps = (input: RunUpSimulation): RunUpSpread => {
       count,
     })),
   };
-};
-
-/**
- * The same spread without steering, in closed form.
- *
- * @returns standard deviation of the last foot in metres, and the chance of a foul
- * Source: variances of independent errors add up
- */
-export const blindSpread = (
-  lengthsM: readonly number[],
-  scatter: number,
-  marginM: number,
-): { sdM: number; foulChance: number } => {
-  const sdM = scatter * Math.sqrt(lengthsM.reduce((sum, l) => sum + l * l, 0));
-  return { sdM, foulChance: sdM > 0 ? normalBelow(-marginM / sdM) : Number(marginM < 0) };
 };

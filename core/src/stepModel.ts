@@ -178,8 +178,6 @@ export type StepModelFit = StepModel & {
   /** root mean square of measured minus fitted */
   lengthRmsM: number;
   cadenceRmsSpm: number;
-  /** one standard deviation of a single step about the curve, metres */
-  scatterM: number;
   steps: FittedStep[];
   /** the steps were still growing at the end of the trial, so the top is an extrapolation */
   stillBuilding: boolean;
@@ -302,7 +300,6 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
     cadenceRate: cadence.rate,
     lengthRmsM: rms(lengthErrors),
     cadenceRmsSpm: rms(cadenceErrors),
-    scatterM: Math.sqrt(length.squares / Math.max(1, flat.length - 3)),
     steps: flat.map((step, i) => ({
       ...step,
       lengthErrorM: lengthErrors[i]!,

@@ -1,11 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  blindSpread,
+  athleteSpread,
   cushion,
   cushionTracks,
+  heldBy,
+  landingSpread,
   runThroughs,
   simulateRunUps,
+  simulationsOf,
   spreadOf,
   type CushionInput,
   type RunUpSimulation,
@@ -18,12 +21,15 @@ const runUps = fc.record({
     minLength: 2,
     maxLength: 24,
   }),
-  scatter: fc.double({ min: 0.005, max: 0.06, noNaN: true }),
+  stepFraction: fc.double({ min: 0.005, max: 0.06, noNaN: true }),
+  runFraction: fc.double({ min: 0, max: 0.03, noNaN: true }),
   seed: fc.integer({ min: 1, max: 1e6 }),
 });
 
+const BY = { stepFraction: 0.02, runFraction: 0, startSdM: 0 };
+
 const simulate = (change: Partial<RunUpSimulation> & Pick<RunUpSimulation, 'lengthsM'>) =>
-  simulateRunUps({ scatter: 0.02, marginM: 0, steering: null, runs: 3_000, seed: 1, ...change });
+  simulateRunUps({ ...BY, marginM: 0, steering: null, runs: 3_000, seed: 1, ...change });
 
 describe('chance', () => {
   it('is even between 0 and 1, and normal about 0', () => {
@@ -74,10 +80,11 @@ describe('chance', () => {
 describe('how well a run-up holds', () => {
   it('blind is as the sum of the steps says, whatever the run-up', () => {
     fc.assert(
-      fc.property(runUps, ({ lengthsM, scatter, seed }) => {
-        const { sdM } = simulate({ lengthsM, scatter, seed });
-        expect(sdM / blindSpread(lengthsM, scatter, 0).sdM).toBeGreaterThan(0.93);
-        expect(sdM / blindSpread(lengthsM, scatter, 0).sdM).toBeLessThan(1.07);
+      fc.property(runUps, (run) => {
+        const { sdM } = simulate(run);
+        const { blindSdM } = landingSpread({ ...run, startSdM: 0 });
+        expect(sdM / blindSdM).toBeGreaterThan(0.93);
+        expect(sdM / blindSdM).toBeLessThan(1.07);
       }),
       { numRuns: 40 },
     );
@@ -85,13 +92,11 @@ describe('how well a run-up holds', () => {
 
   it('is never worse for steering by eye, and better the more of it is made up', () => {
     fc.assert(
-      fc.property(runUps, ({ lengthsM, scatter, seed }) => {
+      fc.property(runUps, (run) => {
         const at = (gain: number): number =>
           simulate({
-            lengthsM,
-            scatter,
-            seed,
-            steering: { steps: Math.min(4, lengthsM.length), gain, limit: 0.5 },
+            ...run,
+            steering: { steps: Math.min(4, run.lengthsM.length), gain, limit: 0.5 },
           }).sdM;
         const [none, half, all] = [at(0), at(0.5), at(1)];
         expect(half).toBeLessThanOrEqual(none * 1.001);
@@ -104,19 +109,24 @@ describe('how well a run-up holds', () => {
   it('fouls less the farther behind the line it aims', () => {
     const lengthsM = Array<number>(14).fill(2);
     const chances = [-0.2, 0, 0.1, 0.2, 0.5].map(
-      (marginM) => simulate({ lengthsM, scatter: 0.02, marginM }).foulChance,
+      (marginM) => simulate({ lengthsM, marginM }).foulChance,
     );
     expect([...chances].sort((a, b) => b - a)).toEqual(chances);
     expect(chances[1]).toBeCloseTo(0.5, 1);
     chances.forEach((chance, i) =>
       expect(
-        Math.abs(chance - blindSpread(lengthsM, 0.02, [-0.2, 0, 0.1, 0.2, 0.5][i]!).foulChance),
+        Math.abs(
+          chance -
+            normalBelow(
+              -[-0.2, 0, 0.1, 0.2, 0.5][i]! / landingSpread({ ...BY, lengthsM }).blindSdM,
+            ),
+        ),
       ).toBeLessThan(0.03),
     );
   });
 
   it('of steps without scatter lands where it is planned, every time', () => {
-    const still = simulate({ lengthsM: [1.2, 1.5, 1.8], scatter: 0 });
+    const still = simulate({ lengthsM: [1.2, 1.5, 1.8], stepFraction: 0 });
     expect(still.sdM).toBe(0);
     expect(still.quantilesM).toEqual([0, 0, 0, 0, 0]);
     expect(still.wrongFootChance).toBe(0);
@@ -124,9 +134,73 @@ describe('how well a run-up holds', () => {
   });
 
   it('of one step is that step', () => {
-    const one = simulate({ lengthsM: [1.4], scatter: 0.1 });
+    const one = simulate({ lengthsM: [1.4], stepFraction: 0.1 });
     expect(one.steps).toHaveLength(1);
     expect(one.sdM / 0.14).toBeCloseTo(1, 1);
+  });
+});
+
+describe('the spread that is shown', () => {
+  const plans = [14, 12].map((n) => ({
+    lengthsM: Array.from({ length: n }, (_, i) => 2.1 - 0.9 * Math.exp(-i / 3)),
+    movedM: null,
+  }));
+  const by = { stepFraction: 0.022, runFraction: 0.01, steerSteps: 4, runs: 4_000, seed: 5 };
+  const spreads = simulationsOf(plans, by).map(simulateRunUps);
+
+  it('is the expected one without run-throughs, and between both with them', () => {
+    const none = heldBy(plans, spreads, by, null)!;
+    expect(none.shownSdM).toBe(none.expectedSdM);
+    expect(none.held[0]!.shown).toEqual(spreads[1]);
+    for (const sdM of [0.02, 0.5]) {
+      const few = heldBy(plans, spreads, by, { n: 4, sdM })!;
+      const many = heldBy(plans, spreads, by, { n: 40, sdM })!;
+      const off = ({ shownSdM }: { shownSdM: number }) => Math.abs(shownSdM - sdM);
+      expect(off(few)).toBeLessThan(off(none));
+      expect(off(many)).toBeLessThan(off(few));
+      // One run-up says it one way: its chart, its table and its chances are of the same spread.
+      const { shown } = many.held[0]!;
+      expect(shown.sdM).toBe(many.shownSdM);
+      expect(shown.steps.at(-1)!.sdM).toBeCloseTo(many.shownSdM, 9);
+      expect(shown.bins.at(-1)!.toM).toBeCloseTo(4 * many.shownSdM, 6);
+      // Other plans by the same part, so that they stay in the order in which they were simulated.
+      expect(many.held[1]!.shown.sdM / spreads[3]!.sdM).toBeCloseTo(
+        many.shownSdM / many.expectedSdM,
+        9,
+      );
+    }
+  });
+
+  it('waits for all that was asked', () => {
+    expect(heldBy(plans, spreads.slice(0, 3), by, null)).toBeNull();
+    expect(heldBy(plans, [], by, null)).toBeNull();
+  });
+
+  it('is of the athlete’s own runs, and a slip of the tape is no scatter', () => {
+    const lengthOf = (run: number, k: number) => (1 + 0.01 * (run ? 1 : -1)) * (1.2 + 0.1 * k);
+    const fit = (slip: number) => ({
+      steps: [0, 1].flatMap((trial) =>
+        Array.from({ length: 8 }, (_, i) => ({
+          trial,
+          k: i + 1,
+          lengthM: lengthOf(trial, i + 1) + (trial === 1 && i === 3 ? slip : 0),
+          cadenceSpm: 240,
+          lengthErrorM: 0,
+          cadenceErrorSpm: 0,
+          oddLength: slip > 0 && trial === 1 && i === 3,
+          oddCadence: false,
+        })),
+      ),
+    });
+    const own = athleteSpread({ fit: fit(0) as never });
+    expect(own.runs).toBe(2);
+    expect(own.runFraction).toBeCloseTo(Math.SQRT2 * 0.01, 6);
+    expect(athleteSpread({ fit: fit(0.4) as never }).stepFraction).toBeCloseTo(0, 6);
+    expect(athleteSpread({ fit: null })).toEqual({
+      stepFraction: 0.022,
+      runFraction: 0.01,
+      runs: 0,
+    });
   });
 });
 

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   aimMargin,
-  blindSpread,
   countedCadence,
   currentReading,
   cushion,
@@ -10,6 +9,7 @@ import {
   fitSprint,
   playBeats,
   readingResult,
+  landingSpread,
   runThroughs,
   shareMarks,
   simulateRunUps,
@@ -21,52 +21,69 @@ import {
   type Beat,
   type CushionInput,
 } from '../src';
+import { normalBelow } from '../src/normal';
 import { studentQuantile } from '../src/student';
 
 describe('simulated run-ups', () => {
   const lengthsM = Array.from({ length: 14 }, (_, i) => 2.1 - 0.9 * Math.exp(-i / 3));
 
   it('without steering agree with the closed form, step by step and at the line', () => {
-    for (const scatter of [0.01, 0.025, 0.05]) {
+    for (const [stepFraction, runFraction] of [
+      [0.01, 0],
+      [0.022, 0.01],
+      [0, 0.02],
+      [0.05, 0.02],
+    ] as const) {
       const marginM = 0.1;
-      const blind = blindSpread(lengthsM, scatter, marginM);
+      const by = { stepFraction, runFraction, startSdM: 0.02 };
+      const { blindSdM } = landingSpread({ ...by, lengthsM });
       const seen = simulateRunUps({
+        ...by,
         lengthsM,
-        scatter,
         marginM,
         steering: null,
         runs: 40_000,
         seed: 7,
       });
-      expect(seen.sdM / blind.sdM).toBeCloseTo(1, 1.5);
-      expect(Math.abs(seen.foulChance - blind.foulChance)).toBeLessThan(0.01);
-      expect(Math.abs(seen.quantilesM[2])).toBeLessThan(0.03 * blind.sdM + 0.005);
-      let squares = 0;
+      expect(seen.sdM / blindSdM).toBeCloseTo(1, 1.5);
+      expect(Math.abs(seen.foulChance - normalBelow(-marginM / blindSdM))).toBeLessThan(0.01);
+      expect(Math.abs(seen.quantilesM[2])).toBeLessThan(0.03 * blindSdM + 0.005);
       seen.steps.forEach((step, k) => {
-        squares += lengthsM[k]! ** 2;
-        expect(step.sdM / (scatter * Math.sqrt(squares))).toBeCloseTo(1, 1.3);
+        const upTo = landingSpread({ ...by, lengthsM: lengthsM.slice(0, k + 1) });
+        expect(step.sdM / upTo.blindSdM).toBeCloseTo(1, 1.3);
       });
     }
   });
 
-  it('with unlimited full steering leave only the last step’s own scatter', () => {
+  it('with unlimited full steering leave the last step’s own scatter, and its part of the run’s', () => {
     const seen = simulateRunUps({
       lengthsM,
-      scatter: 0.03,
+      stepFraction: 0.03,
+      runFraction: 0.02,
+      startSdM: 0.1,
       marginM: 0,
       steering: { steps: 4, gain: 1, limit: 0.5 },
       runs: 20_000,
       seed: 3,
     });
-    expect(seen.sdM / (0.03 * lengthsM.at(-1)!)).toBeCloseTo(1, 1.5);
+    expect(seen.sdM / (Math.hypot(0.03, 0.02) * lengthsM.at(-1)!)).toBeCloseTo(1, 1.5);
   });
 
   it('are the same for the same seed, and count every run once', () => {
-    const ask = { lengthsM, scatter: 0.03, marginM: 0.1, steering: null, runs: 3_000, seed: 11 };
+    const ask = {
+      lengthsM,
+      stepFraction: 0.03,
+      runFraction: 0.01,
+      startSdM: 0.02,
+      marginM: 0.1,
+      steering: null,
+      runs: 3_000,
+      seed: 11,
+    };
     expect(simulateRunUps(ask)).toEqual(simulateRunUps(ask));
     expect(simulateRunUps(ask)).not.toEqual(simulateRunUps({ ...ask, seed: 12 }));
     expect(simulateRunUps(ask).bins.reduce((sum, bin) => sum + bin.count, 0)).toBe(3_000);
-    expect(() => simulateRunUps({ ...ask, scatter: NaN })).toThrow('scatter');
+    expect(() => simulateRunUps({ ...ask, stepFraction: NaN })).toThrow('stepFraction');
   });
 });
 

@@ -76,8 +76,11 @@ const ANSWER: Record<Course, number> = {
   returns: 0.45,
   stuck: 1,
   clicks: 1,
-  steady: 1,
+  steady: 0.93,
 };
+/** How a measured run is long or short, and each of its steps besides, as parts of a length. */
+const RUN_SCATTER = 0.01;
+const STEP_SCATTER = 0.02;
 const SET_BELOW = 0.2;
 /** When some faults come back, and others give way at last. */
 const TURN_DAYS_AGO = 16;
@@ -134,10 +137,11 @@ const leadFootOf = (approach: ScenarioApproach, person: Person, side: Side): Foo
  * @param password of both demo accounts
  */
 export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile => {
-  // Run-ups draw from one stream and all other work from another, so that each stays as it is.
+  // Run-ups draw from one stream, all other work from another, measured runs from a third: each stays as it is.
   const random = randomLcg(seed);
   const beside = randomLcg(seed / 2);
-  const normal = (sd: number): number => randomNormal.source(random)(0, sd)();
+  const ran = randomLcg(seed / 5);
+  const normal = (sd: number): number => randomNormal.source(ran)(0, sd)();
   const id = (on: Date, draw = random): string =>
     v7({
       msecs: on.getTime(),
@@ -188,6 +192,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
 
   const runTrial = (person: Person, daysAgo: number, slip: boolean): Trial => {
     const on = subDays(today, daysAgo);
+    const whole = normal(RUN_SCATTER);
     return {
       id: id(on),
       athleteId: person.id,
@@ -196,9 +201,10 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       note: '',
       steps: Array.from({ length: 12 }, (_, i) => ({
         lengthM: Number(
-          (modelLengthM(person.model, i + 1) + normal(0.02) + (slip && i === 6 ? 0.32 : 0)).toFixed(
-            2,
-          ),
+          (
+            modelLengthM(person.model, i + 1) * (1 + whole + normal(STEP_SCATTER)) +
+            (slip && i === 6 ? 0.32 : 0)
+          ).toFixed(2),
         ),
         intervalS: Number((60 / modelCadenceSpm(person.model, i + 1) + normal(0.003)).toFixed(3)),
       })),

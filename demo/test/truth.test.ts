@@ -1,3 +1,11 @@
+import {
+  athleteSpread,
+  BY_EYE,
+  currentModel,
+  modelLengthM,
+  runThroughs,
+  simulateRunUps,
+} from '@gravek/core';
 import type { Rep } from '@gravek/contract';
 import {
   cueInForce,
@@ -116,6 +124,28 @@ describe('the season', () => {
       });
     }
     expect(wrong).toEqual([]);
+  });
+
+  it('has run-throughs that scatter about as the measured steps say', () => {
+    const own = season.readings.filter(({ reading }) => reading.kind === 'run-through');
+    expect(own.length).toBeGreaterThan(1);
+    for (const { athleteId, reading } of own) {
+      const athlete = season.athletes.find((one) => one.id === athleteId)!;
+      const trials = season.trials.filter((one) => one.athleteId === athleteId);
+      const current = currentModel({ trials, heightM: athlete.heightM });
+      const { sdM: expected } = simulateRunUps({
+        ...athleteSpread(current),
+        lengthsM: Array.from({ length: 14 }, (_, i) => modelLengthM(current.model, i + 1)),
+        startSdM: 0.02,
+        marginM: 0,
+        steering: { ...BY_EYE, steps: 4 },
+        runs: 4_000,
+        seed: 1,
+      });
+      const logged = reading.kind === 'run-through' ? runThroughs(reading.missesM).sdM! : NaN;
+      expect(logged / expected).toBeGreaterThan(0.5);
+      expect(logged / expected).toBeLessThan(2);
+    }
   });
 
   it('has causes that lead to others: each link shows in the counts', () => {

@@ -11,11 +11,11 @@ const BASE = 104;
 /** How the spread grows step by step, blind and steered, and where the last foot falls. */
 export const SpreadChart = ({
   blind,
-  eyed,
+  shown,
   style,
 }: {
   blind: RunUpSpread;
-  eyed: RunUpSpread;
+  shown: RunUpSpread;
   style: LengthStyle;
 }) => {
   const [ref, width] = useWidth<HTMLDivElement>(600);
@@ -25,16 +25,16 @@ export const SpreadChart = ({
   const x = scaleLinear([0, n], [LEFT, right]);
   const y = scaleLinear([0, most], [BASE, 22]);
   const points = [{ n: 0, sdM: 0 }, ...blind.steps];
-  const steered = [{ n: 0, sdM: 0 }, ...eyed.steps];
+  const steered = [{ n: 0, sdM: 0 }, ...shown.steps];
   const blindArea = area<{ n: number; sdM: number }>()
     .x((step) => x(step.n))
     .y0(BASE)
     .y1((step) => y(step.sdM))(points);
-  const eyedLine = line<{ n: number; sdM: number }>(
+  const shownLine = line<{ n: number; sdM: number }>(
     (step) => x(step.n),
     (step) => y(step.sdM),
   )(steered);
-  const bins = eyed.bins;
+  const bins = shown.bins;
   const tallest = Math.max(...bins.map((bin) => bin.count));
   const bx = scaleLinear([bins[0]!.fromM, bins.at(-1)!.toM], [width - HISTOGRAM, width - 6]);
   const small = { ...style, small: true };
@@ -45,10 +45,10 @@ export const SpreadChart = ({
         width={width}
         height={HEIGHT}
         role="img"
-        aria-label={`The spread grows to ${formatLength(blind.sdM, small)} blind and ${formatLength(eyed.sdM, small)} steered by eye`}
+        aria-label={`The spread grows to ${formatLength(blind.sdM, small)} blind and ${formatLength(shown.sdM, small)} steered by eye`}
       >
         <path d={blindArea ?? ''} className="spread-blind" />
-        <path d={eyedLine ?? ''} className="spread-eyed" />
+        <path d={shownLine ?? ''} className="spread-eyed" />
         <line x1={LEFT} x2={right} y1={BASE} y2={BASE} stroke="var(--ink-quiet)" />
         {points
           .filter((step) => step.n > 0 && (step.n === n || step.n % Math.ceil(n / 8) === 0))
@@ -63,9 +63,9 @@ export const SpreadChart = ({
         <text x={right + 6} y={y(blind.sdM) + 4}>
           {formatLength(blind.sdM, small)}
         </text>
-        {Math.abs(y(eyed.sdM) - y(blind.sdM)) > 12 && (
-          <text x={right + 6} y={y(eyed.sdM) + 4} className="strong">
-            {formatLength(eyed.sdM, small)}
+        {Math.abs(y(shown.sdM) - y(blind.sdM)) > 12 && (
+          <text x={right + 6} y={y(shown.sdM) + 4} className="strong">
+            {formatLength(shown.sdM, small)}
           </text>
         )}
         {bins.map((bin) => (

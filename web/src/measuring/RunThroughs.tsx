@@ -45,11 +45,6 @@ export const RunThroughs = memo(
                   </>
                 )}
               </strong>
-              {seen.sdM !== null && (
-                <>
-                  , spread <Length m={seen.sdM} style={small} />
-                </>
-              )}
               .
             </p>
             {seen.moveM !== 0 ? (

@@ -1,22 +1,22 @@
 import {
   aimMargin,
-  blindSpread,
+  athleteSpread,
   BY_EYE,
   formatLength,
   heldBy,
   plansBeside,
   simulationsOf,
-  stepScatter,
   type ComparedPlan,
   type CurrentModel,
   type LengthStyle,
   type RunUpSimulation,
   type RunUpSpread,
   type StraightInput,
+  type SpreadParts,
   type StraightPlan,
 } from '@gravek/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Labelled, Length, Figure } from '../../controls/Figure';
 import { Loaded } from '../../controls/Notice';
@@ -36,6 +36,11 @@ const USUAL_JUMP_M = 5.5;
 const percent = (part: number): string =>
   part < 0.0005 ? 'under 0.1' : (part * 100).toFixed(part < 0.1 ? 1 : 0);
 
+const VARIES = [
+  ['stepFraction', 'A step varies by'],
+  ['runFraction', 'a whole run by'],
+] as const;
+
 /** What sets a plan apart from the one that is looked at. */
 const whatDiffers = ({ movedM }: ComparedPlan, style: LengthStyle): string =>
   movedM === null
@@ -51,7 +56,7 @@ export const Holds = memo(
     ask,
     counts,
     current,
-    seenSdM,
+    logged,
     target,
     style,
   }: {
@@ -60,20 +65,21 @@ export const Holds = memo(
     /** step counts to compare */
     counts: { from: number; to: number };
     current: CurrentModel;
-    /** spread at the line of the athlete's own run-throughs; null until there are enough */
-    seenSdM: number | null;
+    /** how the athlete's newest run-throughs landed; null under two of them */
+    logged: { n: number; sdM: number } | null;
     target: string;
     style: LengthStyle;
   }) => {
-    const { scatter: own, measured } = stepScatter(current);
-    const [typed, setTyped] = useState<number | null>(null);
+    const own = useMemo(() => athleteSpread(current), [current]);
+    const [typed, setTyped] = useState<Partial<SpreadParts>>({});
     const [steer, setSteer] = useState(4);
     const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
-    const scatter = typed ?? own;
-    const lengths = plan.steps.map((step) => step.lengthM);
+    const { stepFraction, runFraction } = { ...own, ...typed };
+    const by = { stepFraction, runFraction };
+    const small = { ...style, small: true };
     const isBoard = target === 'board' || target === 'line';
     const plans = plansBeside(plan, ask, counts, OTHER_START_M);
-    const asked = simulationsOf(plans, { scatter, steerSteps: steer, runs: RUNS, seed: SEED });
+    const asked = simulationsOf(plans, { ...by, steerSteps: steer, runs: RUNS, seed: SEED });
     const settled = useSettled(JSON.stringify(asked), SETTLE_MS);
     const spreads = useQuery<RunUpSpread[]>({
       queryKey: ['simulate', settled],
@@ -86,24 +92,28 @@ export const Holds = memo(
       <section className="panel" aria-label="How well will it hold">
         <h2>How well will it hold?</h2>
         <div className="row-line mb-2 small-text">
-          <label className="row-line" style={{ gap: 6 }}>
-            A step varies by
-            <NumberInput
-              width="4.2rem"
-              value={scatter}
-              scale={100}
-              decimals={1}
-              onNumber={(value) => setTyped(Math.max(0, Math.min(0.2, value)))}
-              onMessage={() => undefined}
-            />
-            %
-          </label>
+          {VARIES.map(([part, label]) => (
+            <label key={part} className="row-line" style={{ gap: 6 }}>
+              {label}
+              <NumberInput
+                width="4.2rem"
+                value={by[part]}
+                scale={100}
+                decimals={1}
+                onNumber={(value) =>
+                  setTyped({ ...typed, [part]: Math.max(0, Math.min(0.2, value)) })
+                }
+                onMessage={() => undefined}
+              />
+              %
+            </label>
+          ))}
           <span className="quiet">
-            {typed !== null
+            {Object.keys(typed).length > 0
               ? 'as you say'
-              : measured
-                ? 'from the measured runs'
-                : 'a usual figure; measure a run for the athlete’s own'}
+              : own.runs > 0
+                ? `from ${own.runs} measured runs`
+                : 'usual figures; two measured runs give the athlete’s own'}
           </span>
           <label className="row-line" style={{ gap: 6 }}>
             steers by eye over
@@ -137,31 +147,25 @@ export const Holds = memo(
         </div>
         <Loaded query={spreads} what={`Running ${RUNS.toLocaleString('en')} run-ups …`}>
           {(list) => {
-            const held = heldBy(plans, list);
-            if (held.length !== plans.length) return <span className="quiet">Running …</span>;
-            const { blind, eyed } = held[0]!;
-            const closed = blindSpread(lengths, scatter, 0);
-            // Compared with each other as they were simulated, to the spread that was seen.
-            const seen = seenSdM === null ? 1 : seenSdM / Math.max(1e-4, eyed.sdM);
-            const aimOf = (sdM: number) => aimMargin({ jumpM, sdM: Math.max(1e-4, seen * sdM) });
-            const aim = aimOf(eyed.sdM);
+            const all = heldBy(plans, list, by, logged);
+            if (!all) return <span className="quiet">Running …</span>;
+            const { held, blindSdM, expectedSdM, shownSdM } = all;
+            const { blind, shown } = held[0]!;
+            const aimOf = (sdM: number) => aimMargin({ jumpM, sdM: Math.max(1e-4, sdM) });
+            const aim = aimOf(shownSdM);
             return (
               <>
                 <div className="figures-row">
                   <Labelled label="Lands within, 9 in 10">
-                    ± <Length m={1.645 * eyed.sdM} style={{ ...style, small: true }} big />
+                    ± <Length m={1.645 * shownSdM} style={small} big />
                   </Labelled>
                   <Labelled label="Run blind">
-                    ± <Length m={1.645 * blind.sdM} style={{ ...style, small: true }} big />
+                    ± <Length m={1.645 * blind.sdM} style={small} big />
                   </Labelled>
                   {isBoard && (
                     <>
-                      <Labelled
-                        label={
-                          seenSdM === null ? 'Aim behind the line' : 'Aim, by the run-throughs'
-                        }
-                      >
-                        <Length m={aim.marginM} style={{ ...style, small: true }} big />
+                      <Labelled label="Aim behind the line">
+                        <Length m={aim.marginM} style={small} big />
                       </Labelled>
                       <Labelled label="Fouls then">
                         <Figure parts={[{ figure: percent(aim.foulProbability), unit: '%' }]} big />
@@ -169,10 +173,28 @@ export const Holds = memo(
                     </>
                   )}
                   <Labelled label="Other foot nearer">
-                    <Figure parts={[{ figure: percent(eyed.wrongFootChance), unit: '%' }]} big />
+                    <Figure parts={[{ figure: percent(shown.wrongFootChance), unit: '%' }]} big />
                   </Labelled>
                 </div>
-                <SpreadChart blind={blind} eyed={eyed} style={style} />
+                <p className="small-text mb-2" data-testid="where-from">
+                  {logged ? (
+                    <>
+                      Steered by eye the steps say a spread of{' '}
+                      <Length m={expectedSdM} style={small} />, the newest {logged.n} run-throughs{' '}
+                      <Length m={logged.sdM} style={small} />: reckoned with{' '}
+                      <strong>
+                        <Length m={shownSdM} style={small} />
+                      </strong>
+                      .
+                    </>
+                  ) : (
+                    <span className="quiet">
+                      All of it from how the steps scatter; logged run-throughs will pull it to what
+                      was seen at the {target}.
+                    </span>
+                  )}
+                </p>
+                <SpreadChart blind={blind} shown={shown} style={style} />
                 <div className="table-scroll" tabIndex={0} role="group" aria-label="Plans compared">
                   <table className="grid-table">
                     <caption className="visually-hidden">
@@ -197,21 +219,21 @@ export const Holds = memo(
                               <span className="quiet small-text"> {whatDiffers(one, style)}</span>
                             </td>
                             <td className="num">
-                              <Length m={one.blind.sdM} style={{ ...style, small: true }} />
+                              <Length m={one.blind.sdM} style={small} />
                             </td>
                             <td className="num">
-                              <Length m={one.eyed.sdM} style={{ ...style, small: true }} />
+                              <Length m={one.shown.sdM} style={small} />
                             </td>
                             {isBoard && (
                               <td className="num">
                                 <span className="figure">
-                                  {percent(aimOf(one.eyed.sdM).foulProbability)}
+                                  {percent(aimOf(one.shown.sdM).foulProbability)}
                                 </span>
                                 <span className="unit"> %</span>
                               </td>
                             )}
                             <td className="num">
-                              <span className="figure">{percent(one.eyed.wrongFootChance)}</span>
+                              <span className="figure">{percent(one.shown.wrongFootChance)}</span>
                               <span className="unit"> %</span>
                             </td>
                           </tr>
@@ -220,12 +242,11 @@ export const Holds = memo(
                   </table>
                 </div>
                 <p className="quiet small-text mb-0 mt-2">
-                  {RUNS.toLocaleString('en')} run-ups, always the same ones. Each step is off by
-                  itself, independently of the others; by eye a runner makes up {BY_EYE.gain * 100}{' '}
-                  % of what is off, no step by more than {BY_EYE.limit * 100} %. Wind, tiredness,
-                  nerves and a start that is not on the mark are not in it. Without eyes the sum of
-                  the steps says ±{' '}
-                  <Length m={1.645 * closed.sdM} style={{ ...style, small: true }} />.
+                  {RUNS.toLocaleString('en')} run-ups, always the same ones. A whole run is a little
+                  long or short, and each step besides; by eye a runner makes up {BY_EYE.gain * 100}{' '}
+                  % of what is off, no step by more than {BY_EYE.limit * 100} %. Wind, tiredness and
+                  nerves are not in it. Without eyes the sum of the steps says ±{' '}
+                  <Length m={1.645 * blindSdM} style={small} />.
                 </p>
               </>
             );

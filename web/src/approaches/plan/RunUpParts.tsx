@@ -57,14 +57,12 @@ type RunUp = {
   drawn: StraightPlan | null;
 };
 
-/** Fewer run-throughs than this say too little of how they spread. */
-const ENOUGH_RUNS = 4;
-
-/** The spread at the line of the athlete's newest run-throughs, where there are enough. */
-const seenSpreadM = ({ readings }: Athlete): number | null => {
+/** How the athlete's newest run-throughs landed, where there are two and more. */
+const loggedOf = ({ readings }: Athlete): { n: number; sdM: number } | null => {
   const newest = readings.find((row) => row.reading.kind === 'run-through')?.reading;
-  if (newest?.kind !== 'run-through' || newest.missesM.length < ENOUGH_RUNS) return null;
-  return runThroughs(newest.missesM).sdM;
+  if (newest?.kind !== 'run-through') return null;
+  const { n, sdM } = runThroughs(newest.missesM);
+  return sdM === null ? null : { n, sdM };
 };
 
 /** The straight run's figures of a plan, and what works nearby where it cannot be run. */
@@ -274,7 +272,7 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
   );
   const counts = useMemo(() => ({ from: draft.from, to: draft.to }), [draft.from, draft.to]);
   const current = useMemo(() => currentModel(athlete), [athlete]);
-  const seenSdM = useMemo(() => seenSpreadM(athlete), [athlete]);
+  const logged = useMemo(() => loggedOf(athlete), [athlete]);
   const onPin = useStable(pin);
   const onUnpinAll = useStable(() => set({ pins: [] }));
   const onSteps = useStable((steps: number) => !disabled && set({ steps }));
@@ -395,7 +393,7 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
                 ask={shown.ask}
                 counts={counts}
                 current={current}
-                seenSdM={seenSdM}
+                logged={logged}
                 target={target}
                 style={style}
               />
