@@ -1,4 +1,4 @@
-import type { BetaPrior, FaultState, Foot, RepCounts, Side } from '@gravek/core';
+import type { BetaPrior, FaultState, Foot, LinkEvidence, RepCounts, Side } from '@gravek/core';
 import { object, type InferType } from 'yup';
 import { code, id, note } from './fields';
 
@@ -200,4 +200,11 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   /** per fault, over reps that two people logged */
   agreement: Agreement[];
   reads: ReadRecord[];
+};
+
+/** What a club's reps say of a movement's chain of causes. */
+export type CauseCheck = {
+  /** reps that it rests on */
+  reps: number;
+  links: LinkEvidence[];
 };

@@ -31,6 +31,7 @@ export {
   type HistorySession,
   type SpanEffect,
 } from './cueState';
+export { causeLinks, type CausedFault, type LinkEvidence, type ShownTogether } from './causeLinks';
 export { contrasts, type Look, type LookSeen } from './contrasts';
 export { kappa } from './kappa';
 export { landingSpread, spreadParts, USUAL_SPREAD, type SpreadParts } from './landingSpread';
@@ -68,6 +69,7 @@ export {
   type LogPlace,
   type LogRow,
   type Outcome,
+  type FaultsTogether,
   type RepCount,
   type Side,
   type TurnKey,

@@ -103,6 +103,9 @@ export type CountedRow = LogRow &
     lateS: number | null;
   };
 
+/** Faults that showed in the same rep, and in how many reps just these did. */
+export type FaultsTogether = { faults: string[]; reps: number };
+
 /** What one session showed of one athlete under one condition. */
 export type RepCount = Condition & {
   athleteId: string;
@@ -116,6 +119,8 @@ export type RepCount = Condition & {
   clean: number;
   /** how many of them showed each fault, by its code */
   faults: { fault: string; reps: number }[];
+  /** in how many which faults showed at once, reps without any left out */
+  together: FaultsTogether[];
   /** faults that were the cue, with the moment at which each was last given, ISO 8601 */
   cues: { fault: string; last: string }[];
   /** reps at which it was said whether they were made, and how many were */

@@ -111,6 +111,31 @@ const storyOf = ({ story }: Pick<ScenarioAthlete, 'story'>): ScenarioAthlete['st
     ]),
   );
 
+/** What brings about what in this squad and in no book: for the application to find. */
+const UNWRITTEN = { movement: RUN_UP, from: 'looks-down', to: 'over-line' };
+
+/** What a fault truly brings about. */
+const bringsAbout = (
+  movement: Movement,
+  { code, leadsTo }: Movement['faults'][number],
+): string[] =>
+  movement.code === UNWRITTEN.movement && code === UNWRITTEN.from
+    ? [...leadsTo, UNWRITTEN.to]
+    : leadsTo;
+
+/** Faults so that none comes before what brings it about. */
+const causesFirst = (movement: Movement): Movement['faults'] => {
+  const { faults } = movement;
+  const placed: Movement['faults'] = [];
+  const place = (fault: Movement['faults'][number]): void => {
+    if (placed.includes(fault)) return;
+    faults.filter((one) => bringsAbout(movement, one).includes(fault.code)).forEach(place);
+    placed.push(fault);
+  };
+  faults.forEach(place);
+  return placed;
+};
+
 const iso = (date: Date): string => formatISO(date, { representation: 'date' });
 
 const key = (movement: string, fault: string): string => `${movement}/${fault}`;
@@ -317,9 +342,9 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
 
   const shown = (person: Person, movement: Movement, draw: () => number): string[] => {
     const seen = new Set<string>();
-    for (const fault of movement.faults) {
+    for (const fault of causesFirst(movement)) {
       const causes = movement.faults.filter(
-        (one) => seen.has(one.code) && one.leadsTo.includes(fault.code),
+        (one) => seen.has(one.code) && bringsAbout(movement, one).includes(fault.code),
       );
       let misses = 1 - (person.own.get(key(movement.code, fault.code)) ?? STRAY);
       for (let i = 0; i < causes.length; i += 1) misses *= 1 - LINK;

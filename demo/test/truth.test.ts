@@ -2,12 +2,14 @@ import {
   athleteSpread,
   BY_EYE,
   currentModel,
+  groupBy,
   modelLengthM,
   runThroughs,
   simulateRunUps,
 } from '@gravek/core';
 import type { Rep } from '@gravek/contract';
 import {
+  checkCauses,
   cueInForce,
   isChain,
   movementOf,
@@ -148,22 +150,21 @@ describe('the season', () => {
     }
   });
 
-  it('has causes that lead to others: each link shows in the counts', () => {
-    const runs = reps.filter((rep) => rep.movement === movement.code);
-    const share = (list: Rep[], code: string): number =>
-      list.filter((rep) => rep.faults.includes(code)).length / Math.max(1, list.length);
-    let links = 0;
-    for (const cause of movement.faults) {
-      const shown = runs.filter((rep) => rep.faults.includes(cause.code));
-      if (shown.length < 60) continue;
-      const without = runs.filter(
-        (rep) => rep.outcome !== 'skip' && !rep.faults.includes(cause.code),
-      );
-      for (const next of cause.leadsTo) {
-        expect(share(shown, next), `${cause.code} → ${next}`).toBeGreaterThan(share(without, next));
-        links += 1;
-      }
-    }
-    expect(links).toBeGreaterThan(6);
+  it('has causes that lead to others: the reps hold no link to be wrong, and show the one that is not written', () => {
+    const sets = groupBy(
+      reps.filter((rep) => rep.movement === movement.code && rep.outcome !== 'skip'),
+      (rep) => `${rep.athleteId}/${rep.sessionId}`,
+    );
+    const strata = [...sets.values()].map((own) => ({
+      reps: own.length,
+      together: own
+        .filter((rep) => rep.faults.length > 0)
+        .map(({ faults }) => ({ faults, reps: 1 })),
+    }));
+    const { links } = checkCauses(movement, strata);
+    const told = (verdict: string) => links.filter((link) => link.verdict === verdict);
+    expect(told('against')).toEqual([]);
+    expect(told('missing')).toMatchObject([{ from: 'looks-down', to: 'over-line' }]);
+    expect(told('holds').length).toBeGreaterThan(6);
   });
 });

@@ -158,6 +158,7 @@ export {
   isTelling,
   type ConditionRow,
 } from './ledger';
+export { checkCauses, withLink } from './causes';
 export { offer, whatChanges, whyNot, withOffer } from './offers';
 export { freshReading, readReading, type TypedReading } from './readingText';
 export {

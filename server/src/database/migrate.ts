@@ -16,6 +16,7 @@ import * as counted from './migrations/0010_counted';
 import * as builder from './migrations/0011_builder';
 import * as atOnce from './migrations/0012_at_once';
 import * as ledger from './migrations/0013_ledger';
+import * as together from './migrations/0014_together';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -32,6 +33,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0011_builder': builder,
   '0012_at_once': atOnce,
   '0013_ledger': ledger,
+  '0014_together': together,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

@@ -252,6 +252,7 @@ export type Tables = {
     reps: number;
     clean: number;
     faults: JSONColumnType<RepCount['faults']>;
+    together: JSONColumnType<RepCount['together']>;
     cues: JSONColumnType<RepCount['cues']>;
     tried: number;
     made: number;

@@ -3,6 +3,7 @@ import type { Trx } from '../database/connect';
 import { isDay } from '@gravek/core';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
+import { causesIn } from './causes';
 import { cuesOn } from './cues';
 import { ledgerOf } from './ledger';
 import { chooseCue, clubNow, faultsOf, squadFaults } from './queries';
@@ -18,6 +19,12 @@ export const faultRoutes = [
     path: '/faults',
     access: 'assistant',
     run: async ({ trx, query }) => squadFaults(trx, query.movement, (await clubNow(trx)).today),
+  }),
+  route({
+    method: 'get',
+    path: '/causes/:movement',
+    access: 'assistant',
+    run: async ({ trx, params }) => causesIn(trx, params.movement!, (await clubNow(trx)).today),
   }),
   route({
     method: 'get',

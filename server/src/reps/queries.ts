@@ -175,6 +175,7 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
           reps: one.reps,
           clean: one.clean,
           faults: JSON.stringify(one.faults),
+          together: JSON.stringify(one.together),
           cues: JSON.stringify(one.cues),
           tried: one.tried,
           made: one.made,

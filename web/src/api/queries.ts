@@ -4,6 +4,7 @@ import type {
   Athlete,
   AthleteFaults,
   AthletePlan,
+  CauseCheck,
   ClubMovement,
   ClubRuleSet,
   Ground,
@@ -205,6 +206,13 @@ export const useLedger = (
         `/athletes/${athleteId}/ledger/${encodeURIComponent(movement)}?${new URLSearchParams(asked).toString()}`,
       ),
     placeholderData: keepPreviousData,
+  });
+
+/** A movement's chain of causes, held against the club's reps. */
+export const useCauses = (movement: string) =>
+  useQuery({
+    queryKey: ['faults', 'causes', movement],
+    queryFn: () => api.get<CauseCheck>(`/causes/${encodeURIComponent(movement)}`),
   });
 
 export const useMembers = () =>

@@ -1,4 +1,6 @@
 import type { Fault } from '@gravek/contract';
+import type { LinkEvidence } from '@gravek/core';
+import { groupBy } from '@gravek/core';
 import { linkHorizontal } from 'd3-shape';
 
 const NODE = { width: 158, height: 38 };
@@ -52,16 +54,30 @@ const placed = ({ column, row }: Node): [number, number] => [
 
 const link = linkHorizontal();
 
-/** What causes what: earlier faults to the left, an arrow to each that they bring about. */
+/**
+ * What causes what: earlier faults to the left, an arrow to each that they bring about.
+ *
+ * @param rates how often somebody shows each fault, 0–1; in its box
+ * @param links what was found of each link; a missing one is drawn as well
+ */
 export const CauseChart = ({
   faults,
   chosen,
   onChoose,
+  rates,
+  links = [],
 }: {
   faults: readonly Fault[];
   chosen: string | null;
   onChoose: (code: string) => void;
+  rates?: ReadonlyMap<string, number> | undefined;
+  links?: readonly LinkEvidence[];
 }) => {
+  const verdicts = new Map(links.map(({ from, to, verdict }) => [`${from}>${to}`, verdict]));
+  const missing = groupBy(
+    links.filter(({ verdict }) => verdict === 'missing'),
+    ({ from }) => from,
+  );
   const nodes = nodesOf(faults);
   const find = new Map(nodes.map((node) => [node.fault.code, node]));
   const width = Math.max(...nodes.map((node) => placed(node)[0])) + NODE.width + PAD;
@@ -76,7 +92,10 @@ export const CauseChart = ({
         viewBox={`0 0 ${width} ${height}`}
       >
         {nodes.flatMap((node) =>
-          node.fault.leadsTo.flatMap((to) => {
+          [
+            ...node.fault.leadsTo,
+            ...(missing.get(node.fault.code) ?? []).map(({ to }) => to),
+          ].flatMap((to) => {
             const end = find.get(to);
             if (!end) return [];
             const [x, y] = placed(node);
@@ -85,16 +104,24 @@ export const CauseChart = ({
               source: [x + NODE.width, y + NODE.height / 2],
               target: [ex - 5, ey + NODE.height / 2],
             });
+            const verdict = verdicts.get(`${node.fault.code}>${to}`);
+            const middle = [(x + NODE.width + ex) / 2, (y + ey + NODE.height) / 2];
             return [
               <g
                 key={`${node.fault.code}>${to}`}
-                className={touches(node.fault, to) ? 'cause on' : 'cause'}
+                className={`cause ${touches(node.fault, to) ? 'on' : ''} ${verdict ?? ''}`}
               >
                 <path d={path ?? ''} />
                 <path
                   className="cause-head"
                   d={`M${ex - 8},${ey + NODE.height / 2 - 4} l6,4 l-6,4 Z`}
                 />
+                {verdict === 'against' && (
+                  <path
+                    className="cause-cross"
+                    d={`M${middle.join()} m-6,-6 l12,12 m-12,0 l12,-12`}
+                  />
+                )}
               </g>,
             ];
           }),
@@ -103,6 +130,7 @@ export const CauseChart = ({
           const { fault } = node;
           const [x, y] = placed(node);
           const pressed = chosen === fault.code;
+          const rate = rates?.get(fault.code);
           return (
             <g
               key={fault.code}
@@ -110,7 +138,7 @@ export const CauseChart = ({
               role="button"
               tabIndex={0}
               aria-pressed={pressed}
-              aria-label={`${fault.name}, severity ${fault.severity} of 3${fault.safety ? ', can hurt' : ''}`}
+              aria-label={`${fault.name}, severity ${fault.severity} of 3${fault.safety ? ', can hurt' : ''}${rate === undefined ? '' : `, ${Math.round(rate * 100)} % of reps`}`}
               transform={`translate(${x},${y})`}
               onClick={() => onChoose(fault.code)}
               onKeyDown={(event) => {
@@ -123,6 +151,11 @@ export const CauseChart = ({
               <text x="9" y="16">
                 {fault.name.length > 23 ? `${fault.name.slice(0, 22)}…` : fault.name}
               </text>
+              {rate !== undefined && (
+                <text className="cause-rate" x={NODE.width - 8} y="31" textAnchor="end">
+                  {Math.round(rate * 100)} %
+                </text>
+              )}
               <g className="severity">
                 {Array.from({ length: fault.severity }, (_, i) => (
                   <rect key={i} x={9 + i * 12} y={24} width="9" height="5" />

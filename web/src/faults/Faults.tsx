@@ -18,6 +18,7 @@ import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { StateMark } from '../drawing/StateMark';
+import { Causes } from './Causes';
 import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
 import { IntoNext } from '../sessions/IntoNext';
 
@@ -247,6 +248,7 @@ const Squad = ({
               <StateMark key={state} state={state} />
             ))}
           </div>
+          <Causes key={code} movement={movement} />
         </>
       )}
     </div>

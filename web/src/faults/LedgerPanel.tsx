@@ -9,6 +9,7 @@ import { counted, dayName } from '../controls/dates';
 import { Empty, Loaded } from '../controls/Notice';
 import { RateChart, type RatePoint } from '../drawing/RateChart';
 import { useCatalogue } from '../movements/useCatalogue';
+import { Causes } from './Causes';
 import { CueInForce } from './CueInForce';
 import { LedgerTable } from './LedgerTable';
 import { agreementSentence, contrastSentence, readSentence, whyState } from './words';
@@ -123,73 +124,85 @@ const InMovement = ({
         const row = rows.find((one) => one.code === chosen);
         const partly = Object.keys(asked).length > 0;
         return (
-          <div className="ledger-parts">
-            <CueInForce athlete={athlete} movement={movement} ledger={ledger} />
-            <div className="stack">
-              <Filters ledger={ledger} movement={movement} asked={asked} onAsk={setAsked} />
-              {ledger.log.length === 0 ? (
-                <span className="quiet">No rep was run like that.</span>
-              ) : (
-                <LedgerTable
-                  ledger={ledger}
-                  rows={rows}
-                  movement={movement}
-                  chosen={chosen}
-                  onChoose={setChosen}
-                />
-              )}
-              {partly && (
-                <p className="quiet small-text mb-0">
-                  Rates are of the chosen reps; how a fault stands is judged over all of them.
-                </p>
-              )}
-              {row && ledger.log.length > 0 && (
-                <div>
-                  <p className="mb-1">{whyState(row)}</p>
-                  {row.rateSince && row.rateSince !== ledger.log[0]!.date && !partly && (
-                    <p className="quiet small-text mb-1">
-                      The rate now is that since {dayName(row.rateSince)}, when it changed for sure.
-                    </p>
-                  )}
-                  <RateChart
-                    name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}
-                    points={pointsOf(ledger, row)}
+          <>
+            <div className="ledger-parts">
+              <CueInForce athlete={athlete} movement={movement} ledger={ledger} />
+              <div className="stack">
+                <Filters ledger={ledger} movement={movement} asked={asked} onAsk={setAsked} />
+                {ledger.log.length === 0 ? (
+                  <span className="quiet">No rep was run like that.</span>
+                ) : (
+                  <LedgerTable
+                    ledger={ledger}
+                    rows={rows}
+                    movement={movement}
+                    chosen={chosen}
+                    onChoose={setChosen}
                   />
-                </div>
-              )}
-              {ledger.contrasts.length > 0 && (
-                <ul className="mb-0">
-                  {ledger.contrasts.map((one) => (
-                    <li key={`${one.axis}/${one.fault}`}>{contrastSentence(movement, one)}</li>
-                  ))}
-                  {ledger.reads.map((one) => (
-                    <li key={one.exit}>{readSentence(exitName(movement, one.exit), one)}</li>
-                  ))}
-                  {ledger.agreement.map((one) => (
-                    <li key={one.fault}>{agreementSentence(movement, one)}</li>
-                  ))}
-                </ul>
-              )}
-              <div className="row-line small-text">
-                <span className="quiet">
-                  Bars: share of the session’s reps. Line under them: it was the cue. Now: rate, and
-                  5 to 95 %. Press a fault for what decided.
-                </span>
-                {telling.length > 0 && ledger.rows.length > telling.length && (
-                  <Button
-                    variant="link"
-                    size="sm"
-                    className="p-0 ms-auto"
-                    onClick={() => setAll(!all)}
-                  >
-                    {all
-                      ? 'Only those that matter'
-                      : `All ${ledger.rows.length} that were ever seen`}
-                  </Button>
                 )}
+                {partly && (
+                  <p className="quiet small-text mb-0">
+                    Rates are of the chosen reps; how a fault stands is judged over all of them.
+                  </p>
+                )}
+                {row && ledger.log.length > 0 && (
+                  <div>
+                    <p className="mb-1">{whyState(row)}</p>
+                    {row.rateSince && row.rateSince !== ledger.log[0]!.date && !partly && (
+                      <p className="quiet small-text mb-1">
+                        The rate now is that since {dayName(row.rateSince)}, when it changed for
+                        sure.
+                      </p>
+                    )}
+                    <RateChart
+                      name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}
+                      points={pointsOf(ledger, row)}
+                    />
+                  </div>
+                )}
+                {ledger.contrasts.length + ledger.reads.length + ledger.agreement.length > 0 && (
+                  <ul className="mb-0">
+                    {ledger.contrasts.map((one) => (
+                      <li key={`${one.axis}/${one.fault}`}>{contrastSentence(movement, one)}</li>
+                    ))}
+                    {ledger.reads.map((one) => (
+                      <li key={one.exit}>{readSentence(exitName(movement, one.exit), one)}</li>
+                    ))}
+                    {ledger.agreement.map((one) => (
+                      <li key={one.fault}>{agreementSentence(movement, one)}</li>
+                    ))}
+                  </ul>
+                )}
+                <div className="row-line small-text">
+                  <span className="quiet">
+                    Bars: share of the session’s reps. Line under them: it was the cue. Now: rate,
+                    and 5 to 95 %. Press a fault for what decided.
+                  </span>
+                  {telling.length > 0 && ledger.rows.length > telling.length && (
+                    <Button
+                      variant="link"
+                      size="sm"
+                      className="p-0 ms-auto"
+                      onClick={() => setAll(!all)}
+                    >
+                      {all
+                        ? 'Only those that matter'
+                        : `All ${ledger.rows.length} that were ever seen`}
+                    </Button>
+                  )}
+                </div>
               </div>
             </div>
-          </div>
+            <hr />
+            <Causes
+              movement={movement}
+              rates={
+                new Map(
+                  ledger.rows.filter(({ seen }) => seen > 0).map(({ code, rate }) => [code, rate]),
+                )
+              }
+            />
+          </>
         );
       }}
     </Loaded>

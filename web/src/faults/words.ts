@@ -6,7 +6,7 @@ import type {
   Movement,
   ReadRecord,
 } from '@gravek/contract';
-import type { RepCounts } from '@gravek/core';
+import type { LinkEvidence, RepCounts } from '@gravek/core';
 import { faultOf } from '@gravek/library';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
@@ -69,3 +69,23 @@ export const agreementSentence = (
 /** What was made of one option of a read. */
 export const readSentence = (name: string, { reps, right, lateS }: ReadRecord): string =>
   `${name}: ${right} of ${reps} taken as asked${lateS === null ? '' : `, ${lateS.toFixed(2)} s after the call`}.`;
+
+const linkNames = (movement: Movement, { from, to }: LinkEvidence): [string, string] => [
+  faultOf(movement, from)?.name ?? from,
+  (faultOf(movement, to)?.name ?? to).toLowerCase(),
+];
+
+/** How often the later fault shows with the earlier one and without it. */
+export const linkRates = (movement: Movement, link: LinkEvidence): string => {
+  const [from, to] = linkNames(movement, link);
+  return `${from}, then ${to}: in ${percent(link.rates?.with ?? 0)} of reps with the first, ${percent(link.rates?.without ?? 0)} of those without.`;
+};
+
+/** What reps say against a chain of causes. */
+export const causeSentence = (movement: Movement, link: LinkEvidence): string => {
+  const [from, to] = linkNames(movement, link);
+  const figures = `${percent(link.rates?.with ?? 0)} of reps with it, ${percent(link.rates?.without ?? 0)} without`;
+  return link.verdict === 'missing'
+    ? `${from} seems to bring about ${to}, and the chain does not say so (${figures}).`
+    : `${from} hardly brings about ${to} here (${figures}).`;
+};

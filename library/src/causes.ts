@@ -1,0 +1,35 @@
+import { causeLinks, type ShownTogether } from '@gravek/core';
+import type { CauseCheck, Fault, Movement } from '@gravek/contract';
+
+/** A movement's faults in the order in which they show: by phase, in a phase as they are written. */
+const inOrder = ({ faults, phases }: Movement): Fault[] => {
+  const place = new Map(phases.map(({ code }, i) => [code, i]));
+  return [...faults].sort((a, b) => (place.get(a.phase) ?? 0) - (place.get(b.phase) ?? 0));
+};
+
+/**
+ * What a club's reps say of a movement's chain of causes.
+ *
+ * @param strata what showed, by athlete and session
+ */
+export const checkCauses = (movement: Movement, strata: readonly ShownTogether[]): CauseCheck => ({
+  reps: strata.reduce((sum, one) => sum + one.reps, 0),
+  links: causeLinks({ strata, faults: inOrder(movement) }),
+});
+
+/** A movement with one link of its chain put in or taken out. */
+export const withLink = (
+  movement: Movement,
+  { from, to }: { from: string; to: string },
+  there: boolean,
+): Movement => ({
+  ...movement,
+  faults: movement.faults.map((fault) =>
+    fault.code !== from
+      ? fault
+      : {
+          ...fault,
+          leadsTo: [...fault.leadsTo.filter((code) => code !== to), ...(there ? [to] : [])],
+        },
+  ),
+});

@@ -1,0 +1,33 @@
+import type { CauseCheck } from '@gravek/contract';
+import { groupBy, type FaultsTogether } from '@gravek/core';
+import { checkCauses } from '@gravek/library';
+import { sql } from 'kysely';
+import type { Trx } from '../database/connect';
+import { notFound } from '../http/problem';
+import { movementsBy } from '../movements/queries';
+
+/** Older reps tell how a club once coached. */
+const DAYS = 365;
+
+/** The chain of a movement's faults, held against the club's reps of the last year. */
+export const causesIn = async (trx: Trx, code: string, today: string): Promise<CauseCheck> => {
+  const movement = (await movementsBy(trx, [code]))(code);
+  if (!movement) throw notFound('movement');
+  const { rows } = await sql<{
+    athleteId: string;
+    sessionId: string;
+    reps: number;
+    together: FaultsTogether[];
+  }>`
+    select c.athlete_id as "athleteId", c.session_id as "sessionId", c.reps, c.together
+    from session s
+    join rep_count c on c.club_id = s.club_id and c.session_id = s.id
+    where s.day > ${today}::date - ${DAYS}::int and c.movement = ${code}`.execute(trx);
+  const strata = [...groupBy(rows, (row) => `${row.athleteId}/${row.sessionId}`).values()].map(
+    (own) => ({
+      reps: own.reduce((sum, row) => sum + row.reps, 0),
+      together: own.flatMap((row) => row.together),
+    }),
+  );
+  return checkCauses(movement, strata);
+};
