@@ -269,6 +269,9 @@ export type Outline = {
   checkMarks: { stepsOut: number; toTargetM: number }[];
 };
 
+/** A plan that was solved by measures that have changed since, and for whom. */
+export type OutdatedPlan = { approachId: string; name: string; athleteIds: string[] };
+
 /** An approach as lists show it. */
 export type ApproachSummary = {
   id: string;

@@ -1,6 +1,7 @@
 import type { BetaPrior, FaultState, Foot, LinkEvidence, RepCounts, Side } from '@gravek/core';
 import { object, type InferType } from 'yup';
-import { code, id, note } from './fields';
+import { choiceOr, code, id, note } from './fields';
+import { RUNGS, type Rung } from './movement';
 
 /** How one fault of an athlete stands. */
 export type FaultStanding = {
@@ -20,6 +21,8 @@ export type FaultStanding = {
   cuedRun: number;
   /** day since which the rate holds */
   rateSince: string | null;
+  /** day since which it shows so seldom that it will count as cleared; null where it does not */
+  lowSince: string | null;
   /** what the club knew of the fault */
   prior: BetaPrior;
 };
@@ -47,6 +50,42 @@ export const cueChoiceInput = object({
   ),
 });
 export type CueChoiceInput = InferType<typeof cueChoiceInput>;
+
+/** A coach's own choice of a rung; null hands it back to the rule. */
+export const rungChoiceInput = object({
+  id: id(),
+  movement: code('The movement').required('The movement is missing.'),
+  rung: choiceOr('a rung', RUNGS, null),
+  reason: note(200, 'the reason').when('rung', ([rung], schema) =>
+    rung === null ? schema : schema.required('Say why this rung; a few words will do.'),
+  ),
+});
+export type RungChoiceInput = InferType<typeof rungChoiceInput>;
+
+export type RungChoice = {
+  athleteId: string;
+  movement: string;
+  rung: Rung | null;
+  reason: string;
+  /** who chose, and when */
+  person: string;
+  day: string;
+};
+
+/** Where somebody stands on the ladder of a movement. */
+export type LadderStand = {
+  athleteId: string;
+  movement: string;
+  rung: Rung;
+  step: 'up' | 'down' | 'stay';
+  /** the rung to go to; the same one where they stay or there is no other */
+  next: Rung;
+  /** reps on it in the last two sessions that it was run in, and how many were clean */
+  reps: number;
+  clean: number;
+  /** the coach's own choice that it rests on; null where it is by the rule alone */
+  choice: RungChoice | null;
+};
 
 export type CueChoice = {
   fault: string | null;
@@ -200,6 +239,8 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   /** per fault, over reps that two people logged */
   agreement: Agreement[];
   reads: ReadRecord[];
+  /** where the athlete stands on the movement's ladder; null where they were on none */
+  ladder: LadderStand | null;
 };
 
 /** What a club's reps say of a movement's chain of causes. */

@@ -1,6 +1,7 @@
 import type { Body, BodyLoad } from '@gravek/core';
 import type { Choices, Outline } from './approach';
 import type { Athlete } from './athlete';
+import type { RungChoice } from './faults';
 import type { Movement } from './movement';
 import type { Session } from './session';
 
@@ -78,8 +79,13 @@ export type Needs = {
     movement: string;
     sessionId: string;
     rung: string;
+    date: string;
     side: 'own' | 'other';
     reps: number;
     clean: number;
   }[];
+  /** what coaches have chosen last of a ladder */
+  rungChoices: RungChoice[];
+  /** faults that show so seldom that they count as cleared when they still do a week later */
+  away: { athleteId: string; movement: string; fault: string; since: string }[];
 };

@@ -27,6 +27,8 @@ export type FaultStory = {
   cuedRun: number;
   /** day since which the rate holds: of the last change that was sure, else the first session; null without reps */
   rateSince: string | null;
+  /** day since which the upper bound lies under the least live rate; null where it does not */
+  lowSince: string | null;
 };
 
 const JUDGE_FROM_REPS = 10;
@@ -36,7 +38,8 @@ const STUCK_BELOW = 0.75;
 export const STUCK_SESSIONS = 4;
 /** Below this rate a fault no longer deserves a cue. */
 export const LIVE_RATE = 0.15;
-const STAYS_AWAY_DAYS = 7;
+/** So long a fault stays away before it counts as cleared. */
+export const STAYS_AWAY_DAYS = 7;
 const UPPER = 0.95;
 const LEAST_SPAN = 2;
 const SPAN_UNCUED = 4;
@@ -136,7 +139,7 @@ export const cueState = (input: {
   };
   let sureBefore = false;
   let sureTwice = false;
-  let lowSince: number | null = null;
+  let lowFrom: Counted | null = null;
   let cleared = false;
   let wasCleared = false;
   let last: { from: number; before: BetaPrior; since: BetaPrior } | null = null;
@@ -167,11 +170,12 @@ export const cueState = (input: {
           reps: fade * faded.reps + session.reps,
           faults: fade * faded.faults + session.faults,
         };
-    if (isLow(change, i)) lowSince ??= session.day;
-    else lowSince = null;
-    cleared = lowSince !== null && session.day - lowSince >= STAYS_AWAY_DAYS;
+    if (isLow(change, i)) lowFrom ??= session;
+    else lowFrom = null;
+    cleared = lowFrom !== null && session.day - lowFrom.day >= STAYS_AWAY_DAYS;
   });
-  // The closure hides from the compiler that it was set.
+  // The closure hides from the compiler that these were set.
+  const lowSince = (lowFrom as Counted | null)?.date ?? null;
   const ended = last as { from: number; before: BetaPrior; since: BetaPrior } | null;
   const span: SpanEffect | null = ended && {
     before: total(ended.from - SPAN_BEFORE, ended.from),
@@ -191,5 +195,6 @@ export const cueState = (input: {
   else if (cleared) state = 'cleared';
   else if (sureTwice) state = 'clearing';
   else if (cuedRun >= STUCK_SESSIONS && effect !== null && effect < STUCK_BELOW) state = 'stuck';
-  return { state, effect, span, rate, low, high, cuedRun, rateSince: list[change]?.date ?? null };
+  const rateSince = list[change]?.date ?? null;
+  return { state, effect, span, rate, low, high, cuedRun, rateSince, lowSince };
 };

@@ -25,6 +25,7 @@ export {
   cueState,
   LIVE_RATE,
   STUCK_SESSIONS,
+  STAYS_AWAY_DAYS,
   SURE,
   type FaultState,
   type FaultStory,
@@ -205,6 +206,7 @@ export {
 export {
   checkModel,
   currentModel,
+  isSameModel,
   estimateStepModel,
   usualHeightM,
   fitStepModel,

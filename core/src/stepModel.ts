@@ -347,6 +347,12 @@ export const estimateStepModel = (heightM: number, ageYears?: number | null): St
   };
 };
 
+const SAME = 1e-6;
+
+/** Whether two models come to the same steps. */
+export const isSameModel = (a: StepModel, b: StepModel): boolean =>
+  (Object.keys(a) as (keyof StepModel)[]).every((key) => Math.abs(a[key] - b[key]) < SAME);
+
 /** Whether a fit describes steps that can be planned with; a few odd readings can throw it far out. */
 const isUsable = (model: StepModel): boolean => {
   try {

@@ -1,14 +1,7 @@
-import { currentModel, dayNumber, groupBy, ladderStep, type Body } from '@gravek/core';
-import {
-  RUNGS,
-  type Athlete,
-  type DrillSet,
-  type Movement,
-  type Needs,
-  type OnGround,
-  type Rung,
-} from '@gravek/contract';
+import { currentModel, dayNumber, groupBy, STAYS_AWAY_DAYS, type Body } from '@gravek/core';
+import type { Athlete, DrillSet, Needs, OnGround, Rung } from '@gravek/contract';
 import solver from 'javascript-lp-solver';
+import { laddersOf } from './ladder';
 import { faultOf } from './movements';
 import { demandOfSet, baseOf, RUNG_NAMES, type Finds } from './work';
 import { freshDrillSet, mayRun } from './sessionFit';
@@ -22,7 +15,7 @@ const LADDER_REPS = 5;
 const REST_S = 45;
 /** What the whole movement does for a cue, beside a drill against its fault. */
 const WHOLE_SHARE = 0.6;
-const WEIGHTS = { check: 2, rung: 3 } as const;
+const WEIGHTS = { check: 2, rung: 3, away: 2 } as const;
 const CUE_WEIGHT = 2;
 const SAFETY_WEIGHT = 3;
 /** Of two choices that do as much the shorter one; too little to count otherwise. */
@@ -44,26 +37,21 @@ export const measurementDue = (
 /** Something that one athlete has to work on. */
 export type Need = {
   athleteId: string;
-  kind: 'cue' | 'rung' | 'check';
+  kind: 'cue' | 'rung' | 'check' | 'away';
   /** the same for all who have the same to do */
   what: string;
   movement: string | null;
-  /** of a cue */
+  /** of a cue, and of what was cleared */
   fault: string | null;
   /** of a ladder: where to */
   rung: Rung | null;
   weight: number;
 };
 
-/** The rung before or behind another; contact comes only where the movement has it. */
-const rungBeside = (movement: Movement, rung: Rung, step: 1 | -1): Rung | null => {
-  const all = RUNGS.filter(
-    (one) => movement.loads.includes('contact') || !['object', 'opponent'].includes(one),
-  );
-  return all[all.indexOf(rung) + step] ?? null;
-};
-
-/** What athletes have to work on: their cues, rungs that they are ready for or too high on, tests due. */
+/**
+ * What athletes have to work on: their cues, rungs that they are ready for or too high on, tests due, and
+ * whether what a cue has cleared stays away.
+ */
 export const needsOf = (
   athletes: readonly Person[],
   known: Needs,
@@ -91,26 +79,30 @@ export const needsOf = (
       },
     ];
   });
-  const ladders = groupBy(
-    known.rungs.filter((row) => there.has(row.athleteId)),
-    (row) => `${row.athleteId}/${row.movement}`,
+  const rungs = laddersOf(known, movementOf).flatMap(
+    ({ athleteId, movement, rung, step, next }): Need[] => {
+      if (step === 'stay' || !there.has(athleteId)) return [];
+      const what =
+        step === 'up' ? `ready for ${RUNG_NAMES[next]}` : `${RUNG_NAMES[rung]} is too high yet`;
+      return [
+        { ...plain, athleteId, kind: 'rung', what, movement, rung: next, weight: WEIGHTS.rung },
+      ];
+    },
   );
-  const rungs = [...ladders.values()].flatMap((rows): Need[] => {
-    const { athleteId, movement: code } = rows[0]!;
+  const away = known.away.flatMap(({ athleteId, movement: code, fault: gone, since }): Need[] => {
     const movement = movementOf(code);
-    const stands = ladderStep(rows);
-    if (!movement || !stands || stands.step === 'stay') return [];
-    const rung = rungBeside(movement, stands.rung as Rung, stands.step === 'up' ? 1 : -1);
-    if (rung === null) return [];
-    const what =
-      stands.step === 'up'
-        ? `ready for ${RUNG_NAMES[rung]}`
-        : `${RUNG_NAMES[stands.rung as Rung]} is too high yet`;
+    const fault = movement && faultOf(movement, gone);
+    if (!fault || !there.has(athleteId)) return [];
+    if (dayNumber('on', on) - dayNumber('since', since) < STAYS_AWAY_DAYS) return [];
+    const what = `whether “${fault.name}” stays away`;
     return [
-      { ...plain, athleteId, kind: 'rung', what, movement: code, rung, weight: WEIGHTS.rung },
+      {
+        ...{ ...plain, athleteId, kind: 'away', movement: code, fault: gone, what },
+        weight: WEIGHTS.away,
+      },
     ];
   });
-  return [...checks, ...cues, ...rungs];
+  return [...checks, ...cues, ...rungs, ...away];
 };
 
 /** A set that could be put in, and which needs it would serve how well. */
@@ -189,20 +181,32 @@ export const offersFor = (
       const against = movement ? (faultOf(movement, fault!)?.drills ?? []) : [];
       return against.flatMap((drill) =>
         offer(short({ kind: 'movement', movement: code!, drill }, idsOf(some)), null, (need) =>
-          need.movement === code && need.fault === fault ? 1 : 0,
+          need.kind === 'cue' && need.movement === code && need.fault === fault ? 1 : 0,
         ),
       );
     },
   );
+  // Whether a fault stays away shows in the whole movement only, and without a drill against it.
+  const wholeShare = (need: Need, movement: string): number =>
+    need.movement !== movement
+      ? 0
+      : need.kind === 'cue'
+        ? WHOLE_SHARE
+        : need.kind === 'away'
+          ? 1
+          : 0;
+  const inWhole = needs.filter((need) => need.kind === 'cue' || need.kind === 'away');
   const wholes = [
     ...plans.flatMap((plan) =>
       offer(short({ kind: 'plan', approachId: plan.id }, plan.athleteIds), null, (need) =>
-        need.kind === 'cue' && need.movement === plan.movement ? WHOLE_SHARE : 0,
+        wholeShare(need, plan.movement),
       ),
     ),
-    ...[...groupBy(cues, (need) => need.movement!)].flatMap(([movement, some]) =>
-      offer(short({ kind: 'movement', movement, drill: null }, idsOf(some)), null, (need) =>
-        need.kind === 'cue' && need.movement === movement ? WHOLE_SHARE : 0,
+    ...[...groupBy(inWhole, (need) => need.movement!)].flatMap(([movement, some]) =>
+      offer(
+        short({ kind: 'movement', movement, drill: null }, [...new Set(idsOf(some))]),
+        null,
+        (need) => wholeShare(need, movement),
       ),
     ),
   ];

@@ -159,6 +159,7 @@ export {
   type ConditionRow,
 } from './ledger';
 export { checkCauses, withLink } from './causes';
+export { laddersOf } from './ladder';
 export { offer, whatChanges, whyNot, withOffer } from './offers';
 export { freshReading, readReading, type TypedReading } from './readingText';
 export {

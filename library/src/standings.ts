@@ -89,7 +89,7 @@ export const standingsOf = (
     .map((code): FaultStanding => {
       const history = historyOf(sessions, code);
       const prior = priors.get(code) ?? NO_PRIOR;
-      const { rate, low, high, state, effect, span, rateSince, cuedRun } = cueState({
+      const { rate, low, high, state, effect, span, rateSince, lowSince, cuedRun } = cueState({
         sessions: history,
         prior,
       });
@@ -104,6 +104,7 @@ export const standingsOf = (
         span: span && { before: span.before, since: span.since },
         cuedRun,
         rateSince,
+        lowSince,
         prior: { alpha: fine(prior.alpha), beta: fine(prior.beta) },
       };
     })

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { bodyOf } from '@gravek/core';
 import type { Athlete, Needs } from '@gravek/contract';
 import { bestOffers, chooseSets, needsOf, offersFor } from '../src/chooseSets';
+import { laddersOf } from '../src/ladder';
 import { movementOf } from '../src';
 
 /** What a choice does for needs, each served once, by whichever serves it best. */
@@ -88,6 +89,8 @@ const cue = (athleteId: string, movement: string, fault: string) => ({
   ...{ athleteId, movement, fault, reason: '' },
 });
 
+const NO_LADDER = { rungChoices: [], away: [] };
+
 const ask = (athletes: Athlete[], known: Needs, on = '2031-05-14') => {
   let next = 0;
   const needs = needsOf(athletes, known, movementOf, on);
@@ -112,6 +115,7 @@ describe('choosing sets', () => {
     const known = {
       cues: ['a', 'b'].map((id) => cue(id, jump.code, worst!.code)),
       rungs: [],
+      ...NO_LADDER,
     };
     const { needs, offers } = ask(athletes, known);
     expect(needs.filter((need) => need.kind === 'check')).toHaveLength(3);
@@ -132,7 +136,7 @@ describe('choosing sets', () => {
   it('gives nobody what they are held back from, and says so', () => {
     const hurt = { kind: 'pain', from: '2031-05-01', until: null, share: 0.5, note: '' };
     const athletes = [athlete('a', { restrictions: [hurt as never] })];
-    const known = { cues: [cue('a', jump.code, worst!.code)], rungs: [] };
+    const known = { cues: [cue('a', jump.code, worst!.code)], rungs: [], ...NO_LADDER };
     const { needs, offers } = ask(athletes, known);
     const choice = chooseSets(needs, offers, 3600);
     expect(
@@ -150,11 +154,24 @@ describe('choosing sets', () => {
     const rows = (athleteId: string, clean: number): Needs['rungs'] =>
       ['s1', 's2'].flatMap((sessionId) =>
         (['own', 'other'] as const).map((side) => ({
-          ...{ athleteId, movement: jump.code, sessionId, rung: 'half', side, reps: 6, clean },
+          ...{
+            athleteId,
+            movement: jump.code,
+            sessionId,
+            rung: 'half',
+            side,
+            reps: 6,
+            clean,
+            date: `2031-05-0${sessionId[1]}`,
+          },
         })),
       );
     const athletes = [athlete('up'), athlete('down'), athlete('stay')];
-    const known = { cues: [], rungs: [...rows('up', 5), ...rows('down', 2), ...rows('stay', 4)] };
+    const known = {
+      cues: [],
+      rungs: [...rows('up', 5), ...rows('down', 2), ...rows('stay', 4)],
+      ...NO_LADDER,
+    };
     const { needs, offers } = ask(athletes, known);
     expect(
       needs
@@ -169,5 +186,44 @@ describe('choosing sets', () => {
       sets.find((set) => set.athleteIds.includes('up') && set.vary.rungs[0] === 'full'),
     ).toMatchObject({ vary: { sides: ['own', 'other'] }, athleteIds: ['up'] });
     expect(sets.some((set) => set.vary.rungs[0] === 'walk')).toBe(true);
+  });
+
+  it('looks a week after whether what a cue has cleared stays away, in the whole movement', () => {
+    const athletes = [athlete('a')];
+    const since = '2031-05-07';
+    const known = {
+      ...{ cues: [], rungs: [], rungChoices: [] },
+      away: [{ athleteId: 'a', movement: jump.code, fault: worst!.code, since }],
+    };
+    const dueOn = (on: string) =>
+      ask(athletes, known, on).needs.filter((need) => need.kind === 'away');
+    expect(dueOn('2031-05-13')).toEqual([]);
+    expect(dueOn('2031-05-14')).toMatchObject([{ fault: worst!.code }]);
+    const { needs, offers } = ask(athletes, known);
+    const [set] = chooseSets(needs, offers, 3600).sets.filter(({ reasons }) =>
+      reasons.some((one) => one.kind === 'away'),
+    );
+    expect(set!.set.work).toEqual({ kind: 'movement', movement: jump.code, drill: null });
+  });
+
+  it('stands on the rung that a coach has chosen until something was run since', () => {
+    const row = (date: string, rung: string): Needs['rungs'][number] => ({
+      ...{ athleteId: 'a', movement: jump.code, sessionId: date, date, rung },
+      ...{ side: 'own', reps: 12, clean: 3 },
+    });
+    const choice = {
+      ...{ athleteId: 'a', movement: jump.code, rung: 'walk' as const, reason: 'shy' },
+      ...{ person: 'Somebody', day: '2031-05-05' },
+    };
+    const stand = (rungs: Needs['rungs'], rungChoices: Needs['rungChoices']) =>
+      laddersOf({ rungs, rungChoices }, movementOf)[0];
+    const before = row('2031-05-01', 'half');
+    expect(stand([before], [])).toMatchObject({ rung: 'half', step: 'down', next: 'walk' });
+    expect(stand([before], [choice])).toMatchObject({ rung: 'walk', step: 'stay', choice });
+    expect(stand([before, row('2031-05-05', 'half')], [choice])).toMatchObject({ rung: 'walk' });
+    expect(stand([before, row('2031-05-06', 'walk')], [choice])).toMatchObject({
+      ...{ rung: 'walk', step: 'down', next: 'stand', reps: 12 },
+    });
+    expect(stand([before], [{ ...choice, rung: null }])).toMatchObject({ rung: 'half' });
   });
 });

@@ -84,6 +84,7 @@ describe('the needs of a club', () => {
         athleteId: athlete.id,
         movement: 'straight-run-up',
         sessionId: session.id,
+        date: session.date,
         ...{ rung: 'half', side: 'own', reps: 12, clean: 3 },
       },
     ]);

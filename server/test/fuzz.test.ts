@@ -111,6 +111,10 @@ const bodies = (): Record<string, { path: string; body: object }> => {
       path: `/athletes/${athleteId}/restrictions`,
       body: { ...base, id: uuid(), kind: 'reduced', from: '2031-05-01', until: '2031-06-01' },
     },
+    'post /athletes/:id/rungs': {
+      path: `/athletes/${athleteId}/rungs`,
+      body: { id: uuid(), movement: 'straight-run-up', rung: 'walk', reason: 'shy of contact' },
+    },
     'post /athletes/:id/cues': {
       path: `/athletes/${athleteId}/cues`,
       body: {

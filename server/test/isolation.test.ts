@@ -189,9 +189,15 @@ const reaching = (): Record<string, Try> => ({
   'post /reps': { path: '/reps', body: { reps: [aRep(own.session, { rep: 2 })] } },
   'get /sessions/:id/reps': { path: `/sessions/${own.session.id}/reps` },
   'get /faults': { path: '/faults' },
+  'get /causes/:movement': { path: '/causes/straight-run-up' },
+  'get /outdated-plans': { path: '/outdated-plans' },
   'get /cues': { path: `/cues?on=${own.session.date}` },
   'get /athletes/:id/ledger/:movement': {
     path: `/athletes/${own.athlete.id}/ledger/straight-run-up`,
+  },
+  'post /athletes/:id/rungs': {
+    path: `/athletes/${own.athlete.id}/rungs`,
+    body: { id: uuid(), movement: 'straight-run-up', rung: 'walk', reason: 'mine' },
   },
   'post /athletes/:id/cues': {
     path: `/athletes/${own.athlete.id}/cues`,

@@ -1,8 +1,11 @@
 import type {
   Athlete,
   AthleteFaults,
+  CauseCheck,
   CueLine,
   Ledger,
+  Needs,
+  OutdatedPlan,
   Rep,
   RunBundle,
   SessionInput,
@@ -308,4 +311,104 @@ describe('the ledger', () => {
       .expect(200);
     expect((await ledgerOf(own)).log.map((one) => one.date)).toEqual([day(10)]);
   });
+});
+
+describe('causes', () => {
+  const causes = async (): Promise<CauseCheck> =>
+    (await coach.get(`/causes/${MOVEMENT}`).expect(200)).body;
+  const today = new Date().toISOString().slice(0, 10);
+
+  it('are held against the reps of the last year, and follow a correction', async () => {
+    const before = await causes();
+    const own = await fresh();
+    // One after another and never apart, the later one alone in no rep.
+    const session = await ran(own, today, { 'looks-down': 6, 'over-line': 6 });
+    await ran(own, '2021-07-01', { 'looks-down': 6 });
+    const after = await causes();
+    expect(after.reps - before.reps).toBe(12);
+    const own12 = await ran(await fresh(), today, { 'looks-down': 6, 'over-line': 6 });
+    const third = await ran(await fresh(), today, { 'looks-down': 6, 'over-line': 6 });
+    const fourth = await ran(await fresh(), today, { 'looks-down': 6, 'over-line': 6 });
+    const missing = ({ links }: CauseCheck) =>
+      links.filter((link) => link.verdict === 'missing').map(({ from, to }) => [from, to]);
+    expect(missing(await causes())).toEqual([['looks-down', 'over-line']]);
+    for (const { id } of [session, own12, third, fourth]) {
+      const reps = (await coach.get(`/sessions/${id}/reps`)).body.items as Rep[];
+      await coach
+        .post('/reps', {
+          reps: reps.map((rep) => ({
+            ...rep,
+            ...{ id: uuid(), faults: [], outcome: 'void', voids: rep.id },
+            deviceNo: rep.deviceNo + 20_000,
+          })),
+        })
+        .expect(200);
+    }
+    const corrected = await causes();
+    expect(corrected.reps).toBe(before.reps);
+    expect(missing(corrected)).toEqual([]);
+    await coach.get('/causes/no-such-movement').expect(404);
+  });
+});
+
+describe('a ladder', () => {
+  it('goes by the rule, by a coach’s own choice with who and why, and by the rule again', async () => {
+    const own = await fresh();
+    const at = `/athletes/${own.athlete.id}/rungs`;
+    const walked = (i: number): Partial<Rep> => ({
+      rung: 'walk',
+      side: i % 2 ? 'other' : 'own',
+      rep: 1 + (i % 12),
+    });
+    const dayAgo = (n: number) => new Date(Date.now() - n * 86_400_000).toISOString().slice(0, 10);
+    await ran(own, dayAgo(9), {}, null, walked);
+    expect((await ledgerOf(own)).ladder).toMatchObject({
+      rung: 'walk',
+      step: 'stay',
+      choice: null,
+    });
+    await ran(own, dayAgo(5), {}, null, walked);
+    expect((await ledgerOf(own)).ladder).toMatchObject({
+      ...{ rung: 'walk', step: 'up', next: 'half', reps: 24, clean: 24 },
+    });
+    const choice = { id: uuid(), movement: MOVEMENT, rung: 'stand', reason: 'fears the board' };
+    await coach.post(at, { ...choice, reason: '' }).expect(422);
+    await coach.post(at, choice).expect(204);
+    await coach.post(at, choice).expect(204);
+    await coach.post(at, { ...choice, reason: 'another' }).expect(409);
+    const { ladder } = await ledgerOf(own);
+    expect(ladder).toMatchObject({
+      ...{ rung: 'stand', step: 'stay', reps: 0 },
+      choice: { reason: 'fears the board', person: 'A owner' },
+    });
+    const today = dayAgo(0);
+    const needs = (await coach.get(`/sessions/needs?day=${today}`).expect(200)).body as Needs;
+    expect(needs.rungChoices).toMatchObject([{ athleteId: own.athlete.id, rung: 'stand' }]);
+    await coach.post(at, { id: uuid(), movement: MOVEMENT, rung: null, reason: '' }).expect(204);
+    expect((await ledgerOf(own)).ladder).toMatchObject({ rung: 'walk', step: 'up', choice: null });
+  });
+});
+
+it('a plan is out of date when the measures that it was solved by have changed, until it is saved again', async () => {
+  const own = await fresh();
+  const outdated = async () =>
+    ((await coach.get('/outdated-plans').expect(200)).body.items as OutdatedPlan[]).filter(
+      (one) => one.approachId === own.approach.id,
+    );
+  expect(await outdated()).toEqual([]);
+  const trial = {
+    ...{ id: uuid(), athleteId: own.athlete.id, takenOn: '2031-05-01', source: 'other', note: '' },
+    steps: Array.from({ length: 10 }, (_, i) => ({
+      lengthM: 1.1 + 0.1 * i,
+      intervalS: 0.26 - 0.002 * i,
+    })),
+  };
+  await coach.post(`/athletes/${own.athlete.id}/trials`, trial).expect(200);
+  expect(await outdated()).toMatchObject([{ athleteIds: [own.athlete.id] }]);
+  const plan = (await coach.get(`/approaches/${own.approach.id}`).expect(200)).body;
+  const { name, movement, choices, athleteIds, version } = plan;
+  await coach
+    .put(`/approaches/${own.approach.id}`, { name, movement, choices, athleteIds, version })
+    .expect(200);
+  expect(await outdated()).toEqual([]);
 });

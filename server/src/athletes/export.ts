@@ -81,6 +81,12 @@ export const everythingOf = async (trx: Trx, athleteId: string) => {
     .where('athlete_id', '=', athleteId)
     .orderBy('made_at')
     .execute();
+  const rungs = await trx
+    .selectFrom('rung_choice')
+    .selectAll()
+    .where('athlete_id', '=', athleteId)
+    .orderBy('made_at')
+    .execute();
   const {
     trials: _trials,
     readings: _readings,
@@ -105,5 +111,6 @@ export const everythingOf = async (trx: Trx, athleteId: string) => {
     reps,
     counts,
     cues,
+    rungs,
   };
 };

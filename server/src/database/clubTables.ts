@@ -4,6 +4,7 @@ import { LOG_TABLES } from './migrations/0004_log';
 import { GROUND_TABLES } from './migrations/0007_grounds';
 import { CALENDAR_TABLES } from './migrations/0011_builder';
 import { LEDGER_TABLES } from './migrations/0013_ledger';
+import { RUNG_TABLES } from './migrations/0015_rungs';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
@@ -13,4 +14,5 @@ export const CLUB_TABLES = [
   ...LOG_TABLES.filter((table) => table !== 'fault_count'),
   ...CALENDAR_TABLES,
   ...LEDGER_TABLES,
+  ...RUNG_TABLES,
 ] as const;

@@ -17,6 +17,7 @@ import * as builder from './migrations/0011_builder';
 import * as atOnce from './migrations/0012_at_once';
 import * as ledger from './migrations/0013_ledger';
 import * as together from './migrations/0014_together';
+import * as rungs from './migrations/0015_rungs';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -34,6 +35,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0012_at_once': atOnce,
   '0013_ledger': ledger,
   '0014_together': together,
+  '0015_rungs': rungs,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

@@ -18,6 +18,7 @@ import type {
   DrillSet,
   FaultStanding,
   GroundInput,
+  Rung,
   LoadLimit,
   ModelSource,
   Movement,
@@ -291,6 +292,18 @@ export type Tables = {
     b: string;
     faults_a: string[];
     faults_b: string[];
+  };
+  /** coaches' own choices of a rung; all of them are kept */
+  rung_choice: {
+    club_id: ClubId;
+    id: string;
+    athlete_id: string;
+    movement: string;
+    rung: Rung | null;
+    reason: string;
+    account_id: string;
+    day: string;
+    made_at: Moment;
   };
   /** coaches' own choices of a cue; all of them are kept */
   cue_choice: {

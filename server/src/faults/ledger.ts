@@ -15,13 +15,16 @@ import {
   cueSpans,
   historyOf,
   isOf,
+  laddersOf,
   shownIn,
   type SessionFaults,
 } from '@gravek/library';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
-import { countsOf, faultsOf, type Counted } from './queries';
+import { movementsBy } from '../movements/queries';
+import { clubNow, countsOf, faultsOf, type Counted } from './queries';
+import { laddersIn } from './rungs';
 
 /** A condition as its axis has it in an address, and back. */
 const asText = (value: Condition[ConditionAxis]): string => String(value);
@@ -99,6 +102,13 @@ const readsIn = async (trx: Trx, athleteId: string, movement: string): Promise<R
   return rows;
 };
 
+const standOnLadder = async (trx: Trx, athleteId: string, movement: string) => {
+  const { today } = await clubNow(trx);
+  const movementBy = await movementsBy(trx, [movement]);
+  const [stand] = laddersOf(await laddersIn(trx, today, { athleteId, movement }), movementBy);
+  return stand ?? null;
+};
+
 /** Rates of what is asked for, where not all of it is: no state, since a part of the reps has none. */
 const partly = (sessions: readonly SessionFaults[], code: string, lastDay: string) => {
   const { rate, low, high } = rateBand({ sessions: historyOf(sessions, code), onDate: lastDay });
@@ -158,5 +168,6 @@ export const ledgerOf = async (
     ),
     agreement: await agreementIn(trx, athleteId, movement),
     reads: await readsIn(trx, athleteId, movement),
+    ladder: await standOnLadder(trx, athleteId, movement),
   };
 };

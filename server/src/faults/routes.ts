@@ -1,4 +1,4 @@
-import { cueChoiceInput } from '@gravek/contract';
+import { cueChoiceInput, rungChoiceInput } from '@gravek/contract';
 import type { Trx } from '../database/connect';
 import { isDay } from '@gravek/core';
 import { badInput, notFound } from '../http/problem';
@@ -6,6 +6,7 @@ import { route } from '../http/route';
 import { causesIn } from './causes';
 import { cuesOn } from './cues';
 import { ledgerOf } from './ledger';
+import { chooseRung } from './rungs';
 import { chooseCue, clubNow, faultsOf, squadFaults } from './queries';
 
 const mustAthlete = async (trx: Trx, id: string): Promise<void> => {
@@ -60,6 +61,17 @@ export const faultRoutes = [
     run: async ({ trx, who, params, body }) => {
       await mustAthlete(trx, params.id!);
       await chooseCue(trx, who.accountId, params.id!, body);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/rungs',
+    access: 'coach',
+    body: rungChoiceInput,
+    changes: 'reps',
+    run: async ({ trx, who, params, body }) => {
+      await mustAthlete(trx, params.id!);
+      await chooseRung(trx, who.accountId, params.id!, body);
     },
   }),
 ];

@@ -13,6 +13,8 @@ import type {
   Ledger,
   Me,
   Member,
+  Needs,
+  OutdatedPlan,
   Session,
   SquadFaults,
 } from '@gravek/contract';
@@ -206,6 +208,20 @@ export const useLedger = (
         `/athletes/${athleteId}/ledger/${encodeURIComponent(movement)}?${new URLSearchParams(asked).toString()}`,
       ),
     placeholderData: keepPreviousData,
+  });
+
+/** What the club's athletes have to work on, as it is known on a day. */
+export const useNeeds = (day: string) =>
+  useQuery({
+    queryKey: ['faults', 'needs', day],
+    queryFn: () => api.get<Needs>(`/sessions/needs?day=${day}`),
+  });
+
+/** Plans that were solved by measures that have changed since. */
+export const useOutdatedPlans = () =>
+  useQuery({
+    queryKey: ['approaches', 'outdated'],
+    queryFn: () => all<OutdatedPlan>('/outdated-plans'),
   });
 
 /** A movement's chain of causes, held against the club's reps. */

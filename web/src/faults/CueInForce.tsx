@@ -6,7 +6,7 @@ import {
   type Movement,
 } from '@gravek/contract';
 import { LIVE_RATE } from '@gravek/core';
-import { drillFor, drillOf, faultOf } from '@gravek/library';
+import { drillOf, faultOf } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -19,7 +19,7 @@ import { Field } from '../controls/Field';
 import { useCheckedForm } from '../controls/form';
 import { tell } from '../controls/toasts';
 import { useMayPlan } from '../member/member';
-import { IntoNext } from '../sessions/IntoNext';
+import { FaultDrills } from './FaultDrills';
 import { chance, percent } from './words';
 
 const useChoose = (athleteId: string) =>
@@ -109,40 +109,15 @@ const ChangeForm = ({
   );
 };
 
-/** Drills against the cued fault, each with the press that puts it into the next session. */
-const Drills = ({
-  athlete,
-  movement,
-  ledger,
-}: {
-  athlete: Athlete;
-  movement: Movement;
-  ledger: Ledger;
-}) => {
-  const { cue } = ledger;
+/** Which drills against the cued fault were done, in how many reps. */
+const triedWords = (movement: Movement, { axes, cue }: Ledger): string => {
   const fault = cue && faultOf(movement, cue.fault);
-  if (!cue || !fault) return null;
-  const first =
-    (cue.drill === null ? null : drillOf(movement, cue.drill)) ?? drillFor(movement, fault);
-  const drills = movement.drills
-    .filter((drill) => fault.drills.includes(drill.code) || drill.code === first?.code)
-    .sort((a, b) => Number(b.code === first?.code) - Number(a.code === first?.code));
-  return (
-    <ul className="list-plain small-text mt-2">
-      {drills.map((drill, i) => (
-        <li key={drill.code} className="row-line">
-          <span>
-            <strong>
-              {i === 0 ? 'Drill: ' : 'or: '}
-              {drill.name}.
-            </strong>{' '}
-            <span className="quiet">{drill.how}</span>
-          </span>
-          <IntoNext movement={movement} drill={drill} athletes={[athlete]} />
-        </li>
-      ))}
-    </ul>
+  const done = axes.flatMap(({ axis, value, reps }) =>
+    axis === 'part' && fault?.drills.includes(value)
+      ? [`${drillOf(movement, value)?.name ?? value} in ${counted(reps, 'rep')}`]
+      : [],
   );
+  return done.length === 0 ? ', and none of its drills done' : `, ${done.join(' and ')} done`;
 };
 
 /** The one cue: its words, since when and why, whether it helps, what it has done for others, and the drill. */
@@ -216,12 +191,18 @@ export const CueInForce = ({
           </div>
           {row?.state === 'stuck' && row.rate >= LIVE_RATE && (
             <div className="note small-text mt-2">
-              {counted(row.cuedRun, 'session')} with this cue and no sure gain: take another drill
-              below, or another cue.
+              {counted(row.cuedRun, 'session')} with this cue and no sure gain
+              {triedWords(movement, ledger)}: take another drill below, or another cue.
               <Causes movement={movement} ledger={ledger} />
             </div>
           )}
-          <Drills athlete={athlete} movement={movement} ledger={ledger} />
+          <FaultDrills
+            athlete={athlete}
+            movement={movement}
+            fault={fault}
+            first={cue.drill}
+            rung={ledger.ladder?.rung ?? null}
+          />
         </>
       ) : (
         <div>No fault shows often enough to deserve a cue. Let it run.</div>

@@ -1,6 +1,6 @@
-import { rateBand } from '@gravek/core';
+import { LIVE_RATE, rateBand } from '@gravek/core';
 import type { Athlete, ConditionAxis, Ledger, LedgerRow, Movement } from '@gravek/contract';
-import { exitName, isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
+import { exitName, faultOf, isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -11,6 +11,8 @@ import { RateChart, type RatePoint } from '../drawing/RateChart';
 import { useCatalogue } from '../movements/useCatalogue';
 import { Causes } from './Causes';
 import { CueInForce } from './CueInForce';
+import { FaultDrills } from './FaultDrills';
+import { Ladder } from './Ladder';
 import { LedgerTable } from './LedgerTable';
 import { agreementSentence, contrastSentence, readSentence, whyState } from './words';
 
@@ -122,12 +124,14 @@ const InMovement = ({
         const telling = ledger.rows.filter(isTelling).slice(0, SHOWN);
         const rows = all || telling.length === 0 ? ledger.rows : telling;
         const row = rows.find((one) => one.code === chosen);
+        const live = row && row.rate >= LIVE_RATE ? faultOf(movement, row.code) : undefined;
         const partly = Object.keys(asked).length > 0;
         return (
           <>
             <div className="ledger-parts">
               <CueInForce athlete={athlete} movement={movement} ledger={ledger} />
               <div className="stack">
+                <Ladder athlete={athlete} movement={movement} ladder={ledger.ladder} />
                 <Filters ledger={ledger} movement={movement} asked={asked} onAsk={setAsked} />
                 {ledger.log.length === 0 ? (
                   <span className="quiet">No rep was run like that.</span>
@@ -153,6 +157,14 @@ const InMovement = ({
                         The rate now is that since {dayName(row.rateSince)}, when it changed for
                         sure.
                       </p>
+                    )}
+                    {live && row.code !== ledger.cue?.fault && (
+                      <FaultDrills
+                        athlete={athlete}
+                        movement={movement}
+                        fault={live}
+                        rung={ledger.ladder?.rung ?? null}
+                      />
                     )}
                     <RateChart
                       name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}

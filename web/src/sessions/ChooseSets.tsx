@@ -1,18 +1,11 @@
 import type { Body } from '@gravek/core';
-import type {
-  ApproachSummary,
-  Athlete,
-  DrillSet,
-  Movement,
-  Needs,
-  OnGround,
-} from '@gravek/contract';
+import type { ApproachSummary, Athlete, DrillSet, Movement, OnGround } from '@gravek/contract';
 import type { Reason, SetChoice } from '@gravek/library';
-import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { api, sentenceOf } from '../api/client';
+import { sentenceOf } from '../api/client';
+import { useNeeds } from '../api/queries';
 import { counted, minutes as inMinutes } from '../controls/dates';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
@@ -60,10 +53,7 @@ export const ChooseSets = ({
   onTake: (sets: DrillSet[]) => void;
   onClose: () => void;
 }) => {
-  const needs = useQuery({
-    queryKey: ['faults', 'needs', date],
-    queryFn: () => api.get<Needs>(`/sessions/needs?day=${date}`),
-  });
+  const needs = useNeeds(date);
   const active = useMemo(() => athletes.filter((one) => !one.archived), [athletes]);
   const squads = useMemo(() => [...new Set(active.map((one) => one.squad))].sort(), [active]);
   const [whose, setWhose] = useState<Whose>(

@@ -1,4 +1,4 @@
-import type { Athlete, Movement, Session, Work } from '@gravek/contract';
+import type { Athlete, Movement, Rung, Session, Work } from '@gravek/contract';
 import { baseOf, demandOfSet, freshDrillSet, mayRun } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import { v7 as uuid } from 'uuid';
@@ -20,15 +20,18 @@ const useNextSession = (): Session | null => {
   return next ?? null;
 };
 
-/** One press puts a drill of a movement into the next session, for those who may do it. */
+/** One press puts a drill of a movement into the next session, at a rung, for those who may do it. */
 export const IntoNext = ({
   movement,
   drill,
   athletes,
+  rung = null,
 }: {
   movement: Movement;
   drill: Movement['drills'][number];
   athletes: readonly Athlete[];
+  /** on which they stand, where they are on a ladder */
+  rung?: Rung | null;
 }) => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
@@ -38,7 +41,10 @@ export const IntoNext = ({
   const put = async (): Promise<void> => {
     const work: Work = { kind: 'movement', movement: movement.code, drill: drill.code };
     const base = baseOf(work, { movementOf: () => movement, planOf: () => undefined });
-    const set = freshDrillSet(uuid(), work, []);
+    const fresh = freshDrillSet(uuid(), work, []);
+    // A drill that knows no such rung is done as it is written.
+    const rungs = rung !== null && drill.rungs.includes(rung) ? [rung] : [];
+    const set = { ...fresh, vary: { ...fresh.vary, rungs } };
     const able = mayRun(base ? demandOfSet(base, set) : [], athletes, next.date);
     if (able.length === 0) {
       tell('Nobody of them may do it: see their restrictions.');

@@ -1,7 +1,7 @@
-import type { Athlete, CueLine, Session } from '@gravek/contract';
-import { faultOf, holding, measurementDue, toldTo } from '@gravek/library';
+import type { Athlete, CueLine, Needs, OutdatedPlan, Session } from '@gravek/contract';
+import { faultOf, holding, measurementDue, needsOf, toldTo } from '@gravek/library';
 import { Link } from 'react-router';
-import { useAthletes, useCues, useSessions } from '../api/queries';
+import { useAthletes, useCues, useNeeds, useOutdatedPlans, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
@@ -16,6 +16,9 @@ import { FirstUse } from './FirstUse';
 import { useOnNow } from './useOnNow';
 
 const DUE_SHOWN = 8;
+/** Athletes of an outdated plan that are named. */
+const NAMES = 3;
+const DUE_ORDER = { away: 0, rung: 1, check: 2, cue: 3 } as const;
 
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
   const { today } = useMember();
@@ -126,26 +129,53 @@ const Cues = ({ athletes, cues }: { athletes: Athlete[]; cues: CueLine[] }) => {
   );
 };
 
-const Due = ({ athletes }: { athletes: Athlete[] }) => {
+/** Tests that are due, what may be cleared and rungs that change: what a session should make room for. */
+const Due = ({ athletes, needs }: { athletes: Athlete[]; needs: Needs }) => {
   const { today } = useMember();
-  const due = [...athletes]
-    .sort((a, b) => a.trials.length - b.trials.length)
-    .flatMap((one) => {
-      const what = one.archived ? null : measurementDue(one, today);
-      return what === null ? [] : [{ one, what }];
-    });
+  const catalogue = useCatalogue();
+  const there = athletes.filter((one) => !one.archived);
+  const byId = new Map(there.map((one) => [one.id, one]));
+  const due = needsOf(there, needs, catalogue.of, today)
+    .filter(({ kind }) => kind !== 'cue')
+    .map((need) => ({ need, one: byId.get(need.athleteId)! }))
+    .sort((a, b) => DUE_ORDER[a.need.kind] - DUE_ORDER[b.need.kind]);
   if (due.length === 0) return <span className="quiet">Everybody is measured.</span>;
   return (
     <ul className="list-plain">
-      {due.slice(0, DUE_SHOWN).map(({ one, what }) => (
-        <li key={one.id} className="row-line">
+      {due.slice(0, DUE_SHOWN).map(({ one, need }) => (
+        <li key={`${one.id}/${need.kind}/${need.movement}/${need.fault}`} className="row-line">
           <Link className="row-link" to={`/athletes/${one.id}`}>
             {one.name}
           </Link>
-          <span className="quiet ms-auto">{what}</span>
+          <span className="quiet ms-auto">
+            {need.kind === 'check' ? measurementDue(one, today) : need.what}
+          </span>
         </li>
       ))}
       {due.length > DUE_SHOWN && <li className="quiet">and {due.length - DUE_SHOWN} more</li>}
+    </ul>
+  );
+};
+
+/** Plans whose figures are of measures that have changed since. */
+const Outdated = ({ athletes, plans }: { athletes: Athlete[]; plans: OutdatedPlan[] }) => {
+  const nameOf = new Map(athletes.map(({ id, name }) => [id, name]));
+  return (
+    <ul className="list-plain">
+      {plans.map(({ approachId, name, athleteIds }) => (
+        <li key={approachId}>
+          <Link className="row-link" to={`/approaches/${approachId}?athlete=${athleteIds[0]}`}>
+            {name}
+          </Link>
+          <div className="quiet small-text">
+            {athleteIds
+              .slice(0, NAMES)
+              .map((id) => nameOf.get(id))
+              .join(', ')}
+            {athleteIds.length > NAMES && ` and ${athleteIds.length - NAMES} more`}
+          </div>
+        </li>
+      ))}
     </ul>
   );
 };
@@ -184,6 +214,8 @@ export const Today = () => {
   const isOnNow = useOnNow();
   const athletes = useAthletes();
   const cues = useCues(today);
+  const needs = useNeeds(today);
+  const outdated = useOutdatedPlans();
   return (
     <>
       <PageHead over={club.name} title={dayName(today)} />
@@ -211,9 +243,17 @@ export const Today = () => {
                         <Restricted athletes={people} />
                       </section>
                       <section className="panel" aria-label="Due">
-                        <h2>Measurement due</h2>
-                        <Due athletes={people} />
+                        <h2>Due</h2>
+                        <Loaded query={needs} what="Looking what is due …">
+                          {(known) => <Due athletes={people} needs={known} />}
+                        </Loaded>
                       </section>
+                      {(outdated.data?.length ?? 0) > 0 && (
+                        <section className="panel" aria-label="Plans out of date">
+                          <h2>Plans out of date</h2>
+                          <Outdated athletes={people} plans={outdated.data!} />
+                        </section>
+                      )}
                     </div>
                   </div>
                 </>

@@ -1,12 +1,7 @@
-import { dayIn, formatLength, type LengthStyle, type StepModel } from '@gravek/core';
+import { dayIn, formatLength, isSameModel, type LengthStyle, type StepModel } from '@gravek/core';
 import type { Approach, SolvedApproach } from '@gravek/contract';
 import Button from 'react-bootstrap/Button';
 import { useMember } from '../../member/member';
-
-const SAME = 1e-6;
-
-const isSame = (a: StepModel, b: StepModel): boolean =>
-  (Object.keys(a) as (keyof StepModel)[]).every((key) => Math.abs(a[key] - b[key]) < SAME);
 
 /** The saved solution of an athlete, when their measures have changed since. */
 export const outdatedOf = (
@@ -15,7 +10,7 @@ export const outdatedOf = (
   model: StepModel,
 ): SolvedApproach | null => {
   const stored = saved?.solved.find((one) => one.athleteId === athleteId);
-  return stored && !isSame(stored.model, model) ? stored : null;
+  return stored && !isSameModel(stored.model, model) ? stored : null;
 };
 
 /** What moves when a plan is solved by today's measures; one press keeps that. */

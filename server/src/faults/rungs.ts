@@ -1,0 +1,74 @@
+import type { Needs, RungChoice, RungChoiceInput } from '@gravek/contract';
+import { sql } from 'kysely';
+import type { Trx } from '../database/connect';
+import { notFound } from '../http/problem';
+import { settleNew } from '../http/versioned';
+import { movementsBy } from '../movements/queries';
+import { clubNow } from './queries';
+
+/** What was run on a ladder longer ago says little of today. */
+const LADDER_DAYS = 90;
+
+/** Of one athlete in one movement, or of everybody who is there. */
+type Whose = { athleteId: string; movement: string } | null;
+
+/**
+ * Reps on ladders of the last months, session by session, and what coaches have chosen last of them.
+ *
+ * @param day yyyy-mm-dd; nothing later is looked at
+ */
+export const laddersIn = async (
+  trx: Trx,
+  day: string,
+  whose: Whose,
+): Promise<Pick<Needs, 'rungs' | 'rungChoices'>> => {
+  const only = whose
+    ? sql`and c.athlete_id = ${whose.athleteId} and c.movement = ${whose.movement}`
+    : sql``;
+  const rungs = await sql<Needs['rungs'][number]>`
+    select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
+      c.rung, c.side, sum(c.reps)::int as reps, sum(c.clean)::int as clean
+    from rep_count c
+    join session s on s.club_id = c.club_id and s.id = c.session_id
+    join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
+    where c.rung <> '' and c.part = '' and a.archived_at is null
+      and s.day >= ${day}::date - ${LADDER_DAYS}::int and s.day <= ${day}::date ${only}
+    group by 1, 2, 3, 4, 5, 6 order by s.day, 3, 5, 6`.execute(trx);
+  const choices = await sql<RungChoice>`
+    select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.rung,
+      c.reason, c.day, coalesce(p.person, 'Somebody') as person
+    from rung_choice c
+    join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
+    left join account p on p.id = c.account_id
+    where a.archived_at is null and c.day <= ${day}::date ${only}
+    order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
+  return { rungs: rungs.rows, rungChoices: choices.rows };
+};
+
+/**
+ * Keeps a coach's choice of a rung; sent again it is the same one.
+ *
+ * @throws {ProblemError} when there is no such movement, or another choice has the id
+ */
+export const chooseRung = async (
+  trx: Trx,
+  accountId: string,
+  athleteId: string,
+  { id, movement, rung, reason }: RungChoiceInput,
+): Promise<void> => {
+  if (!(await movementsBy(trx, [movement]))(movement)) throw notFound('movement');
+  const { today } = await clubNow(trx);
+  const row = { athlete_id: athleteId, movement, rung, reason };
+  const { numInsertedOrUpdatedRows } = await trx
+    .insertInto('rung_choice')
+    .values({ id, ...row, account_id: accountId, day: today })
+    .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
+    .executeTakeFirst();
+  if (numInsertedOrUpdatedRows) return;
+  const kept = await trx
+    .selectFrom('rung_choice')
+    .select(['athlete_id', 'movement', 'rung', 'reason'])
+    .where('id', '=', id)
+    .executeTakeFirst();
+  settleNew('choice', kept, row);
+};

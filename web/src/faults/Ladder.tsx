@@ -1,0 +1,155 @@
+import {
+  rungChoiceInput,
+  RUNGS,
+  type Athlete,
+  type Ledger,
+  type Movement,
+  type RungChoiceInput,
+} from '@gravek/contract';
+import { RUNG_NAMES } from '@gravek/library';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { v7 as uuid } from 'uuid';
+import { api, sentenceOf } from '../api/client';
+import { useWrite } from '../api/queries';
+import { Conflict } from '../controls/Conflict';
+import { dayName } from '../controls/dates';
+import { Field } from '../controls/Field';
+import { useCheckedForm } from '../controls/form';
+import { tell } from '../controls/toasts';
+import { useMayPlan } from '../member/member';
+import { percent } from './words';
+
+const useChooseRung = (athleteId: string) =>
+  useWrite(
+    (body: RungChoiceInput) => api.post(`/athletes/${athleteId}/rungs`, body),
+    'faults',
+    'sessions',
+  );
+
+const RungForm = ({
+  athlete,
+  movement,
+  ladder,
+  onDone,
+}: {
+  athlete: Athlete;
+  movement: Movement;
+  ladder: Ledger['ladder'];
+  onDone: () => void;
+}) => {
+  const choose = useChooseRung(athlete.id);
+  const [fresh] = useState<RungChoiceInput>(() => ({
+    id: uuid(),
+    movement: movement.code,
+    rung: ladder?.next ?? RUNGS[0],
+    reason: '',
+  }));
+  const { register, errors, busy, over, onSubmit } = useCheckedForm<RungChoiceInput>(
+    rungChoiceInput,
+    { defaultValues: fresh },
+    async (values) => {
+      await choose.mutateAsync(values);
+      tell('The rung is kept; what is run from now on decides what comes next.');
+      onDone();
+    },
+  );
+  return (
+    <Form className="stack mt-2" noValidate onSubmit={onSubmit} aria-label="Another rung">
+      <Conflict problem={over} />
+      <Field label="Rung" message={errors.rung?.message}>
+        <Form.Select {...register('rung')}>
+          {RUNGS.map((rung) => (
+            <option key={rung} value={rung}>
+              {RUNG_NAMES[rung]}
+            </option>
+          ))}
+        </Form.Select>
+      </Field>
+      <Field label="Why" message={errors.reason?.message}>
+        <Form.Control {...register('reason')} placeholder="what you saw" />
+      </Field>
+      <div className="row-line">
+        <Button type="submit" disabled={busy}>
+          Take this rung
+        </Button>
+        <Button variant="link" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </Form>
+  );
+};
+
+/** On which rung somebody stands, what the rule says comes next, and a coach's own word on it. */
+export const Ladder = ({
+  athlete,
+  movement,
+  ladder,
+}: {
+  athlete: Athlete;
+  movement: Movement;
+  ladder: Ledger['ladder'];
+}) => {
+  const mayPlan = useMayPlan();
+  const [changing, setChanging] = useState(false);
+  const choose = useChooseRung(athlete.id);
+  const handBack = async (): Promise<void> => {
+    try {
+      await choose.mutateAsync({ id: uuid(), movement: movement.code, rung: null, reason: '' });
+      tell('The rule decides on the rung again.');
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+  if (!ladder && !mayPlan) return null;
+  return (
+    <section aria-label="Ladder">
+      <div className="row-line small-text">
+        <span>
+          {ladder ? (
+            <>
+              <strong>Rung: {RUNG_NAMES[ladder.rung]}.</strong>{' '}
+              {ladder.reps > 0 &&
+                `${percent(ladder.clean / ladder.reps)} of ${ladder.reps} reps clean in its last sessions. `}
+              {ladder.step === 'up' && `Ready for ${RUNG_NAMES[ladder.next]}.`}
+              {ladder.step === 'down' && `Too high yet: back to ${RUNG_NAMES[ladder.next]}.`}
+              {ladder.step === 'stay' && 'It stays.'}
+              {ladder.choice &&
+                ` ${ladder.choice.person} chose it on ${dayName(ladder.choice.day)}: ${ladder.choice.reason}`}
+            </>
+          ) : (
+            <span className="quiet">On no rung of a ladder yet.</span>
+          )}
+        </span>
+        {mayPlan && !changing && (
+          <span className="ms-auto row-line">
+            {ladder?.choice && (
+              <Button
+                variant="link"
+                size="sm"
+                className="p-0"
+                disabled={choose.isPending}
+                onClick={() => void handBack()}
+              >
+                Let the rule decide
+              </Button>
+            )}
+            <Button variant="link" size="sm" className="p-0" onClick={() => setChanging(true)}>
+              {ladder ? 'Another rung' : 'Set a rung'}
+            </Button>
+          </span>
+        )}
+      </div>
+      {changing && (
+        <RungForm
+          athlete={athlete}
+          movement={movement}
+          ladder={ladder}
+          onDone={() => setChanging(false)}
+        />
+      )}
+    </section>
+  );
+};
