@@ -59,6 +59,18 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
   })) {
     rows.forEach((row, i) => mustBeThere(`${path}[${i}].athleteId`, row.athleteId));
   }
+  for (const [path, rows] of Object.entries({
+    cueChoices: file.cueChoices ?? [],
+    rungChoices: file.rungChoices ?? [],
+  })) {
+    distinct(path, 'This id', idsOf(rows));
+    rows.forEach((row, i) => mustBeThere(`${path}[${i}].athleteId`, row.athleteId));
+  }
+  file.approaches.forEach((approach, i) =>
+    approach.solved?.forEach((one, a) =>
+      mustBeThere(`approaches[${i}].solved[${a}].athleteId`, one.athleteId),
+    ),
+  );
   file.approaches.forEach((approach, i) =>
     approach.athleteIds.forEach((id, a) => mustBeThere(`approaches[${i}].athleteIds[${a}]`, id)),
   );

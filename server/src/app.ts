@@ -8,6 +8,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Changes } from './changes/listen';
+import { archiveRouter } from './clubFile/routes';
 import { changeStream } from './changes/stream';
 import { teller } from './changes/tell';
 import type { Db } from './database/connect';
@@ -137,7 +138,9 @@ export const createApp = (parts: Parts): Express => {
   });
   api.use(doorRouter(db, parts.demo));
   api.get('/changes', changeStream(db, changes, stopping));
-  api.use(clubRouter({ db, tell: teller(db, stopping) }, ROUTES));
+  const tell = teller(db, stopping);
+  api.use(archiveRouter(db, tell));
+  api.use(clubRouter({ db, tell }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));
   });

@@ -1,4 +1,4 @@
-import { bodyOf, groupBy, type Body } from '@gravek/core';
+import { bodyOf, groupBy, type Body, type StepModel } from '@gravek/core';
 import {
   isSequence,
   type Approach,
@@ -159,6 +159,22 @@ const solvedColumns = (movement: Movement, choices: Choices, body: Body) => {
   };
 };
 
+/** By which steps a plan was solved before. */
+export type KnownModel = { model: StepModel; measured: boolean };
+
+/** A body with the steps that it had then. */
+const bodyBefore = (
+  body: ReturnType<typeof bodyOf>,
+  { model, measured }: KnownModel,
+): ReturnType<typeof bodyOf> => ({
+  ...body,
+  model,
+  estimated: [
+    ...body.estimated.filter((one) => one !== 'steps'),
+    ...(measured ? [] : ['steps' as const]),
+  ],
+});
+
 /**
  * Solves an approach for athletes by their measures as they stand, and keeps what came out.
  *
@@ -170,6 +186,7 @@ export const solveFor = async (
   { id: approachId, movement: code, choices }: { id: string; movement: string; choices: Choices },
   athleteIds: readonly string[],
   listed: boolean,
+  known: ReadonlyMap<string, KnownModel> = new Map(),
 ): Promise<void> => {
   if (athleteIds.length === 0) return;
   const movement = await movementFor(trx, code, choices);
@@ -177,7 +194,8 @@ export const solveFor = async (
   const rows = athleteIds.map((athleteId, position) => {
     const person = people.get(athleteId);
     if (!person) throw badInput({ athleteIds: 'One of these athletes is not there any more.' });
-    const body = bodyOf(person);
+    const before = known.get(athleteId);
+    const body = before ? bodyBefore(bodyOf(person), before) : bodyOf(person);
     return {
       approach_id: approachId,
       athlete_id: athleteId,

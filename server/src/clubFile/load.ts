@@ -1,13 +1,18 @@
+import { randomBytes } from 'node:crypto';
 import {
   check,
   clubFile,
   looseEndsOfClub,
+  MOST_REPS,
   WARM_UP,
+  repInFile,
   type ClubFile,
-  type Rep,
+  type RepInFile,
 } from '@gravek/contract';
+import { sql } from 'kysely';
 import pg from 'pg';
 import { v7 as uuid } from 'uuid';
+import { array, object } from 'yup';
 import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns, restrictionColumns } from '../athletes/queries';
@@ -22,12 +27,17 @@ import { drillSetColumns, sessionColumns } from '../sessions/queries';
 import { hashPassword } from '../signIn/password';
 
 /** Rows in the order of the file, numbered within their sessions as if they had arrived so. */
-const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
+const loadReps = async (
+  trx: Trx,
+  reps: readonly RepInFile[],
+  accountBy: (id: string) => string,
+): Promise<void> => {
   const ends = new Map<string, number>();
   const numbered = reps.map((rep) => {
     const arrival = (ends.get(rep.sessionId) ?? 0) + 1;
     ends.set(rep.sessionId, arrival);
-    return { ...repColumns(rep, null), load: rep.load && JSON.stringify(rep.load), arrival };
+    const by = rep.loggedBy === undefined ? null : accountBy(rep.loggedBy);
+    return { ...repColumns(rep, by), load: rep.load && JSON.stringify(rep.load), arrival };
   });
   await inChunks(numbered, (part) => trx.insertInto('rep').values(part).execute());
   const faults = reps
@@ -40,34 +50,91 @@ const loadReps = async (trx: Trx, reps: readonly Rep[]): Promise<void> => {
   await countNew(trx);
 };
 
-const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
+const awayNow = (flag: boolean | undefined) => (flag ? sql<Date>`now()` : null);
+
+/** What coaches have chosen otherwise than the figures did. */
+const loadChoices = async (
+  trx: Trx,
+  { cueChoices = [], rungChoices = [] }: ClubFile,
+  accountBy: (id: string) => string,
+): Promise<void> => {
+  const columns = (one: NonNullable<ClubFile['rungChoices' | 'cueChoices']>[number]) => ({
+    id: one.id,
+    athlete_id: one.athleteId,
+    movement: one.movement,
+    reason: one.reason,
+    account_id: accountBy(one.account),
+    day: one.day,
+    made_at: one.at,
+  });
+  await inChunks(cueChoices, (part) =>
+    trx
+      .insertInto('cue_choice')
+      .values(
+        part.map((one) => ({
+          ...columns(one),
+          fault: one.fault,
+          drill: one.drill,
+          told_at: one.toldAt,
+        })),
+      )
+      .execute(),
+  );
+  await inChunks(rungChoices, (part) =>
+    trx
+      .insertInto('rung_choice')
+      .values(part.map((one) => ({ ...columns(one), rung: one.rung })))
+      .execute(),
+  );
+};
+
+const loadAll = async (
+  trx: Trx,
+  file: ClubFile,
+  accountBy: (id: string) => string,
+): Promise<void> => {
   await inChunks(file.athletes, (part) =>
     trx
       .insertInto('athlete')
-      .values(part.map((athlete) => ({ id: athlete.id, ...athleteColumns(athlete) })))
+      .values(
+        part.map((athlete) => ({
+          id: athlete.id,
+          ...athleteColumns(athlete),
+          archived_at: awayNow(athlete.archived),
+        })),
+      )
       .execute(),
   );
   await inChunks(file.restrictions, (part) =>
-    trx.insertInto('restriction').values(part.map(restrictionColumns)).execute(),
+    trx
+      .insertInto('restriction')
+      .values(part.map((one) => ({ ...restrictionColumns(one), removed_at: awayNow(one.removed) })))
+      .execute(),
   );
   await inChunks([...file.trials, ...file.readings], (part) =>
-    trx.insertInto('measurement').values(part.map(measurementColumns)).execute(),
+    trx
+      .insertInto('measurement')
+      .values(part.map((one) => ({ ...measurementColumns(one), removed_at: awayNow(one.removed) })))
+      .execute(),
   );
   for (const one of file.movements) {
     const { id } = one;
     await trx
       .insertInto('movement')
-      .values({ id, ...movementColumns(one) })
+      .values({ id, ...movementColumns(one), archived_at: awayNow(one.archived) })
       .execute();
   }
-  for (const { id, name, note, rules } of file.ruleSets) {
+  for (const { id, name, note, rules, archived } of file.ruleSets) {
     await trx
       .insertInto('rule_set')
-      .values({ id, name, note, rules: JSON.stringify(rules) })
+      .values({ id, name, note, rules: JSON.stringify(rules), archived_at: awayNow(archived) })
       .execute();
   }
-  for (const one of file.grounds) {
-    await trx.insertInto('ground').values(groundColumns(one)).execute();
+  for (const { archived, ...one } of file.grounds) {
+    await trx
+      .insertInto('ground')
+      .values({ ...groundColumns(one), archived_at: awayNow(archived) })
+      .execute();
   }
   for (const one of file.approaches) {
     await trx
@@ -77,6 +144,8 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
         name: one.name,
         movement: one.movement,
         choices: JSON.stringify(one.choices),
+        archived_at: awayNow(one.archived),
+        ...(one.savedAt === undefined ? {} : { saved_at: one.savedAt }),
       })
       .execute();
   }
@@ -85,23 +154,30 @@ const loadAll = async (trx: Trx, file: ClubFile): Promise<void> => {
   await inChunks(file.sessions, (part) =>
     trx
       .insertInto('session')
-      .values(part.map((one) => ({ id: one.id, ...sessionColumns(one) })))
+      .values(
+        part.map((one) => ({
+          id: one.id,
+          ...sessionColumns(one),
+          archived_at: awayNow(one.archived),
+        })),
+      )
       .execute(),
   );
   const sets = file.sessions.flatMap((session) =>
-    session.drillSets.map((set, position) => ({ ...set, position, sessionId: session.id })),
+    session.drillSets.map((set, position) => ({ set, position, sessionId: session.id })),
   );
   await inChunks(sets, (part) =>
     trx
       .insertInto('drill_set')
-      .values(part.map((set) => drillSetColumns(set, set.sessionId, set.position)))
+      .values(part.map((one) => drillSetColumns(one.set, one.sessionId, one.position)))
       .execute(),
   );
-  const people = sets.flatMap((set) =>
+  const people = sets.flatMap(({ set }) =>
     set.athleteIds.map((athlete_id, position) => ({ drill_set_id: set.id, athlete_id, position })),
   );
   await inChunks(people, (part) => trx.insertInto('drill_set_athlete').values(part).execute());
-  await loadReps(trx, file.reps);
+  await loadChoices(trx, file, accountBy);
+  await loadReps(trx, file.reps, accountBy);
 };
 
 const SHOWN = 5;
@@ -116,8 +192,16 @@ const refusal = (places: Record<string, string>): StartFault => {
   );
 };
 
-/** @throws {StartFault} when it cannot be read, naming the first places that are wrong */
-const readClubFile = (text: string): ClubFile => {
+/** Rows of a log that are checked before others get their turn. */
+const AT_A_TIME = 500;
+const others = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+
+/**
+ * Reads a club file. A long log is looked at piece by piece, so that nobody else waits for it.
+ *
+ * @throws {StartFault} when it cannot be read, naming the first places that are wrong
+ */
+export const readClubFile = async (text: string): Promise<ClubFile> => {
   let read: unknown;
   try {
     // Some editors begin a file with a mark of its encoding.
@@ -125,12 +209,35 @@ const readClubFile = (text: string): ClubFile => {
   } catch {
     throw new StartFault('This is not a club file: it cannot be read as JSON.');
   }
-  const checked = check(clubFile, upgradedOrNot(read));
+  const file = upgradedOrNot(read);
+  const { reps: log } = (file ?? {}) as { reps?: unknown };
+  const rows: unknown[] = Array.isArray(log) ? log : [];
+  const checked = check(clubFile, Array.isArray(log) ? { ...(file as object), reps: [] } : file);
   if (!checked.ok) throw refusal(checked.fields);
-  const loose = looseEndsOfClub(checked.value);
+  if (rows.length > MOST_REPS) throw refusal({ reps: `At most ${MOST_REPS} of them are read.` });
+  const reps: RepInFile[] = [];
+  for (let i = 0; i < rows.length; i += AT_A_TIME) {
+    const part = check(logPart, { reps: rows.slice(i, i + AT_A_TIME) });
+    if (!part.ok) throw refusal(inFile(part.fields, i));
+    reps.push(...part.value.reps);
+    await others();
+  }
+  const whole = { ...checked.value, reps };
+  const loose = looseEndsOfClub(whole);
   if (Object.keys(loose).length > 0) throw refusal(loose);
-  return checked.value;
+  return whole;
 };
+
+const logPart = object({ reps: array(repInFile.required()).max(AT_A_TIME).required() });
+
+/** Places of a part of the log as they are in the file. */
+const inFile = (fields: Record<string, string>, from: number): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(fields).map(([path, why]) => [
+      path.replace(/^reps\[(\d+)\]/, (_, i: string) => `reps[${Number(i) + from}]`),
+      why,
+    ]),
+  );
 
 /** What an older file lacks cannot be made up when its parts are not even lists. */
 const upgradedOrNot = (read: unknown): unknown => {
@@ -173,7 +280,19 @@ const lookForMovements = async (trx: Trx, file: ClubFile): Promise<void> => {
 const solveAll = async (trx: Trx, file: ClubFile): Promise<void> => {
   for (const [i, approach] of file.approaches.entries()) {
     try {
-      await solveFor(trx, approach, approach.athleteIds, true);
+      const solved = approach.solved ?? [];
+      const known = new Map(solved.map((one) => [one.athleteId, one]));
+      const guests = solved.filter((one) => !one.listed).map((one) => one.athleteId);
+      await solveFor(trx, approach, approach.athleteIds, true, known);
+      await solveFor(trx, approach, guests, false, known);
+      for (const { athleteId, at } of solved) {
+        await trx
+          .updateTable('athlete_approach')
+          .set({ solved_at: at })
+          .where('approach_id', '=', approach.id)
+          .where('athlete_id', '=', athleteId)
+          .execute();
+      }
     } catch (error) {
       if (error instanceof ProblemError || error instanceof RangeError)
         throw refusal({ [`approaches[${i}]`]: error.message });
@@ -191,6 +310,27 @@ const asStartFault = (error: unknown): unknown => {
   return refusal({ [error.table ?? '']: 'Something in it cannot be kept.' });
 };
 
+/** A password that nobody knows: who has it comes in by a link to a new one. */
+const noPassword = (): Promise<string> => hashPassword(randomBytes(32).toString('base64'));
+
+const settingsColumns = ({ name, unit, cueSchool, timeZone, limits }: ClubFile['club']) => ({
+  name,
+  unit,
+  cue_school: cueSchool,
+  time_zone: timeZone,
+  limits: JSON.stringify(limits),
+});
+
+/** Accounts as the file names them, as they are here; who is unknown keeps the id of the file. */
+const accountsBy = (
+  people: readonly (ClubFile['people'][number] & { accountId: string })[],
+): ((id: string) => string) => {
+  const known = new Map(
+    people.flatMap((one) => (one.account ? [[one.account, one.accountId]] : [])),
+  );
+  return (id) => known.get(id) ?? id;
+};
+
 /**
  * Loads a club file as one transaction: all of it or nothing.
  *
@@ -198,12 +338,13 @@ const asStartFault = (error: unknown): unknown => {
  * @throws {StartFault} when it cannot be read, naming the first places that are wrong
  */
 export const loadClubFile = async (db: Db, text: string): Promise<void> => {
-  const file = readClubFile(text);
+  const file = await readClubFile(text);
+  const unknown = await noPassword();
   const people = await Promise.all(
     file.people.map(async (person) => ({
       ...person,
       accountId: uuid(),
-      passwordHash: await hashPassword(person.password),
+      passwordHash: person.password ? await hashPassword(person.password) : unknown,
     })),
   );
   await inClub(db, { clubId: file.clubId, accountId: people[0]!.accountId }, async (trx) => {
@@ -221,14 +362,7 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
       .execute();
     await trx
       .insertInto('club')
-      .values({
-        id: file.clubId,
-        name: file.club.name,
-        unit: file.club.unit,
-        cue_school: file.club.cueSchool,
-        time_zone: file.club.timeZone,
-        limits: JSON.stringify(file.club.limits),
-      })
+      .values({ id: file.clubId, ...settingsColumns(file.club) })
       .execute();
     await trx
       .insertInto('membership')
@@ -240,8 +374,99 @@ export const loadClubFile = async (db: Db, text: string): Promise<void> => {
         })),
       )
       .execute();
-    await loadAll(trx, file);
+    await loadAll(trx, file, accountsBy(people));
   }).catch((error: unknown) => {
     throw asStartFault(error);
   });
+};
+
+/** What a club holds besides its members and settings. */
+const HOLDS = ['athlete', 'approach', 'session', 'movement', 'rule_set', 'ground'] as const;
+
+/** The account of somebody of the file, made where there is none; and a membership. */
+const join = async (
+  trx: Trx,
+  clubId: string,
+  person: ClubFile['people'][number],
+  passwordHash: string,
+): Promise<string> => {
+  await sql`select set_config('gravek.email', ${person.email}, true)`.execute(trx);
+  await trx
+    .insertInto('account')
+    .values({ id: uuid(), email: person.email, person: person.person, password_hash: passwordHash })
+    .onConflict((conflict) => conflict.column('email').doNothing())
+    .execute();
+  const { id } = await trx
+    .selectFrom('account')
+    .select('id')
+    .where('email', '=', person.email)
+    .executeTakeFirstOrThrow();
+  const there = await trx
+    .selectFrom('membership')
+    .select('id')
+    .where('club_id', '=', clubId)
+    .where('account_id', '=', id)
+    .executeTakeFirst();
+  if (!there) {
+    await trx
+      .insertInto('membership')
+      .values({ id: person.id, account_id: id, role: person.role })
+      .execute();
+  }
+  return id;
+};
+
+/**
+ * Puts a club file into a club that holds nothing yet, in the transaction of one of its owners: all of it
+ * or nothing. Its people become members; who is new comes in by a link. The same file sent again is done.
+ *
+ * @param mark what tells this file from others
+ * @throws {StartFault} when the club holds something, or the file cannot be kept
+ */
+export const restoreInto = async (
+  trx: Trx,
+  clubId: string,
+  file: ClubFile,
+  mark: string,
+): Promise<void> => {
+  await withoutHurry(trx);
+  const { restored } = await trx
+    .selectFrom('club')
+    .select('restored')
+    .where('id', '=', clubId)
+    .forUpdate()
+    .executeTakeFirstOrThrow();
+  if (restored === mark) return;
+  for (const table of HOLDS) {
+    const there = await trx
+      .selectFrom(table)
+      .select('id')
+      .where('club_id', '=', clubId)
+      .limit(1)
+      .executeTakeFirst();
+    if (there) {
+      throw new StartFault(
+        'This club holds something already, so nothing was changed. An archive goes into a club without athletes, plans, sessions, grounds or movements of its own.',
+      );
+    }
+  }
+  await trx
+    .updateTable('club')
+    .set((eb) => ({
+      ...settingsColumns(file.club),
+      restored: mark,
+      version: eb('version', '+', 1),
+    }))
+    .where('id', '=', clubId)
+    .execute();
+  const passwordHash = await noPassword();
+  const people = [];
+  for (const person of file.people) {
+    people.push({ ...person, accountId: await join(trx, clubId, person, passwordHash) });
+  }
+  try {
+    await loadAll(trx, file, accountsBy(people));
+  } catch (error) {
+    throw asStartFault(error);
+  }
 };

@@ -18,6 +18,7 @@ import * as atOnce from './migrations/0012_at_once';
 import * as ledger from './migrations/0013_ledger';
 import * as together from './migrations/0014_together';
 import * as rungs from './migrations/0015_rungs';
+import * as restored from './migrations/0016_restored';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -36,6 +37,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0013_ledger': ledger,
   '0014_together': together,
   '0015_rungs': rungs,
+  '0016_restored': restored,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

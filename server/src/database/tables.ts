@@ -66,6 +66,7 @@ export type Tables = {
     cue_school: string;
     time_zone: string;
     limits: JSONColumnType<LoadLimit[], string | undefined, string>;
+    restored: string | null;
     version: Generated<number>;
     created_at: Moment;
   };

@@ -1,0 +1,92 @@
+import { createHash } from 'node:crypto';
+import { CLUB_FILE_MAX } from '@gravek/contract';
+import express, { Router, type Request } from 'express';
+import { sql } from 'kysely';
+import type { Topic } from '../changes/tell';
+import { inClub, withoutHurry, type Db, type Trx, type Who } from '../database/connect';
+import { ProblemError, refused } from '../http/problem';
+import { memberAs, whoIs } from '../http/route';
+import { StartFault } from '../startFault';
+import { readClubFile, restoreInto } from './load';
+import { writeClubFile } from './write';
+
+const TOPICS: Topic[] = ['club', 'athletes', 'approaches', 'sessions', 'movements', 'reps'];
+
+const mustOwn = (who: Who, role: string | null): void => {
+  if (memberAs(who, role).role !== 'owner') {
+    throw refused(403, 'Only an owner of the club can do this.');
+  }
+};
+
+const TOO_LARGE = `An archive of more than ${CLUB_FILE_MAX / 1e6} MB is loaded at the terminal of the server. Nothing was changed.`;
+
+/** What cannot be loaded, as an answer. */
+const asAnswer = (error: unknown): unknown =>
+  error instanceof StartFault ? new ProblemError({ status: 422, title: error.message }) : error;
+
+/**
+ * The whole club out as one file and into an empty club again. Both run for as long as they take, and
+ * their bodies are too large for the routes that the others are declared as.
+ */
+export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => void): Router => {
+  const router = Router();
+
+  /** Whether the asker may, before anything is read of what they send. */
+  const owner = async (req: Request): Promise<Who> => {
+    const who = whoIs(req);
+    await inClub(db, who, (_trx, role) => Promise.resolve(mustOwn(who, role)));
+    return who;
+  };
+
+  router.get('/archive', async (req, res) => {
+    const who = await owner(req);
+    const write = async (trx: Trx): Promise<void> => {
+      await sql`select gravek_enter(${who.clubId}, ${who.accountId})`.execute(trx);
+      await withoutHurry(trx);
+      for await (const piece of writeClubFile(trx, who.clubId)) {
+        if (!res.headersSent) {
+          res.type('application/json');
+          res.set('content-disposition', 'attachment; filename="gravek-archive.json"');
+        }
+        // Whoever reads slowly is waited for.
+        if (!res.write(piece))
+          await new Promise<void>((go) => void res.once('drain', go).once('close', go));
+        if (res.closed) return;
+      }
+    };
+    // All of it as it was at one moment.
+    await db.transaction().setIsolationLevel('repeatable read').execute(write);
+    res.end();
+  });
+
+  router.post(
+    '/archive',
+    async (req, res, next) => {
+      await owner(req);
+      if (Number(req.get('content-length')) > CLUB_FILE_MAX) {
+        // What is still on its way is not waited for.
+        res.set('connection', 'close');
+        throw new ProblemError({ status: 413, title: TOO_LARGE });
+      }
+      next();
+    },
+    express.text({ limit: CLUB_FILE_MAX, type: 'application/json' }),
+    async (req, res) => {
+      const who = whoIs(req);
+      const text = typeof req.body === 'string' ? req.body : '';
+      try {
+        const file = await readClubFile(text);
+        const mark = createHash('sha256').update(text).digest('hex');
+        await inClub(db, who, async (trx, role) => {
+          mustOwn(who, role);
+          await restoreInto(trx, who.clubId, file, mark);
+        });
+      } catch (error) {
+        throw asAnswer(error);
+      }
+      for (const topic of TOPICS) tell(who.clubId, topic);
+      res.status(204).end();
+    },
+  );
+  return router;
+};

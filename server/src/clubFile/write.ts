@@ -1,0 +1,195 @@
+import { CLUB_FILE_VERSION, type ClubFile, type RepInFile } from '@gravek/contract';
+import { sql } from 'kysely';
+import type { Trx } from '../database/connect';
+import { athletes, measurement, restriction, isTrial } from '../athletes/queries';
+import { approaches, summaries } from '../approaches/queries';
+import { grounds } from '../grounds/queries';
+import { clubMovements, ruleSets } from '../movements/queries';
+import { repsOf } from '../reps/queries';
+import { sessions } from '../sessions/queries';
+
+/** One page with everything. */
+const ALL = { after: null, limit: Number.MAX_SAFE_INTEGER };
+
+/** Left out where it is not so. */
+const archived = (one: { archived: boolean }) => (one.archived ? { archived: true } : {});
+
+/** Ids of a table's rows, with whether each was taken out. */
+const rowsOf = async (trx: Trx, table: 'measurement' | 'restriction') =>
+  (
+    await trx
+      .selectFrom(table)
+      .select(['id', 'removed_at'])
+      .where(sql<boolean>`club_id = gravek_club()`)
+      .orderBy('id')
+      .execute()
+  ).map(({ id, removed_at }) => ({ id, ...(removed_at === null ? {} : { removed: true }) }));
+
+const choicesOf = async (trx: Trx) => {
+  const cues = await trx.selectFrom('cue_choice').selectAll().orderBy('made_at').execute();
+  const rungs = await trx.selectFrom('rung_choice').selectAll().orderBy('made_at').execute();
+  const common = (row: (typeof cues)[number] | (typeof rungs)[number]) => ({
+    id: row.id,
+    athleteId: row.athlete_id,
+    movement: row.movement,
+    reason: row.reason,
+    account: row.account_id,
+    day: row.day,
+    at: row.made_at.toISOString(),
+  });
+  return {
+    cueChoices: cues.map((row) => ({
+      ...common(row),
+      fault: row.fault,
+      drill: row.drill,
+      toldAt: row.told_at?.toISOString() ?? null,
+    })),
+    rungChoices: rungs.map((row) => ({ ...common(row), rung: row.rung })),
+  };
+};
+
+const peopleOf = async (trx: Trx): Promise<ClubFile['people']> =>
+  trx
+    .selectFrom('membership')
+    .innerJoin('account', 'account.id', 'membership.account_id')
+    .select(['membership.id', 'person', 'email', 'role', 'account.id as account'])
+    .where('club_id', '=', sql<string>`gravek_club()`)
+    .orderBy('membership.created_at')
+    .orderBy('membership.id')
+    .execute();
+
+/** Every plan with the measures that it was solved by. */
+const plansOf = async (trx: Trx): Promise<ClubFile['approaches']> => {
+  const ids = (await summaries(trx, ALL)).map(({ id }) => id);
+  const { rows } = await sql<{ id: string; athleteId: string; listed: boolean }>`
+    select approach_id as id, athlete_id as "athleteId", listed from athlete_approach`.execute(trx);
+  const listed = new Map(rows.map((row) => [`${row.id}/${row.athleteId}`, row.listed]));
+  return (await approaches(trx, ids)).map((plan) => ({
+    id: plan.id,
+    name: plan.name,
+    movement: plan.movement,
+    choices: plan.choices,
+    athleteIds: plan.athleteIds,
+    savedAt: plan.savedAt,
+    ...archived(plan),
+    solved: plan.solved.map((one) => ({
+      athleteId: one.athleteId,
+      listed: listed.get(`${plan.id}/${one.athleteId}`) ?? true,
+      measured: one.modelSource === 'measured',
+      at: new Date(one.solvedAt).toISOString(),
+      model: one.model,
+    })),
+  }));
+};
+
+const REPS_AT_ONCE = 2_000;
+
+/** The log of a session, a part at a time. */
+async function* logOf(trx: Trx, sessionId: string): AsyncGenerator<RepInFile[]> {
+  const who = await trx
+    .selectFrom('rep')
+    .select(['id', 'logged_by'])
+    .where('session_id', '=', sessionId)
+    .execute();
+  const loggedBy = new Map(who.map((row) => [row.id, row.logged_by]));
+  let after = 0;
+  for (;;) {
+    const part = await repsOf(trx, sessionId, { after, limit: REPS_AT_ONCE });
+    if (part.length === 0) return;
+    yield part.map(({ arrival: _, ...rep }) => {
+      const by = loggedBy.get(rep.id) ?? null;
+      return by === null ? rep : { ...rep, loggedBy: by };
+    });
+    after = part.at(-1)!.arrival;
+  }
+}
+
+/**
+ * The whole club as a club file, a piece of text at a time: all that is held but passwords, addresses of
+ * calendars and what is worked out from the rest.
+ */
+export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<string> {
+  const club = await trx
+    .selectFrom('club')
+    .selectAll()
+    .where('id', '=', clubId)
+    .executeTakeFirstOrThrow();
+  const people = await athletes(trx, ALL);
+  const tests = [];
+  for (const row of await rowsOf(trx, 'measurement')) {
+    tests.push({ ...(await measurement(trx, row.id))!, ...row });
+  }
+  const held = [];
+  for (const row of await rowsOf(trx, 'restriction')) {
+    held.push({ ...(await restriction(trx, row.id))!, ...row });
+  }
+  const list = await sessions(trx, { from: '0001-01-01', to: '9999-12-31' });
+  const file: Omit<ClubFile, 'reps'> = {
+    format: 'gravek-club',
+    version: CLUB_FILE_VERSION,
+    clubId,
+    club: {
+      name: club.name,
+      unit: club.unit as ClubFile['club']['unit'],
+      cueSchool: club.cue_school as ClubFile['club']['cueSchool'],
+      timeZone: club.time_zone,
+      limits: club.limits,
+    },
+    people: await peopleOf(trx),
+    athletes: people.map((one) => ({
+      id: one.id,
+      name: one.name,
+      squad: one.squad,
+      hand: one.hand,
+      takeoffFoot: one.takeoffFoot,
+      shoeM: one.shoeM,
+      heightM: one.heightM,
+      legM: one.legM,
+      birthYear: one.birthYear,
+      positions: one.positions,
+      ...archived(one),
+    })),
+    restrictions: held,
+    trials: tests.filter(isTrial),
+    readings: tests.filter((one) => !isTrial(one)) as ClubFile['readings'],
+    movements: (await clubMovements(trx)).map((one) => ({
+      id: one.id,
+      basedOn: one.basedOn,
+      movement: one.movement as ClubFile['movements'][number]['movement'],
+      ...archived(one),
+    })),
+    ruleSets: (await ruleSets(trx)).map((one) => ({
+      id: one.id,
+      name: one.name,
+      note: one.note,
+      rules: one.rules,
+      ...archived(one),
+    })),
+    grounds: (await grounds(trx)).map(({ version: _, archived: away, ...one }) => ({
+      ...one,
+      ...archived({ archived: away }),
+    })),
+    approaches: await plansOf(trx),
+    sessions: list.map((one) => ({
+      id: one.id,
+      date: one.date,
+      title: one.title,
+      groundId: one.groundId,
+      place: one.place,
+      template: one.template,
+      drillSets: one.drillSets,
+      ...archived(one),
+    })),
+    ...(await choicesOf(trx)),
+  };
+  yield `${JSON.stringify(file).slice(0, -1)},"reps":[`;
+  let isFirst = true;
+  for (const { id } of list) {
+    for await (const part of logOf(trx, id)) {
+      const rows = part.map((rep) => JSON.stringify(rep)).join(',\n');
+      yield `${isFirst ? '' : ','}\n${rows}`;
+      isFirst = false;
+    }
+  }
+  yield ']}\n';
+}

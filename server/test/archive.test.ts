@@ -1,0 +1,225 @@
+import { request } from 'node:http';
+import { CLUB_FILE_MAX, CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract';
+import { sql } from 'kysely';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { CLUB_TABLES } from '../src/database/clubTables';
+import {
+  aMovement,
+  anApproach,
+  anAthlete,
+  aRep,
+  aSession,
+  coachIn,
+  furnish,
+  openStage,
+  stranger,
+  type Coach,
+  type Stage,
+} from './setup';
+
+/** The whole club out as one file, and into an empty club with nothing lost. */
+
+let stage: Stage;
+beforeAll(async () => (stage = await openStage()));
+afterAll(() => stage.close());
+
+const outOf = async (coach: Coach): Promise<ClubFile> =>
+  JSON.parse((await coach.get('/archive').expect(200)).text) as ClubFile;
+
+const into = (coach: Coach, file: unknown) =>
+  coach.agent
+    .post('/api/archive')
+    .set('origin', stage.origin)
+    .type('application/json')
+    .send(typeof file === 'string' ? file : JSON.stringify(file));
+
+/** What is answered to a body that says it is too large, before any of it is there. */
+const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
+  const cookie = (coach.agent as unknown as { jar: { getCookies: (at: object) => unknown } }).jar
+    .getCookies({ domain: '127.0.0.1', path: '/', secure: false, script: false })
+    ?.toString();
+  return new Promise((resolve, reject) => {
+    const asked = request(
+      `${stage.address}/api/archive`,
+      {
+        method: 'POST',
+        headers: {
+          ...{ origin: stage.origin, 'content-type': 'application/json' },
+          ...{ 'content-length': CLUB_FILE_MAX + 1, cookie: cookie ?? '' },
+        },
+      },
+      (res) => {
+        resolve(res.statusCode);
+        res.destroy();
+      },
+    );
+    asked.on('error', reject);
+    asked.write('{');
+  });
+};
+
+/** Addresses of calendars are keys of their owners; who is a member is looked at by itself. */
+const KEPT = CLUB_TABLES.filter((table) => table !== 'calendar_address' && table !== 'membership');
+
+/** Every row of a club, without what tells when it came into this database and how often it was saved. */
+const rowsOf = async (clubId: string): Promise<Record<string, string[]>> => {
+  const all: Record<string, string[]> = {};
+  for (const table of KEPT) {
+    const { rows } = await sql<{ row: Record<string, unknown> }>`
+      select to_jsonb(t) - 'club_id' - 'created_at' - 'version' - 'counted' as row
+      from ${sql.table(table)} t where club_id = ${clubId}`.execute(stage.owner);
+    all[table] = rows
+      .map(({ row }) => {
+        for (const flag of ['archived_at', 'removed_at']) if (row[flag]) row[flag] = true;
+        if (table === 'movement' || table === 'ground' || table === 'rule_set') delete row.saved_at;
+        // A file writes moments to the thousandth of a second.
+        for (const [key, value] of Object.entries(row))
+          if (/_at$/.test(key) && typeof value === 'string')
+            row[key] = new Date(value).toISOString();
+        return JSON.stringify(row);
+      })
+      .sort();
+  }
+  return all;
+};
+
+/** A club in which everything that can be kept is kept, put away or taken out. */
+const fullClub = async (): Promise<Coach> => {
+  const coach = await coachIn(stage);
+  const helper = await coachIn(stage, 'assistant', coach.clubId);
+  const own = await furnish(coach);
+  const { athlete } = own;
+  const gone = anAthlete({ legM: 0.9 });
+  const guest = anAthlete({ hand: 'left', takeoffFoot: 'left' });
+  for (const one of [gone, guest]) await coach.post('/athletes', one).expect(200);
+  await coach.put(`/athletes/${gone.id}/away`, { away: true }).expect(200);
+  const trial = (takenOn: string) => ({
+    ...{ id: uuid(), athleteId: athlete.id, takenOn, source: 'other', note: 'wind' },
+    steps: Array.from({ length: 9 }, (_, i) => ({
+      lengthM: 1.2 + 0.08 * i,
+      intervalS: 0.27 - 0.003 * i,
+    })),
+  });
+  const at = `/athletes/${athlete.id}`;
+  const [kept, out] = [trial('2031-05-02'), trial('2031-05-01')];
+  for (const one of [kept, out]) await coach.post(`${at}/trials`, one).expect(200);
+  await coach.put(`${at}/trials/${out.id}/away`, { away: true }).expect(200);
+  const reading = { kind: 'run-through', missesM: [0.1, -0.05, 0.02] };
+  await coach
+    .post(`${at}/readings`, { ...kept, steps: undefined, id: uuid(), reading })
+    .expect(200);
+  const restriction = {
+    ...{ id: uuid(), athleteId: athlete.id, kind: 'reduced', from: '2031-05-01' },
+    ...{ until: null, share: 0.5, note: 'knee' },
+  };
+  await coach.post(`${at}/restrictions`, restriction).expect(200);
+  await coach.put(`${at}/restrictions/${restriction.id}/away`, { away: true }).expect(200);
+  const put = aMovement();
+  await coach.post('/movements', put).expect(200);
+  await coach.put(`/movements/${put.id}/away`, { away: true }).expect(200);
+  // Solved before another run was measured: it stays as it was.
+  const plan = anApproach([athlete.id]);
+  await coach.post('/approaches', plan).expect(200);
+  const session = aSession(plan.id, [athlete.id, guest.id]);
+  await coach.post('/sessions', session).expect(200);
+  await coach.post(`${at}/trials`, trial('2031-05-10')).expect(200);
+  const rep = (change: object) =>
+    aRep(session, { outcome: 'fault', faults: ['reaches'], ...change });
+  const [first, second] = [rep({ rep: 1, turn: 1 }), rep({ rep: 2, turn: 2, cue: 'reaches' })];
+  await coach.post('/reps', { reps: [first, second] }).expect(200);
+  const undo = { ...first, id: uuid(), outcome: 'void', voids: first.id, faults: [] };
+  await coach.post('/reps', { reps: [{ ...undo, deviceNo: 90 }] }).expect(200);
+  const theirs = rep({ rep: 2, turn: 2, device: uuid(), faults: ['slows-in'], note: 'late' });
+  await helper.post('/reps', { reps: [theirs] }).expect(200);
+  const choice = { id: uuid(), movement: 'straight-run-up', reason: 'seen' };
+  await coach.post(`${at}/cues`, { ...choice, fault: 'reaches', drill: null }).expect(204);
+  await coach.post(`${at}/rungs`, { ...choice, id: uuid(), rung: 'half' }).expect(204);
+  const put2 = aSession(plan.id, [athlete.id]);
+  await coach.post('/sessions', put2).expect(200);
+  await coach.put(`/sessions/${put2.id}/away`, { away: true }).expect(200);
+  const club = (await coach.get('/me').expect(200)).body.club as Record<string, unknown>;
+  const limits = [{ kind: 'jumps', upToAge: 14, week: 60 }];
+  await coach.put('/club', { ...club, unit: 'imperial', limits }).expect(200);
+  return coach;
+};
+
+describe('an archive', () => {
+  it('restores a club into an empty one with nothing lost, and says the same of it', async () => {
+    const from = await fullClub();
+    const file = await outOf(from);
+    expect(file.version).toBe(CLUB_FILE_VERSION);
+    expect(JSON.stringify(file)).not.toMatch(/password|argon/i);
+    const to = await coachIn(stage);
+    await into(to, file).expect(204);
+    expect(await rowsOf(to.clubId)).toEqual(await rowsOf(from.clubId));
+    for (const table of KEPT.filter((one) => one !== 'rep_count' && one !== 'fault_standing'))
+      expect((await rowsOf(from.clubId))[table]!.length, table).toBeGreaterThan(0);
+    for (const place of ['/faults', '/outdated-plans', '/causes/straight-run-up']) {
+      expect((await to.get(place).expect(200)).body).toEqual((await from.get(place)).body);
+    }
+    const again = await outOf(to);
+    expect(again.people.map((one) => one.email)).toEqual(
+      expect.arrayContaining(file.people.map((one) => one.email)),
+    );
+    expect({ ...again, clubId: '', people: [] }).toEqual({ ...file, clubId: '', people: [] });
+    // An answer that was lost: the same once more is done; another is refused, and changes nothing.
+    await into(to, file).expect(204);
+    const other = { ...file, club: { ...file.club, name: 'Another' } };
+    const refusal = await into(to, other).expect(422);
+    expect((refusal.body as { title: string }).title).toContain('holds something already');
+    expect((await outOf(to)).club).toEqual(file.club);
+  });
+
+  it('is for owners only, and nobody else’s body is read', async () => {
+    const owner = await coachIn(stage);
+    const coach = await coachIn(stage, 'coach', owner.clubId);
+    await coach.get('/archive').expect(403);
+    await into(coach, '{}').expect(403);
+    await stranger(stage).get('/archive').expect(401);
+    await into(stranger(stage), '{}').expect(401);
+  });
+
+  it('is refused whole and in words when it is broken, newer, too large or does not hang together', async () => {
+    const file = await outOf(await fullClub());
+    const to = await coachIn(stage);
+    const before = await rowsOf(to.clubId);
+    const said = async (sent: unknown): Promise<string> =>
+      ((await into(to, sent).expect(422)).body as { title: string }).title;
+    expect(await said('{"format": "gravek-')).toContain('cannot be read as JSON');
+    expect(await said('[]')).toContain('cannot be loaded');
+    expect(await said({ ...file, version: CLUB_FILE_VERSION + 1 })).toContain('newer Gravek');
+    expect(await said({ ...file, format: 'other' })).toContain('format');
+    const [rep, ...others] = file.reps;
+    expect(await said({ ...file, reps: [...others, { ...rep!, outcome: 'splendid' }] })).toContain(
+      `reps[${others.length}].outcome`,
+    );
+    expect(await said({ ...file, athletes: file.athletes.slice(1) })).toContain(
+      'no such athlete in the file',
+    );
+    const { model } = file.approaches.at(-1)!.solved![0]!;
+    const solved = [
+      { ...file.approaches.at(-1)!.solved![0]!, model: { ...model, topLengthM: -1 } },
+    ];
+    expect(await said({ ...file, approaches: [{ ...file.approaches.at(-1)!, solved }] })).toContain(
+      'solved[0].model.topLengthM',
+    );
+    expect(await statusOfTooLarge(to)).toBe(413);
+    expect(await rowsOf(to.clubId)).toEqual(before);
+  });
+
+  it('brings people who are new here in by a link only', async () => {
+    const file = await outOf(await fullClub());
+    const to = await coachIn(stage);
+    const email = `${uuid()}@club.invalid`;
+    const person = { id: uuid(), account: uuid(), person: 'Somebody New', email, role: 'coach' };
+    await into(to, { ...file, people: [...file.people, person] }).expect(204);
+    const members = (await to.get('/members').expect(200)).body as { id: string; email: string }[];
+    expect(members.map((one) => one.email)).toContain(email);
+    for (const password of ['', 'password', 'undefined']) {
+      const { status } = await stranger(stage).post('/sign-in', { email, password });
+      expect(status).toBeGreaterThanOrEqual(401);
+    }
+    await to.post(`/members/${person.id}/link`).expect(200);
+  });
+});
