@@ -303,5 +303,5 @@ export type AthletePlan = {
   name: string;
   modelSource: ModelSource;
   /** null when it does not fit */
-  outline: Pick<Outline, 'startM' | 'steps'> | null;
+  outline: Pick<Outline, 'startM' | 'steps' | 'firstFoot' | 'checkMarks'> | null;
 };

@@ -148,3 +148,7 @@ export type Me = {
 
 /** What a visitor may know before signing in. */
 export type Door = { demo: boolean; empty: boolean };
+
+/** Tables of a club that go out for a spreadsheet. */
+export const CSV_TABLES = ['reps', 'faults', 'measures', 'loads'] as const;
+export type CsvTableName = (typeof CSV_TABLES)[number];

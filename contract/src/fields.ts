@@ -103,8 +103,10 @@ export const moment = (what: string) =>
     .strict()
     .required(`${what} is missing.`)
     .max(40, `${what} is not a time.`)
-    .test('moment', `${what} is not a time.`, (value) => {
-      if (!value || !ISO.test(value) || !inYears(value)) return false;
+    .test('moment', `${what} is not a time.`, (value: string | null | undefined) => {
+      // Whether it may be missing is said by the field itself.
+      if (value === undefined || value === null) return true;
+      if (!ISO.test(value) || !inYears(value)) return false;
       const read = new Date(value);
       return (
         !Number.isNaN(read.getTime()) && read.toISOString().slice(0, 19) === value.slice(0, 19)

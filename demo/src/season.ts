@@ -22,6 +22,7 @@ import {
   type OnGround,
   type ReadingRow,
   type Rep,
+  type RepInFile,
   type SessionInput,
   type Trial,
   type Work,
@@ -81,6 +82,14 @@ const ANSWER: Record<Course, number> = {
 /** How a measured run is long or short, and each of its steps besides, as parts of a length. */
 const RUN_SCATTER = 0.01;
 const STEP_SCATTER = 0.02;
+/** Of one squad two have watched so many days; and how surely one sees what the other does, and what they do not. */
+const TWO_WATCH = 'Athletics';
+const TWO_WATCH_DAYS = 14;
+const ALSO_SEEN = 0.8;
+const ONLY_SEEN = 0.03;
+/** A movement whose read is called, and how often it is taken right. */
+const CALLED = 'give-ground';
+const READ_RIGHT = 0.7;
 const SET_BELOW = 0.2;
 /** When some faults come back, and others give way at last. */
 const TURN_DAYS_AGO = 16;
@@ -353,9 +362,28 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     return [...seen];
   };
 
-  /** the phone of the coach who logs all of it */
+  const watching = randomLcg(seed / 7);
+  const [runa, aldo] = [id(founded, watching), id(founded, watching)];
+  /** the phone of the coach who logs all of it, and that of who watches some of it too */
   const phone = id(founded);
-  const reps: Rep[] = [];
+  const other = id(founded, watching);
+  const reps: RepInFile[] = [];
+  /** What somebody else makes of a rep of which one has seen some faults. */
+  const seenByOther = (movement: Movement, faults: readonly string[]): string[] =>
+    movement.faults
+      .map(({ code }) => code)
+      .filter((code) => watching() < (faults.includes(code) ? ALSO_SEEN : ONLY_SEEN));
+  /** What was asked at a read that is called, and what was made of it. */
+  const readOf = (movement: Movement): Pick<Rep, 'exit' | 'taken' | 'lateS'> => {
+    const phase = movement.code === CALLED ? movement.phases.find((one) => one.read) : undefined;
+    if (!phase?.read) return { exit: null, taken: null, lateS: null };
+    const { options } = phase.read;
+    const pick = (): string =>
+      `${phase.code}:${options[Math.floor(watching() * options.length)]!.code}`;
+    const exit = pick();
+    const taken = watching() < READ_RIGHT ? exit : pick();
+    return { exit, taken, lateS: Number((0.25 + 0.35 * watching()).toFixed(2)) };
+  };
   const leads = new Map<string, Foot | null>();
   const leadOf = (plan: ScenarioApproach, person: Person, side: Side): Foot | null => {
     const at = `${plan.key}/${person.id}/${side}`;
@@ -412,7 +440,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
             tally.set(at, day);
             if (!skips) day.reps += 1;
             for (const fault of faults) day.faults.set(fault, (day.faults.get(fault) ?? 0) + 1);
-            reps.push({
+            const logged: RepInFile = {
               id: id(new Date(clock), draw),
               sessionId: one.id,
               drillSetId: set.id,
@@ -435,6 +463,19 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
               device: phone,
               deviceNo: reps.length + 1,
               at: new Date(clock).toISOString(),
+              loggedBy: runa,
+              ...(skips ? {} : readOf(movement)),
+            };
+            reps.push(logged);
+            if (daysAgo > TWO_WATCH_DAYS || skips || person.squad !== TWO_WATCH) continue;
+            const theirs = seenByOther(movement, faults);
+            reps.push({
+              ...logged,
+              id: id(new Date(clock), watching),
+              outcome: theirs.length > 0 ? 'fault' : 'clean',
+              faults: theirs,
+              device: other,
+              loggedBy: aldo,
             });
           }
         });
@@ -492,9 +533,17 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
     clubId: id(founded),
     club: { ...CLUB },
     people: [
-      { id: id(founded), person: 'Runa Telford', email: DEMO_EMAIL, role: 'owner', password },
       {
         id: id(founded),
+        account: runa,
+        person: 'Runa Telford',
+        email: DEMO_EMAIL,
+        role: 'owner',
+        password,
+      },
+      {
+        id: id(founded),
+        account: aldo,
         person: 'Aldo Penhale',
         email: 'assistant@demo.invalid',
         role: 'assistant',

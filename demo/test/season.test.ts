@@ -5,8 +5,11 @@ import { makeSeason } from '../src';
 
 const today = new Date('2031-05-14T12:00:00Z');
 const season = makeSeason(today, 'a password for tests');
-const ran = (season.reps as Rep[]).filter(
-  (rep) => rep.outcome !== 'skip' && rep.movement === 'straight-run-up',
+const ran = season.reps.filter(
+  (rep) =>
+    rep.device === season.reps[0]!.device &&
+    rep.outcome !== 'skip' &&
+    rep.movement === 'straight-run-up',
 );
 
 const trendsOf = (athleteId: string) => {

@@ -24,7 +24,8 @@ import { makeSeason } from '../src';
 
 const movement = movementOf('straight-run-up');
 const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
-const reps = season.reps as Rep[];
+/** What the coach logged who watches all of it. */
+const reps = season.reps.filter((rep) => rep.device === season.reps[0]!.device);
 const dateOf = new Map(season.sessions.map((one) => [one.id, one.date]));
 
 const logged = [...new Set(reps.map((rep) => rep.movement))].map((code) => movementOf(code));
@@ -72,6 +73,19 @@ describe('the season', () => {
       (rep) => `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.side}/${rep.rep}`,
     );
     expect(new Set(turns).size).toBe(turns.length);
+  });
+
+  it('has reps that a second coach watched too, and reads that were mostly taken right', () => {
+    const twice = season.reps.filter((rep) => rep.device !== season.reps[0]!.device);
+    const turn = (rep: Rep): string =>
+      `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.side}/${rep.rep}`;
+    const first = new Map(reps.map((rep) => [turn(rep), rep]));
+    expect(twice.length).toBeGreaterThan(100);
+    for (const rep of twice) expect(first.get(turn(rep))?.loggedBy).not.toBe(rep.loggedBy);
+    const read = reps.filter((rep) => rep.exit !== null);
+    const right = read.filter((rep) => rep.taken === rep.exit).length;
+    expect(right / read.length).toBeGreaterThan(0.7);
+    expect(right / read.length).toBeLessThan(0.9);
   });
 
   it('has faults on fault reps only, and only those of the movement', () => {

@@ -160,6 +160,15 @@ export {
 } from './ledger';
 export { checkCauses, withLink } from './causes';
 export { laddersOf } from './ladder';
+export { CSV_START, csvText, readTable, type Cell, type CsvTable } from './csv';
+export {
+  guessRosterColumns,
+  readRosterTable,
+  ROSTER_COLUMNS,
+  type RosterColumn,
+  type RosterRow,
+  type TableAthlete,
+} from './rosterTable';
 export { offer, whatChanges, whyNot, withOffer } from './offers';
 export { freshReading, readReading, type TypedReading } from './readingText';
 export {

@@ -15,6 +15,7 @@ import type { Db } from './database/connect';
 import { problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
 import { clubRouter } from './http/route';
+import { reportRouter } from './reports/routes';
 import { ROUTES } from './routes';
 import { calendarFeed } from './sessions/calendar';
 import { doorRouter, SIGNED_IN_MS } from './signIn/routes';
@@ -140,6 +141,7 @@ export const createApp = (parts: Parts): Express => {
   api.get('/changes', changeStream(db, changes, stopping));
   const tell = teller(db, stopping);
   api.use(archiveRouter(db, tell));
+  api.use(reportRouter(db));
   api.use(clubRouter({ db, tell }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));

@@ -1,6 +1,7 @@
 import { request } from 'node:http';
 import { CLUB_FILE_MAX, CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract';
 import { sql } from 'kysely';
+import Papa from 'papaparse';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { CLUB_TABLES } from '../src/database/clubTables';
@@ -143,6 +144,47 @@ const fullClub = async (): Promise<Coach> => {
   await coach.put('/club', { ...club, unit: 'imperial', limits }).expect(200);
   return coach;
 };
+
+describe('tables for a spreadsheet', () => {
+  it('hold reps that stand, faults, measures and loads, and no cell that would run', async () => {
+    const coach = await fullClub();
+    const cells = async (table: string): Promise<string[][]> => {
+      const { text } = await coach.get(`/csv/${table}`).expect(200).expect('content-type', /csv/);
+      const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: true });
+      expect(new Set(data.map((row) => row.length)).size).toBe(1);
+      return data;
+    };
+    const [heads, ...reps] = await cells('reps');
+    // One was taken back, and one was logged by two: two turns and that of another session stand.
+    const logged = (await outOf(coach)).reps.filter(({ outcome }) => outcome !== 'void');
+    expect(logged).toHaveLength(4);
+    expect(reps).toHaveLength(2);
+    expect(reps.map((row) => row[heads!.indexOf('logged by')])).toEqual(['A owner', 'A owner']);
+    expect((await cells('faults')).length).toBeGreaterThan(1);
+    const measures = await cells('measures');
+    expect(measures.filter((row) => row[3] === 'run-through').map((row) => row[5])).toEqual([
+      '0.1',
+      '-0.05',
+      '0.02',
+    ]);
+    expect(measures.some((row) => row[4] === 'step 9 lengthM' && row[5] === '1.84')).toBe(true);
+    expect((await cells('loads'))[1]!.slice(4, 6)).toEqual(['Straight run-up', '1']);
+    const { athletes } = await outOf(coach);
+    const { id, ...fields } = athletes[0]!;
+    const named = { ...fields, name: '@SUM(1)', squad: '=1+1' };
+    await coach.put(`/athletes/${id}`, { ...named, version: 1 }).expect(200);
+    expect((await cells('measures'))[1]!.slice(0, 2)).toEqual(["'@SUM(1)", "'=1+1"]);
+    for (const table of ['reps', 'faults', 'measures', 'loads']) {
+      for (const cell of (await cells(table)).flat()) {
+        expect(cell).not.toMatch(/^\s*[=@+]/);
+      }
+    }
+    await coach.get('/csv/everything').expect(404);
+    const helper = await coachIn(stage, 'assistant', coach.clubId);
+    await helper.get('/csv/reps').expect(403);
+    await stranger(stage).get('/csv/reps').expect(401);
+  });
+});
 
 describe('an archive', () => {
   it('restores a club into an empty one with nothing lost, and says the same of it', async () => {

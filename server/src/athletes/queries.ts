@@ -212,6 +212,11 @@ export const plansOf = async (trx: Trx, athleteId: string): Promise<AthletePlan[
     .execute();
   return rows.map(({ outline, ...row }) => ({
     ...row,
-    outline: outline && { startM: outline.startM, steps: outline.steps },
+    outline: outline && {
+      startM: outline.startM,
+      steps: outline.steps,
+      firstFoot: outline.firstFoot,
+      checkMarks: outline.checkMarks,
+    },
   }));
 };

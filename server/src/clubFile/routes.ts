@@ -1,22 +1,16 @@
 import { createHash } from 'node:crypto';
 import { CLUB_FILE_MAX } from '@gravek/contract';
 import express, { Router, type Request } from 'express';
-import { sql } from 'kysely';
 import type { Topic } from '../changes/tell';
-import { inClub, withoutHurry, type Db, type Trx, type Who } from '../database/connect';
-import { ProblemError, refused } from '../http/problem';
-import { memberAs, whoIs } from '../http/route';
+import { inClub, type Db, type Who } from '../database/connect';
+import { sendPieces } from '../http/pieces';
+import { ProblemError } from '../http/problem';
+import { memberAs, mustBe, whoIs } from '../http/route';
 import { StartFault } from '../startFault';
 import { readClubFile, restoreInto } from './load';
 import { writeClubFile } from './write';
 
 const TOPICS: Topic[] = ['club', 'athletes', 'approaches', 'sessions', 'movements', 'reps'];
-
-const mustOwn = (who: Who, role: string | null): void => {
-  if (memberAs(who, role).role !== 'owner') {
-    throw refused(403, 'Only an owner of the club can do this.');
-  }
-};
 
 const TOO_LARGE = `An archive of more than ${CLUB_FILE_MAX / 1e6} MB is loaded at the terminal of the server. Nothing was changed.`;
 
@@ -34,29 +28,14 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
   /** Whether the asker may, before anything is read of what they send. */
   const owner = async (req: Request): Promise<Who> => {
     const who = whoIs(req);
-    await inClub(db, who, (_trx, role) => Promise.resolve(mustOwn(who, role)));
+    await inClub(db, who, (_trx, role) => Promise.resolve(mustBe('owner', memberAs(who, role))));
     return who;
   };
 
-  router.get('/archive', async (req, res) => {
-    const who = await owner(req);
-    const write = async (trx: Trx): Promise<void> => {
-      await sql`select gravek_enter(${who.clubId}, ${who.accountId})`.execute(trx);
-      await withoutHurry(trx);
-      for await (const piece of writeClubFile(trx, who.clubId)) {
-        if (!res.headersSent) {
-          res.type('application/json');
-          res.set('content-disposition', 'attachment; filename="gravek-archive.json"');
-        }
-        // Whoever reads slowly is waited for.
-        if (!res.write(piece))
-          await new Promise<void>((go) => void res.once('drain', go).once('close', go));
-        if (res.closed) return;
-      }
-    };
-    // All of it as it was at one moment.
-    await db.transaction().setIsolationLevel('repeatable read').execute(write);
-    res.end();
+  router.get('/archive', (req, res) => {
+    const who = whoIs(req);
+    const file = { least: 'owner', name: 'gravek-archive.json', type: 'application/json' } as const;
+    return sendPieces(db, who, file, res, (trx) => writeClubFile(trx, who.clubId));
   });
 
   router.post(
@@ -78,7 +57,7 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
         const file = await readClubFile(text);
         const mark = createHash('sha256').update(text).digest('hex');
         await inClub(db, who, async (trx, role) => {
-          mustOwn(who, role);
+          mustBe('owner', memberAs(who, role));
           await restoreInto(trx, who.clubId, file, mark);
         });
       } catch (error) {

@@ -53,6 +53,12 @@ export const route = <S extends AnyObjectSchema = AnyObjectSchema>(
 ): Route => declared as unknown as Route;
 
 const RANK: Record<Role, number> = { assistant: 0, coach: 1, owner: 2 };
+
+/** @throws {ProblemError} 403 when the member may less than the role does */
+export const mustBe = (least: Role, { role }: Member): void => {
+  if (RANK[role] < RANK[least]) throw refused(403, REFUSALS[least]);
+};
+
 const REFUSALS: Record<Role, string> = {
   assistant: 'This needs a membership of the club.',
   coach: 'An assistant can run sessions and log reps; this needs a coach.',
@@ -129,7 +135,7 @@ type Came = {
 /** @throws {ProblemError} when the member may not, or what came cannot be read */
 const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
   const { params, query } = came;
-  if (RANK[who.role] < RANK[declared.access]) throw refused(403, REFUSALS[declared.access]);
+  mustBe(declared.access, who);
   for (const [key, value] of Object.entries(params)) {
     if (key.toLowerCase().endsWith('id') && !UUID.test(value)) {
       throw refused(404, 'There is nothing at this address.');

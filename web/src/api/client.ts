@@ -27,18 +27,23 @@ export const showsClub = (clubId: string | null): void => {
 };
 const OTHER_CLUB = 412;
 
-const request = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+const request = async <T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  file?: Blob,
+): Promise<T> => {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       credentials: 'same-origin',
-      signal: AbortSignal.timeout(TIMEOUT_MS),
+      ...(file ? {} : { signal: AbortSignal.timeout(TIMEOUT_MS) }),
       headers: {
         ...(shown === null ? {} : { [CLUB_HEADER]: shown }),
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined && !file ? {} : { 'content-type': 'application/json' }),
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(file ? { body: file } : body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
     throw new Unreachable();
@@ -55,6 +60,10 @@ const request = async <T>(method: string, path: string, body?: unknown): Promise
   // Whatever else answers is not Gravek: a proxy in between, or a server on its way down.
   throw new Unreachable();
 };
+
+/** Sends a file, however long that takes. */
+export const sendFile = (path: string, file: Blob): Promise<void> =>
+  request('POST', path, undefined, file);
 
 export const api = {
   get: <T>(path: string) => request<T>('GET', path),

@@ -48,6 +48,12 @@ const SessionPage = lazy(async () => ({
 const Run = lazy(async () => ({ default: (await import('../run/Run')).Run }));
 const RunChoice = lazy(async () => ({ default: (await import('../run/RunChoice')).RunChoice }));
 const Faults = lazy(async () => ({ default: (await import('../faults/Faults')).Faults }));
+const AthleteSheet = lazy(async () => ({
+  default: (await import('../reports/AthleteSheet')).AthleteSheet,
+}));
+const SeasonSummary = lazy(async () => ({
+  default: (await import('../reports/SeasonSummary')).SeasonSummary,
+}));
 const Club = lazy(async () => ({ default: (await import('../club/Club')).Club }));
 
 const refreshAthletes = (): void => void refreshKept();
@@ -81,7 +87,9 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route path="sessions/:id" element={<SessionPage />} />
           <Route path="sessions/:id/card" element={<SessionCard />} />
           <Route path="run" element={<RunChoice />} />
+          <Route path="athletes/:id/sheet" element={<AthleteSheet />} />
           <Route path="faults" element={<Faults />} />
+          <Route path="faults/season" element={<SeasonSummary />} />
           <Route path="club" element={<Club />} />
           <Route path="*" element={<p>There is nothing at this address.</p>} />
         </Route>

@@ -137,6 +137,9 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
                 >
                   {athlete.archived ? 'Bring back' : 'Archive'}
                 </Dropdown.Item>
+                <Dropdown.Item as={Link} to={`/athletes/${athlete.id}/sheet`}>
+                  Sheet to print
+                </Dropdown.Item>
                 <Dropdown.Item
                   href={`/api/athletes/${athlete.id}/export`}
                   download={`${athlete.name}.json`}

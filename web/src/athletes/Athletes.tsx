@@ -25,6 +25,7 @@ import { FootWord } from '../drawing/FootPrint';
 import { counted, dayName } from '../controls/dates';
 import { AthleteForm } from './AthleteForm';
 import { RosterForm } from './RosterForm';
+import { TableForm } from './TableForm';
 import { useAddress } from '../controls/useAddress';
 
 /** What an open-ended restriction waits for; sorts after every day. */
@@ -236,6 +237,9 @@ export const Athletes = () => {
             <Button variant="outline-dark" onClick={() => set('list', '1')}>
               Add a list
             </Button>
+            <Button variant="outline-dark" onClick={() => set('file', '1')}>
+              From a file
+            </Button>
             <Button onClick={() => setAdding(true)}>Add athlete</Button>
           </>
         )}
@@ -252,6 +256,7 @@ export const Athletes = () => {
         }
       </Loaded>
       {adding && <AthleteForm onClose={() => setAdding(false)} />}
+      {mayPlan && query.has('file') && <TableForm onClose={() => set('file', '')} />}
       {mayPlan && query.has('list') && <RosterForm onClose={() => set('list', '')} />}
     </>
   );

@@ -28,7 +28,9 @@ export const RosterForm = ({ onClose }: { onClose: () => void }) => {
   const here = useAthletes().data ?? [];
   const write = useWrite((body: object) => api.post<Athlete>('/athletes', body), 'athletes', 'run');
   const { athletes, wrong } = readRoster(draft.text, style, here[0]?.squad ?? 'Squad');
-  const known = new Map(here.map((one) => [nameOf(one.name), one.id]));
+  const known = new Map(
+    here.filter((one) => !one.archived).map((one) => [nameOf(one.name), one.id]),
+  );
   // Somebody of the same name is there already, unless this list made them.
   const fresh = athletes.filter(({ name }) => {
     const id = known.get(nameOf(name));

@@ -25,6 +25,7 @@ import { useCheckedForm } from '../controls/form';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Account } from './Account';
+import { Archive } from './Archive';
 import { Grounds } from './Grounds';
 import { Limits } from './Limits';
 import { RuleSets } from './RuleSets';
@@ -354,6 +355,7 @@ export const Club = () => {
           <Device club={club} />
           <People />
           <RuleSets />
+          <Archive />
         </div>
       </div>
     </>

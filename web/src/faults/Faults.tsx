@@ -262,7 +262,11 @@ export const Faults = () => {
   const catalogue = useCatalogue();
   return (
     <>
-      <PageHead title="Faults" over="Who most deserves the next session, and with which one cue" />
+      <PageHead title="Faults" over="Who most deserves the next session, and with which one cue">
+        <Link className="btn btn-outline-dark" to="/faults/season">
+          The season so far
+        </Link>
+      </PageHead>
       <Loaded query={athletes} what="Getting the athletes …">
         {(people) => (
           <Loaded query={squad} what="Working out the rates …">

@@ -1,5 +1,5 @@
-import { LIVE_RATE, rateBand } from '@gravek/core';
-import type { Athlete, ConditionAxis, Ledger, LedgerRow, Movement } from '@gravek/contract';
+import { LIVE_RATE } from '@gravek/core';
+import type { Athlete, ConditionAxis, Ledger, Movement } from '@gravek/contract';
 import { exitName, faultOf, isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -7,29 +7,17 @@ import Form from 'react-bootstrap/Form';
 import { useAthleteFaults, useLedger } from '../api/queries';
 import { counted, dayName } from '../controls/dates';
 import { Empty, Loaded } from '../controls/Notice';
-import { RateChart, type RatePoint } from '../drawing/RateChart';
+import { RateChart } from '../drawing/RateChart';
 import { useCatalogue } from '../movements/useCatalogue';
 import { Causes } from './Causes';
 import { CueInForce } from './CueInForce';
 import { FaultDrills } from './FaultDrills';
 import { Ladder } from './Ladder';
 import { LedgerTable } from './LedgerTable';
+import { pointsOf } from './points';
 import { agreementSentence, contrastSentence, readSentence, whyState } from './words';
 
 const SHOWN = 8;
-/** Points of a curve: more than can be told apart. */
-const POINTS = 60;
-
-/** The rate as it stood after each of the last sessions. */
-const pointsOf = (ledger: Ledger, row: LedgerRow): RatePoint[] => {
-  const sessions = ledger.log.map(({ date, reps }, i) => ({ date, reps, faults: row.shown[i]! }));
-  const first = Math.max(0, sessions.length - POINTS);
-  return sessions.slice(first).map((session, i) => ({
-    ...session,
-    ...rateBand({ sessions: sessions.slice(0, first + i + 1), onDate: session.date }),
-  }));
-};
-
 const AXES: Record<ConditionAxis, string> = {
   part: 'Part',
   side: 'Side',

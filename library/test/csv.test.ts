@@ -1,0 +1,97 @@
+import fc from 'fast-check';
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { csvText, guessRosterColumns, readRosterTable, readTable } from '../src';
+
+const metric = { unit: 'metric' as const };
+
+describe('a table as CSV', () => {
+  it('holds nothing that a spreadsheet would run, and otherwise what was put in', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.array(fc.string({ maxLength: 12, unit: 'grapheme' }), { minLength: 2, maxLength: 2 }),
+        ),
+        (rows) => {
+          const { data } = Papa.parse<string[]>(csvText([['a', 'b'], ...rows]));
+          expect(data).toHaveLength(rows.length + 1);
+          rows.forEach((row, r) =>
+            row.forEach((cell, c) => {
+              const read = data[r + 1]![c]!;
+              expect(read === cell || read === `'${cell}`).toBe(true);
+              expect(read).not.toMatch(/^\s*[=+\-@＝＋－＠]/);
+            }),
+          );
+        },
+      ),
+    );
+    expect(csvText([['n'], [-1.5], ['-1.5'], ['=A1\n'], [null], [true]])).toBe(
+      `n\r\n-1.5\r\n"'-1.5"\r\n"'=A1\n"\r\n\r\ntrue`,
+    );
+  });
+});
+
+describe('a table of athletes', () => {
+  const read = (text: string) => {
+    const table = readTable(text)!;
+    return readRosterTable(table, guessRosterColumns(table), metric, 'Squad');
+  };
+
+  it('is read by its heads, whatever separates the cells', () => {
+    const ada = {
+      ...{ name: 'Ada Reed', squad: 'Wings', hand: 'left', takeoffFoot: 'left' },
+      ...{ heightM: 1.74, legM: null, shoeM: 0.27, birthYear: 2009, positions: ['wing', 'back'] },
+    };
+    for (const text of [
+      'First name,Surname,Team,Position,Hand,Take-off foot,Height (cm),Shoe length,Date of birth\nAda,Reed,Wings,wing/back,L,left,174,27 cm,30.05.2009',
+      '\ufeffName;Squad;Positions;Dominant hand;Takeoff;Height;Shoe;Born\r\n Ada  Reed ;Wings;"wing; back";Left;l;1,74;0,27;2009\r\n;;;;;;;',
+    ]) {
+      expect(read(text)).toEqual([{ line: 2, athlete: ada, why: null }]);
+    }
+  });
+
+  it('says of each row why it cannot be taken, and takes the others', () => {
+    const rows = read(
+      'name,hand,height,birth year\nJon,both,,\n,left,,\nIda,,9 m,\nUna,right,tall,\nJon,,,\nMo,,,soon\nJon,,1.60,',
+    );
+    expect(rows.map(({ line, why }) => [line, why !== null])).toEqual([
+      [2, true],
+      [3, true],
+      [4, true],
+      [5, true],
+      [6, false],
+      [7, true],
+      [8, true],
+    ]);
+    expect(rows.at(-1)!.why).toContain('before');
+  });
+
+  it('is read by other columns when the coach says so', () => {
+    const table = readTable('wer,was\nAda Reed,Wings\nJon Vale,')!;
+    expect(guessRosterColumns(table)).toEqual([null, null]);
+    const rows = readRosterTable(table, ['name', 'squad'], metric, 'Squad');
+    expect(rows.map((row) => row.athlete?.squad)).toEqual(['Wings', 'Squad']);
+    expect(readRosterTable(table, [null, 'squad'], metric, 'Squad').every((row) => row.why)).toBe(
+      true,
+    );
+  });
+
+  it('survives whatever is in a file', () => {
+    expect(readTable('')).toBeNull();
+    expect(readTable('only one line')).toBeNull();
+    fc.assert(
+      fc.property(fc.string({ maxLength: 400, unit: 'grapheme' }), (text) => {
+        const table = readTable(text);
+        if (!table) return;
+        for (const { athlete } of readRosterTable(
+          table,
+          ['name', 'squad', 'height'],
+          metric,
+          'S',
+        )) {
+          if (athlete) expect(athlete.name.length).toBeGreaterThan(0);
+        }
+      }),
+    );
+  });
+});

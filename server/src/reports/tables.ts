@@ -1,0 +1,190 @@
+import { CSV_TABLES, WARM_UP, type CsvTableName } from '@gravek/contract';
+import { groupBy, standing } from '@gravek/core';
+import { CSV_START, csvText, faultOf, movementOf, type Cell } from '@gravek/library';
+import { sql } from 'kysely';
+import { isTrial, measurement } from '../athletes/queries';
+import type { Trx } from '../database/connect';
+import { clubMovements } from '../movements/queries';
+import { repsOf } from '../reps/queries';
+
+/** What a table calls people, movements and faults. A code stands for what is not there any more. */
+const namesIn = async (trx: Trx) => {
+  const athletes = await trx.selectFrom('athlete').select(['id', 'name', 'squad']).execute();
+  const byId = new Map(athletes.map((row) => [row.id, row]));
+  const accounts = await trx.selectFrom('account').select(['id', 'person']).execute();
+  const personOf = new Map(accounts.map((row) => [row.id, row.person]));
+  const own = (await clubMovements(trx)).map((one) => one.movement);
+  return {
+    athlete: (id: string): Cell[] => {
+      const { name = '', squad = '' } = byId.get(id) ?? {};
+      return [name, squad];
+    },
+    person: (id: string | null): Cell => personOf.get(id ?? '') ?? null,
+    movement: (code: string): string => (code === WARM_UP ? code : movementOf(code, own).name),
+    fault: (code: string, fault: string): string =>
+      faultOf(movementOf(code, own), fault)?.name ?? fault,
+  };
+};
+
+type Names = Awaited<ReturnType<typeof namesIn>>;
+type Table = {
+  heads: string[];
+  /** rows, some at a time */
+  rows: (trx: Trx, names: Names) => AsyncIterable<Cell[][]>;
+};
+
+/** All that is logged of one session: no field session comes near it. */
+const WHOLE_LOG = 100_000;
+
+/** Reps that stand, session by session. */
+async function* reps(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
+  const sessions = await trx
+    .selectFrom('session')
+    .select(['id', 'day', 'title'])
+    .where(sql<boolean>`club_id = gravek_club()`)
+    .orderBy('day')
+    .orderBy('id')
+    .execute();
+  for (const { id, day, title } of sessions) {
+    const log = await repsOf(trx, id, { after: 0, limit: WHOLE_LOG });
+    if (log.length === 0) continue;
+    const by = await trx
+      .selectFrom('rep')
+      .select(['id', 'logged_by'])
+      .where('session_id', '=', id)
+      .execute();
+    const loggedBy = new Map(by.map((row) => [row.id, row.logged_by]));
+    yield standing(log).map((rep) => [
+      ...[day, title, ...names.athlete(rep.athleteId), names.movement(rep.movement), rep.part],
+      ...[rep.set, rep.rep, rep.side, rep.leadFoot, rep.speedPct, rep.rung, rep.variant],
+      ...[rep.exit, rep.taken, rep.lateS, rep.made, rep.heldS, rep.outcome],
+      rep.faults.map((fault) => names.fault(rep.movement, fault)).join('; '),
+      rep.cue === null ? null : names.fault(rep.movement, rep.cue),
+      ...[rep.note, rep.at, names.person(loggedBy.get(rep.id) ?? null)],
+    ]);
+  }
+}
+
+const part = (value: number): number => Number(value.toFixed(4));
+
+/** How every fault of everybody stands now. */
+async function* faults(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
+  const rows = await trx
+    .selectFrom('fault_standing')
+    .innerJoin('athlete', (join) =>
+      join
+        .onRef('athlete.club_id', '=', 'fault_standing.club_id')
+        .onRef('athlete.id', '=', 'fault_standing.athlete_id'),
+    )
+    .select(['athlete_id', 'movement', 'reps', 'last_day', 'faults'])
+    .where(sql<boolean>`fault_standing.club_id = gravek_club()`)
+    .orderBy('athlete.name')
+    .orderBy('movement')
+    .execute();
+  yield rows.flatMap((row) =>
+    row.faults.map((one): Cell[] => [
+      ...names.athlete(row.athlete_id),
+      ...[names.movement(row.movement), names.fault(row.movement, one.code), one.state],
+      ...[part(one.rate), part(one.low), part(one.high), one.seen, row.reps],
+      ...[one.effect === null ? null : part(one.effect), row.last_day],
+    ]),
+  );
+}
+
+/** Figures of a test, however deep they lie, each with what it is. */
+const figuresOf = (value: unknown, what = ''): [string, number][] => {
+  if (typeof value === 'number') return [[what, Number(value.toFixed(6))]];
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, inner]) =>
+    figuresOf(inner, `${what} ${Array.isArray(value) ? Number(key) + 1 : key}`.trim()),
+  );
+};
+
+/** Figures of every test, one a row. */
+async function* measures(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
+  const rows = await trx
+    .selectFrom('measurement')
+    .select('id')
+    .where(sql<boolean>`club_id = gravek_club()`)
+    .where('removed_at', 'is', null)
+    .orderBy('taken_on')
+    .orderBy('id')
+    .execute();
+  for (const { id } of rows) {
+    const one = (await measurement(trx, id))!;
+    const test = isTrial(one) ? 'measured run' : one.reading.kind;
+    const figures = isTrial(one) ? figuresOf(one.steps, 'step') : figuresOf(one.reading);
+    yield figures.map(([what, value]) => [
+      ...[...names.athlete(one.athleteId), one.takenOn, test, what, value, one.source, one.note],
+    ]);
+  }
+}
+
+/** What each session put on everybody, by movement. */
+async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
+  const { rows } = await sql<{
+    day: string;
+    title: string;
+    athleteId: string;
+    movement: string;
+    reps: number;
+    contacts: number;
+    jumps: number;
+    throws: number;
+    sprintM: number;
+  }>`
+    select s.day, s.title, c.athlete_id as "athleteId", c.movement, sum(c.reps)::int as reps,
+      sum(c.contacts)::float8 as contacts, sum(c.jumps)::float8 as jumps,
+      sum(c.throws)::float8 as throws, sum(c.sprint_m)::float8 as "sprintM"
+    from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
+    where c.club_id = gravek_club()
+    group by s.day, s.id, s.title, c.athlete_id, c.movement
+    order by s.day, s.id, 3, 4`.execute(trx);
+  for (const own of groupBy(rows, (row) => row.day).values()) {
+    yield own.map((row) => [
+      ...[row.day, row.title, ...names.athlete(row.athleteId), names.movement(row.movement)],
+      ...[row.reps, row.contacts, row.jumps, row.throws, Number(row.sprintM.toFixed(1))],
+    ]);
+  }
+}
+
+const TABLES: Record<CsvTableName, Table> = {
+  reps: {
+    heads: [
+      ...['date', 'session', 'athlete', 'squad', 'movement', 'part', 'set', 'rep', 'side'],
+      ...['lead foot', 'speed %', 'rung', 'differs', 'asked', 'taken', 'late s', 'made', 'held s'],
+      ...['outcome', 'faults', 'cue', 'note', 'at', 'logged by'],
+    ],
+    rows: reps,
+  },
+  faults: {
+    heads: [
+      ...['athlete', 'squad', 'movement', 'fault', 'state', 'rate', 'rate 5 %', 'rate 95 %'],
+      ...['reps that showed it', 'reps', 'chance that it is less', 'last run'],
+    ],
+    rows: faults,
+  },
+  measures: {
+    heads: ['athlete', 'squad', 'date', 'test', 'figure', 'value', 'source', 'note'],
+    rows: measures,
+  },
+  loads: {
+    heads: [
+      ...['date', 'session', 'athlete', 'squad', 'movement', 'reps'],
+      ...['contacts', 'jumps', 'throws', 'sprint m'],
+    ],
+    rows: loads,
+  },
+};
+
+export const isTable = (name: string): name is CsvTableName =>
+  CSV_TABLES.some((one) => one === name);
+
+/** A table of the club as CSV, a piece at a time; lengths in metres, times in seconds. */
+export async function* csvPieces(trx: Trx, name: CsvTableName): AsyncGenerator<string> {
+  const { heads, rows } = TABLES[name];
+  yield `${CSV_START}${csvText([heads])}\r\n`;
+  for await (const some of rows(trx, await namesIn(trx))) {
+    if (some.length > 0) yield `${csvText(some)}\r\n`;
+  }
+}

@@ -1,0 +1,262 @@
+import type { Athlete } from '@gravek/contract';
+import {
+  guessRosterColumns,
+  readRosterTable,
+  readTable,
+  ROSTER_COLUMNS,
+  type CsvTable,
+  type RosterColumn,
+  type TableAthlete,
+} from '@gravek/library';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import { v7 as uuid } from 'uuid';
+import { api, sentenceOf } from '../api/client';
+import { useAthletes, useWrite } from '../api/queries';
+import { counted } from '../controls/dates';
+import { Field } from '../controls/Field';
+import { tell } from '../controls/toasts';
+import { useLengthStyle } from '../member/member';
+
+const SHOWN = 6;
+/** A squad's table is far smaller; nobody waits for a film that was chosen by mistake. */
+const MOST_BYTES = 2_000_000;
+
+const NOBODY: readonly Athlete[] = [];
+
+const lower = (name: string): string => name.toLowerCase();
+
+/** A letter that no table holds shows that it was written in another way than it is read. */
+const textOf = async (file: File): Promise<string> => {
+  const bytes = await file.arrayBuffer();
+  const text = new TextDecoder().decode(bytes);
+  return text.includes('\ufffd') ? new TextDecoder('windows-1252').decode(bytes) : text;
+};
+
+/** Which column holds what, over its first cells. */
+const Columns = ({
+  table,
+  columns,
+  onColumns,
+}: {
+  table: CsvTable;
+  columns: (RosterColumn | null)[];
+  onColumns: (columns: (RosterColumn | null)[]) => void;
+}) => (
+  <div className="table-scroll" tabIndex={0} role="group" aria-label="Columns">
+    <table className="grid-table">
+      <caption className="visually-hidden">What each column holds</caption>
+      <thead>
+        <tr>
+          {table.heads.map((head, i) => (
+            <th key={i}>
+              <Form.Select
+                size="sm"
+                style={{ minWidth: '8.5rem' }}
+                aria-label={`Column ${head || i + 1}`}
+                value={columns[i] ?? ''}
+                onChange={({ target }) => {
+                  const column = ROSTER_COLUMNS.find((one) => one === target.value) ?? null;
+                  // Each thing stands in one column.
+                  onColumns(
+                    columns.map((one, c) =>
+                      c === i ? column : one === column && column !== null ? null : one,
+                    ),
+                  );
+                }}
+              >
+                <option value="">leave out</option>
+                {ROSTER_COLUMNS.map((column) => (
+                  <option key={column}>{column}</option>
+                ))}
+              </Form.Select>
+            </th>
+          ))}
+        </tr>
+        <tr>
+          {table.heads.map((head, i) => (
+            <th key={i} className="quiet">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {table.rows.slice(0, 3).map((row, r) => (
+          <tr key={r}>
+            {row.map((cell, i) => (
+              <td key={i} className={columns[i] ? undefined : 'quiet'}>
+                {cell}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  </div>
+);
+
+/** Athletes from a table in a file: which column is what, what would come of it, and then all at once. */
+export const TableForm = ({ onClose }: { onClose: () => void }) => {
+  const style = useLengthStyle();
+  const { data: here = NOBODY } = useAthletes();
+  const [table, setTable] = useState<CsvTable | null>(null);
+  const [columns, setColumns] = useState<(RosterColumn | null)[]>([]);
+  // A row keeps its id, so that a press after a lost answer makes nobody twice.
+  const [ids, setIds] = useState<ReadonlyMap<string, string>>(new Map());
+  const [done, setDone] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const write = useWrite((body: object) => api.post<Athlete>('/athletes', body), 'athletes', 'run');
+  const takeBack = useWrite(
+    (id: string) => api.put(`/athletes/${id}/away`, { away: true }),
+    'athletes',
+    'run',
+  );
+  const rows = useMemo(
+    () => (table ? readRosterTable(table, columns, style, here[0]?.squad ?? 'Squad') : []),
+    [table, columns, style, here],
+  );
+  const known = new Map(
+    here.filter((one) => !one.archived).map((one) => [lower(one.name), one.id]),
+  );
+  const isHere = ({ name }: TableAthlete): boolean => {
+    const id = known.get(lower(name));
+    return id !== undefined && id !== ids.get(lower(name));
+  };
+  const good = rows.flatMap(({ athlete }) => athlete ?? []);
+  const fresh = good.filter((one) => !isHere(one));
+  const wrong = rows.flatMap((row) => (row.athlete ? [] : [row]));
+  const there = good.length - fresh.length;
+
+  const choose = async (file: File | undefined): Promise<void> => {
+    setTable(null);
+    setProblem(null);
+    if (!file) return;
+    if (file.size > MOST_BYTES) {
+      setProblem('That file is larger than 2 MB; a table of athletes is far smaller.');
+      return;
+    }
+    const read = readTable(await textOf(file));
+    if (!read) {
+      setProblem('There is no table in it: a row of heads and a row for each athlete.');
+      return;
+    }
+    setTable(read);
+    setColumns(guessRosterColumns(read));
+    setIds(new Map());
+  };
+
+  const undo = async (added: readonly string[]): Promise<void> => {
+    try {
+      for (const id of added) await takeBack.mutateAsync(id);
+      tell(`${counted(added.length, 'athlete is', 'athletes are')} put away again.`);
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+
+  const add = async (): Promise<void> => {
+    const all = new Map(ids);
+    for (const { name } of fresh) if (!all.has(lower(name))) all.set(lower(name), uuid());
+    setIds(all);
+    setProblem(null);
+    try {
+      for (const [i, one] of fresh.entries()) {
+        setDone(i);
+        await write.mutateAsync({ ...one, id: all.get(lower(one.name)) });
+      }
+      const added = fresh.map(({ name }) => all.get(lower(name))!);
+      tell(
+        `${counted(added.length, 'athlete is', 'athletes are')} in the club.`,
+        () => void undo(added),
+      );
+      onClose();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    } finally {
+      setDone(null);
+    }
+  };
+
+  return (
+    <Modal show onHide={onClose} size="lg" aria-labelledby="table-form">
+      <Form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="table-form">
+            Athletes from a file
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stack">
+          <Field label="A table as CSV" hint="Its first row says what the columns are.">
+            <Form.Control
+              type="file"
+              accept=".csv,.txt,.tsv,text/csv,text/plain"
+              onChange={(event) => void choose((event.target as HTMLInputElement).files?.[0])}
+            />
+          </Field>
+          {table && (
+            <>
+              <Columns table={table} columns={columns} onColumns={setColumns} />
+              <p className="mb-0" role="status">
+                <strong>
+                  {counted(fresh.length, 'athlete comes', 'athletes come')} into the club
+                </strong>
+                {wrong.length > 0 && `, ${counted(wrong.length, 'row does', 'rows do')} not`}
+                {there > 0 &&
+                  `, ${counted(there, 'name is', 'names are')} there already and ${there === 1 ? 'stays as it is' : 'stay as they are'}`}
+                . Nothing is kept yet.
+              </p>
+              {fresh.length > 0 && (
+                <ul className="list-plain small-text">
+                  {fresh.slice(0, SHOWN).map((one) => (
+                    <li key={one.name}>
+                      <strong>{one.name}</strong>, {one.squad}, {one.hand}-handed, off the{' '}
+                      {one.takeoffFoot}
+                      {one.heightM !== null && `, ${one.heightM.toFixed(2)} m`}
+                      {one.birthYear !== null && `, born ${one.birthYear}`}
+                    </li>
+                  ))}
+                  {fresh.length > SHOWN && (
+                    <li className="quiet">and {fresh.length - SHOWN} more</li>
+                  )}
+                </ul>
+              )}
+              {wrong.slice(0, SHOWN).map((row) => (
+                <div key={row.line} className="field-message">
+                  Line {row.line}
+                  {row.name && `, ${row.name}`}: {row.why}
+                </div>
+              ))}
+              {wrong.length > SHOWN && (
+                <div className="field-message">and {wrong.length - SHOWN} more</div>
+              )}
+            </>
+          )}
+          {problem && (
+            <div className="note note-wrong" role="alert">
+              {problem}
+            </div>
+          )}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="link" onClick={onClose}>
+            Close
+          </Button>
+          <Button type="submit" disabled={fresh.length === 0 || done !== null}>
+            {done !== null
+              ? `Adding ${done + 1} of ${fresh.length} …`
+              : `Add ${counted(fresh.length, 'athlete')}`}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+};
