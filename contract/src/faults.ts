@@ -239,6 +239,8 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   /** per fault, over reps that two people logged */
   agreement: Agreement[];
   reads: ReadRecord[];
+  /** faults that the movement does not have any more, with the reps that showed each */
+  gone: { code: string; reps: number }[];
   /** where the athlete stands on the movement's ladder; null where they were on none */
   ladder: LadderStand | null;
 };

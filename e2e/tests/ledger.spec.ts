@@ -63,8 +63,11 @@ test('the ledger says session by session what showed, what decided, and of which
   const { athleteId } = items.find((one) => one.faults.some((fault) => fault.state === 'back'))!;
   await open(page, `/athletes/${athleteId}`);
   const faults = page.getByRole('region', { name: 'Faults' });
-  await faults.getByLabel('Movement').selectOption('Straight run-up');
   const table = faults.getByRole('table');
+  await expect(table).toBeVisible();
+  // Who has run nothing else has nothing to choose from.
+  const movement = faults.getByLabel('Movement');
+  if (await movement.isVisible()) await movement.selectOption('Straight run-up');
   await expect(table.getByRole('row').filter({ hasText: 'back' })).toHaveCount(1);
   await table.getByRole('row').filter({ hasText: 'back' }).getByRole('button').click();
   await expect(
@@ -130,4 +133,76 @@ test('on a phone the squad is one line an athlete, worst first, without going si
   await expect(page.getByRole('region', { name: 'Faults' }).getByText('The one cue')).toBeVisible();
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(room);
+});
+
+test('a link that the reps show and the chain does not is put into a copy of the club’s own, once', async ({
+  signedIn: page,
+}) => {
+  await open(page, '/faults');
+  const causes = page.getByRole('region', { name: 'What brings about what' });
+  await expect(
+    causes.getByText(/^Held against 3,\d+ reps of the club’s last year: /),
+  ).toBeVisible();
+  await expect(
+    causes.getByText(/^Looks for the mark seems to bring about foot over the line/),
+  ).toBeVisible();
+  await causes.getByRole('button', { name: /^Looks for the mark/ }).click();
+  await expect(causes.getByText(/in \d+ % of reps with the first/).first()).toBeVisible();
+  const { violations } = await new AxeBuilder({ page })
+    .include('[aria-label="What brings about what"]')
+    .analyze();
+  expect(violations.map((one) => one.id)).toEqual([]);
+  await causes.getByRole('button', { name: 'Put it into a copy of our own' }).click();
+  await expect(page.getByRole('heading', { name: 'Straight run-up, ours' })).toBeVisible();
+  await page
+    .getByRole('region', { name: 'What goes wrong' })
+    .getByRole('button', { name: /^Looks for the mark/ })
+    .click();
+  await expect(page.getByText(/Brings about:.*foot over the line/)).toBeVisible();
+  await open(page, '/faults');
+  await expect(causes.getByText('Straight run-up, ours has it so already.')).toBeVisible();
+});
+
+test('a rung is set with its reason, takes the drills along, and the rule decides again', async ({
+  signedIn: page,
+}) => {
+  const { items } = await squadOf(page);
+  const { athleteId } = items.find((one) => one.cue !== null)!;
+  await open(page, `/athletes/${athleteId}`);
+  const faults = page.getByRole('region', { name: 'Faults' });
+  await faults.getByLabel('Movement').selectOption('Straight run-up');
+  const ladder = faults.getByRole('region', { name: 'Ladder' });
+  // What is shown of the movement before goes while the other comes.
+  await expect(async () => {
+    await ladder.getByRole('button', { name: /Set a rung|Another rung/ }).click();
+    await ladder.getByLabel('Rung', { exact: true }).selectOption('walk', { timeout: 2_000 });
+  }).toPass();
+  await ladder.getByRole('button', { name: 'Take this rung' }).click();
+  await expect(ladder.getByText('Say why this rung')).toBeVisible();
+  await ladder.getByLabel('Why').fill('sore shins');
+  await ladder.getByRole('button', { name: 'Take this rung' }).click();
+  await expect(ladder.getByText(/^Rung: walk\..*Runa Telford chose it.*sore shins/)).toBeVisible();
+  await page.reload();
+  await faults.getByLabel('Movement').selectOption('Straight run-up');
+  await expect(ladder.getByText(/^Rung: walk\./)).toBeVisible();
+  await ladder.getByRole('button', { name: 'Let the rule decide' }).click();
+  await expect(ladder.getByRole('button', { name: 'Let the rule decide' })).toBeHidden();
+});
+
+test('Today says whether what was cleared stays away, and which plans are of measures that changed', async ({
+  signedIn: page,
+}) => {
+  await open(page, '/');
+  const due = page.getByRole('region', { name: 'Due' });
+  await expect(due.getByText('Does it stay away?')).toBeVisible();
+  await expect(due.getByText('Measure', { exact: true })).toBeVisible();
+  const outdated = page.getByRole('region', { name: 'Plans out of date' });
+  await expect(outdated).toBeHidden();
+  await open(page, '/athletes');
+  await page.getByRole('link', { name: 'Sunniva Kehr', exact: true }).click();
+  await page.getByRole('button', { name: 'Take out' }).first().click();
+  await open(page, '/');
+  await expect(outdated.getByText('Sunniva Kehr').first()).toBeVisible();
+  await outdated.getByRole('link').first().click();
+  await expect(page.getByText(/The measures have changed since/)).toBeVisible();
 });

@@ -2,6 +2,7 @@ export {
   chooseSets,
   measurementDue,
   needsOf,
+  type Need,
   offersFor,
   type Reason,
   type SetChoice,

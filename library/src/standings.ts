@@ -178,15 +178,17 @@ export const cueInForce = (
   const hurts = anew?.fault.safety === true && given && !faultOf(movement, given.fault)!.safety;
   if (given && !(hurts && by === null)) {
     const { fault, since, sessions } = given;
-    const rate = own.find((one) => one.code === fault)?.rate;
+    const standing = own.find((one) => one.code === fault);
     const reason =
       by !== null
         ? `Chosen by ${by.person}: ${by.reason}`
         : anew?.fault.code === fault
           ? anew.reason
-          : rate !== undefined && rate < LIVE_RATE
-            ? `${faultOf(movement, fault)!.name} shows seldom now; the cue stays until it has stayed away for a week.`
-            : 'It was given last and has not cleared; one cue at a time, until it has.';
+          : standing && standing.rate < LIVE_RATE && standing.state === 'stuck'
+            ? `${faultOf(movement, fault)!.name} shows in ${Math.round(standing.rate * 100)} % of reps, and not surely in fewer than before; the cue stays until it is seldom for a week.`
+            : standing && standing.rate < LIVE_RATE
+              ? `${faultOf(movement, fault)!.name} shows seldom now; the cue stays until it has stayed away for a week.`
+              : 'It was given last and has not cleared; one cue at a time, until it has.';
     return { fault, reason, since, sessions, by, drill };
   }
   return (

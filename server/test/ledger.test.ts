@@ -10,6 +10,7 @@ import type {
   RunBundle,
   SessionInput,
 } from '@gravek/contract';
+import { movementOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -71,6 +72,17 @@ const ran = async (
   const { refused } = (await coach.post('/reps', { reps }).expect(200)).body;
   expect(refused).toEqual([]);
   return session;
+};
+/** A movement of the club's own, a copy of the built-in one. */
+const ownMovement = async () => {
+  const id = uuid();
+  const document = {
+    id,
+    basedOn: null,
+    movement: { ...structuredClone(movementOf(MOVEMENT)), code: id },
+  };
+  await coach.post('/movements', document).expect(200);
+  return { document };
 };
 const standOf = async (own: Own): Promise<AthleteFaults> =>
   ((await coach.get(`/athletes/${own.athlete.id}/faults`)).body.items as AthleteFaults[])[0]!;
@@ -411,4 +423,47 @@ it('a plan is out of date when the measures that it was solved by have changed, 
     .put(`/approaches/${own.approach.id}`, { name, movement, choices, athleteIds, version })
     .expect(200);
   expect(await outdated()).toEqual([]);
+});
+
+it('a fault that was taken out of a movement with reps in it is told, and moves no other figure', async () => {
+  const { document } = await ownMovement();
+  const athlete = anAthlete();
+  await coach.post('/athletes', athlete).expect(200);
+  const plan = { ...anApproach([athlete.id]), movement: document.id };
+  await coach.post('/approaches', plan).expect(200);
+  const session = { ...aSession(plan.id, [athlete.id]), date: day(1) };
+  await coach.post('/sessions', session).expect(200);
+  const reps = Array.from({ length: 12 }, (_, i) =>
+    aRep(session, {
+      ...{ set: 1 + Math.floor(i / 6), rep: 1 + (i % 6), turn: i + 1, movement: document.id },
+      ...{ outcome: 'fault', faults: i < 5 ? ['reaches'] : ['looks-down'] },
+      ...{ cue: 'reaches', at: `${day(1)}T10:${String(10 + i)}:00.000Z` },
+    }),
+  );
+  await coach.post('/reps', { reps }).expect(200);
+  const at = `/athletes/${athlete.id}/ledger/${document.id}`;
+  const before = (await coach.get(at).expect(200)).body as Ledger;
+  expect(before.gone).toEqual([]);
+  const { movement } = document;
+  const faults = movement.faults
+    .filter(({ code }) => code !== 'reaches')
+    .map((one) => ({ ...one, leadsTo: one.leadsTo.filter((to) => to !== 'reaches') }));
+  await coach
+    .put(`/movements/${document.id}`, {
+      basedOn: document.basedOn,
+      movement: { ...movement, name: 'Another name', faults, schools: [] },
+      version: 1,
+    })
+    .expect(200);
+  const after = (await coach.get(at).expect(200)).body as Ledger;
+  expect(after.gone).toEqual([{ code: 'reaches', reps: 5 }]);
+  expect(after.rows.map((row) => row.code)).toEqual(['looks-down']);
+  const rateOf = (ledger: Ledger) => ledger.rows.find((row) => row.code === 'looks-down')!.rate;
+  expect(rateOf(after)).toBe(rateOf(before));
+  // The cue was for it; another takes its place.
+  expect(before.cue!.fault).toBe('reaches');
+  expect(after.cue?.fault).toBe('looks-down');
+  for (const place of ['/faults', `/cues?on=${day(1)}`, `/causes/${document.id}`]) {
+    await coach.get(place).expect(200);
+  }
 });

@@ -13,6 +13,7 @@ import {
   bySession,
   contrastsOf,
   cueSpans,
+  faultOf,
   historyOf,
   isOf,
   laddersOf,
@@ -102,6 +103,22 @@ const readsIn = async (trx: Trx, athleteId: string, movement: string): Promise<R
   return rows;
 };
 
+/** Faults that showed and that the movement does not have any more. */
+const goneFrom = async (
+  trx: Trx,
+  movement: string,
+  sessions: readonly SessionFaults[],
+): Promise<Ledger['gone']> => {
+  const now = (await movementsBy(trx, [movement]))(movement);
+  const shown = groupBy(
+    sessions.flatMap((one) => one.faults),
+    ({ fault }) => fault,
+  );
+  return [...shown].flatMap(([code, list]) =>
+    now && faultOf(now, code) ? [] : [{ code, reps: list.reduce((sum, one) => sum + one.reps, 0) }],
+  );
+};
+
 const standOnLadder = async (trx: Trx, athleteId: string, movement: string) => {
   const { today } = await clubNow(trx);
   const movementBy = await movementsBy(trx, [movement]);
@@ -168,6 +185,7 @@ export const ledgerOf = async (
     ),
     agreement: await agreementIn(trx, athleteId, movement),
     reads: await readsIn(trx, athleteId, movement),
+    gone: await goneFrom(trx, movement, sessions),
     ladder: await standOnLadder(trx, athleteId, movement),
   };
 };

@@ -15,7 +15,13 @@ import { FaultDrills } from './FaultDrills';
 import { Ladder } from './Ladder';
 import { LedgerTable } from './LedgerTable';
 import { pointsOf } from './points';
-import { agreementSentence, contrastSentence, readSentence, whyState } from './words';
+import {
+  agreementSentence,
+  agreementWords,
+  contrastSentence,
+  readSentence,
+  whyState,
+} from './words';
 
 const SHOWN = 8;
 const AXES: Record<ConditionAxis, string> = {
@@ -156,11 +162,11 @@ const InMovement = ({
                     )}
                     <RateChart
                       name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}
-                      points={pointsOf(ledger, row)}
+                      points={pointsOf(ledger, row, partly)}
                     />
                   </div>
                 )}
-                {ledger.contrasts.length + ledger.reads.length + ledger.agreement.length > 0 && (
+                {ledger.contrasts.length + ledger.reads.length > 0 && (
                   <ul className="mb-0">
                     {ledger.contrasts.map((one) => (
                       <li key={`${one.axis}/${one.fault}`}>{contrastSentence(movement, one)}</li>
@@ -168,10 +174,23 @@ const InMovement = ({
                     {ledger.reads.map((one) => (
                       <li key={one.exit}>{readSentence(exitName(movement, one.exit), one)}</li>
                     ))}
-                    {ledger.agreement.map((one) => (
-                      <li key={one.fault}>{agreementSentence(movement, one)}</li>
-                    ))}
                   </ul>
+                )}
+                {ledger.gone.map(({ code, reps }) => (
+                  <p key={code} className="quiet small-text mb-0">
+                    “{code}” has been taken out of the movement since; {counted(reps, 'rep')} showed
+                    it. They stay in the log as reps with a fault.
+                  </p>
+                ))}
+                {ledger.agreement.length > 0 && (
+                  <details>
+                    <summary>{agreementWords(movement, ledger.agreement)}</summary>
+                    <ul className="mb-0 small-text">
+                      {ledger.agreement.map((one) => (
+                        <li key={one.fault}>{agreementSentence(movement, one)}</li>
+                      ))}
+                    </ul>
+                  </details>
                 )}
                 <div className="row-line small-text">
                   <span className="quiet">

@@ -1,16 +1,27 @@
-import { rateBand } from '@gravek/core';
+import { cueState, rateBand } from '@gravek/core';
 import type { Ledger, LedgerRow } from '@gravek/contract';
 import type { RatePoint } from '../drawing/RateChart';
 
 /** Points of a curve: more than can be told apart. */
 const POINTS = 60;
 
-/** The rate of a fault as it stood after each of the last sessions. */
-export const pointsOf = (ledger: Ledger, row: LedgerRow): RatePoint[] => {
-  const sessions = ledger.log.map(({ date, reps }, i) => ({ date, reps, faults: row.shown[i]! }));
-  const first = Math.max(0, sessions.length - POINTS);
-  return sessions.slice(first).map((session, i) => ({
-    ...session,
-    ...rateBand({ sessions: sessions.slice(0, first + i + 1), onDate: session.date }),
+/**
+ * The rate of a fault as it stood after each of the last sessions, by the rule by which it is told now.
+ *
+ * @param partly the ledger is of some of the reps, in which no change is looked for
+ */
+export const pointsOf = ({ log, spans }: Ledger, row: LedgerRow, partly = false): RatePoint[] => {
+  const own = spans.filter(({ fault }) => fault === row.code);
+  const sessions = log.map(({ date, reps }, i) => ({
+    ...{ date, reps, faults: row.shown[i]! },
+    cued: own.some(({ from, to }) => from <= i && i <= to),
   }));
+  const first = Math.max(0, sessions.length - POINTS);
+  return sessions.slice(first).map((session, i) => {
+    const until = sessions.slice(0, first + i + 1);
+    const { rate, low, high } = partly
+      ? rateBand({ sessions: until, onDate: session.date })
+      : cueState({ sessions: until, prior: row.prior });
+    return { ...session, rate, low, high };
+  });
 };

@@ -53,6 +53,20 @@ export const whyState = ({ state, effect, span, low, high, cuedRun, seen }: Ledg
   return sentence[0]!.toUpperCase() + sentence.slice(1);
 };
 
+const LITTLE = 0.4;
+const WELL = 0.7;
+
+/** On what two watchers agree least, in a sentence. */
+export const agreementWords = (movement: Movement, list: readonly Agreement[]): string => {
+  const least = list
+    .filter(({ kappa }) => kappa !== null && kappa < LITTLE)
+    .map(({ fault }) => (faultOf(movement, fault)?.name ?? fault).toLowerCase());
+  const watched = `Two have watched the same ${Math.max(...list.map(({ reps }) => reps))} reps`;
+  return least.length === 0
+    ? `${watched} and agree on what they saw.`
+    : `${watched} and agree little on ${least.slice(0, 3).join(', ')}${least.length > 3 ? ` and ${least.length - 3} more` : ''}.`;
+};
+
 /** How far two watchers agree on a fault. */
 export const agreementSentence = (
   movement: Movement,
@@ -62,8 +76,8 @@ export const agreementSentence = (
   const beyond =
     kappa === null
       ? ''
-      : `, ${kappa < 0.4 ? 'little' : kappa < 0.7 ? 'fairly' : 'well'} beyond chance (kappa ${kappa.toFixed(2)})`;
-  return `${name}: two who watched the same ${reps} reps agree in ${percent(agreement)}${beyond}.`;
+      : `, ${kappa < LITTLE ? 'little' : kappa < WELL ? 'fairly' : 'well'} beyond chance (kappa ${kappa.toFixed(2)})`;
+  return `${name}: they agree in ${percent(agreement)} of ${reps} reps${beyond}.`;
 };
 
 /** What was made of one option of a read. */

@@ -125,40 +125,42 @@ const Marks = ({ athlete, plans }: { athlete: Athlete; plans: AthletePlan[] }) =
   return (
     <section aria-label="Marks" className="sheet-part">
       <h2>Marks of the plans</h2>
-      <table className="grid-table">
-        <thead>
-          <tr>
-            <th>Plan</th>
-            <th className="num">Steps</th>
-            <th>First foot</th>
-            <th className="num">Start mark</th>
-            <th>Check marks</th>
-          </tr>
-        </thead>
-        <tbody>
-          {fitting.map(({ id, name, outline, modelSource }) => (
-            <tr key={id}>
-              <td>
-                {name}
-                {modelSource === 'estimate' && <span className="quiet"> (estimate)</span>}
-              </td>
-              <td className="num">{outline.steps}</td>
-              <td>{outline.firstFoot}</td>
-              <td className="num">
-                {outline.startM === null ? '–' : formatLength(outline.startM, style)}
-              </td>
-              <td>
-                {outline.checkMarks
-                  .map(
-                    ({ stepsOut, toTargetM }) =>
-                      `${stepsOut} out: ${formatLength(toTargetM, style)}`,
-                  )
-                  .join(', ') || '–'}
-              </td>
+      <div className="table-scroll" tabIndex={0} role="group" aria-label="Marks as a table">
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th>Plan</th>
+              <th className="num">Steps</th>
+              <th>First foot</th>
+              <th className="num">Start mark</th>
+              <th>Check marks</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {fitting.map(({ id, name, outline, modelSource }) => (
+              <tr key={id}>
+                <td>
+                  {name}
+                  {modelSource === 'estimate' && <span className="quiet"> (estimate)</span>}
+                </td>
+                <td className="num">{outline.steps}</td>
+                <td>{outline.firstFoot}</td>
+                <td className="num">
+                  {outline.startM === null ? '–' : formatLength(outline.startM, style)}
+                </td>
+                <td>
+                  {outline.checkMarks
+                    .map(
+                      ({ stepsOut, toTargetM }) =>
+                        `${stepsOut} out: ${formatLength(toTargetM, style)}`,
+                    )
+                    .join(', ') || '–'}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 };

@@ -35,30 +35,32 @@ const ByFault = ({ movement, lines }: { movement: Movement; lines: Line[] }) => 
   return (
     <section aria-label="Fault by fault" className="sheet-part">
       <h2>Fault by fault, athletes</h2>
-      <table className="grid-table">
-        <thead>
-          <tr>
-            <th>Fault</th>
-            {STATES.map((state) => (
-              <th key={state} className="num">
-                <StateMark state={state} />
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ fault, states }) => (
-            <tr key={fault.code}>
-              <td>{fault.name}</td>
+      <div className="table-scroll" tabIndex={0} role="group" aria-label="States of faults">
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th>Fault</th>
               {STATES.map((state) => (
-                <td key={state} className="num">
-                  {count(states, state) || <span className="quiet">·</span>}
-                </td>
+                <th key={state} className="num">
+                  <StateMark state={state} />
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rows.map(({ fault, states }) => (
+              <tr key={fault.code}>
+                <td>{fault.name}</td>
+                {STATES.map((state) => (
+                  <td key={state} className="num">
+                    {count(states, state) || <span className="quiet">·</span>}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 };
@@ -72,43 +74,52 @@ const ByAthlete = ({ movement, lines }: { movement: Movement; lines: Line[] }) =
   return (
     <section aria-label="Athlete by athlete" className="sheet-part">
       <h2>Athlete by athlete</h2>
-      <table className="grid-table">
-        <thead>
-          <tr>
-            <th>Athlete</th>
-            <th className="num">Sessions</th>
-            <th className="num">Reps</th>
-            <th>Cleared</th>
-            <th>The one cue now</th>
-            <th>Since</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line) => {
-            const { athlete, cue } = line;
-            const fault = cue && faultOf(toldTo(movement, athlete), cue.fault);
-            const state = line.faults.find((one) => one.code === cue?.fault)?.state;
-            return (
-              <tr key={athlete.id}>
-                <td>{athlete.name}</td>
-                <td className="num">{line.sessions}</td>
-                <td className="num">{line.reps}</td>
-                <td>{named(line, 'cleared') || <span className="quiet">none yet</span>}</td>
-                <td>
-                  {fault ? (
-                    <>
-                      {fault.cue} {state && <StateMark state={state} />}
-                    </>
-                  ) : (
-                    <span className="quiet">none</span>
-                  )}
-                </td>
-                <td>{cue?.since ? dayName(cue.since) : <span className="quiet">next</span>}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <div
+        className="table-scroll"
+        tabIndex={0}
+        role="group"
+        aria-label="Athletes, cleared faults and cues"
+      >
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th>Athlete</th>
+              <th className="num">Sessions</th>
+              <th className="num">Reps</th>
+              <th>Cleared</th>
+              <th>The one cue now</th>
+              <th>Since</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line) => {
+              const { athlete, cue } = line;
+              const fault = cue && faultOf(toldTo(movement, athlete), cue.fault);
+              const state = line.faults.find((one) => one.code === cue?.fault)?.state;
+              return (
+                <tr key={athlete.id}>
+                  <td className="text-nowrap">{athlete.name}</td>
+                  <td className="num">{line.sessions}</td>
+                  <td className="num">{line.reps}</td>
+                  <td>{named(line, 'cleared') || <span className="quiet">none yet</span>}</td>
+                  <td>
+                    {fault ? (
+                      <>
+                        {fault.cue} {state && <StateMark state={state} />}
+                      </>
+                    ) : (
+                      <span className="quiet">none</span>
+                    )}
+                  </td>
+                  <td className="text-nowrap">
+                    {cue && (cue.since ? dayName(cue.since) : <span className="quiet">next</span>)}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 };
@@ -138,7 +149,7 @@ const Summary = ({
     lines.reduce((total, line) => total + of(line), 0);
   return (
     <div className="athlete-sheet">
-      <div className="row-line no-print">
+      <div className="row-line no-print mb-2">
         <Segments
           label="Squad"
           options={squads.map((value) => ({ value, label: value }))}

@@ -1,5 +1,6 @@
 import type { Athlete, CueLine, Needs, OutdatedPlan, Session } from '@gravek/contract';
-import { faultOf, holding, measurementDue, needsOf, toldTo } from '@gravek/library';
+import { groupBy } from '@gravek/core';
+import { faultOf, holding, measurementDue, needsOf, toldTo, type Need } from '@gravek/library';
 import { Link } from 'react-router';
 import { useAthletes, useCues, useNeeds, useOutdatedPlans, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
@@ -15,10 +16,9 @@ import { useOutlook } from '../sessions/useWork';
 import { FirstUse } from './FirstUse';
 import { useOnNow } from './useOnNow';
 
-const DUE_SHOWN = 8;
+const DUE_SHOWN = 5;
 /** Athletes of an outdated plan that are named. */
 const NAMES = 3;
-const DUE_ORDER = { away: 0, rung: 1, check: 2, cue: 3 } as const;
 
 const OnNow = ({ sessions }: { sessions: Session[] }) => {
   const { today } = useMember();
@@ -129,32 +129,51 @@ const Cues = ({ athletes, cues }: { athletes: Athlete[]; cues: CueLine[] }) => {
   );
 };
 
+const DUE = [
+  { kind: 'away', title: 'Does it stay away?' },
+  { kind: 'rung', title: 'Ladder' },
+  { kind: 'check', title: 'Measure' },
+] as const;
+
 /** Tests that are due, what may be cleared and rungs that change: what a session should make room for. */
 const Due = ({ athletes, needs }: { athletes: Athlete[]; needs: Needs }) => {
   const { today } = useMember();
   const catalogue = useCatalogue();
   const there = athletes.filter((one) => !one.archived);
-  const byId = new Map(there.map((one) => [one.id, one]));
-  const due = needsOf(there, needs, catalogue.of, today)
-    .filter(({ kind }) => kind !== 'cue')
-    .map((need) => ({ need, one: byId.get(need.athleteId)! }))
-    .sort((a, b) => DUE_ORDER[a.need.kind] - DUE_ORDER[b.need.kind]);
-  if (due.length === 0) return <span className="quiet">Everybody is measured.</span>;
-  return (
-    <ul className="list-plain">
-      {due.slice(0, DUE_SHOWN).map(({ one, need }) => (
-        <li key={`${one.id}/${need.kind}/${need.movement}/${need.fault}`} className="row-line">
-          <Link className="row-link" to={`/athletes/${one.id}`}>
-            {one.name}
-          </Link>
-          <span className="quiet ms-auto">
-            {need.kind === 'check' ? measurementDue(one, today) : need.what}
-          </span>
-        </li>
-      ))}
-      {due.length > DUE_SHOWN && <li className="quiet">and {due.length - DUE_SHOWN} more</li>}
-    </ul>
-  );
+  const all = needsOf(there, needs, catalogue.of, today);
+  const wordsOf = (own: Need): string => {
+    const athlete = there.find((one) => one.id === own.athleteId)!;
+    if (own.kind === 'check') return measurementDue(athlete, today) ?? own.what;
+    if (own.kind !== 'away') return own.what;
+    const movement = toldTo(catalogue.of(own.movement!), athlete);
+    return faultOf(movement, own.fault!)?.name.toLowerCase() ?? own.what;
+  };
+  const groups = DUE.flatMap(({ kind, title }) => {
+    const rows = [
+      ...groupBy(
+        all.filter((one) => one.kind === kind),
+        (one) => one.athleteId,
+      ),
+    ];
+    return rows.length === 0 ? [] : [{ kind, title, rows }];
+  });
+  if (groups.length === 0) return <span className="quiet">Nothing.</span>;
+  return groups.map(({ kind, title, rows }) => (
+    <div key={kind} className="due-group">
+      <div className="figure-label">{title}</div>
+      <ul className="list-plain">
+        {rows.slice(0, DUE_SHOWN).map(([id, own]) => (
+          <li key={id} className="due-line">
+            <Link className="row-link" to={`/athletes/${id}`}>
+              {there.find((one) => one.id === id)?.name}
+            </Link>
+            <span className="quiet">{own.map(wordsOf).join(', ')}</span>
+          </li>
+        ))}
+        {rows.length > DUE_SHOWN && <li className="quiet">and {rows.length - DUE_SHOWN} more</li>}
+      </ul>
+    </div>
+  ));
 };
 
 /** Plans whose figures are of measures that have changed since. */
