@@ -82,6 +82,18 @@ test('run-throughs move the start mark only when the evidence beats the noise', 
     .poll(async () => parseFloat((await start.textContent())!))
     .toBeCloseTo(before + 0.12, 1);
 
+  // What was logged pulls what the steps say; all that stands under it goes by what came of both.
+  const holds = page.getByRole('region', { name: 'How well will it hold' });
+  const from = holds.getByTestId('where-from');
+  const reckoned = async (): Promise<number> =>
+    Number(/reckoned with ([\d.]+)/.exec((await from.textContent())!)![1]);
+  await expect(from).toContainText(/the newest 6 run-throughs 4\.2 ?cm: reckoned with/);
+  const label = async () =>
+    (await holds.getByRole('img', { name: /The spread grows/ }).getAttribute('aria-label'))!;
+  expect(Number(/blind and ([\d.]+) cm/.exec(await label())![1])).toBe(await reckoned());
+  const [nine] = (await holds.locator('.figure-big').allTextContents()).map(parseFloat);
+  expect(nine! / (1.645 * (await reckoned()))).toBeCloseTo(1, 1);
+
   await panel.getByRole('button', { name: 'Log run-throughs' }).click();
   await panel.getByLabel(/Past the line/).fill('3\n-2\nfour');
   await panel.getByRole('button', { name: 'Keep it' }).click();

@@ -96,6 +96,20 @@ const PLACES: Place[] = [
     'Cue for the next session',
   ],
   [
+    'the season so far',
+    (page) => page.goto(new URL('/faults/season', page.url()).toString()).then(() => undefined),
+    'Athlete by athlete',
+  ],
+  [
+    'a sheet of an athlete',
+    async (page) => {
+      await follow(page, '/athletes', 'Odran Vask');
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('link', { name: 'Sheet to print' }).click();
+    },
+    'Marks of the plans',
+  ],
+  [
     'Club',
     async (page) => {
       await page.goto(new URL('/club', page.url()).toString());

@@ -4,7 +4,7 @@ import express, { Router, type Request } from 'express';
 import type { Topic } from '../changes/tell';
 import { inClub, type Db, type Who } from '../database/connect';
 import { sendPieces } from '../http/pieces';
-import { ProblemError } from '../http/problem';
+import { ProblemError, refused } from '../http/problem';
 import { memberAs, mustBe, whoIs } from '../http/route';
 import { StartFault } from '../startFault';
 import { readClubFile, restoreInto } from './load';
@@ -24,6 +24,8 @@ const asAnswer = (error: unknown): unknown =>
  */
 export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => void): Router => {
   const router = Router();
+  /** One at a time: each takes the room of a large club. */
+  let reading = false;
 
   /** Whether the asker may, before anything is read of what they send. */
   const owner = async (req: Request): Promise<Who> => {
@@ -42,6 +44,8 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
     '/archive',
     async (req, res, next) => {
       await owner(req);
+      if (reading)
+        throw refused(503, 'Another archive is being read just now; try again in a minute.');
       if (Number(req.get('content-length')) > CLUB_FILE_MAX) {
         // What is still on its way is not waited for.
         res.set('connection', 'close');
@@ -52,6 +56,7 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
     express.text({ limit: CLUB_FILE_MAX, type: 'application/json' }),
     async (req, res) => {
       const who = whoIs(req);
+      reading = true;
       const text = typeof req.body === 'string' ? req.body : '';
       try {
         const file = await readClubFile(text);
@@ -62,6 +67,8 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
         });
       } catch (error) {
         throw asAnswer(error);
+      } finally {
+        reading = false;
       }
       for (const topic of TOPICS) tell(who.clubId, topic);
       res.status(204).end();

@@ -7,7 +7,7 @@ import { movementsBy } from '../movements/queries';
 import { clubNow } from './queries';
 
 /** What was run on a ladder longer ago says little of today. */
-const LADDER_DAYS = 90;
+export const LADDER_DAYS = 90;
 
 /** Of one athlete in one movement, or of everybody who is there. */
 type Whose = { athleteId: string; movement: string } | null;

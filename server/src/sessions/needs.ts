@@ -1,7 +1,8 @@
 import type { Needs } from '@gravek/contract';
+import { dayNumber } from '@gravek/core';
 import type { Trx } from '../database/connect';
 import { faultsOf } from '../faults/queries';
-import { laddersIn } from '../faults/rungs';
+import { LADDER_DAYS, laddersIn } from '../faults/rungs';
 
 /**
  * What the athletes of the club have to work on: their cues, how they fare on their ladders, and
@@ -23,11 +24,13 @@ export const needsOn = async (trx: Trx, day: string): Promise<Needs> => {
     cues: faults.flatMap(({ athleteId, movement, cue }) =>
       cue ? [{ athleteId, movement, ...cue }] : [],
     ),
-    away: faults.flatMap(({ athleteId, movement, faults: own }) =>
-      own.flatMap(({ code, state, lowSince }) =>
-        lowSince !== null && state !== 'cleared' && state !== 'new'
-          ? [{ athleteId, movement, fault: code, since: lowSince }]
-          : [],
+    away: faults.flatMap(({ athleteId, movement, lastDay, faults: own }) =>
+      // Of what somebody has given up nobody asks whether it stays away.
+      (dayNumber('day', day) - dayNumber('lastDay', lastDay) > LADDER_DAYS ? [] : own).flatMap(
+        ({ code, state, lowSince }) =>
+          lowSince !== null && state !== 'cleared' && state !== 'new'
+            ? [{ athleteId, movement, fault: code, since: lowSince }]
+            : [],
       ),
     ),
     ...(await laddersIn(trx, day, null)),

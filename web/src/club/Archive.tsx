@@ -50,7 +50,10 @@ const Restore = () => {
         if (file) void restore(file);
       }}
     >
-      <Field label="An archive for this club, which holds nothing yet">
+      <Field
+        label="An archive for this club, which holds nothing yet"
+        hint="Its people become members, with the parts that they had."
+      >
         <Form.Control
           type="file"
           accept=".json,application/json"
