@@ -41,53 +41,73 @@ type Pair = {
   variance: number;
 };
 
+/** Reps by the set of faults that they showed, each fault a bit. */
+type Stratum = { reps: number; any: number; sets: readonly { faults: number; reps: number }[] };
+
+/** A movement has no more faults than there are bits. */
+const MOST_FAULTS = 30;
+
+const asBits = (strata: readonly ShownTogether[], bits: ReadonlyMap<string, number>): Stratum[] =>
+  strata.map(({ reps, together }) => {
+    const sets = together.map((one) => ({
+      faults: one.faults.reduce((sum, code) => sum | (bits.get(code) ?? 0), 0),
+      reps: one.reps,
+    }));
+    return { reps, any: sets.reduce((sum, one) => sum | one.faults, 0), sets };
+  });
+
+/** Reps that showed a fault. */
+const repsWith = (strata: readonly Stratum[], fault: number): number =>
+  strata.reduce(
+    (sum, { any, sets }) =>
+      any & fault
+        ? sum + sets.reduce((own, one) => (one.faults & fault ? own + one.reps : own), 0)
+        : sum,
+    0,
+  );
+
 /**
  * What the club's own reps say of one fault bringing about another. Reps are compared within the same
  * athlete, session and set of the later fault's other causes only, so that neither a bad day nor a common
  * cause makes a link.
+ *
+ * @param otherCauses bits of the later fault's other causes
  */
 const pairOf = (
-  strata: readonly ShownTogether[],
-  from: string,
-  to: string,
-  otherCauses: readonly string[],
-): Pair => {
-  let reps = 0;
-  let toReps = 0;
+  strata: readonly Stratum[],
+  from: number,
+  to: number,
+  otherCauses: number,
+): Omit<Pair, 'reps' | 'toReps'> => {
   let over = 0;
   let weight = 0;
   let variance = 0;
   let withSum = 0;
   let withoutSum = 0;
   const parts: { weight: number; ran: number; rest: number }[] = [];
-  for (const { reps: ran, together } of strata) {
-    // pattern of the other causes → reps, those with the one, with the other, with both
-    const cells = new Map<number, [number, number, number, number]>();
-    const cellOf = (pattern: number): [number, number, number, number] => {
-      const known = cells.get(pattern);
+  for (const { reps: ran, any, sets } of strata) {
+    // Where the one never showed there is nothing to compare.
+    if (!(any & from)) continue;
+    // Pattern of the other causes: reps, those with the one, with the other, with both.
+    const cells: [pattern: number, n: number, a: number, b: number, both: number][] = [];
+    const cellOf = (pattern: number) => {
+      const known = cells.find((cell) => cell[0] === pattern);
       if (known) return known;
-      const cell: [number, number, number, number] = [0, 0, 0, 0];
-      cells.set(pattern, cell);
+      const cell: (typeof cells)[number] = [pattern, 0, 0, 0, 0];
+      cells.push(cell);
       return cell;
     };
     let clean = ran;
-    for (const { faults, reps: many } of together) {
-      clean -= many;
-      let pattern = 0;
-      otherCauses.forEach((code, i) => {
-        if (faults.includes(code)) pattern += 2 ** i;
-      });
-      const cell = cellOf(pattern);
-      const [one, other] = [faults.includes(from), faults.includes(to)];
-      cell[0] += many;
-      if (one) cell[1] += many;
-      if (other) cell[2] += many;
-      if (one && other) cell[3] += many;
+    for (const { faults, reps } of sets) {
+      clean -= reps;
+      const cell = cellOf(faults & otherCauses);
+      cell[1] += reps;
+      if (faults & from) cell[2] += reps;
+      if (faults & to) cell[3] += reps;
+      if (faults & from && faults & to) cell[4] += reps;
     }
-    if (clean > 0) cellOf(0)[0] += clean;
-    for (const [n, a, b, both] of cells.values()) {
-      reps += a;
-      toReps += b;
+    if (clean > 0) cellOf(0)[1] += clean;
+    for (const [, n, a, b, both] of cells) {
       if (a === 0 || a === n) continue;
       const w = (a * (n - a)) / n;
       over += both - (a * b) / n;
@@ -106,8 +126,6 @@ const pairOf = (
     0,
   );
   return {
-    reps,
-    toReps,
     difference: weight > 0 ? over / weight : 0,
     errorIfNone: weight > 0 ? Math.sqrt(variance) / weight : 0,
     error: weight > 0 ? Math.sqrt(squares) / weight : 0,
@@ -200,10 +218,18 @@ export const causeLinks = (input: {
     const shown = together.reduce((sum, one) => sum + one.reps, 0);
     number(`strata[${i}].together`, shown, { min: 0, max: reps });
   });
+  whole('faults.length', input.faults.length, { min: 0, max: MOST_FAULTS });
+  const bits = new Map(input.faults.map(({ code }, i) => [code, 1 << i]));
+  const reps = asBits(strata, bits);
+  const shown = new Map([...bits].map(([code, bit]) => [code, repsWith(reps, bit)]));
   const pairs = new Map<string, Pair>();
   const pairBy = (from: string, to: string, otherCauses: string[]): Pair => {
-    const key = [from, to, ...otherCauses].join();
-    const pair = pairs.get(key) ?? pairOf(strata, from, to, otherCauses);
+    const causes = otherCauses.reduce((sum, code) => sum | bits.get(code)!, 0);
+    const key = `${from}/${to}/${causes}`;
+    const pair = pairs.get(key) ?? {
+      ...{ reps: shown.get(from)!, toReps: shown.get(to)! },
+      ...pairOf(reps, bits.get(from)!, bits.get(to)!, causes),
+    };
     pairs.set(key, pair);
     return pair;
   };

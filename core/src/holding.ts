@@ -108,14 +108,29 @@ export const simulationsOf = (
     })),
   );
 
-/** The same spread, wider or narrower. */
-const pulled = (spread: RunUpSpread, by: number, lastStepM: number): RunUpSpread => {
+/**
+ * The same spread, wider or narrower at the target. How far it is off before the eyes come in stays as
+ * simulated; from there on the steps lead over to what was seen.
+ */
+const pulled = (
+  spread: RunUpSpread,
+  blind: RunUpSpread,
+  by: number,
+  lastStepM: number,
+): RunUpSpread => {
   const sdM = by * spread.sdM;
   const [a, b, c, d, e] = spread.quantilesM;
+  const n = spread.steps.length;
+  const steered = spread.steps.findIndex((step, k) => step.sdM !== blind.steps[k]?.sdM);
+  const from = steered < 0 ? 0 : steered;
+  const share = (k: number): number => Math.max(0, (k + 1 - from) / (n - from));
   return {
     ...spread,
     sdM,
-    steps: spread.steps.map((step) => ({ ...step, meanM: by * step.meanM, sdM: by * step.sdM })),
+    steps: spread.steps.map((step, k) => {
+      const own = 1 + (by - 1) * share(k);
+      return { ...step, meanM: own * step.meanM, sdM: own * step.sdM };
+    }),
     quantilesM: [by * a, by * b, by * c, by * d, by * e],
     wrongFootChance: sdM > 0 ? 2 * normalBelow(-lastStepM / 2 / sdM) : 0,
     bins: spread.bins.map((bin) => ({ ...bin, fromM: by * bin.fromM, toM: by * bin.toM })),
@@ -148,7 +163,8 @@ export const heldBy = (
   const factor = logged && expectedSdM > 0 ? shownSdM / expectedSdM : 1;
   const held = plans.map((plan, i): Held => {
     const eyed = spreads[2 * i + 1]!;
-    const shown = factor === 1 ? eyed : pulled(eyed, factor, plan.lengthsM.at(-1)!);
+    const shown =
+      factor === 1 ? eyed : pulled(eyed, spreads[2 * i]!, factor, plan.lengthsM.at(-1)!);
     return { ...plan, blind: spreads[2 * i]!, shown };
   });
   return { held, blindSdM, expectedSdM, shownSdM };

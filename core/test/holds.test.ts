@@ -162,6 +162,10 @@ describe('the spread that is shown', () => {
       const { shown } = many.held[0]!;
       expect(shown.sdM).toBe(many.shownSdM);
       expect(shown.steps.at(-1)!.sdM).toBeCloseTo(many.shownSdM, 9);
+      // Before the eyes come in, nobody is better or worse than blind.
+      shown.steps
+        .slice(0, 9)
+        .forEach((step, k) => expect(step.sdM).toBe(spreads[0]!.steps[k]!.sdM));
       expect(shown.bins.at(-1)!.toM).toBeCloseTo(4 * many.shownSdM, 6);
       // Other plans by the same part, so that they stay in the order in which they were simulated.
       expect(many.held[1]!.shown.sdM / spreads[3]!.sdM).toBeCloseTo(

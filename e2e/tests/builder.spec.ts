@@ -26,7 +26,7 @@ test('sets are chosen for a squad within the minutes there are, with reasons, an
   await page.getByRole('button', { name: 'Choose for me' }).click();
   const panel = page.getByRole('region', { name: 'Choose for me' });
   await panel.getByLabel('For').selectOption({ label: 'Handball' });
-  const chosen = panel.locator('.chosen > li');
+  const chosen = panel.locator('.chosen-sets > li');
   await expect(chosen.first()).toBeVisible();
   await expect(panel.locator('[aria-busy=false]')).toBeVisible();
   const long = await chosen.count();

@@ -189,7 +189,7 @@ const reaching = (): Record<string, Try> => ({
   'post /reps': { path: '/reps', body: { reps: [aRep(own.session, { rep: 2 })] } },
   'get /sessions/:id/reps': { path: `/sessions/${own.session.id}/reps` },
   'get /faults': { path: '/faults' },
-  'get /causes/:movement': { path: '/causes/straight-run-up' },
+  'get /causes/:movement': { path: `/causes/${own.movement.id}` },
   'get /outdated-plans': { path: '/outdated-plans' },
   'get /cues': { path: `/cues?on=${own.session.date}` },
   'get /athletes/:id/ledger/:movement': {

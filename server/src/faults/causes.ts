@@ -8,6 +8,8 @@ import { movementsBy } from '../movements/queries';
 
 /** Older reps tell how a club once coached. */
 const DAYS = 365;
+/** More say nothing more, and would keep others waiting. */
+const MOST_ROWS = 6_000;
 
 /** The chain of a movement's faults, held against the club's reps of the last year. */
 export const causesIn = async (trx: Trx, code: string, today: string): Promise<CauseCheck> => {
@@ -22,7 +24,9 @@ export const causesIn = async (trx: Trx, code: string, today: string): Promise<C
     select c.athlete_id as "athleteId", c.session_id as "sessionId", c.reps, c.together
     from session s
     join rep_count c on c.club_id = s.club_id and c.session_id = s.id
-    where s.day > ${today}::date - ${DAYS}::int and c.movement = ${code}`.execute(trx);
+    where s.day > ${today}::date - ${DAYS}::int and s.day <= ${today}::date and c.movement = ${code}`.execute(
+    trx,
+  );
   const strata = [...groupBy(rows, (row) => `${row.athleteId}/${row.sessionId}`).values()].map(
     (own) => ({
       reps: own.reduce((sum, row) => sum + row.reps, 0),

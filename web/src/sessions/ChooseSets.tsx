@@ -186,7 +186,7 @@ export const ChooseSets = ({
               <h3 className="mb-0">
                 {counted(choice.sets.length, 'set')} in {inMinutes(choice.seconds)}
               </h3>
-              <ol className="chosen">
+              <ol className="chosen-sets">
                 {choice.sets.map(({ set, name, seconds, reasons }) => (
                   <li key={set.id}>
                     <strong>{name}</strong> <span className="figure">{inMinutes(seconds)}</span>
