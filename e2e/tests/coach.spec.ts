@@ -71,6 +71,13 @@ test('step counts are compared in the range asked for, and one press takes one',
     .textContent();
   await table.getByRole('button', { name: 'Plan with 8 steps' }).click();
   await expect(page.getByRole('img', { name: /^8 steps over/ })).toBeVisible();
+  // It stands in its line like the others.
+  const cells = table
+    .getByRole('row')
+    .filter({ has: page.getByRole('button', { name: 'Plan with 8 steps' }) })
+    .getByRole('cell');
+  const tops = await cells.evaluateAll((all) => all.map((one) => one.getBoundingClientRect().top));
+  expect(new Set(tops).size).toBe(1);
   await expect(
     page.getByText('Start mark', { exact: true }).first().locator('..').locator('.figure'),
   ).not.toHaveText(wanted!);

@@ -24,9 +24,8 @@ export const causesIn = async (trx: Trx, code: string, today: string): Promise<C
     select c.athlete_id as "athleteId", c.session_id as "sessionId", c.reps, c.together
     from session s
     join rep_count c on c.club_id = s.club_id and c.session_id = s.id
-    where s.day > ${today}::date - ${DAYS}::int and s.day <= ${today}::date and c.movement = ${code}`.execute(
-    trx,
-  );
+    where s.day > ${today}::date - ${DAYS}::int and s.day <= ${today}::date and c.movement = ${code}
+    order by s.day desc, s.id limit ${MOST_ROWS}`.execute(trx);
   const strata = [...groupBy(rows, (row) => `${row.athleteId}/${row.sessionId}`).values()].map(
     (own) => ({
       reps: own.reduce((sum, row) => sum + row.reps, 0),
