@@ -206,3 +206,25 @@ test('Today says whether what was cleared stays away, and which plans are of mea
   await outdated.getByRole('link').first().click();
   await expect(page.getByText(/The measures have changed since/)).toBeVisible();
 });
+
+test('Today, the card and the field screen tell the same cue of a session', async ({
+  signedIn: page,
+}) => {
+  await open(page, '/');
+  const cues = page.getByRole('region', { name: 'One cue each' }).getByRole('listitem');
+  const line = cues.filter({ hasText: 'Odran Vask' });
+  const words = (await line.locator('.cue-line').textContent())!;
+  await page.getByRole('link', { name: 'Change the session' }).click();
+  await page.getByRole('link', { name: 'Card' }).click();
+  const card = page.getByRole('region', { name: 'Card' });
+  await expect(card.getByRole('listitem').filter({ hasText: 'Odran' })).toContainText(words);
+  await open(page, '/');
+  await page
+    .getByRole('region', { name: /^Athletics/ })
+    .getByRole('link', { name: 'Run' })
+    .click();
+  // Whoever is up shows their own; Odran is brought forward.
+  const forward = page.getByRole('button', { name: /^Odran.* now$/ });
+  if (await forward.isVisible()) await forward.click();
+  await expect(page.locator('.run .cue-words').first()).toHaveText(words);
+});

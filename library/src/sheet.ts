@@ -9,7 +9,7 @@ import {
   type StraightPlan,
   type TapeMark,
 } from '@gravek/core';
-import Papa from 'papaparse';
+import { csvText } from './csv';
 
 export type SheetMark = {
   key: string;
@@ -87,20 +87,14 @@ export const sheetRows = (
   );
 };
 
-/** A cell that a spreadsheet would run; a number may begin with a sign. */
-const RUNS = /^(?![-+]?[\d.,]+$)[=+\-@\t\r].*$/s;
-
 export const sheetCsv = (rows: readonly TapeMark<SheetMark>[], style: LengthStyle): string =>
-  Papa.unparse(
-    rows.map(({ mark, fromDatumM, onM }) => ({
-      mark: mark.label,
-      foot: mark.foot ?? '',
-      'from datum': formatLength(fromDatumM, style),
-      'on from the mark before': formatLength(onM, style),
-      'from datum, m': fromDatumM.toFixed(4),
-    })),
-    { escapeFormulae: RUNS },
-  );
+  csvText([
+    ['mark', 'foot', 'from datum', 'on from the mark before', 'from datum, m'],
+    ...rows.map(({ mark, fromDatumM, onM }) => [
+      ...[mark.label, mark.foot, formatLength(fromDatumM, style), formatLength(onM, style)],
+      Number(fromDatumM.toFixed(4)),
+    ]),
+  ]);
 
 /** Text for a drawing: what XML does not allow is left out. */
 const escaped = (text: string): string =>

@@ -29,7 +29,7 @@ const weightOf = (movement: Movement, { code, rate, state }: SquadFault): number
  * The squad in a movement by who most deserves the next session: rate by severity of the worst fault,
  * more where it is stuck, back or can hurt, less where it is clearing.
  */
-export const byNeed = (movement: Movement, items: readonly FaultLine[]): FaultLine[] => {
+export const byNeed = <L extends FaultLine>(movement: Movement, items: readonly L[]): L[] => {
   const need = new Map(
     items.map((item) => [
       item,

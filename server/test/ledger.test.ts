@@ -10,6 +10,7 @@ import type {
   RunBundle,
   SessionInput,
 } from '@gravek/contract';
+import { dayIn } from '@gravek/core';
 import { movementOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
@@ -465,5 +466,37 @@ it('a fault that was taken out of a movement with reps in it is told, and moves 
   expect(after.cue?.fault).toBe('looks-down');
   for (const place of ['/faults', `/cues?on=${day(1)}`, `/causes/${document.id}`]) {
     await coach.get(place).expect(200);
+  }
+});
+
+it('a day is the club’s own: what a coach chose there holds for a session of that day, wherever the server is', async () => {
+  // Of these two the calendar shows different days, whatever the hour.
+  for (const zone of ['Pacific/Kiritimati', 'Pacific/Pago_Pago']) {
+    const far = await coachIn(stage);
+    const { version, ...club } = (await far.get('/me').expect(200)).body.club;
+    await far.put('/club', { ...club, timeZone: zone, version }).expect(200);
+    const today = dayIn(zone, new Date());
+    const athlete = anAthlete();
+    await far.post('/athletes', athlete).expect(200);
+    const plan = anApproach([athlete.id]);
+    await far.post('/approaches', plan).expect(200);
+    const before = { ...aSession(plan.id, [athlete.id]), date: day(1) };
+    const now = { ...aSession(plan.id, [athlete.id]), date: today };
+    for (const one of [before, now]) await far.post('/sessions', one).expect(200);
+    const reps = Array.from({ length: 6 }, (_, i) =>
+      aRep(before, {
+        ...{ rep: 1 + i, turn: 1 + i, outcome: 'fault', faults: ['slows-in'] },
+        // Logged on the evening of the day before, as a clock in London has it.
+        at: `${day(1)}T23:${String(10 + i)}:00.000Z`,
+      }),
+    );
+    await far.post('/reps', { reps }).expect(200);
+    const choice = { movement: MOVEMENT, fault: 'looks-down', drill: null, reason: 'seen' };
+    await far.post(`/athletes/${athlete.id}/cues`, { ...choice, id: uuid() }).expect(204);
+    const cues = (await far.get(`/cues?on=${today}`).expect(200)).body.items as CueLine[];
+    expect(cues.map(({ cue }) => cue?.fault)).toEqual(['looks-down']);
+    expect(cues[0]!.cue!.by!.day).toBe(today);
+    const ledger = (await far.get(`/athletes/${athlete.id}/ledger/${MOVEMENT}`)).body as Ledger;
+    expect(ledger.log.map((one) => one.date)).toEqual([day(1)]);
   }
 });

@@ -20,6 +20,7 @@ import { useCheckedForm } from '../controls/form';
 import { tell } from '../controls/toasts';
 import { useMayPlan } from '../member/member';
 import { FaultDrills } from './FaultDrills';
+import { WhyTake } from './WhyTake';
 import { chance, percent } from './words';
 
 const useChoose = (athleteId: string) =>
@@ -94,17 +95,13 @@ const ChangeForm = ({
           ))}
         </Form.Select>
       </Field>
-      <Field label="Why" message={errors.reason?.message}>
-        <Form.Control {...register('reason')} placeholder="what you saw" />
-      </Field>
-      <div className="row-line">
-        <Button type="submit" disabled={busy}>
-          Take this cue
-        </Button>
-        <Button variant="link" onClick={onDone}>
-          Leave it
-        </Button>
-      </div>
+      <WhyTake
+        reason={register('reason')}
+        message={errors.reason?.message}
+        take="Take this cue"
+        busy={busy}
+        onDone={onDone}
+      />
     </Form>
   );
 };

@@ -1,5 +1,5 @@
 import { LIVE_RATE } from '@gravek/core';
-import type { Athlete, Movement, SquadFault, SquadFaults } from '@gravek/contract';
+import type { Movement, SquadFault } from '@gravek/contract';
 import {
   byNeed,
   faultOf,
@@ -7,26 +7,18 @@ import {
   toldTo,
   WATCHED_FROM,
   type SharedFault,
-  type FaultLine,
 } from '@gravek/library';
-import { useState } from 'react';
-import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useAthletes, useSquadFaults } from '../api/queries';
 import { counted } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';
-import { Empty, Loaded } from '../controls/Notice';
-import { Segments } from '../controls/Segments';
+import { Empty } from '../controls/Notice';
 import { StateMark } from '../drawing/StateMark';
 import { Causes } from './Causes';
-import { useCatalogue, type Catalogue } from '../movements/useCatalogue';
+import { InSquad, type SquadLine } from './InSquad';
 import { IntoNext } from '../sessions/IntoNext';
 
-const ALL = 'All';
 /** Of those who share a fault. */
 const NAMES = 6;
-
-type Named = FaultLine & { athlete: Athlete };
 
 const Cell = ({ fault }: { fault: SquadFault | undefined }) =>
   fault === undefined ? (
@@ -44,7 +36,7 @@ const Cell = ({ fault }: { fault: SquadFault | undefined }) =>
     </td>
   );
 
-const cueWords = (movement: Movement, { athlete, cue }: Named): string | undefined =>
+const cueWords = (movement: Movement, { athlete, cue }: SquadLine): string | undefined =>
   cue ? faultOf(toldTo(movement, athlete), cue.fault)?.cue : undefined;
 
 /** What several share, and the drill that they can do together. */
@@ -55,7 +47,7 @@ const Shared = ({
 }: {
   shared: SharedFault[];
   movement: Movement;
-  lines: Named[];
+  lines: SquadLine[];
 }) => {
   const nameOf = new Map(lines.map(({ athlete }) => [athlete.id, athlete.name.split(' ')[0]!]));
   if (shared.length === 0) return null;
@@ -93,7 +85,7 @@ const Shared = ({
   );
 };
 
-const Unwatched = ({ lines }: { lines: Named[] }) => {
+const Unwatched = ({ lines }: { lines: SquadLine[] }) => {
   const few = lines.filter(({ lately }) => lately < WATCHED_FROM);
   if (few.length === 0) return null;
   return (
@@ -111,7 +103,7 @@ const Unwatched = ({ lines }: { lines: Named[] }) => {
 };
 
 /** One line an athlete, worst first: for a phone. */
-const Lines = ({ lines, movement }: { lines: Named[]; movement: Movement }) => (
+const Lines = ({ lines, movement }: { lines: SquadLine[]; movement: Movement }) => (
   <ul className="list-plain squad-lines">
     {lines.map((line) => {
       const { athlete, faults, cue } = line;
@@ -142,7 +134,7 @@ const Lines = ({ lines, movement }: { lines: Named[]; movement: Movement }) => (
   </ul>
 );
 
-const Grid = ({ lines, movement }: { lines: Named[]; movement: Movement }) => {
+const Grid = ({ lines, movement }: { lines: SquadLine[]; movement: Movement }) => {
   // Faults that nobody shows take no room.
   const faults = movement.faults.filter(({ code }) =>
     lines.some((line) => line.faults.some((fault) => fault.code === code)),
@@ -185,113 +177,58 @@ const Grid = ({ lines, movement }: { lines: Named[]; movement: Movement }) => {
   );
 };
 
-const Squad = ({
-  athletes,
-  seen,
-  catalogue,
-  onMovement,
-}: {
-  athletes: Athlete[];
-  seen: SquadFaults & { movement: string };
-  catalogue: Catalogue;
-  onMovement: (code: string) => void;
-}) => {
-  const [squad, setSquad] = useState(ALL);
-  const { movement: code, movements: codes } = seen;
-  const people = new Map(athletes.map((athlete) => [athlete.id, athlete]));
-  const squads = [ALL, ...[...new Set(athletes.map((athlete) => athlete.squad))].sort()];
-  const movement = catalogue.of(code);
-  const lines = byNeed(movement, seen.items).flatMap((item): Named[] => {
-    const athlete = people.get(item.athleteId);
-    return athlete && (squad === ALL || athlete.squad === squad) ? [{ ...item, athlete }] : [];
-  });
-  return (
-    <div className="stack">
-      <div className="row-line">
-        <Segments
-          label="Squad"
-          options={squads.map((value) => ({ value, label: value }))}
-          value={squad}
-          onChoose={setSquad}
-        />
-        {codes.length > 1 && (
-          <Form.Select
-            aria-label="Movement"
-            style={{ width: 'auto' }}
-            value={code}
-            onChange={(event) => onMovement(event.target.value)}
-          >
-            {codes.map((code) => (
-              <option key={code} value={code}>
-                {catalogue.of(code).name}
-              </option>
-            ))}
-          </Form.Select>
-        )}
-      </div>
-      {lines.length === 0 ? (
-        <p className="quiet">Nobody of this squad has run {movement.name.toLowerCase()} yet.</p>
-      ) : (
-        <>
-          <Unwatched lines={lines} />
-          <div className="squad-first">
-            <Lines lines={lines} movement={movement} />
-            <Shared shared={sharedFaults(movement, lines)} movement={movement} lines={lines} />
-          </div>
-          <Grid lines={lines} movement={movement} />
-          <div className="row-line small-text">
-            <span className="quiet">
-              Figures: share of reps that show the fault since its last sure change. A dot: not
-              live, under {Math.round(LIVE_RATE * 100)} %.
-            </span>
-            {(['back', 'stuck', 'clearing', 'cleared', 'steady', 'new'] as const).map((state) => (
-              <StateMark key={state} state={state} />
-            ))}
-          </div>
-          <Causes key={code} movement={movement} />
-        </>
-      )}
-    </div>
-  );
-};
-
-export const Faults = () => {
-  const [movement, setMovement] = useState<string | null>(null);
-  const athletes = useAthletes();
-  const squad = useSquadFaults(movement);
-  const catalogue = useCatalogue();
+const Picture = ({ movement, lines: unsorted }: { movement: Movement; lines: SquadLine[] }) => {
+  const lines = byNeed(movement, unsorted);
+  if (lines.length === 0) {
+    return <p className="quiet">Nobody of this squad has run {movement.name.toLowerCase()} yet.</p>;
+  }
   return (
     <>
-      <PageHead title="Faults" over="Who most deserves the next session, and with which one cue">
-        <Link className="btn btn-outline-dark" to="/faults/season">
-          The season so far
-        </Link>
-      </PageHead>
-      <Loaded query={athletes} what="Getting the athletes …">
-        {(people) => (
-          <Loaded query={squad} what="Working out the rates …">
-            {(seen) =>
-              seen.movement === null ? (
-                <Empty title="No reps yet.">
-                  Run a session; each athlete’s faults and their trend appear here.
-                  <div>
-                    <Link className="btn btn-primary" to="/run">
-                      Run a session
-                    </Link>
-                  </div>
-                </Empty>
-              ) : (
-                <Squad
-                  athletes={people}
-                  seen={{ ...seen, movement: seen.movement }}
-                  catalogue={catalogue}
-                  onMovement={setMovement}
-                />
-              )
-            }
-          </Loaded>
-        )}
-      </Loaded>
+      <Unwatched lines={lines} />
+      <div className="squad-first">
+        <Lines lines={lines} movement={movement} />
+        <Shared shared={sharedFaults(movement, lines)} movement={movement} lines={lines} />
+      </div>
+      <Grid lines={lines} movement={movement} />
+      <div className="row-line small-text">
+        <span className="quiet">
+          Figures: share of reps that show the fault since its last sure change. A dot: not live,
+          under {Math.round(LIVE_RATE * 100)} %.
+        </span>
+        {(['back', 'stuck', 'clearing', 'cleared', 'steady', 'new'] as const).map((state) => (
+          <StateMark key={state} state={state} />
+        ))}
+      </div>
+      <Causes key={movement.code} movement={movement} />
     </>
   );
 };
+
+export const Faults = () => (
+  <>
+    <PageHead title="Faults" over="Who most deserves the next session, and with which one cue">
+      <Link className="btn btn-outline-dark" to="/faults/season">
+        The season so far
+      </Link>
+    </PageHead>
+    <InSquad
+      empty={
+        <Empty title="No reps yet.">
+          Run a session; each athlete’s faults and their trend appear here.
+          <div>
+            <Link className="btn btn-primary" to="/run">
+              Run a session
+            </Link>
+          </div>
+        </Empty>
+      }
+    >
+      {({ choice, ...shown }) => (
+        <div className="stack">
+          {choice}
+          <Picture {...shown} />
+        </div>
+      )}
+    </InSquad>
+  </>
+);

@@ -19,6 +19,7 @@ import { Field } from '../controls/Field';
 import { useCheckedForm } from '../controls/form';
 import { tell } from '../controls/toasts';
 import { useMayPlan } from '../member/member';
+import { WhyTake } from './WhyTake';
 import { percent } from './words';
 
 const useChooseRung = (athleteId: string) =>
@@ -67,17 +68,13 @@ const RungForm = ({
           ))}
         </Form.Select>
       </Field>
-      <Field label="Why" message={errors.reason?.message}>
-        <Form.Control {...register('reason')} placeholder="what you saw" />
-      </Field>
-      <div className="row-line">
-        <Button type="submit" disabled={busy}>
-          Take this rung
-        </Button>
-        <Button variant="link" onClick={onDone}>
-          Leave it
-        </Button>
-      </div>
+      <WhyTake
+        reason={register('reason')}
+        message={errors.reason?.message}
+        take="Take this rung"
+        busy={busy}
+        onDone={onDone}
+      />
     </Form>
   );
 };

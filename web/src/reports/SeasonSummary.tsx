@@ -1,26 +1,19 @@
-import type { Athlete, Movement, SquadFaults } from '@gravek/contract';
+import type { Movement } from '@gravek/contract';
 import type { FaultState } from '@gravek/core';
 import { faultOf, toldTo } from '@gravek/library';
-import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useAthletes, useSquadFaults } from '../api/queries';
 import { counted, dayName } from '../controls/dates';
-import { Empty, Loaded } from '../controls/Notice';
+import { Empty } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
-import { Segments } from '../controls/Segments';
 import { StateMark } from '../drawing/StateMark';
+import { InSquad, type SquadLine } from '../faults/InSquad';
 import { useMember } from '../member/member';
-import { useCatalogue } from '../movements/useCatalogue';
 
-const ALL = 'All';
 const STATES = ['cleared', 'clearing', 'stuck', 'back', 'steady'] as const;
 
-type Line = SquadFaults['items'][number] & { athlete: Athlete };
-
 /** Of each fault, for how many it stands how; those that most had first. */
-const ByFault = ({ movement, lines }: { movement: Movement; lines: Line[] }) => {
+const ByFault = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }) => {
   const rows = movement.faults
     .map((fault) => {
       const states = lines.flatMap(
@@ -65,8 +58,8 @@ const ByFault = ({ movement, lines }: { movement: Movement; lines: Line[] }) => 
   );
 };
 
-const ByAthlete = ({ movement, lines }: { movement: Movement; lines: Line[] }) => {
-  const named = (line: Line, state: FaultState): string =>
+const ByAthlete = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }) => {
+  const named = (line: SquadLine, state: FaultState): string =>
     line.faults
       .filter((one) => one.state === state)
       .map((one) => faultOf(movement, one.code)?.name ?? one.code)
@@ -125,77 +118,37 @@ const ByAthlete = ({ movement, lines }: { movement: Movement; lines: Line[] }) =
 };
 
 const Summary = ({
-  athletes,
-  seen,
-  onMovement,
+  movement,
+  squad,
+  lines: unsorted,
 }: {
-  athletes: Athlete[];
-  seen: SquadFaults & { movement: string };
-  onMovement: (code: string) => void;
+  movement: Movement;
+  squad: string | null;
+  lines: SquadLine[];
 }) => {
-  const catalogue = useCatalogue();
-  const [squad, setSquad] = useState(ALL);
-  const movement = catalogue.of(seen.movement);
-  const people = new Map(athletes.map((one) => [one.id, one]));
-  const all = seen.items.flatMap((item): Line[] => {
-    const athlete = people.get(item.athleteId);
-    return athlete ? [{ ...item, athlete }] : [];
-  });
-  const squads = [ALL, ...new Set(all.map(({ athlete }) => athlete.squad))];
-  const lines = all
-    .filter(({ athlete }) => squad === ALL || athlete.squad === squad)
-    .sort((a, b) => a.athlete.name.localeCompare(b.athlete.name));
-  const sum = (of: (line: Line) => number): number =>
-    lines.reduce((total, line) => total + of(line), 0);
+  const lines = [...unsorted].sort((a, b) => a.athlete.name.localeCompare(b.athlete.name));
+  const reps = lines.reduce((sum, line) => sum + line.reps, 0);
+  const count = (state: FaultState): number =>
+    lines.flatMap((line) => line.faults.filter((one) => one.state === state)).length;
   return (
-    <div className="athlete-sheet">
-      <div className="row-line no-print mb-2">
-        <Segments
-          label="Squad"
-          options={squads.map((value) => ({ value, label: value }))}
-          value={squad}
-          onChoose={setSquad}
-        />
-        <Form.Select
-          aria-label="Movement"
-          style={{ width: 'auto' }}
-          value={seen.movement}
-          onChange={(event) => onMovement(event.target.value)}
-        >
-          {seen.movements.map((code) => (
-            <option key={code} value={code}>
-              {catalogue.of(code).name}
-            </option>
-          ))}
-        </Form.Select>
-      </div>
-      <p>
+    <>
+      <p className="mt-2">
         <strong>
           {movement.name}
-          {squad !== ALL && `, ${squad}`}
+          {squad !== null && `, ${squad}`}
         </strong>
-        : {counted(lines.length, 'athlete')},{' '}
-        {counted(
-          sum((line) => line.reps),
-          'rep',
-        )}
-        . Faults cleared:{' '}
-        {sum((line) => line.faults.filter((one) => one.state === 'cleared').length)}; clearing:{' '}
-        {sum((line) => line.faults.filter((one) => one.state === 'clearing').length)}; stuck:{' '}
-        {sum((line) => line.faults.filter((one) => one.state === 'stuck').length)}.
+        : {counted(lines.length, 'athlete')}, {counted(reps, 'rep')}. Faults cleared:{' '}
+        {count('cleared')}; clearing: {count('clearing')}; stuck: {count('stuck')}.
       </p>
       <ByFault movement={movement} lines={lines} />
       <ByAthlete movement={movement} lines={lines} />
-    </div>
+    </>
   );
 };
 
 /** What a season came to in one movement, for a squad; to print. */
 export const SeasonSummary = () => {
   const { club, today } = useMember();
-  const [movement, setMovement] = useState<string | null>(null);
-  const athletes = useAthletes();
-  const squad = useSquadFaults(movement);
   return (
     <>
       <PageHead over={`${club.name}, ${dayName(today)}`} title="The season so far">
@@ -206,23 +159,16 @@ export const SeasonSummary = () => {
           Print
         </Button>
       </PageHead>
-      <Loaded query={athletes} what="Getting the athletes …">
-        {(people) => (
-          <Loaded query={squad} what="Working out the rates …">
-            {(seen) =>
-              seen.movement === null ? (
-                <Empty title="No reps yet.">Run a session; what comes of it stands here.</Empty>
-              ) : (
-                <Summary
-                  athletes={people}
-                  seen={{ ...seen, movement: seen.movement }}
-                  onMovement={setMovement}
-                />
-              )
-            }
-          </Loaded>
+      <InSquad
+        empty={<Empty title="No reps yet.">Run a session; what comes of it stands here.</Empty>}
+      >
+        {({ choice, ...shown }) => (
+          <div className="athlete-sheet">
+            {choice}
+            <Summary {...shown} />
+          </div>
         )}
-      </Loaded>
+      </InSquad>
     </>
   );
 };
