@@ -132,7 +132,7 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     await expect(page.getByText('right foot first')).toBeVisible();
     await clean.click();
     await expect(up).toHaveText('Mirela');
-    await expect(page.getByText('Quick last step, stay tall')).toBeVisible();
+    await expect(page.getByText('Eyes past the mark')).toBeVisible();
     await page.getByRole('button', { name: 'Reaches on the last step' }).click();
     await page.getByRole('button', { name: 'Log the fault' }).click();
     await expect(up).toHaveText('Tove');
@@ -198,8 +198,8 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     await again.getByRole('link', { name: 'Mirela Dussault' }).click();
     const faults = again.getByRole('region', { name: 'Faults' });
     await expect(faults.getByText('The one cue')).toBeVisible();
-    await expect(faults.getByText(/Reaches on the last step shows in \d+ % of reps/)).toBeVisible();
-    await faults.getByRole('button', { name: 'Reaches on the last step' }).click();
+    await expect(faults.getByText(/Looks for the mark shows in \d+ % of reps/)).toBeVisible();
+    await faults.getByRole('button', { name: 'Reaches on the last step', exact: true }).click();
     await expect(
       faults.getByRole('img', { name: /^Reaches on the last step: \d+ % of reps, between/ }),
     ).toBeVisible();
