@@ -51,12 +51,14 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
         res.set('connection', 'close');
         throw new ProblemError({ status: 413, title: TOO_LARGE });
       }
+      reading = true;
+      // However it ends: answered, refused, or gone in the middle of the body.
+      res.once('close', () => (reading = false));
       next();
     },
     express.text({ limit: CLUB_FILE_MAX, type: 'application/json' }),
     async (req, res) => {
       const who = whoIs(req);
-      reading = true;
       const text = typeof req.body === 'string' ? req.body : '';
       try {
         const file = await readClubFile(text);
@@ -67,8 +69,6 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
         });
       } catch (error) {
         throw asAnswer(error);
-      } finally {
-        reading = false;
       }
       for (const topic of TOPICS) tell(who.clubId, topic);
       res.status(204).end();

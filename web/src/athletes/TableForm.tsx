@@ -1,3 +1,4 @@
+import { formatLength } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import {
   guessRosterColumns,
@@ -101,6 +102,8 @@ const Columns = ({
 /** Athletes from a table in a file: which column is what, what would come of it, and then all at once. */
 export const TableForm = ({ onClose }: { onClose: () => void }) => {
   const style = useLengthStyle();
+  // Nobody is told their height in shoes.
+  const bodyStyle = { unit: style.unit === 'shoes' ? ('metric' as const) : style.unit };
   const { data: here = NOBODY } = useAthletes();
   const [table, setTable] = useState<CsvTable | null>(null);
   const [columns, setColumns] = useState<(RosterColumn | null)[]>([]);
@@ -220,7 +223,7 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
                     <li key={one.name}>
                       <strong>{one.name}</strong>, {one.squad}, {one.hand}-handed, off the{' '}
                       {one.takeoffFoot}
-                      {one.heightM !== null && `, ${one.heightM.toFixed(2)} m`}
+                      {one.heightM !== null && `, ${formatLength(one.heightM, bodyStyle)}`}
                       {one.birthYear !== null && `, born ${one.birthYear}`}
                     </li>
                   ))}
