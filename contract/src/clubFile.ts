@@ -9,8 +9,9 @@ import { clubSettings, memberInput } from './club';
 import { choice, choiceOr, code, day, figure, id, moment, note } from './fields';
 import { RUNGS } from './movement';
 import { repInput, sessionInput } from './session';
+import { reviewInput } from './watched';
 
-export const CLUB_FILE_VERSION = 5;
+export const CLUB_FILE_VERSION = 6;
 /** Bytes of a club file that is read from the app; larger ones are loaded at the terminal. */
 export const CLUB_FILE_MAX = 120_000_000;
 
@@ -121,6 +122,9 @@ export const clubFile = object({
   sessions: array(sessionInput.shape({ archived: flag() }).required())
     .max(...upTo(20_000))
     .required(),
+  reviews: array(reviewInput.shape({ archived: flag() }).required())
+    .max(...upTo(20_000))
+    .optional(),
   cueChoices: array(cueChoice.required())
     .max(...upTo(200_000))
     .optional(),

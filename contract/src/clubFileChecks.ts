@@ -62,6 +62,7 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
   for (const [path, rows] of Object.entries({
     cueChoices: file.cueChoices ?? [],
     rungChoices: file.rungChoices ?? [],
+    reviews: file.reviews ?? [],
   })) {
     distinct(path, 'This id', idsOf(rows));
     rows.forEach((row, i) => mustBeThere(`${path}[${i}].athleteId`, row.athleteId));
@@ -76,6 +77,10 @@ export const looseEndsOfClub = (file: ClubFile): Record<string, string> => {
   );
 
   const approaches = new Set(idsOf(file.approaches));
+  file.reviews?.forEach(({ approachId }, i) => {
+    if (approachId !== null && !approaches.has(approachId))
+      say(`reviews[${i}].approachId`, 'There is no such approach in the file.');
+  });
   const grounds = new Set(idsOf(file.grounds));
   const sessionOfSet = new Map<string, string>();
   file.sessions.forEach((session, i) => {

@@ -14,3 +14,4 @@ export * from './movement';
 export * from './movementSchema';
 export * from './phaseKinds';
 export * from './ruleSet';
+export * from './watched';

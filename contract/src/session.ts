@@ -298,6 +298,37 @@ export const WARM_UP = 'warm-up';
  * One row of the rep log. It says by itself what was done, so that no later change of a plan or session
  * can make it mean something else. A void takes back the row it names; nothing is edited in place.
  */
+/** What measures a run. */
+export const MEASURED_BY = ['film', 'pod', 'gates', 'phone', 'file'] as const;
+export type MeasuredBy = (typeof MEASURED_BY)[number];
+
+/** What was measured of a run: its steps where each is known, else how it went over time. */
+const measuredRun = object({
+  by: choice('what has measured', MEASURED_BY),
+  /** made up by the app, to try things out */
+  simulated: flagOr(false),
+  /** up to each contact, the first one that was seen left out */
+  steps: array(
+    object({
+      lengthM: figureOrNull('A step', 0, 10, ' m'),
+      intervalS: figure('A step’s time', 0.02, 10, ' s'),
+    }).required(),
+  )
+    .required('The steps are missing.')
+    .max(80, 'At most 80 steps.'),
+  /** a second or a minute each */
+  course: array(
+    object({
+      atS: figure('The moment', 0, 36_000, ' s'),
+      cadenceSpm: figure('The cadence', 0, 500, ' spm'),
+      speedMps: figureOrNull('The speed', 0, 15, ' m/s'),
+    }).required(),
+  )
+    .required('The course is missing.')
+    .max(180, 'At most 180 moments.'),
+});
+export type MeasuredRun = InferType<typeof measuredRun>;
+
 export const repInput = object({
   id: id(),
   sessionId: id(),
@@ -336,6 +367,8 @@ export const repInput = object({
   })
     .nullable()
     .default(null),
+  /** what a film or device has measured of it */
+  measured: measuredRun.nullable().default(null),
   note: note(200),
   outcome: choice('an outcome', OUTCOMES),
   voids: id().nullable().default(null),
@@ -368,6 +401,7 @@ export const PLAIN_REP = {
   made: null,
   heldS: null,
   load: null,
+  measured: null,
   note: '',
 } as const satisfies Partial<Rep>;
 

@@ -259,3 +259,25 @@ export {
   type LengthUnit,
   type ParsedLength,
 } from './units';
+export {
+  fitPlane,
+  groundAt,
+  pictureAt,
+  planeMap,
+  type GroundPoint,
+  type MarkPair,
+  type PicturePoint,
+  type PlaneFit,
+} from './planeMap';
+export { podReading, type PodReading } from './podReading';
+export { stepTrace, type SeenContact, type TracedStep } from './stepTrace';
+export {
+  MARK_PX,
+  readingOf,
+  watchedSteps,
+  type FilmContact,
+  type FilmView,
+  type FrameTime,
+  type Watched,
+  type WatchedStep,
+} from './watchedSteps';

@@ -7,7 +7,10 @@ import { fillClub } from './fill';
  * How long the server takes for a club of 300 athletes, with 200,000 reps and with two million, and how much
  * it sends; beside the ledger and the squad plain SQL over the rows of the log, without states or cues.
  */
-const VOLUME = { squads: 6, athletesEach: 50, repsEach: 22, lastDay: '2031-05-14' };
+/** The newest session was yesterday: causes look back over a year from today. */
+const dayAgo = (days: number): string =>
+  new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+const VOLUME = { squads: 6, athletesEach: 50, repsEach: 22, lastDay: dayAgo(1) };
 const SIZES = process.env.GRAVEK_BENCH_SESSIONS?.split(',').map(Number) ?? [30, 303];
 const WARMING = 5;
 const CALLS = 40;
@@ -81,7 +84,7 @@ const run = async (sessionsEach: number): Promise<Map<string, number>> => {
       },
       'the squad after a tap': () => coach.get('/faults'),
       approaches: () => coach.get('/approaches'),
-      'a week of sessions': () => coach.get('/sessions?from=2031-05-08&to=2031-05-14'),
+      'a week of sessions': () => coach.get(`/sessions?from=${dayAgo(7)}&to=${dayAgo(1)}`),
     };
     for (const [name, ask] of Object.entries(asks)) {
       const times: number[] = [];

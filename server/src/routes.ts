@@ -2,6 +2,7 @@ import { approachRoutes } from './approaches/routes';
 import { athleteRoutes } from './athletes/routes';
 import { clubRoutes } from './club/routes';
 import { faultRoutes } from './faults/routes';
+import { filmRoutes } from './film/routes';
 import { groundRoutes } from './grounds/routes';
 import type { Route } from './http/route';
 import { movementRoutes } from './movements/routes';
@@ -18,4 +19,5 @@ export const ROUTES: readonly Route[] = [
   ...sessionRoutes,
   ...repRoutes,
   ...faultRoutes,
+  ...filmRoutes,
 ];

@@ -112,5 +112,11 @@ export const everythingOf = async (trx: Trx, athleteId: string) => {
     counts,
     cues,
     rungs,
+    reviews: await trx
+      .selectFrom('review')
+      .selectAll()
+      .where('athlete_id', '=', athleteId)
+      .orderBy('taken_on')
+      .execute(),
   };
 };

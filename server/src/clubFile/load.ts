@@ -20,6 +20,7 @@ import { inClub, withoutHurry, type Db, type Trx } from '../database/connect';
 import { groundColumns } from '../grounds/queries';
 import { ProblemError } from '../http/problem';
 import { StartFault } from '../startFault';
+import { reviewColumns } from '../film/queries';
 import { movementColumns, movementsBy } from '../movements/queries';
 import { countNew } from '../reps/countNew';
 import { inChunks, repColumns } from '../reps/queries';
@@ -37,7 +38,7 @@ const loadReps = async (
     const arrival = (ends.get(rep.sessionId) ?? 0) + 1;
     ends.set(rep.sessionId, arrival);
     const by = rep.loggedBy === undefined ? null : accountBy(rep.loggedBy);
-    return { ...repColumns(rep, by), load: rep.load && JSON.stringify(rep.load), arrival };
+    return { ...repColumns(rep, by), load: rep.load && JSON.stringify(rep.load), measured: rep.measured && JSON.stringify(rep.measured), arrival };
   });
   await inChunks(numbered, (part) => trx.insertInto('rep').values(part).execute());
   const faults = reps
@@ -176,6 +177,12 @@ const loadAll = async (
     set.athleteIds.map((athlete_id, position) => ({ drill_set_id: set.id, athlete_id, position })),
   );
   await inChunks(people, (part) => trx.insertInto('drill_set_athlete').values(part).execute());
+  for (const { archived, ...one } of file.reviews ?? []) {
+    await trx
+      .insertInto('review')
+      .values({ ...reviewColumns(one), archived_at: awayNow(archived) })
+      .execute();
+  }
   await loadChoices(trx, file, accountBy);
   await loadReps(trx, file.reps, accountBy);
 };

@@ -3,6 +3,7 @@ import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { athletes, measurement, restriction, isTrial } from '../athletes/queries';
 import { approaches, summaries } from '../approaches/queries';
+import { review, reviewIds } from '../film/queries';
 import { grounds } from '../grounds/queries';
 import { clubMovements, ruleSets } from '../movements/queries';
 import { repsOf } from '../reps/queries';
@@ -123,6 +124,11 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
   for (const row of await rowsOf(trx, 'restriction')) {
     held.push({ ...(await restriction(trx, row.id))!, ...row });
   }
+  const reviews = [];
+  for (const id of await reviewIds(trx)) {
+    const { version: _, archived: away, ...one } = (await review(trx, id))!;
+    reviews.push({ ...one, ...archived({ archived: away }) });
+  }
   const list = await sessions(trx, { from: '0001-01-01', to: '9999-12-31' });
   const file: Omit<ClubFile, 'reps'> = {
     format: 'gravek-club',
@@ -180,6 +186,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       drillSets: one.drillSets,
       ...archived(one),
     })),
+    reviews,
     ...(await choicesOf(trx)),
   };
   yield `${JSON.stringify(file).slice(0, -1)},"reps":[`;

@@ -5,6 +5,7 @@ import { GROUND_TABLES } from './migrations/0007_grounds';
 import { CALENDAR_TABLES } from './migrations/0011_builder';
 import { LEDGER_TABLES } from './migrations/0013_ledger';
 import { RUNG_TABLES } from './migrations/0015_rungs';
+import { WATCHING_TABLES } from './migrations/0017_watching';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
@@ -15,4 +16,5 @@ export const CLUB_TABLES = [
   ...CALENDAR_TABLES,
   ...LEDGER_TABLES,
   ...RUNG_TABLES,
+  ...WATCHING_TABLES,
 ] as const;

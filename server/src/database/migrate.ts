@@ -19,6 +19,7 @@ import * as ledger from './migrations/0013_ledger';
 import * as together from './migrations/0014_together';
 import * as rungs from './migrations/0015_rungs';
 import * as restored from './migrations/0016_restored';
+import * as watching from './migrations/0017_watching';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -38,6 +39,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0014_together': together,
   '0015_rungs': rungs,
   '0016_restored': restored,
+  '0017_watching': watching,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

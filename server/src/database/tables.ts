@@ -21,9 +21,11 @@ import type {
   Rung,
   LoadLimit,
   ModelSource,
+  MeasuredRun,
   Movement,
   Outline,
   RestrictionKind,
+  ReviewInput,
   Role,
   Source,
 } from '@gravek/contract';
@@ -201,6 +203,7 @@ export type Tables = {
     made: boolean | null;
     held_s: number | null;
     load: MaybeJson<BodyLoad>;
+    measured: MaybeJson<MeasuredRun>;
     note: string;
     device: string;
     device_no: number;
@@ -218,6 +221,16 @@ export type Tables = {
     version: Generated<number>;
     archived_at: MaybeMoment;
     saved_at: Moment;
+  };
+  review: {
+    club_id: ClubId;
+    id: string;
+    athlete_id: string;
+    approach_id: string | null;
+    taken_on: string;
+    document: JSONColumnType<Omit<ReviewInput, 'id' | 'athleteId' | 'approachId' | 'takenOn'>>;
+    version: Generated<number>;
+    archived_at: MaybeMoment;
   };
   ground: {
     club_id: ClubId;

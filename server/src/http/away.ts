@@ -4,7 +4,7 @@ import type { Trx } from '../database/connect';
 import type { Topic } from '../changes/tell';
 import { route, type Route } from './route';
 
-type Archived = 'athlete' | 'movement' | 'rule_set' | 'ground' | 'approach' | 'session';
+type Archived = 'athlete' | 'movement' | 'rule_set' | 'ground' | 'approach' | 'session' | 'review';
 type Removed = 'measurement' | 'restriction';
 
 /**
