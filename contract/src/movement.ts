@@ -33,6 +33,21 @@ export const RUNGS = ['stand', 'walk', 'half', 'full', 'object', 'opponent'] as 
 /** A step of a drill's ladder, slowest and simplest first. */
 export type Rung = (typeof RUNGS)[number];
 
+/** What a film or device can tell of a run by itself, each beside the plan. */
+export const FAULT_FIGURES = [
+  'first-step-shorter',
+  'shortened-before',
+  'short-steps-longer',
+  'slowed',
+  'last-step-longer',
+  'over-line',
+  'foot-ahead-of-hip',
+  'drifted',
+  'cadence-under',
+  'speed-over',
+] as const;
+export type FaultFigure = (typeof FAULT_FIGURES)[number];
+
 const code = (what: string) =>
   string()
     .strict()
@@ -117,6 +132,11 @@ const fault = object({
   /** 1 small – 3 grave */
   severity: count('The severity', 1, 3),
   safety: boolean().strict().required(),
+  /** what a film or device can measure of it */
+  figure: string<FaultFigure>()
+    .max(60, 'Choose what it is measured by.')
+    .oneOf([...FAULT_FIGURES], 'Choose what it is measured by.')
+    .optional(),
   leadsTo: codes('Faults that it leads to'),
   cue: words('the cue', 80),
   drills: codes('Drills'),

@@ -281,3 +281,4 @@ export {
   type Watched,
   type WatchedStep,
 } from './watchedSteps';
+export { watchedPose, type WatchedPose } from './watchedPose';

@@ -87,7 +87,7 @@ const linearFit = (from: readonly Flat[], to: readonly Flat[]): number[] => {
     rows.push([x, y, 1, 0, 0, 0, -u * x, -u * y], [0, 0, 0, x, y, 1, -v * x, -v * y]);
     right.push([u], [v]);
   });
-  return [...solve(new Matrix(rows), new Matrix(right), true).to1DArray(), 1];
+  return [...solve(new Matrix(rows), new Matrix(right)).to1DArray(), 1];
 };
 
 /** Gauss and Newton on the distances themselves, which the products only stand for. */
@@ -102,7 +102,7 @@ const refined = (first: number[], from: readonly Flat[], to: readonly Flat[]): n
       slopes.push([x, y, 1 / w, 0, 0, 0, -u * x, -u * y], [0, 0, 0, x, y, 1 / w, -v * x, -v * y]);
       misses.push([to[i]!.x - u], [to[i]!.y - v]);
     });
-    const step = solve(new Matrix(slopes), new Matrix(misses), true).to1DArray();
+    const step = solve(new Matrix(slopes), new Matrix(misses)).to1DArray();
     rows = rows.map((value, i) => value + (step[i] ?? 0));
     if (Math.max(...step.map(Math.abs)) < 1e-12) break;
   }

@@ -203,3 +203,14 @@ export {
 export { MOST_PASTED_ATHLETES, readRoster, type ReadRoster, type TypedAthlete } from './rosterText';
 export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
 export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';
+export {
+  besidePlan,
+  firstStepOf,
+  plannedSteps,
+  suggestions,
+  type Measured,
+  type PlannedStep,
+  type SeenPose,
+  type StepBeside,
+  type Suggestion,
+} from './watched';

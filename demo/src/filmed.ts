@@ -1,0 +1,101 @@
+import type { Choices, ClubFile } from '@gravek/contract';
+import { formatISO, subDays } from 'date-fns';
+import { v7 } from 'uuid';
+import truth from '../data/film.json';
+
+/** Of whom the film that ships is, and the plan that she was to run. */
+export const FILMED = {
+  athlete: 'Mirela Dussault',
+  movement: 'straight-run-up',
+  name: 'Long jump, 8 steps',
+  choices: {
+    target: 'board',
+    takeoffFoot: 'own',
+    startFoot: null,
+    steps: 8,
+    distanceM: null,
+    ending: { kind: 'penultimate', longer: 0.06, shorter: 0.05 },
+    absorb: 'early',
+    tolerance: 0.1,
+    speedFraction: 0.92,
+    checkMarks: [4],
+    pins: [],
+  } satisfies Choices,
+} as const;
+
+type Flat = { x: number; y: number };
+
+/** A press goes to a whole pixel. */
+const pressed = ({ x, y }: Flat): Flat => ({ x: Math.round(x), y: Math.round(y) });
+
+/** The frame at which something is seen first. */
+const frameAt = (momentS: number): { atS: number; gapS: number } => {
+  const i = truth.frames.findIndex((atS) => atS >= momentS - 1e-9);
+  const atS = truth.frames[i]!;
+  return { atS, gapS: i > 0 ? Number((atS - truth.frames[i - 1]!).toFixed(3)) : 0.017 };
+};
+
+/** An id that is the same for the same moment and number. */
+const idAt = (on: Date, n: number): string =>
+  v7({ msecs: on.getTime(), random: new Uint8Array(16).fill(n) });
+
+/** The demo's season with the plan that was filmed, and the film as a coach has marked it. */
+export const withFilm = (season: ClubFile, today: Date): ClubFile => {
+  const athleteId = season.athletes.find(({ name }) => name === FILMED.athlete)!.id;
+  const filmedOn = subDays(today, 2);
+  const approachId = idAt(subDays(today, 20), 1);
+  const { marks, contacts, film } = truth;
+  // She stands at the start until she is off; what counts of it is the moment she goes.
+  const standing = contacts[0]!;
+  const marked = contacts.map((contact, i) => ({
+    foot: contact.foot as 'left' | 'right',
+    at: pressed(contact.px),
+    on: frameAt(i === 0 ? standing.offS : contact.onS),
+    off: i === 0 ? null : frameAt(contact.offS),
+  }));
+  const approach = {
+    id: approachId,
+    name: FILMED.name,
+    movement: FILMED.movement,
+    choices: FILMED.choices,
+    athleteIds: [athleteId],
+  };
+  const review: NonNullable<ClubFile['reviews']>[number] = {
+    id: idAt(filmedOn, 2),
+    athleteId,
+    movement: FILMED.movement,
+    approachId,
+    side: 'own',
+    takenOn: formatISO(filmedOn, { representation: 'date' }),
+    note: '',
+    film,
+    view: {
+      kind: 'marks',
+      pairs: marks
+        .filter(({ ground }) => [-12, -6, 0].includes(ground.alongM))
+        .map(({ px, ground }) => ({ px: pressed(px), ground })),
+    },
+    lineM: 0,
+    firstStep: null,
+    contacts: marked,
+    poses: [5, 8].map((i) => {
+      const { joints, foot } = contacts[i]!;
+      return {
+        on: marked[i]!.on,
+        foot: foot as 'left' | 'right',
+        travel: 'right' as const,
+        joints: {
+          shoulder: pressed(joints.shoulder),
+          hip: pressed(joints.hip),
+          knee: pressed(joints.knee),
+          ankle: pressed(joints.ankle),
+          toe: pressed(joints.toe),
+        },
+      };
+    }),
+    ticks: [],
+    checks: [],
+    faults: [],
+  };
+  return { ...season, approaches: [...season.approaches, approach], reviews: [review] };
+};
