@@ -102,11 +102,16 @@ const fields = {
   lineM: figureOrNull('The line', -200, 200, ' m'),
   /** the plan's step that ends at the first contact; null while it is worked out */
   firstStep: countOr('The first step', 0, 60, null),
-  contacts: array(contact.required()).required('Contacts are missing.').max(80, 'At most 80 contacts.'),
+  contacts: array(contact.required())
+    .required('Contacts are missing.')
+    .max(80, 'At most 80 contacts.'),
   poses: array(pose.required()).required('Postures are missing.').max(20, 'At most 20 postures.'),
   /** where phases begin */
   ticks: array(
-    object({ phase: code('The phase').required(), atS: figure('The moment', 0, FILM_MAX_S, ' s') }).required(),
+    object({
+      phase: code('The phase').required(),
+      atS: figure('The moment', 0, FILM_MAX_S, ' s'),
+    }).required(),
   )
     .required('Phases are missing.')
     .max(40, 'At most 40 phases.'),

@@ -142,7 +142,9 @@ export const fitPlane = (pairs: readonly MarkPair[]): PlaneFit => {
   const seen = picture.map((p) => through(rows, p));
   // Whatever is seen lies before the camera: the third row has one sign over all of it.
   if (seen.some(({ w }) => !Number.isFinite(w) || w * seen[0]!.w <= 0)) {
-    throw new RangeError('pairs must be seen as a camera sees flat ground; two may be changed over');
+    throw new RangeError(
+      'pairs must be seen as a camera sees flat ground; two may be changed over',
+    );
   }
   const sign = Math.sign(seen[0]!.w);
   const squares = seen.reduce(
@@ -166,8 +168,13 @@ export const groundAt = ({ rows }: PlaneFit, point: PicturePoint): GroundPoint =
 };
 
 /** Where a place on the ground is seen in the picture; null behind the camera. */
-export const pictureAt = ({ rows }: PlaneFit, { alongM, acrossM }: GroundPoint): PicturePoint | null => {
-  const m = new Matrix([rows.slice(0, 3), rows.slice(3, 6), rows.slice(6, 9)].map((row) => [...row]));
+export const pictureAt = (
+  { rows }: PlaneFit,
+  { alongM, acrossM }: GroundPoint,
+): PicturePoint | null => {
+  const m = new Matrix(
+    [rows.slice(0, 3), rows.slice(3, 6), rows.slice(6, 9)].map((row) => [...row]),
+  );
   const [x, y, w] = solve(m, new Matrix([[alongM], [acrossM], [1]])).to1DArray() as [
     number,
     number,

@@ -1,5 +1,11 @@
 import type { PicturePoint } from './planeMap';
-import { postureAngles, SIDE_JOINTS, type PostureAngles, type SideJoint, type SidePoint } from './posture';
+import {
+  postureAngles,
+  SIDE_JOINTS,
+  type PostureAngles,
+  type SideJoint,
+  type SidePoint,
+} from './posture';
 import { MARK_PX, readingOf, type FilmView } from './watchedSteps';
 
 export type WatchedPose = PostureAngles & {

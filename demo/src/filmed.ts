@@ -71,9 +71,7 @@ export const withFilm = (season: ClubFile, today: Date): ClubFile => {
     film,
     view: {
       kind: 'marks',
-      pairs: marks
-        .filter(({ ground }) => [-12, -6, 0].includes(ground.alongM))
-        .map(({ px, ground }) => ({ px: pressed(px), ground })),
+      pairs: marks.map(({ px, ground }) => ({ px: pressed(px), ground })),
     },
     lineM: 0,
     firstStep: null,

@@ -214,3 +214,11 @@ export {
   type StepBeside,
   type Suggestion,
 } from './watched';
+export {
+  plainPlan,
+  reviewCue,
+  reviewed,
+  type Marked,
+  type ReviewCue,
+  type Reviewed,
+} from './reviewed';

@@ -239,10 +239,7 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
     if (short.length === 0) return null;
     const mean = (of: (one: Compared) => number): number =>
       short.reduce((sum, one) => sum + of(one), 0) / short.length;
-    const [seen, planned] = [
-      mean((one) => one.seen.lengthM),
-      mean((one) => one.planned.lengthM),
-    ];
+    const [seen, planned] = [mean((one) => one.seen.lengthM), mean((one) => one.planned.lengthM)];
     const sd = mean((one) => one.seen.lengthSdM) / Math.sqrt(short.length);
     return seen > planned && plainly(seen - planned, sd, Math.max(0.04, 0.2 * planned))
       ? { n: short[0]!.planned.n, seen, planned, sd }
@@ -287,16 +284,18 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
     for (const { n, footToHipM, footToHipSdM } of poses) {
       const planned = side?.contacts.find((one) => one.n === n)?.footToHipM;
       if (planned === undefined) continue;
-      if (footToHipM > 0 && plainly(footToHipM - planned, footToHipSdM, 0.08) && footToHipM > planned)
+      if (
+        footToHipM > 0 &&
+        plainly(footToHipM - planned, footToHipSdM, 0.08) &&
+        footToHipM > planned
+      )
         return { n, seen: footToHipM, planned, sd: footToHipSdM };
     }
     return null;
   },
   drifted: ({ rows }) => {
     const jump = compared(rows).find(({ planned }) => planned.landing);
-    return jump &&
-      jump.lengthOffM > 0 &&
-      plainly(jump.lengthOffM, jump.seen.lengthSdM, 0.2)
+    return jump && jump.lengthOffM > 0 && plainly(jump.lengthOffM, jump.seen.lengthSdM, 0.2)
       ? atStep(jump)
       : null;
   },

@@ -86,6 +86,8 @@ export const createApp = (parts: Parts): Express => {
           styleSrcAttr: ["'unsafe-inline'"],
           fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:'],
+          // Films are opened from the device and never leave it.
+          mediaSrc: ["'self'", 'blob:'],
           connectSrc: ["'self'"],
           workerSrc: ["'self'"],
           objectSrc: ["'none'"],

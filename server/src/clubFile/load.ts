@@ -38,7 +38,12 @@ const loadReps = async (
     const arrival = (ends.get(rep.sessionId) ?? 0) + 1;
     ends.set(rep.sessionId, arrival);
     const by = rep.loggedBy === undefined ? null : accountBy(rep.loggedBy);
-    return { ...repColumns(rep, by), load: rep.load && JSON.stringify(rep.load), measured: rep.measured && JSON.stringify(rep.measured), arrival };
+    return {
+      ...repColumns(rep, by),
+      load: rep.load && JSON.stringify(rep.load),
+      measured: rep.measured && JSON.stringify(rep.measured),
+      arrival,
+    };
   });
   await inChunks(numbered, (part) => trx.insertInto('rep').values(part).execute());
   const faults = reps

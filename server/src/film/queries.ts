@@ -46,9 +46,7 @@ export const reviewLines = async (
     .orderBy('id', 'desc')
     .limit(limit);
   if (after) {
-    query = query.where(
-      sql<boolean>`(taken_on, id) < (${after.takenOn}::date, ${after.id}::uuid)`,
-    );
+    query = query.where(sql<boolean>`(taken_on, id) < (${after.takenOn}::date, ${after.id}::uuid)`);
   }
   return query.execute();
 };
@@ -65,7 +63,13 @@ export const reviewIds = async (trx: Trx): Promise<string[]> =>
       .execute()
   ).map((row) => row.id);
 
-export const reviewColumns = ({ athleteId, approachId, takenOn, id, ...document }: ReviewInput) => ({
+export const reviewColumns = ({
+  athleteId,
+  approachId,
+  takenOn,
+  id,
+  ...document
+}: ReviewInput) => ({
   id,
   athlete_id: athleteId,
   approach_id: approachId,

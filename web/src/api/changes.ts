@@ -11,6 +11,7 @@ const TOUCHED: Record<string, readonly string[]> = {
   approaches: ['approaches', 'run'],
   sessions: ['sessions', 'run', 'faults'],
   reps: ['log', 'faults', 'sessions'],
+  films: ['films'],
 };
 
 const GATHER_MS = 400;

@@ -15,6 +15,8 @@ import type {
   Member,
   Needs,
   OutdatedPlan,
+  Review,
+  ReviewLine,
   Session,
   SquadFaults,
 } from '@gravek/contract';
@@ -230,6 +232,13 @@ export const useCauses = (movement: string) =>
     queryKey: ['faults', 'causes', movement],
     queryFn: () => api.get<CauseCheck>(`/causes/${encodeURIComponent(movement)}`),
   });
+
+/** Films that were held against plans, newest first. */
+export const useFilms = () =>
+  useQuery({ queryKey: ['films'], queryFn: () => all<ReviewLine>('/reviews') });
+
+export const useFilm = (id: string) =>
+  useQuery({ queryKey: ['films', id], queryFn: () => api.get<Review>(`/reviews/${id}`) });
 
 export const useMembers = () =>
   useQuery({ queryKey: ['club', 'members'], queryFn: () => api.get<Member[]>('/members') });

@@ -54,6 +54,8 @@ const AthleteSheet = lazy(async () => ({
 const SeasonSummary = lazy(async () => ({
   default: (await import('../reports/SeasonSummary')).SeasonSummary,
 }));
+const Films = lazy(async () => ({ default: (await import('../film/Films')).Films }));
+const FilmDesk = lazy(async () => ({ default: (await import('../film/FilmDesk')).FilmDesk }));
 const Club = lazy(async () => ({ default: (await import('../club/Club')).Club }));
 
 const refreshAthletes = (): void => void refreshKept();
@@ -90,6 +92,8 @@ const Places = ({ clubId }: { clubId: string }) => {
           <Route path="athletes/:id/sheet" element={<AthleteSheet />} />
           <Route path="faults" element={<Faults />} />
           <Route path="faults/season" element={<SeasonSummary />} />
+          <Route path="film" element={<Films />} />
+          <Route path="film/:id" element={<FilmDesk />} />
           <Route path="club" element={<Club />} />
           <Route path="*" element={<p>There is nothing at this address.</p>} />
         </Route>

@@ -18,6 +18,7 @@ const PLACES = [
   ['/sessions', 'Sessions'],
   ['/run', 'Run'],
   ['/faults', 'Faults'],
+  ['/film', 'Film'],
   ['/club', 'Club'],
 ] as const;
 

@@ -199,6 +199,50 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
     },
   ],
   [
+    /^\/film\/.+/,
+    {
+      name: 'A film',
+      question: 'Where does this run differ from its plan, and what is the one thing to say?',
+      figures: [
+        [
+          '±, 9 in 10',
+          'by how much a press that is off by a pixel or two, and a frame, change the figure',
+        ],
+        [
+          'The marks agree within',
+          'how far the marks lie from where all of them together put them',
+        ],
+        ['longer, shorter', 'by more than the film may be off, and more than a step scatters'],
+        ['Foot to hip', 'the ankle ahead of the hip as the foot lands, or behind it'],
+        [
+          'off the side',
+          'the camera does not stand square to the run; up to 35° that is allowed for',
+        ],
+      ],
+      keys: [
+        ['Space', 'play, pause'],
+        ['1, 2, 3', 'full, half, quarter speed'],
+        [', and .', 'frame back, frame on; the arrow keys too, up and down by ten'],
+        ['C', 'a foot lands, its toe under the pointer'],
+        ['O', 'it leaves the ground'],
+        ['P', 'here begins the next phase'],
+        ['L', 'this phase again and again'],
+        ['Arrow keys on a mark', 'move it by a pixel, with Shift by ten; Delete takes it out'],
+        UNDO,
+        ZOOM,
+      ],
+    },
+  ],
+  [
+    /^\/film/,
+    {
+      name: 'Film',
+      question: 'Which runs were looked at, and what did they show?',
+      figures: [['Contacts', 'feet that were marked on the ground']],
+      keys: [],
+    },
+  ],
+  [
     /^\/club/,
     {
       name: 'The club',

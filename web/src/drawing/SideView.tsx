@@ -233,7 +233,7 @@ const useMoment = (player: Player, view: View, layout: Layout, body: Body): Side
   return sideAt(view, layout, body, shownS);
 };
 
-const Drawing = ({
+export const SideDrawing = ({
   view,
   layout,
   body,
@@ -365,7 +365,7 @@ export const SideView = ({
   <section aria-label="From the side">
     <h2 className="mb-1">From the side</h2>
     <div className="side-columns">
-      <Drawing view={view} layout={layout} body={body} player={player} nameOf={nameOf} />
+      <SideDrawing view={view} layout={layout} body={body} player={player} nameOf={nameOf} />
       <div className="table-scroll">
         <table className="grid-table side-table">
           <caption className="visually-hidden">The posture asked at each contact</caption>

@@ -3,6 +3,7 @@ import type {
   Movement,
   Rep,
   RepReceipt,
+  Review,
   RunBundle,
   RunPlan,
   StoredRep,
@@ -26,7 +27,11 @@ type LogEnd = { sessionId: string; after: number };
 /** What this device calls itself in the log, and the number it gave last. */
 type Device = { key: 'own'; id: string; last: number };
 
+/** A film that was opened on this device; it never leaves it. */
+type KeptFilm = { key: string; film: Blob; keptMs: number };
+
 type Store = Dexie & {
+  films: EntityTable<KeptFilm, 'key'>;
   queue: EntityTable<QueuedRep, 'id'>;
   log: EntityTable<StoredRep, 'id'>;
   ends: EntityTable<LogEnd, 'sessionId'>;
@@ -146,6 +151,7 @@ export const openStore = (name: string): Store => {
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
   opened.version(6).upgrade(fillBundles);
+  opened.version(7).stores({ films: 'key' });
   return opened;
 };
 
@@ -306,6 +312,40 @@ export const keptSessions = async (): Promise<string[]> =>
 
 /** Forgets what was kept of the club; reps that are not sent yet stay. */
 export const forgetSessions = (): Promise<void> =>
-  store.transaction('rw', store.bundles, store.log, store.ends, async () => {
-    await Promise.all([store.bundles.clear(), store.log.clear(), store.ends.clear()]);
+  store.transaction('rw', [store.bundles, store.log, store.ends, store.films], async () => {
+    await Promise.all([
+      store.bundles.clear(),
+      store.log.clear(),
+      store.ends.clear(),
+      store.films.clear(),
+    ]);
   });
+
+/** What a film is known again by, whatever it is called. */
+const filmKey = ({ bytes, frames }: Review['film']): string => `${bytes}/${frames}`;
+
+/** Films of a device for looking at them again; the ones opened longest ago make room. */
+const FILMS_KEPT = 8;
+
+/**
+ * Keeps a film on this device.
+ *
+ * @returns whether there was room for it
+ */
+export const keepFilm = async (mark: Review['film'], film: Blob): Promise<boolean> => {
+  try {
+    await store.films.put({ key: filmKey(mark), film, keptMs: Date.now() });
+  } catch {
+    return false;
+  }
+  const old = (await store.films.toArray())
+    .sort((a, b) => b.keptMs - a.keptMs)
+    .slice(FILMS_KEPT)
+    .map(({ key }) => key);
+  await store.films.bulkDelete(old);
+  return true;
+};
+
+/** A film that was opened on this device before. */
+export const keptFilm = async (mark: Review['film']): Promise<Blob | undefined> =>
+  (await store.films.get(filmKey(mark)))?.film;

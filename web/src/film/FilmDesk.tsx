@@ -1,0 +1,463 @@
+import {
+  bodyOf,
+  groundAt,
+  fitPlane,
+  pictureAt,
+  SIDE_JOINTS,
+  type PicturePoint,
+} from '@gravek/core';
+import type { Athlete, Choices, Movement, Review } from '@gravek/contract';
+import { plainPlan, reviewed as reviewedOf, straightStart } from '@gravek/library';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import ProgressBar from 'react-bootstrap/ProgressBar';
+import { Link, useNavigate, useParams } from 'react-router';
+import { useApproach, useAthlete, useFilm } from '../api/queries';
+import { Conflict, DraftBack } from '../controls/Conflict';
+import { dayName } from '../controls/dates';
+import { useKeys } from '../controls/keys';
+import { Loaded } from '../controls/Notice';
+import { PageHead } from '../controls/PageHead';
+import { Segments } from '../controls/Segments';
+import { UndoRedo } from '../controls/UndoRedo';
+import { usePutAway } from '../controls/usePutAway';
+import { Zoom } from '../controls/Zoom';
+import { useLengthStyle, useMayPlan } from '../member/member';
+import { useCatalogue } from '../movements/useCatalogue';
+import { Beside } from './Beside';
+import type { Clip } from './clip';
+import { ContactsPanel, footAt } from './ContactsPanel';
+import { GroundPanel, useGround } from './GroundPanel';
+import { PosturePanel, type PoseAsk } from './PosturePanel';
+import { ResultPanel } from './ResultPanel';
+import { SideBySide } from './SideBySide';
+import { Stage } from './Stage';
+import { saveStill } from './still';
+import { TimeLine } from './TimeLine';
+import { TOOL_NAMES, TOOLS, useTool } from './tools';
+import { FULL_LOOKS, Transport } from './Transport';
+import { frameAt, frameTime, SPEEDS, useClip, type Speed } from './useClip';
+import { useFilmFile } from './useFilmFile';
+import { useReview, type Marks, type Reviewing } from './useReview';
+import { verdict } from './words';
+
+/** Where phases begin: as the coach has said, else as the contacts lie in the plan. */
+const ticksOf = (marks: Marks, reviewed: ReturnType<typeof reviewedOf>): Marks['ticks'] => {
+  if (marks.ticks.length > 0) return marks.ticks;
+  return marks.contacts.flatMap(({ on }, i) => {
+    const phase = reviewed.plan[reviewed.firstStep + i - 1]?.phase;
+    const before = reviewed.plan[reviewed.firstStep + i - 2]?.phase;
+    return reviewed.seen && phase && phase !== before ? [{ phase, atS: on.atS }] : [];
+  });
+};
+
+/** Where the next foot is likely to come down: a step on from the last, as far as the one before. */
+const likelyPlace = (marks: Marks, stepM: number, clip: Clip): PicturePoint => {
+  const last = marks.contacts.at(-1)?.at;
+  if (!last) return { x: clip.mark.width / 2, y: clip.mark.height / 2 };
+  if (marks.view?.kind !== 'marks') return last;
+  try {
+    const fit = fitPlane(marks.view.pairs);
+    const { alongM, acrossM } = groundAt(fit, last);
+    return pictureAt(fit, { alongM: alongM + stepM, acrossM: -acrossM }) ?? last;
+  } catch {
+    return last;
+  }
+};
+
+const Desk = ({
+  clip,
+  review,
+  movement,
+  choices,
+  athlete,
+}: {
+  clip: Clip;
+  review: Reviewing;
+  movement: Movement;
+  choices: Choices;
+  athlete: Athlete;
+}) => {
+  const style = useLengthStyle(athlete.shoeM);
+  const { marks, change } = review;
+  const [video, playback] = useClip(clip.frames);
+  const { at, timeS, go } = playback;
+  const { tool, choose, begun, press } = useTool();
+  const [zoom, setZoom] = useState(1);
+  const [speed, setSpeed] = useState<Speed>(0.5);
+  const [slowed, setSlowed] = useState(marks.contacts.length > 0);
+  const pointer = useRef<PicturePoint | null>(null);
+  const body = useMemo(() => bodyOf(athlete), [athlete]);
+  const { view, lineM, firstStep, contacts, poses, side } = marks;
+  const reviewed = useMemo(
+    () => reviewedOf(movement, choices, body, { view, lineM, firstStep, contacts, poses, side }),
+    [movement, choices, body, view, lineM, firstStep, contacts, poses, side],
+  );
+  const hasLine = straightStart(movement) !== null;
+  const ground = useGround(marks, hasLine, change);
+  const ticks = ticksOf(marks, reviewed);
+  const slow = slowed || playback.plays >= FULL_LOOKS;
+  const now = () => frameTime(clip.frames, at);
+  const frameOf = (moment: number): number => frameAt(clip.frames, moment);
+
+  // A tool that was left open on another film does not go on here.
+  useEffect(() => choose('look'), [choose]);
+
+  const plannedFirst = reviewed.plan[0]?.foot ?? null;
+  const land = (place: PicturePoint | null): void => {
+    const on = now();
+    const here = contacts.findIndex((one) => Math.abs(one.on.atS - on.atS) < 1e-6);
+    if (here >= 0) {
+      // Pressed again on the same frame, it is moved.
+      if (place)
+        change({ contacts: contacts.map((one, i) => (i === here ? { ...one, at: place } : one)) });
+      return;
+    }
+    const stepM = reviewed.plan[contacts.length]?.lengthM ?? 1;
+    const foot = footAt(
+      contacts,
+      on.atS,
+      plannedFirst === null ? null : plannedFirst === 'left' ? 'right' : 'left',
+    );
+    const next = { foot, at: place ?? likelyPlace(marks, stepM, clip), on, off: null };
+    change({ contacts: [...contacts, next].sort((a, b) => a.on.atS - b.on.atS) });
+  };
+  const leave = (): void => {
+    const off = now();
+    const last = contacts.findLastIndex((one) => one.on.atS < off.atS - 1e-6);
+    if (last < 0) return;
+    change({ contacts: contacts.map((one, i) => (i === last ? { ...one, off } : one)) });
+  };
+  const [pose, setPose] = useState<PoseAsk>(() => ({
+    foot: contacts.at(-1)?.foot ?? 'left',
+    travel: 'right',
+  }));
+  const joint = (place: PicturePoint): void => {
+    const all = [...begun, place];
+    if (all.length < SIDE_JOINTS.length) {
+      press(all);
+      return;
+    }
+    press([]);
+    const joints = Object.fromEntries(
+      SIDE_JOINTS.map((name, i) => [name, all[i]!]),
+    ) as Marks['poses'][number]['joints'];
+    const on = now();
+    change({
+      poses: [
+        ...poses.filter((one) => Math.abs(one.on.atS - on.atS) > 1e-6),
+        { on, ...pose, joints },
+      ].sort((a, b) => a.on.atS - b.on.atS),
+    });
+  };
+  const place = (to: PicturePoint): void => {
+    if (tool === 'ground') ground.place(to);
+    if (tool === 'contacts') land(to);
+    if (tool === 'posture') joint(to);
+  };
+  const phaseAt = ticks.findLastIndex((tick) => tick.atS <= timeS + 1e-6);
+  const toggleLoop = (): void => {
+    if (playback.loop) {
+      playback.setLoop(null);
+      return;
+    }
+    const from = frameOf(ticks[phaseAt]?.atS ?? 0);
+    const end = ticks[phaseAt + 1];
+    playback.setLoop({
+      from,
+      to: end ? Math.max(from + 1, frameOf(end.atS)) : clip.frames.length - 1,
+    });
+    go(from);
+  };
+  const nextPhase = (): void => {
+    const path = movement.phases.map(({ code }) => code);
+    const last = ticks.findLast((tick) => tick.atS < timeS - 1e-6);
+    const next = path[last ? path.indexOf(last.phase) + 1 : 0];
+    if (next === undefined) return;
+    change({
+      ticks: [...ticks.filter((tick) => tick.phase !== next), { phase: next, atS: now().atS }].sort(
+        (a, b) => a.atS - b.atS,
+      ),
+    });
+  };
+  useKeys((key) => {
+    const does: Record<string, () => void> = {
+      ' ': () => (playback.playing ? playback.pause() : playback.play(slow ? speed : 1)),
+      ',': () => go(at - 1),
+      '.': () => go(at + 1),
+      ArrowLeft: () => go(at - 1),
+      ArrowRight: () => go(at + 1),
+      ArrowUp: () => go(at + 10),
+      ArrowDown: () => go(at - 10),
+      c: () => {
+        choose('contacts');
+        land(pointer.current);
+      },
+      o: leave,
+      l: toggleLoop,
+      p: nextPhase,
+    };
+    const chosen = SPEEDS[Number(key) - 1];
+    if (chosen && slow) {
+      setSpeed(chosen);
+      playback.play(chosen);
+    }
+    does[key.length === 1 ? key.toLowerCase() : key]?.();
+  });
+  const still = (): void => {
+    const { current } = video;
+    if (!current) return;
+    void saveStill(current, marks, timeS, [
+      `${athlete.name}, ${movement.name.toLowerCase()}, ${dayName(marks.takenOn)}`,
+      ...(reviewed.seen ? [verdict(reviewed, style)] : []),
+    ]);
+  };
+  return (
+    <>
+      <p className="film-verdict lead-line">{verdict(reviewed, style)}</p>
+      <div className="film-desk">
+        <div className="film-left">
+          <Stage
+            clip={clip}
+            playback={playback}
+            marks={marks}
+            video={video}
+            zoom={zoom}
+            onPointer={(to) => {
+              pointer.current = to;
+            }}
+            onPlace={place}
+            onChange={change}
+          />
+          <TimeLine
+            clip={clip}
+            playback={playback}
+            marks={marks}
+            ticks={ticks}
+            movement={movement}
+          />
+          <div className="row-line">
+            <Transport
+              playback={playback}
+              speed={speed}
+              slow={slow}
+              onSpeed={setSpeed}
+              onSlow={() => setSlowed(true)}
+              onLoop={toggleLoop}
+              loopName={ticks.length > 0 ? 'This phase again' : 'Again and again'}
+            />
+            <span className="ms-auto">
+              <Zoom zoom={zoom} onZoom={setZoom} />
+            </span>
+          </div>
+        </div>
+        <div className="panel film-right">
+          <Segments
+            label="What to do with the film"
+            options={TOOLS.map((value) => ({ value, label: TOOL_NAMES[value] }))}
+            value={tool}
+            onChoose={choose}
+          />
+          {tool === 'look' && (
+            <SideBySide
+              marks={marks}
+              reviewed={reviewed}
+              movement={movement}
+              body={body}
+              timeS={timeS}
+            />
+          )}
+          {tool === 'ground' && (
+            <GroundPanel
+              ground={ground}
+              marks={marks}
+              reviewed={reviewed}
+              hasLine={hasLine}
+              onChange={change}
+            />
+          )}
+          {tool === 'contacts' && (
+            <ContactsPanel
+              marks={marks}
+              reviewed={reviewed}
+              playback={playback}
+              frameOf={frameOf}
+              onLand={() => land(null)}
+              onLeave={leave}
+              onChange={change}
+            />
+          )}
+          {tool === 'posture' && (
+            <PosturePanel
+              marks={marks}
+              reviewed={reviewed}
+              playback={playback}
+              frameOf={frameOf}
+              ask={pose}
+              onAsk={setPose}
+              onChange={change}
+            />
+          )}
+          {tool === 'result' && (
+            <ResultPanel
+              marks={marks}
+              reviewed={reviewed}
+              movement={movement}
+              choices={choices}
+              athlete={athlete}
+              onStill={still}
+              onChange={change}
+            />
+          )}
+        </div>
+        {reviewed.seen && (
+          <section aria-label="Step by step beside the plan" className="film-below">
+            <h2>Step by step</h2>
+            <Beside reviewed={reviewed} />
+          </section>
+        )}
+      </div>
+    </>
+  );
+};
+
+const WithFilm = ({
+  saved,
+  athlete,
+  movement,
+  choices,
+  planName,
+}: {
+  saved: Review;
+  athlete: Athlete;
+  movement: Movement;
+  choices: Choices;
+  planName: string | null;
+}) => {
+  const navigate = useNavigate();
+  const review = useReview(saved);
+  const mayPlan = useMayPlan();
+  const putAway = usePutAway('films');
+  const { state, read } = useFilmFile(saved.film);
+  const name = athlete.name;
+  return (
+    <>
+      <PageHead
+        title={
+          <>
+            <Link to={`/athletes/${athlete.id}`}>{name}</Link>, {planName ?? movement.name}
+          </>
+        }
+        over={
+          <>
+            <Link to="/film">Film</Link> {dayName(saved.takenOn)}
+          </>
+        }
+      >
+        <UndoRedo {...review.history} />
+        {mayPlan && (
+          <>
+            <Button
+              variant="outline-dark"
+              onClick={() =>
+                void putAway(`/reviews/${saved.id}`, `The film of ${name} was put away.`).then(
+                  (done) => done && navigate('/film'),
+                )
+              }
+            >
+              Put away
+            </Button>
+            <Button disabled={!review.changed || review.busy} onClick={() => void review.save()}>
+              Save the marks
+            </Button>
+          </>
+        )}
+      </PageHead>
+      {review.found && review.changed && <DraftBack onDrop={review.drop} />}
+      <Conflict {...review.conflict.shown} />
+      {state.is === 'reading' && (
+        <ProgressBar
+          now={state.part * 100}
+          label="Reading the film"
+          visuallyHidden
+          aria-label="Reading the film"
+        />
+      )}
+      {state.is === 'missing' && (
+        <div className="empty">
+          <strong>{saved.film.name} is not on this device.</strong>
+          Its marks are saved, the film itself never leaves the device on which it was opened.
+          {state.why && (
+            <div className="note note-wrong" role="alert">
+              {state.why}
+            </div>
+          )}
+          <div>
+            <label className="btn btn-primary mb-0 mt-2" htmlFor="film-again">
+              Choose the film again
+            </label>
+            <input
+              id="film-again"
+              className="visually-hidden"
+              type="file"
+              accept="video/*,.mkv"
+              onChange={(event) => {
+                const [file] = event.target.files ?? [];
+                event.target.value = '';
+                if (file) void read(file);
+              }}
+            />
+          </div>
+        </div>
+      )}
+      {state.is === 'there' && (
+        <Desk
+          clip={state.clip}
+          review={review}
+          movement={movement}
+          choices={choices}
+          athlete={athlete}
+        />
+      )}
+    </>
+  );
+};
+
+const Known = ({ saved }: { saved: Review }) => {
+  const athlete = useAthlete(saved.athleteId);
+  const plan = useApproach(saved.approachId ?? undefined);
+  const catalogue = useCatalogue();
+  const movement = catalogue.of(saved.movement);
+  const choices = useMemo(() => plan.data?.choices ?? plainPlan(movement), [plan.data, movement]);
+  if (saved.approachId !== null && plan.data === undefined) {
+    return (
+      <Loaded query={plan} what="Looking for the plan …">
+        {() => null}
+      </Loaded>
+    );
+  }
+  return (
+    <Loaded query={athlete} what="Looking for the athlete …">
+      {(person) => (
+        <WithFilm
+          saved={saved}
+          athlete={person}
+          movement={movement}
+          choices={choices}
+          planName={plan.data?.name ?? null}
+        />
+      )}
+    </Loaded>
+  );
+};
+
+/** One film held against a plan: looked at, marked, measured, and what comes of it. */
+export const FilmDesk = () => {
+  const { id = '' } = useParams();
+  const film = useFilm(id);
+  return (
+    <Loaded query={film} what="Looking for the film …">
+      {(saved) => <Known key={saved.id} saved={saved} />}
+    </Loaded>
+  );
+};

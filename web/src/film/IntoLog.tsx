@@ -1,0 +1,142 @@
+import { standing, wasRun } from '@gravek/core';
+import type { Athlete, Movement, StoredRep } from '@gravek/contract';
+import { faultOf, type Reviewed } from '@gravek/library';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { v7 as uuid } from 'uuid';
+import { useSessions } from '../api/queries';
+import { dayName } from '../controls/dates';
+import { tell } from '../controls/toasts';
+import { useMember } from '../member/member';
+import { logOf } from '../phone/store';
+import { fetchLog, logReps } from '../phone/sync';
+import type { Marks } from './useReview';
+
+/** Reps of the athlete in the movement that were logged in these sessions. */
+const useReps = (sessionIds: readonly string[], athleteId: string, movement: string) =>
+  useQuery({
+    queryKey: ['log', 'film', sessionIds, athleteId, movement],
+    enabled: sessionIds.length > 0,
+    queryFn: async (): Promise<StoredRep[]> => {
+      const all = await Promise.all(
+        sessionIds.map(async (id) => {
+          await fetchLog(id);
+          return logOf(id);
+        }),
+      );
+      return all.flatMap((log) =>
+        standing(log).filter(
+          (rep) => rep.athleteId === athleteId && rep.movement === movement && wasRun(rep),
+        ),
+      );
+    },
+  });
+
+/** What was seen and measured goes to the rep that the film shows: it takes the place of what was logged of it. */
+export const IntoLog = ({
+  marks,
+  reviewed,
+  movement,
+  athlete,
+}: {
+  marks: Marks;
+  reviewed: Reviewed;
+  movement: Movement;
+  athlete: Athlete;
+}) => {
+  const { club } = useMember();
+  const sessions = useSessions(marks.takenOn, marks.takenOn).data ?? [];
+  const reps = useReps(
+    sessions.filter((one) => !one.archived).map(({ id }) => id),
+    athlete.id,
+    movement.code,
+  );
+  const [chosen, setChosen] = useState('');
+  const list = reps.data ?? [];
+  const rep = list.find(({ id }) => id === chosen);
+  const put = async (before: StoredRep): Promise<void> => {
+    const { arrival: _arrival, device: _device, deviceNo: _no, ...row } = before;
+    const at = new Date().toISOString();
+    const faults = [...new Set([...before.faults, ...marks.faults])];
+    const measured = reviewed.seen
+      ? {
+          by: 'film' as const,
+          simulated: false,
+          steps: reviewed.seen.steps.map(({ lengthM, intervalS }) => ({
+            lengthM: Number(lengthM.toFixed(3)),
+            intervalS: Number(intervalS.toFixed(3)),
+          })),
+          course: [],
+        }
+      : null;
+    try {
+      await logReps(club.id, [
+        {
+          ...row,
+          id: uuid(),
+          outcome: 'void',
+          voids: row.id,
+          faults: [],
+          cue: null,
+          load: null,
+          measured: null,
+          at,
+        },
+        {
+          ...row,
+          id: uuid(),
+          outcome: faults.length > 0 ? 'fault' : 'clean',
+          faults,
+          measured,
+          at,
+        },
+      ]);
+      setChosen('');
+      tell('It is in the log, in place of what was logged of this rep.');
+    } catch {
+      tell('This device could not keep it; nothing was logged.');
+    }
+  };
+  return (
+    <section aria-label="Into the log">
+      <h3>Into the fault log</h3>
+      {list.length === 0 ? (
+        <p className="quiet small-text mb-0">
+          {reps.isLoading
+            ? 'Looking for the reps of that day …'
+            : `No rep of ${athlete.name} in this movement was logged on ${dayName(marks.takenOn)}.`}
+        </p>
+      ) : (
+        <div className="row-line">
+          <Form.Select
+            size="sm"
+            aria-label="The rep that the film shows"
+            value={chosen}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            <option value="">Which rep does the film show?</option>
+            {list.map((one) => (
+              <option key={one.id} value={one.id}>
+                Set {one.set}, rep {one.rep}
+                {one.side === 'other' ? ', other side' : ''}:{' '}
+                {one.faults.map((code) => faultOf(movement, code)?.name ?? code).join(', ') ||
+                  'clean'}
+                {one.measured ? ' (measured)' : ''}
+              </option>
+            ))}
+          </Form.Select>
+          <Button
+            size="sm"
+            variant="outline-dark"
+            disabled={!rep || (marks.faults.length === 0 && !reviewed.seen)}
+            onClick={() => rep && void put(rep)}
+          >
+            Put it there
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+};

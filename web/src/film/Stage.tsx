@@ -1,0 +1,328 @@
+import {
+  fitPlane,
+  formatLength,
+  pictureAt,
+  SIDE_JOINTS,
+  type GroundPoint,
+  type PicturePoint,
+} from '@gravek/core';
+import { useMemo, useRef, useState, type RefObject } from 'react';
+import { useLengthStyle } from '../member/member';
+import type { Clip } from './clip';
+import type { Marks } from './useReview';
+import type { Playback } from './useClip';
+import { useTool, type Tool } from './tools';
+
+/** A mark that can be dragged, or moved by the arrow keys by a pixel, with Shift by ten. */
+const Handle = ({
+  at,
+  label,
+  toPicture,
+  onMove,
+  onRemove,
+  children,
+}: {
+  at: PicturePoint;
+  label: string;
+  toPicture: (event: { clientX: number; clientY: number }) => PicturePoint;
+  onMove: (to: PicturePoint) => void;
+  onRemove: () => void;
+  children: React.ReactNode;
+}) => {
+  const [dragged, setDragged] = useState<PicturePoint | null>(null);
+  const off = useRef<PicturePoint>({ x: 0, y: 0 });
+  const { x, y } = dragged ?? at;
+  return (
+    <g
+      className="film-handle"
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      transform={`translate(${x},${y})`}
+      onClick={(event) => event.stopPropagation()}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        const from = toPicture(event);
+        off.current = { x: at.x - from.x, y: at.y - from.y };
+        setDragged(at);
+      }}
+      onPointerMove={(event) => {
+        if (!dragged) return;
+        const to = toPicture(event);
+        setDragged({ x: to.x + off.current.x, y: to.y + off.current.y });
+      }}
+      onPointerUp={() => {
+        if (dragged && (dragged.x !== at.x || dragged.y !== at.y)) onMove(dragged);
+        setDragged(null);
+      }}
+      onPointerCancel={() => setDragged(null)}
+      onKeyDown={(event) => {
+        const by = event.shiftKey ? 10 : 1;
+        const moves: Record<string, [number, number]> = {
+          ArrowLeft: [-by, 0],
+          ArrowRight: [by, 0],
+          ArrowUp: [0, -by],
+          ArrowDown: [0, by],
+        };
+        const move = moves[event.key];
+        if (!move && event.key !== 'Delete') return;
+        event.preventDefault();
+        event.stopPropagation();
+        if (move) onMove({ x: at.x + move[0], y: at.y + move[1] });
+        else onRemove();
+      }}
+    >
+      {children}
+    </g>
+  );
+};
+
+/** A net of metres over the ground that the marks span: where it lies askew, a mark is wrong. */
+const netOf = (view: Marks['view']): PicturePoint[][] => {
+  if (view?.kind !== 'marks') return [];
+  try {
+    const fit = fitPlane(view.pairs);
+    const along = view.pairs.map(({ ground }) => ground.alongM);
+    const across = view.pairs.map(({ ground }) => ground.acrossM);
+    const [from, to] = [Math.min(...along), Math.max(...along)];
+    const [right, left] = [Math.min(...across), Math.max(...across)];
+    const line = (a: GroundPoint, b: GroundPoint): PicturePoint[] =>
+      [a, b].flatMap((place) => pictureAt(fit, place) ?? []);
+    const metres = Array.from({ length: Math.floor(to - from) + 1 }, (_, i) => from + i);
+    return [
+      ...[right, left].map((acrossM) => line({ alongM: from, acrossM }, { alongM: to, acrossM })),
+      ...metres.map((alongM) => line({ alongM, acrossM: right }, { alongM, acrossM: left })),
+    ].filter((points) => points.length === 2);
+  } catch {
+    return [];
+  }
+};
+
+/** The film with what was marked drawn over it. */
+export const Stage = ({
+  clip,
+  playback,
+  marks,
+  video,
+  zoom,
+  onPointer,
+  onPlace,
+  onChange,
+}: {
+  clip: Clip;
+  playback: Playback;
+  marks: Marks;
+  video: RefObject<HTMLVideoElement | null>;
+  zoom: number;
+  /** where the pointer is over the picture; null beside it */
+  onPointer: (at: PicturePoint | null) => void;
+  onPlace: (at: PicturePoint) => void;
+  onChange: (part: Partial<Marks>, what?: string) => void;
+}) => {
+  const { width, height } = clip.mark;
+  const tool = useTool((state) => state.tool);
+  const own = useLengthStyle();
+  const style = own.unit === 'shoes' ? { unit: 'metric' as const } : own;
+  const layer = useRef<SVGSVGElement>(null);
+  const net = useMemo(() => netOf(marks.view), [marks.view]);
+  const toPicture = ({ clientX, clientY }: { clientX: number; clientY: number }): PicturePoint => {
+    const box = layer.current!.getBoundingClientRect();
+    return {
+      x: ((clientX - box.left) / box.width) * width,
+      y: ((clientY - box.top) / box.height) * height,
+    };
+  };
+  /** Pixels of the film that look like one of a drawing of usual size. */
+  const unit = width / 900 / zoom;
+  const shows = (one: Tool): boolean => tool === one;
+  const { view } = marks;
+  const setPairs = (pairs: Extract<Marks['view'], { kind: 'marks' }>['pairs']): void =>
+    onChange({ view: pairs.length > 0 ? { kind: 'marks', pairs } : null });
+  return (
+    <div className="film-window">
+      <div
+        className="film-stage"
+        style={{ width: `${zoom * 100}%`, aspectRatio: `${width}/${height}` }}
+      >
+        <video
+          ref={video}
+          src={clip.url}
+          muted
+          playsInline
+          preload="auto"
+          aria-label={`Film ${clip.mark.name}`}
+        />
+        <svg
+          ref={layer}
+          viewBox={`0 0 ${width} ${height}`}
+          className={shows('look') ? undefined : 'film-marking'}
+          role="group"
+          aria-label="Marks on the film"
+          onPointerMove={(event) => onPointer(toPicture(event))}
+          onPointerLeave={() => onPointer(null)}
+          onClick={(event) => onPlace(toPicture(event))}
+        >
+          {(shows('ground') || shows('contacts')) &&
+            net.map((points, i) => (
+              <polyline
+                key={i}
+                className="film-net"
+                points={points.map(({ x, y }) => `${x},${y}`).join(' ')}
+                strokeWidth={unit}
+              />
+            ))}
+          {shows('ground') &&
+            view?.kind === 'marks' &&
+            view.pairs.map(({ px, ground }, i) => (
+              <Handle
+                key={i}
+                at={px}
+                label={`Ground mark ${i + 1}`}
+                toPicture={toPicture}
+                onMove={(to) =>
+                  setPairs(
+                    view.pairs.map((pair, k) => (k === i ? { px: to, ground: pair.ground } : pair)),
+                  )
+                }
+                onRemove={() => setPairs(view.pairs.filter((_, k) => k !== i))}
+              >
+                <circle r={11 * unit} className="film-catch" />
+                <path
+                  className="film-cross"
+                  d={`M${-9 * unit},0 H${9 * unit} M0,${-9 * unit} V${9 * unit}`}
+                  strokeWidth={2 * unit}
+                />
+                {ground.acrossM > 0 && (
+                  <text
+                    className="film-text"
+                    y={24 * unit}
+                    fontSize={13 * unit}
+                    textAnchor="middle"
+                  >
+                    {formatLength(Math.abs(ground.alongM), style)}
+                  </text>
+                )}
+              </Handle>
+            ))}
+          {shows('ground') && view?.kind === 'side' && (
+            <>
+              <line
+                className="film-known"
+                x1={view.from.x}
+                y1={view.from.y}
+                x2={view.to.x}
+                y2={view.to.y}
+                strokeWidth={2 * unit}
+              />
+              {(['from', 'to'] as const).map((end) => (
+                <Handle
+                  key={end}
+                  at={view[end]}
+                  label={end === 'from' ? 'Begin of the known length' : 'End of the known length'}
+                  toPicture={toPicture}
+                  onMove={(to) => onChange({ view: { ...view, [end]: to } })}
+                  onRemove={() => onChange({ view: null })}
+                >
+                  <circle r={11 * unit} className="film-catch" />
+                  <circle r={4 * unit} className="film-dot" />
+                </Handle>
+              ))}
+            </>
+          )}
+          {(shows('contacts') || shows('look')) &&
+            marks.contacts.map((contact, i) => {
+              const down =
+                playback.timeS >= contact.on.atS &&
+                playback.timeS < (contact.off?.atS ?? contact.on.atS + 0.1);
+              const { at } = contact;
+              const print = (
+                <>
+                  <circle r={10 * unit} className="film-catch" />
+                  <circle
+                    r={(down ? 6 : 3.4) * unit}
+                    className={`film-foot ${contact.foot}${down ? ' down' : ''}`}
+                    strokeWidth={2 * unit}
+                  />
+                  {(down || shows('contacts')) && (
+                    <text
+                      className="film-text"
+                      x={0}
+                      y={22 * unit}
+                      fontSize={13 * unit}
+                      textAnchor="middle"
+                    >
+                      {i + 1}
+                    </text>
+                  )}
+                </>
+              );
+              return shows('contacts') ? (
+                <Handle
+                  key={contact.on.atS + contact.foot}
+                  at={at}
+                  label={`Contact ${i + 1}, ${contact.foot}`}
+                  toPicture={toPicture}
+                  onMove={(to) =>
+                    onChange({
+                      contacts: marks.contacts.map((one, k) =>
+                        k === i ? { ...one, at: to } : one,
+                      ),
+                    })
+                  }
+                  onRemove={() => onChange({ contacts: marks.contacts.filter((_, k) => k !== i) })}
+                >
+                  {print}
+                </Handle>
+              ) : (
+                <g key={contact.on.atS + contact.foot} transform={`translate(${at.x},${at.y})`}>
+                  {print}
+                </g>
+              );
+            })}
+          {(shows('posture') || shows('look')) &&
+            marks.poses.map((pose, p) => {
+              if (Math.abs(pose.on.atS - playback.timeS) > 1e-6) return null;
+              const bones = (['shoulder', 'hip', 'knee', 'ankle', 'toe'] as const)
+                .map((joint) => `${pose.joints[joint].x},${pose.joints[joint].y}`)
+                .join(' ');
+              return (
+                <g key={p}>
+                  <polyline className="film-bone" points={bones} strokeWidth={3 * unit} />
+                  {shows('posture') &&
+                    SIDE_JOINTS.map((joint) => (
+                      <Handle
+                        key={joint}
+                        at={pose.joints[joint]}
+                        label={`The ${joint}`}
+                        toPicture={toPicture}
+                        onMove={(to) =>
+                          onChange({
+                            poses: marks.poses.map((one, k) =>
+                              k === p ? { ...one, joints: { ...one.joints, [joint]: to } } : one,
+                            ),
+                          })
+                        }
+                        onRemove={() => onChange({ poses: marks.poses.filter((_, k) => k !== p) })}
+                      >
+                        <circle r={11 * unit} className="film-catch" />
+                        <circle r={4.5 * unit} className="film-dot" />
+                      </Handle>
+                    ))}
+                </g>
+              );
+            })}
+          <Begun unit={unit} />
+        </svg>
+      </div>
+    </div>
+  );
+};
+
+/** Joints, or ends of a length, that were pressed and wait for the others. */
+const Begun = ({ unit }: { unit: number }) => {
+  const begun = useTool((state) => state.begun);
+  return begun.map(({ x, y }, i) => (
+    <circle key={i} cx={x} cy={y} r={4.5 * unit} className="film-dot" />
+  ));
+};

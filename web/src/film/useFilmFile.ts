@@ -1,0 +1,62 @@
+import type { Review } from '@gravek/contract';
+import { useEffect, useState } from 'react';
+import { keepFilm, keptFilm } from '../phone/store';
+import { FilmProblem, isSameFilm, readClip, shippedFilm, SHIPPED, type Clip } from './clip';
+
+type State =
+  | { is: 'reading'; part: number }
+  /** this device does not have it */
+  | { is: 'missing'; why: string | null }
+  | { is: 'there'; clip: Clip };
+
+/** A clip that is let go of when nobody looks at it any more. */
+export const useClipUrl = (clip: Clip | null): void => {
+  useEffect(() => (clip ? () => URL.revokeObjectURL(clip.url) : undefined), [clip]);
+};
+
+/** The film in which marks were made: as this device kept it, or as it is chosen anew. */
+export const useFilmFile = (mark: Review['film']) => {
+  const [state, setState] = useState<State>({ is: 'reading', part: 0 });
+  const read = async (file: Blob & { name?: string }): Promise<void> => {
+    setState({ is: 'reading', part: 0 });
+    try {
+      const clip = await readClip(file, mark.name, (part) => setState({ is: 'reading', part }));
+      if (!isSameFilm(clip.mark, mark)) {
+        URL.revokeObjectURL(clip.url);
+        throw new FilmProblem(
+          `This is another film: these marks were made in ${mark.name}, which has ${mark.frames} frames; this one has ${clip.mark.frames}.`,
+        );
+      }
+      await keepFilm(mark, file);
+      setState({ is: 'there', clip });
+    } catch (error) {
+      if (!(error instanceof FilmProblem)) throw error;
+      setState({ is: 'missing', why: error.message });
+    }
+  };
+  const fetchShipped = async (): Promise<void> => {
+    setState({ is: 'reading', part: 0 });
+    try {
+      await read(await shippedFilm());
+    } catch (error) {
+      setState({ is: 'missing', why: error instanceof FilmProblem ? error.message : null });
+    }
+  };
+  const key = `${mark.bytes}/${mark.frames}`;
+  useEffect(() => {
+    let gone = false;
+    void keptFilm(mark).then((film) => {
+      if (gone) return;
+      if (film) void read(film);
+      else if (mark.name === SHIPPED.name) void fetchShipped();
+      else setState({ is: 'missing', why: null });
+    });
+    return () => {
+      gone = true;
+    };
+    // Another film is another key; the rest follows from it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  useClipUrl(state.is === 'there' ? state.clip : null);
+  return { state, read };
+};
