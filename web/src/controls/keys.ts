@@ -1,9 +1,16 @@
 import { useEffect } from 'react';
 import { useStable } from './useStable';
 
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+/** Inputs that hold no text: letters mean nothing to them. */
+const TEXTLESS = ['range', 'checkbox', 'radio', 'file'];
+
+/** Whether a key goes to what has the focus. */
+const isTaken = (target: EventTarget | null, key: string): boolean => {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement && TEXTLESS.includes(target.type))
+    return key.length > 1 || key === ' ';
+  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
+};
 
 /** Hears single keys while nobody types and no dialog is open; a key that is held down counts once. */
 export const useKeys = (press: (key: string) => void): void => {
@@ -11,7 +18,8 @@ export const useKeys = (press: (key: string) => void): void => {
   useEffect(() => {
     const hear = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      if (!isTyping(event.target) && !document.querySelector('[role=dialog]')) stable(event.key);
+      if (!isTaken(event.target, event.key) && !document.querySelector('[role=dialog]'))
+        stable(event.key);
     };
     window.addEventListener('keydown', hear);
     return () => window.removeEventListener('keydown', hear);

@@ -150,8 +150,8 @@ export const Beside = ({ reviewed }: { reviewed: Reviewed }) => {
           />
         </g>
       </svg>
-      <div className="table-scroll">
-        <table className="grid-table">
+      <div className="table-scroll" role="group" aria-label="Figures of each step" tabIndex={0}>
+        <table className="grid-table film-steps">
           <caption className="visually-hidden">Step by step beside the plan</caption>
           <thead>
             <tr>

@@ -1,4 +1,4 @@
-import { standing, wasRun } from '@gravek/core';
+import { loggedTwice, standing, wasRun } from '@gravek/core';
 import type { Athlete, Movement, StoredRep } from '@gravek/contract';
 import { faultOf, type Reviewed } from '@gravek/library';
 import { useQuery } from '@tanstack/react-query';
@@ -14,23 +14,30 @@ import { logOf } from '../phone/store';
 import { fetchLog, logReps } from '../phone/sync';
 import type { Marks } from './useReview';
 
+/** A rep as it stands, and what others have logged of the same turn, which would stand in for it. */
+type Logged = StoredRep & { others: StoredRep[] };
+
 /** Reps of the athlete in the movement that were logged in these sessions. */
 const useReps = (sessionIds: readonly string[], athleteId: string, movement: string) =>
   useQuery({
     queryKey: ['log', 'film', sessionIds, athleteId, movement],
     enabled: sessionIds.length > 0,
-    queryFn: async (): Promise<StoredRep[]> => {
+    queryFn: async (): Promise<Logged[]> => {
       const all = await Promise.all(
         sessionIds.map(async (id) => {
           await fetchLog(id);
           return logOf(id);
         }),
       );
-      return all.flatMap((log) =>
-        standing(log).filter(
-          (rep) => rep.athleteId === athleteId && rep.movement === movement && wasRun(rep),
-        ),
-      );
+      return all.flatMap((log) => {
+        const twice = loggedTwice(log);
+        return standing(log)
+          .filter((rep) => rep.athleteId === athleteId && rep.movement === movement && wasRun(rep))
+          .map((rep) => ({
+            ...rep,
+            others: twice.flatMap(({ stands, other }) => (stands.id === rep.id ? [other] : [])),
+          }));
+      });
     },
   });
 
@@ -56,10 +63,11 @@ export const IntoLog = ({
   const [chosen, setChosen] = useState('');
   const list = reps.data ?? [];
   const rep = list.find(({ id }) => id === chosen);
-  const put = async (before: StoredRep): Promise<void> => {
-    const { arrival: _arrival, device: _device, deviceNo: _no, ...row } = before;
+  const put = async ({ others, ...before }: Logged): Promise<void> => {
+    const bare = ({ arrival: _arrival, device: _device, deviceNo: _no, ...row }: StoredRep) => row;
     const at = new Date().toISOString();
-    const faults = [...new Set([...before.faults, ...marks.faults])];
+    const all = [before, ...others];
+    const faults = [...new Set([...all.flatMap((row) => row.faults), ...marks.faults])];
     const measured = reviewed.seen
       ? {
           by: 'film' as const,
@@ -73,21 +81,21 @@ export const IntoLog = ({
       : null;
     try {
       await logReps(club.id, [
-        {
-          ...row,
+        ...all.map((row) => ({
+          ...bare(row),
           id: uuid(),
-          outcome: 'void',
+          outcome: 'void' as const,
           voids: row.id,
           faults: [],
           cue: null,
           load: null,
           measured: null,
           at,
-        },
+        })),
         {
-          ...row,
+          ...bare(before),
           id: uuid(),
-          outcome: faults.length > 0 ? 'fault' : 'clean',
+          outcome: faults.length > 0 ? ('fault' as const) : ('clean' as const),
           faults,
           measured,
           at,
