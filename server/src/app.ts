@@ -17,6 +17,7 @@ import { whatFailed } from './log';
 import { clubRouter } from './http/route';
 import { reportRouter } from './reports/routes';
 import { ROUTES } from './routes';
+import { ownRouter } from './ownView/routes';
 import { calendarFeed } from './sessions/calendar';
 import { doorRouter, SIGNED_IN_MS } from './signIn/routes';
 
@@ -140,6 +141,7 @@ export const createApp = (parts: Parts): Express => {
     next();
   });
   api.use(doorRouter(db, parts.demo));
+  api.use(ownRouter(db));
   api.get('/changes', changeStream(db, changes, stopping));
   const tell = teller(db, stopping);
   api.use(archiveRouter(db, tell));

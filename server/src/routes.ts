@@ -6,6 +6,7 @@ import { filmRoutes } from './film/routes';
 import { groundRoutes } from './grounds/routes';
 import type { Route } from './http/route';
 import { movementRoutes } from './movements/routes';
+import { ownLinkRoutes } from './ownView/routes';
 import { repRoutes } from './reps/routes';
 import { sessionRoutes } from './sessions/routes';
 
@@ -20,4 +21,5 @@ export const ROUTES: readonly Route[] = [
   ...repRoutes,
   ...faultRoutes,
   ...filmRoutes,
+  ...ownLinkRoutes,
 ];

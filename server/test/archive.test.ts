@@ -60,8 +60,9 @@ const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
   });
 };
 
-/** Addresses of calendars are keys of their owners; who is a member is looked at by itself. */
-const KEPT = CLUB_TABLES.filter((table) => table !== 'calendar_address' && table !== 'membership');
+/** Addresses of calendars and own pages are keys; who is a member is looked at by itself. */
+const KEYS = ['calendar_address', 'own_link', 'membership'];
+const KEPT = CLUB_TABLES.filter((table) => !KEYS.includes(table));
 
 /** Every row of a club, without what tells when it came into this database and how often it was saved. */
 const rowsOf = async (clubId: string): Promise<Record<string, string[]>> => {
@@ -127,7 +128,16 @@ const fullClub = async (): Promise<Coach> => {
   await coach.post(`${at}/trials`, trial('2031-05-10')).expect(200);
   const rep = (change: object) =>
     aRep(session, { outcome: 'fault', faults: ['reaches'], ...change });
-  const [first, second] = [rep({ rep: 1, turn: 1 }), rep({ rep: 2, turn: 2, cue: 'reaches' })];
+  const measured = {
+    by: 'film',
+    simulated: false,
+    steps: [{ lengthM: 1.91, intervalS: 0.24 }],
+    course: [],
+  };
+  const [first, second] = [
+    rep({ rep: 1, turn: 1 }),
+    rep({ rep: 2, turn: 2, cue: 'reaches', measured }),
+  ];
   await coach.post('/reps', { reps: [first, second] }).expect(200);
   const undo = { ...first, id: uuid(), outcome: 'void', voids: first.id, faults: [] };
   await coach.post('/reps', { reps: [{ ...undo, deviceNo: 90 }] }).expect(200);

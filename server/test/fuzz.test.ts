@@ -24,6 +24,7 @@ import {
   aMovement,
   anApproach,
   anAthlete,
+  aReview,
   aRep,
   aGround,
   aRuleSet,
@@ -110,6 +111,19 @@ const bodies = (): Record<string, { path: string; body: object }> => {
     'post /athletes/:id/restrictions': {
       path: `/athletes/${athleteId}/restrictions`,
       body: { ...base, id: uuid(), kind: 'reduced', from: '2031-05-01', until: '2031-06-01' },
+    },
+    'post /reviews': {
+      path: '/reviews',
+      body: aReview(athleteId, { approachId: own.approach.id }),
+    },
+    'put /reviews/:id': {
+      path: `/reviews/${own.review.id}`,
+      body: { ...aReview(athleteId), version: 1 },
+    },
+    'put /reviews/:id/away': { path: `/reviews/${own.review.id}/away`, body: { away: false } },
+    'post /athletes/:id/own-link': {
+      path: `/athletes/${athleteId}/own-link`,
+      body: { days: 30, guardian: true },
     },
     'post /athletes/:id/rungs': {
       path: `/athletes/${athleteId}/rungs`,

@@ -11,6 +11,7 @@ import {
   anApproach,
   aMovement,
   anAthlete,
+  aReview,
   aGround,
   aRuleSet,
   aSession,
@@ -209,6 +210,20 @@ const reaching = (): Record<string, Try> => ({
       reason: 'seen',
     },
   },
+  'get /athletes/:id/own-link': { path: `/athletes/${own.athlete.id}/own-link` },
+  'post /athletes/:id/own-link': {
+    path: `/athletes/${own.athlete.id}/own-link`,
+    body: { days: 30, guardian: true },
+  },
+  'delete /athletes/:id/own-link': { path: `/athletes/${own.athlete.id}/own-link` },
+  'get /reviews': { path: '/reviews' },
+  'post /reviews': { path: '/reviews', body: aReview(own.athlete.id, { id: own.review.id }) },
+  'get /reviews/:id': { path: `/reviews/${own.review.id}` },
+  'put /reviews/:id': {
+    path: `/reviews/${own.review.id}`,
+    body: { ...aReview(own.athlete.id), version: 1 },
+  },
+  'put /reviews/:id/away': { path: `/reviews/${own.review.id}/away`, body: { away: true } },
   'get /athletes/:id/approaches': { path: `/athletes/${own.athlete.id}/approaches` },
 });
 

@@ -6,6 +6,7 @@ import {
   type Athlete,
   type ApproachInput,
   type GroundInput,
+  type ReviewInput,
   type LogPage,
   type Movement,
   type Rep,
@@ -381,6 +382,57 @@ export const aGround = (change: Partial<GroundInput> = {}): GroundInput => ({
   ...change,
 });
 
+/** A film in which four marks and three contacts were marked. */
+export const aReview = (athleteId: string, change: Partial<ReviewInput> = {}): ReviewInput => ({
+  id: uuid(),
+  athleteId,
+  movement: 'straight-run-up',
+  approachId: null,
+  side: 'own',
+  takenOn: '2031-05-10',
+  note: '',
+  film: { name: 'jump.mp4', bytes: 9_000_000, frames: 240, durationS: 4, width: 1280, height: 720 },
+  view: {
+    kind: 'marks',
+    pairs: [
+      { px: { x: 210, y: 640 }, ground: { alongM: -6, acrossM: 0.61 } },
+      { px: { x: 330, y: 402 }, ground: { alongM: -6, acrossM: -0.61 } },
+      { px: { x: 1100, y: 655 }, ground: { alongM: 0, acrossM: 0.61 } },
+      { px: { x: 930, y: 410 }, ground: { alongM: 0, acrossM: -0.61 } },
+    ],
+  },
+  lineM: 0,
+  firstStep: null,
+  contacts: [
+    {
+      foot: 'left',
+      at: { x: 420, y: 560 },
+      on: { atS: 1, gapS: 0.017 },
+      off: { atS: 1.12, gapS: 0.017 },
+    },
+    { foot: 'right', at: { x: 660, y: 540 }, on: { atS: 1.24, gapS: 0.017 }, off: null },
+    { foot: 'left', at: { x: 900, y: 560 }, on: { atS: 1.48, gapS: 0.033 }, off: null },
+  ],
+  poses: [
+    {
+      on: { atS: 1.48, gapS: 0.033 },
+      foot: 'left',
+      travel: 'right',
+      joints: {
+        shoulder: { x: 905, y: 300 },
+        hip: { x: 890, y: 400 },
+        knee: { x: 915, y: 470 },
+        ankle: { x: 880, y: 545 },
+        toe: { x: 900, y: 560 },
+      },
+    },
+  ],
+  ticks: [{ phase: 'last-steps', atS: 1.24 }],
+  checks: [{ phase: 'start', look: 'Mark', right: 'yes' }],
+  faults: ['reaches'],
+  ...change,
+});
+
 /** A club with one of everything. */
 export const furnish = async (coach: Coach) => {
   const athlete = anAthlete();
@@ -395,9 +447,11 @@ export const furnish = async (coach: Coach) => {
   await coach.post('/reps', { reps: [rep] }).expect(200);
   const movement = aMovement();
   await coach.post('/movements', movement).expect(200);
+  const review = aReview(athlete.id, { approachId: approach.id });
+  await coach.post('/reviews', review).expect(200);
   const rules = aRuleSet();
   await coach.post('/rule-sets', rules).expect(200);
-  return { athlete, approach, session, rep, movement, rules, ground };
+  return { athlete, approach, session, rep, movement, rules, ground, review };
 };
 
 /** Everything that a club holds, as text, to see whether anything has changed. */

@@ -222,6 +222,15 @@ export type Tables = {
     archived_at: MaybeMoment;
     saved_at: Moment;
   };
+  /** links by which athletes see themselves */
+  own_link: {
+    club_id: ClubId;
+    athlete_id: string;
+    token_hash: string;
+    account_id: string;
+    guardian: boolean;
+    until: ColumnType<Date, Date, Date>;
+  };
   review: {
     club_id: ClubId;
     id: string;

@@ -58,6 +58,8 @@ const Films = lazy(async () => ({ default: (await import('../film/Films')).Films
 const FilmDesk = lazy(async () => ({ default: (await import('../film/FilmDesk')).FilmDesk }));
 const Club = lazy(async () => ({ default: (await import('../club/Club')).Club }));
 
+const OwnPage = lazy(async () => ({ default: (await import('../ownView/OwnPage')).OwnPage }));
+
 const refreshAthletes = (): void => void refreshKept();
 
 const Places = ({ clubId }: { clubId: string }) => {
@@ -130,7 +132,15 @@ export const App = () => {
   }, [sun]);
   return (
     <>
-      {pathname === '/new-password' ? <NewPassword /> : <Entered />}
+      {pathname === '/new-password' ? (
+        <NewPassword />
+      ) : pathname === '/own' ? (
+        <Suspense fallback={<Waiting what="Opening …" />}>
+          <OwnPage />
+        </Suspense>
+      ) : (
+        <Entered />
+      )}
       <Toasts />
     </>
   );

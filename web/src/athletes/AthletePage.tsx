@@ -15,6 +15,7 @@ import { FootWord } from '../drawing/FootPrint';
 import { LedgerPanel } from '../faults/LedgerPanel';
 import { Readings } from '../measuring/Readings';
 import { AthleteForm } from './AthleteForm';
+import { OwnLink } from './OwnLink';
 import { TrialForm } from './TrialForm';
 import { Restrictions } from './Restrictions';
 import { Steps } from './Steps';
@@ -197,6 +198,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
         <div className="stack">
           <Restrictions athlete={athlete} />
           <Plans athlete={athlete} />
+          {mayPlan && <OwnLink athlete={athlete} />}
         </div>
       </div>
       {open === 'form' && <AthleteForm athlete={athlete} onClose={() => setOpen(null)} />}

@@ -10,7 +10,11 @@ const POINTS = 60;
  *
  * @param partly the ledger is of some of the reps, in which no change is looked for
  */
-export const pointsOf = ({ log, spans }: Ledger, row: LedgerRow, partly = false): RatePoint[] => {
+export const pointsOf = (
+  { log, spans }: Pick<Ledger, 'log' | 'spans'>,
+  row: LedgerRow,
+  partly = false,
+): RatePoint[] => {
   const own = spans.filter(({ fault }) => fault === row.code);
   const sessions = log.map(({ date, reps }, i) => ({
     ...{ date, reps, faults: row.shown[i]! },

@@ -1,0 +1,107 @@
+import { randomBytes } from 'node:crypto';
+import { check, ownLinkInput, ownViewAsk, type OwnLink, type OwnLinkKept } from '@gravek/contract';
+import express, { Router } from 'express';
+import { sql } from 'kysely';
+import { athlete } from '../athletes/queries';
+import { inClub, type Db, type Trx } from '../database/connect';
+import { badInput, notFound, refused } from '../http/problem';
+import { route } from '../http/route';
+import { countNew } from '../reps/countNew';
+import { hashOf } from '../signIn/link';
+import { needsGuardian, ownView } from './view';
+
+const must = async (trx: Trx, id: string) => {
+  const found = await athlete(trx, id);
+  if (!found) throw notFound('athlete');
+  return found;
+};
+
+/** What a coach does with an athlete's link: gives it, and takes it back. */
+export const ownLinkRoutes = [
+  route({
+    method: 'get',
+    path: '/athletes/:id/own-link',
+    access: 'coach',
+    run: async ({ trx, params }): Promise<OwnLinkKept> => {
+      await must(trx, params.id!);
+      const link = await trx
+        .selectFrom('own_link')
+        .select('until')
+        .where('athlete_id', '=', params.id!)
+        .where('until', '>', sql<Date>`now()`)
+        .executeTakeFirst();
+      return { until: link?.until.toISOString() ?? null };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/own-link',
+    access: 'coach',
+    body: ownLinkInput,
+    changes: 'athletes',
+    // A link given before holds no more; one whose answer was lost is given anew.
+    run: async ({ trx, params, who, body }): Promise<OwnLink> => {
+      const { id, ageYears } = await must(trx, params.id!);
+      if (needsGuardian(ageYears) && !body.guardian)
+        throw badInput({
+          guardian: 'For a minor, or without a birth year, a guardian must agree.',
+        });
+      const token = randomBytes(32).toString('base64url');
+      const until = new Date(Date.now() + body.days * 24 * 3600_000);
+      const own = {
+        token_hash: hashOf(token),
+        account_id: who.accountId,
+        guardian: body.guardian,
+        until,
+      };
+      await trx
+        .insertInto('own_link')
+        .values({ athlete_id: id, ...own })
+        .onConflict((conflict) => conflict.columns(['club_id', 'athlete_id']).doUpdateSet(own))
+        .execute();
+      return { token, until: until.toISOString() };
+    },
+  }),
+  route({
+    method: 'delete',
+    path: '/athletes/:id/own-link',
+    access: 'coach',
+    changes: 'athletes',
+    run: async ({ trx, params }) => {
+      await trx.deleteFrom('own_link').where('athlete_id', '=', params.id!).execute();
+    },
+  }),
+];
+
+type Found = { club: string; account: string; athlete: string; until: Date; guardian: boolean };
+
+/**
+ * POST /own: the page of the athlete whose link it is, read-only. Nobody is signed in; the link itself is
+ * the key, and comes in the body so that it stands in no log.
+ */
+export const ownRouter = (db: Db): Router => {
+  const router = Router();
+  router.post('/own', express.json({ limit: 1_000 }), async (req, res) => {
+    const asked = check(ownViewAsk, req.body as unknown);
+    if (!asked.ok) throw badInput(asked.fields);
+    const { rows } = await sql<Found>`
+      select club, account, athlete, until, guardian
+      from gravek_own_link(${hashOf(asked.value.token)})`.execute(db);
+    const [link] = rows;
+    const view =
+      link &&
+      (await inClub(db, { clubId: link.club, accountId: link.account }, async (trx, role) => {
+        // Who gave it must still be in the club.
+        if (role === null) return null;
+        await countNew(trx);
+        return ownView(trx, link.club, {
+          athleteId: link.athlete,
+          until: link.until.toISOString(),
+          guardian: link.guardian,
+        });
+      }));
+    if (!view) throw refused(404, 'This link holds no more. Ask your coach for a new one.');
+    res.json(view);
+  });
+  return router;
+};

@@ -1,0 +1,86 @@
+import { OF_AGE, type OwnView } from '@gravek/contract';
+import { drillFor, drillOf, faultOf, toldTo } from '@gravek/library';
+import { athlete } from '../athletes/queries';
+import type { Trx } from '../database/connect';
+import { faultsOf } from '../faults/queries';
+import { ledgerOf } from '../faults/ledger';
+import { movementsBy } from '../movements/queries';
+
+/** Movements of one page, the one that was run last first. */
+const MOVEMENTS = 3;
+
+/** Whether a link to somebody of that age needs the word of a guardian. */
+export const needsGuardian = (ageYears: number | null): boolean =>
+  ageYears === null || ageYears < OF_AGE;
+
+/**
+ * What athletes see of themselves; null where that is not to be seen any more.
+ *
+ * @param link as a coach gave it
+ */
+export const ownView = async (
+  trx: Trx,
+  clubId: string,
+  link: { athleteId: string; until: string; guardian: boolean },
+): Promise<OwnView | null> => {
+  const own = await athlete(trx, link.athleteId);
+  if (!own || own.archived) return null;
+  if (needsGuardian(own.ageYears) && !link.guardian) return null;
+  const club = await trx
+    .selectFrom('club')
+    .select(['name', 'unit'])
+    .where('id', '=', clubId)
+    .executeTakeFirstOrThrow();
+  const plans = await trx
+    .selectFrom('athlete_approach as s')
+    .innerJoin('approach as p', (join) =>
+      join.onRef('p.club_id', '=', 's.club_id').onRef('p.id', '=', 's.approach_id'),
+    )
+    .select(['p.id', 'p.name', 's.model_source as source', 's.own as outline'])
+    .where('s.athlete_id', '=', own.id)
+    .where('s.listed', '=', true)
+    .where('p.archived_at', 'is', null)
+    .orderBy('p.saved_at', 'desc')
+    .execute();
+  const run = (await faultsOf(trx, [own.id]))
+    .sort((a, b) => (a.lastDay < b.lastDay ? 1 : -1))
+    .slice(0, MOVEMENTS);
+  const movementBy = await movementsBy(
+    trx,
+    run.map(({ movement }) => movement),
+  );
+  const standings: OwnView['standings'] = [];
+  for (const { movement: code } of run) {
+    const known = movementBy(code);
+    if (!known) continue;
+    const movement = toldTo(known, own);
+    const { cue, log, spans, rows } = await ledgerOf(trx, own.id, code, {});
+    const fault = cue ? faultOf(movement, cue.fault) : undefined;
+    const drill =
+      cue && fault ? (cue.drill ? drillOf(movement, cue.drill) : drillFor(movement, fault)) : null;
+    standings.push({
+      movement: movement.name,
+      cue: fault
+        ? {
+            words: fault.cue,
+            fault: fault.name,
+            drill: drill ? { name: drill.name, how: drill.how } : null,
+          }
+        : null,
+      log,
+      spans: spans.filter((span) => span.fault === fault?.code),
+      row: rows.find((row) => row.code === fault?.code) ?? null,
+    });
+  }
+  return {
+    club: club.name,
+    unit: club.unit as OwnView['unit'],
+    name: own.name,
+    shoeM: own.shoeM,
+    until: link.until,
+    plans: plans.flatMap(({ source, outline, ...plan }) =>
+      outline ? [{ ...plan, estimate: source === 'estimate', outline }] : [],
+    ),
+    standings,
+  };
+};

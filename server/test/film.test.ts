@@ -1,0 +1,196 @@
+import { v7 as uuid } from 'uuid';
+import type { OwnView } from '@gravek/contract';
+import { sql } from 'kysely';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  anApproach,
+  anAthlete,
+  aReview,
+  coachIn,
+  furnish,
+  openStage,
+  stranger,
+  type Coach,
+  type Stage,
+} from './setup';
+
+let stage: Stage;
+let coach: Coach;
+let own: Awaited<ReturnType<typeof furnish>>;
+beforeAll(async () => {
+  stage = await openStage();
+  coach = await coachIn(stage);
+  own = await furnish(coach);
+});
+afterAll(() => stage.close());
+
+describe('a film held against a plan', () => {
+  it('is one however often it is sent, and is not written over by another', async () => {
+    const film = aReview(own.athlete.id);
+    const first = (await coach.post('/reviews', film).expect(200)).body;
+    expect((await coach.post('/reviews', film).expect(200)).body).toEqual(first);
+    await coach.post('/reviews', { ...film, note: 'another' }).expect(409);
+    expect((await coach.get(`/reviews/${film.id}`)).body).toMatchObject({ note: '', version: 1 });
+  });
+
+  it('goes to the first of two who change it; a change whose answer was lost finds itself', async () => {
+    const film = aReview(own.athlete.id);
+    await coach.post('/reviews', film).expect(200);
+    const { id, ...fields } = film;
+    const mine = { ...fields, contacts: [], version: 1 };
+    const once = (await coach.put(`/reviews/${id}`, mine).expect(200)).body;
+    expect((await coach.put(`/reviews/${id}`, mine).expect(200)).body).toEqual(once);
+    const late = await coach.put(`/reviews/${id}`, { ...fields, note: 'late', version: 1 });
+    expect(late.status).toBe(409);
+    expect((late.body as { current: unknown }).current).toEqual(once);
+  });
+
+  it('names what is there, of one movement, and says what is not', async () => {
+    const said = async (change: object): Promise<Record<string, string>> =>
+      (
+        (await coach.post('/reviews', { ...aReview(own.athlete.id), ...change }).expect(422))
+          .body as { fields: Record<string, string> }
+      ).fields;
+    expect(await said({ athleteId: uuid() })).toEqual({
+      athleteId: 'This athlete is not there any more.',
+    });
+    expect(await said({ approachId: uuid() })).toEqual({
+      approachId: 'This plan is not there any more.',
+    });
+    expect(await said({ movement: 'give-ground', approachId: own.approach.id })).toEqual({
+      approachId: 'This plan is of another movement.',
+    });
+    const long = { ...aReview(own.athlete.id).film, durationS: 7200 };
+    expect(Object.keys(await said({ film: long }))).toEqual(['film.durationS']);
+  });
+
+  it('is in the list until it is put away, and goes with its athlete', async () => {
+    const person = anAthlete();
+    await coach.post('/athletes', person).expect(200);
+    const film = aReview(person.id, { takenOn: '2031-06-01', faults: ['reaches', 'slows-in'] });
+    await coach.post('/reviews', film).expect(200);
+    const listed = async (): Promise<{ id: string }[]> =>
+      (await coach.get('/reviews').expect(200)).body.items as { id: string }[];
+    expect((await listed())[0]).toEqual({
+      id: film.id,
+      athleteId: person.id,
+      movement: 'straight-run-up',
+      takenOn: '2031-06-01',
+      film: 'jump.mp4',
+      contacts: 3,
+      faults: ['reaches', 'slows-in'],
+    });
+    await coach.put(`/reviews/${film.id}/away`, { away: true }).expect(200);
+    expect((await listed()).some(({ id }) => id === film.id)).toBe(false);
+    await coach.put(`/reviews/${film.id}/away`, { away: false }).expect(200);
+    const held = (await coach.get(`/athletes/${person.id}/export`).expect(200)).body as {
+      reviews: unknown[];
+    };
+    expect(held.reviews).toHaveLength(1);
+    await coach.remove(`/athletes/${person.id}`).expect(204);
+    await coach.get(`/reviews/${film.id}`).expect(404);
+  });
+
+  it('is listed page by page', async () => {
+    const people = await coachIn(stage);
+    const { athlete } = await furnish(people);
+    for (let i = 0; i < 105; i += 1) {
+      await people
+        .post('/reviews', aReview(athlete.id, { takenOn: `2031-03-${10 + (i % 20)}` }))
+        .expect(200);
+    }
+    const first = (await people.get('/reviews').expect(200)).body as {
+      items: { id: string }[];
+      next: string;
+    };
+    const second = (await people.get(`/reviews?after=${encodeURIComponent(first.next)}`)).body as {
+      items: { id: string }[];
+      next: null;
+    };
+    expect(second.next).toBeNull();
+    const ids = [...first.items, ...second.items].map(({ id }) => id);
+    expect(new Set(ids).size).toBe(106);
+    await people.get('/reviews?after=rubbish').expect(422);
+  });
+});
+
+describe('an athlete’s own page', () => {
+  const see = (token: string) =>
+    stranger(stage).agent.post('/api/own').set('origin', stage.origin).send({ token });
+  const give = async (athleteId: string, body: object = { days: 30, guardian: false }) =>
+    (await coach.post(`/athletes/${athleteId}/own-link`, body).expect(200)).body as {
+      token: string;
+      until: string;
+    };
+
+  it('holds the own plans, cue and curve, and nothing of others', async () => {
+    const other = anAthlete({ name: 'Oda Kvist' });
+    await coach.post('/athletes', other).expect(200);
+    await coach.post('/approaches', anApproach([own.athlete.id, other.id])).expect(200);
+    const { token } = await give(own.athlete.id, { days: 30, guardian: true });
+    const view = (await see(token).expect(200)).body as OwnView;
+    expect(view.name).toBe(own.athlete.name);
+    expect(view.plans.length).toBeGreaterThan(1);
+    expect(view.plans[0]!.outline.contacts.length).toBeGreaterThan(5);
+    expect(view.standings).toHaveLength(1);
+    const text = JSON.stringify(view);
+    for (const secret of [other.name, other.id, own.athlete.id, coach.email, coach.clubId])
+      expect(text).not.toContain(secret);
+  });
+
+  it('is taken back, ends with its day and with its athlete, and a new link ends the one before', async () => {
+    const first = await give(own.athlete.id, { days: 30, guardian: true });
+    const second = await give(own.athlete.id, { days: 30, guardian: true });
+    await see(first.token).expect(404);
+    await see(second.token).expect(200);
+    const until = (await coach.get(`/athletes/${own.athlete.id}/own-link`)).body as unknown;
+    expect(until).toEqual({ until: second.until });
+    await coach.put(`/athletes/${own.athlete.id}/away`, { away: true }).expect(200);
+    await see(second.token).expect(404);
+    await coach.put(`/athletes/${own.athlete.id}/away`, { away: false }).expect(200);
+    await sql`update own_link set until = now() - interval '1 second'
+      where athlete_id = ${own.athlete.id}`.execute(stage.owner);
+    await see(second.token).expect(404);
+    expect((await coach.get(`/athletes/${own.athlete.id}/own-link`)).body).toEqual({ until: null });
+    const third = await give(own.athlete.id, { days: 30, guardian: true });
+    await coach.remove(`/athletes/${own.athlete.id}/own-link`).expect(204);
+    await see(third.token).expect(404);
+    await see('x'.repeat(43)).expect(404);
+    await see('x'.repeat(400)).expect(422);
+  });
+
+  it('is for a minor, or somebody of unknown age, only with a guardian’s word', async () => {
+    const year = new Date().getUTCFullYear();
+    for (const [birthYear, needed] of [
+      [year - 12, true],
+      [null, true],
+      [year - 30, false],
+    ] as const) {
+      const person = anAthlete({ birthYear });
+      await coach.post('/athletes', person).expect(200);
+      const path = `/athletes/${person.id}/own-link`;
+      const asked = await coach.post(path, { days: 30, guardian: false });
+      expect(asked.status).toBe(needed ? 422 : 200);
+      const { token } = await give(person.id, { days: 30, guardian: true });
+      await see(token).expect(200);
+    }
+    const helper = await coachIn(stage, 'assistant', coach.clubId);
+    await helper
+      .post(`/athletes/${own.athlete.id}/own-link`, { days: 30, guardian: true })
+      .expect(403);
+  });
+
+  it('ends when who gave it leaves the club', async () => {
+    const leaving = await coachIn(stage, 'coach', coach.clubId);
+    const { token } = (
+      await leaving
+        .post(`/athletes/${own.athlete.id}/own-link`, { days: 30, guardian: true })
+        .expect(200)
+    ).body as { token: string };
+    await see(token).expect(200);
+    const members = (await coach.get('/members')).body as { id: string; email: string }[];
+    const { id } = members.find(({ email }) => email === leaving.email)!;
+    await coach.remove(`/members/${id}`).expect(200);
+    await see(token).expect(404);
+  });
+});
