@@ -135,7 +135,8 @@ const fault = object({
   /** what a film or device can measure of it */
   figure: string<FaultFigure>()
     .max(60, 'Choose what it is measured by.')
-    .oneOf([...FAULT_FIGURES], 'Choose what it is measured by.')
+    .oneOf([...FAULT_FIGURES, null as never], 'Choose what it is measured by.')
+    .nullable()
     .optional(),
   leadsTo: codes('Faults that it leads to'),
   cue: words('the cue', 80),

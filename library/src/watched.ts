@@ -199,10 +199,11 @@ const atStep = ({ planned, seen }: Compared): NonNullable<Found> => ({
   sd: seen.lengthSdM,
 });
 
-/** Short steps, or else the last two: what is to be shortened, and what lies before it. */
+/** Where shortening may begin: with the phase of the short steps, or else two steps before the take-off. */
 const zoneFrom = (all: readonly Compared[]): number => {
-  const short = all.findIndex(({ planned }) => planned.contact === 'short');
-  if (short >= 0) return short;
+  const short = all.find(({ planned }) => planned.contact === 'short');
+  // Its first steps run down to the short ones.
+  if (short) return all.findIndex(({ planned }) => planned.phase === short.planned.phase);
   const end = all.findIndex(({ planned }) => planned.takeOff);
   return Math.max(0, (end < 0 ? all.length : end + 1) - 2);
 };

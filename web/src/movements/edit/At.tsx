@@ -58,7 +58,9 @@ export const ChoiceAt = ({
   options,
   none,
 }: At & { options: readonly (readonly [string, string])[]; none?: string }) => {
-  const { value, message, set } = useAt<string | null>(at);
+  // What a movement may leave out is not there at all.
+  const { value: held, message, set } = useAt<string | null | undefined>(at);
+  const value = held ?? null;
   const gone = value !== null && !options.some(([code]) => code === value);
   return (
     <Field label={label} message={message}>

@@ -1,5 +1,13 @@
 import { OTHERS, PART_KINDS, type OtherThing, type Part } from '@gravek/core';
-import { LOADS, PHASE_KINDS, RUNGS, type Drill, type School } from '@gravek/contract';
+import {
+  FAULT_FIGURES,
+  LOADS,
+  PHASE_KINDS,
+  RUNGS,
+  type Drill,
+  type FaultFigure,
+  type School,
+} from '@gravek/contract';
 import { RUNG_NAMES } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -21,6 +29,20 @@ import {
 import { freeCode, useAt, useWork } from './work';
 import { freshPosture, PostureAt } from './PostureForm';
 
+const FIGURE_NAMES: Record<FaultFigure, string> = {
+  'first-step-shorter': 'first step shorter than planned',
+  'shortened-before': 'a step shortened before the zone',
+  'short-steps-longer': 'short steps longer than planned',
+  slowed: 'speed lost at the end',
+  'last-step-longer': 'last step longer than planned',
+  'over-line': 'foot beyond the line',
+  'foot-ahead-of-hip': 'foot ahead of the hip',
+  drifted: 'drift in the jump',
+  'cadence-under': 'cadence under the plan',
+  'speed-over': 'speed over the plan',
+};
+const FIGURES_NAMED = FAULT_FIGURES.map((figure) => [figure, FIGURE_NAMES[figure]] as const);
+
 const named = (list: readonly { code: string; name: string }[]): [string, string][] =>
   list.map((one) => [one.code, one.name]);
 
@@ -34,6 +56,12 @@ export const FaultForm = ({ at }: { at: string }) => {
         <ChoiceAt at={`${at}.phase`} label="Shows in" options={named(movement.phases)} />
         <NumberAt at={`${at}.severity`} label="Severity, 1 small to 3 grave" decimals={0} />
         <FlagAt at={`${at}.safety`} label="Can hurt somebody" />
+        <ChoiceAt
+          at={`${at}.figure`}
+          label="A film or device shows it by"
+          options={FIGURES_NAMED}
+          none="nothing: it is seen"
+        />
       </div>
       <WordsAt at={`${at}.sees`} label="What is seen" />
       <TextAt at={`${at}.cue`} label="Cue" hint="A few words, said before the next rep." />

@@ -1,0 +1,185 @@
+import {
+  bodyOf,
+  otherFoot,
+  type FilmContact,
+  type MarkPair,
+  type PicturePoint,
+} from '@gravek/core';
+import { describe, expect, it } from 'vitest';
+import {
+  movementOf,
+  MOVEMENTS,
+  plainPlan,
+  plannedSteps,
+  reviewCue,
+  reviewed,
+  solve,
+  type Marked,
+  type PlannedStep,
+} from '../src';
+
+const body = bodyOf({
+  ...{ hand: 'right', takeoffFoot: 'left', trials: [], heightM: 1.8, legM: null, shoeM: null },
+  ageYears: 20,
+});
+const child = bodyOf({
+  ...{ hand: 'left', takeoffFoot: 'right', trials: [], heightM: 1.4, legM: null, shoeM: null },
+  ageYears: 10,
+});
+
+/** Seen from straight above, a hundred pixels a metre, so that only what was run matters. */
+const px = (alongM: number, acrossM: number): PicturePoint => ({
+  x: 4000 + 100 * alongM,
+  y: 2000 + 100 * acrossM,
+});
+const LANE: MarkPair[] = [-20, -8, 0, 4].flatMap((alongM) =>
+  [0.6, -0.6].map((acrossM) => ({ px: px(alongM, acrossM), ground: { alongM, acrossM } })),
+);
+
+/** A run of a plan with some steps changed, as it is marked; the last foot where it came down. */
+const filmed = (
+  plan: readonly PlannedStep[],
+  otherwise: Record<number, number> = {},
+  from = 0,
+): Marked => {
+  const steps = plan.slice(from);
+  const total = plan.reduce((sum, step) => sum + step.lengthM, 0);
+  let alongM = plan.slice(0, from).reduce((sum, step) => sum + step.lengthM, 0) - total;
+  let atS = 1;
+  const contact = (foot: 'left' | 'right'): FilmContact => ({
+    foot,
+    at: px(alongM, 0),
+    on: { atS, gapS: 0.01 },
+    off: { atS: atS + 0.1, gapS: 0.01 },
+  });
+  const contacts = [contact(from === 0 ? otherFoot(steps[0]!.foot) : plan[from - 1]!.foot)];
+  for (const step of steps) {
+    alongM += step.lengthM + (otherwise[step.n] ?? 0);
+    atS += step.intervalS;
+    contacts.push(contact(step.foot));
+  }
+  return {
+    view: { kind: 'marks', pairs: LANE },
+    lineM: 0,
+    firstStep: null,
+    contacts,
+    poses: [],
+    side: 'own',
+  };
+};
+
+const planOf = (code: string, who = body): PlannedStep[] => {
+  const movement = movementOf(code);
+  return plannedSteps(solve(movement, plainPlan(movement), who).layout!);
+};
+const look = (code: string, marked: Marked, who = body) =>
+  reviewed(movementOf(code), plainPlan(movementOf(code)), who, marked);
+const named = (code: string, marked: Marked, who = body): string[] =>
+  look(code, marked, who).suggestions.map(({ fault }) => fault.code);
+
+describe('a film held against a plan', () => {
+  it('finds nothing in a run as it was planned, for an adult and a left-footed child', () => {
+    for (const who of [body, child]) {
+      for (const code of ['straight-run-up', 'close-and-shorten', 'first-two-steps']) {
+        const plan = planOf(code, who);
+        const found = look(code, filmed(plan), who);
+        expect(found.why).toBeNull();
+        expect(found.firstStep).toBe(0);
+        expect(found.rows.some((row) => row.longer || row.shorter || row.wrongFoot)).toBe(false);
+        expect(found.suggestions).toEqual([]);
+      }
+    }
+  });
+
+  it('knows which steps a film shows that begins late, by the line and by the feet', () => {
+    const plan = planOf('straight-run-up');
+    for (const from of [1, 4, 9]) {
+      const found = look('straight-run-up', filmed(plan, {}, from));
+      expect(found.firstStep).toBe(from);
+      const noLine = look('straight-run-up', { ...filmed(plan, {}, from), lineM: null });
+      expect(noLine.firstStep).toBe(from);
+    }
+    expect(look('straight-run-up', { ...filmed(plan), firstStep: 2 }).firstStep).toBe(2);
+  });
+
+  it('suggests what was measured, and names step and figure', () => {
+    const plan = planOf('straight-run-up');
+    const last = plan.at(-1)!.n;
+    const reaching = look('straight-run-up', filmed(plan, { [last]: 0.2 }));
+    expect(reaching.suggestions.map(({ fault, n }) => [fault.code, n])).toEqual([
+      ['reaches', last],
+      ['over-line', last],
+    ]);
+    const [first] = reaching.suggestions;
+    expect(first!.seen - first!.planned).toBeCloseTo(0.2, 2);
+    expect(named('straight-run-up', filmed(plan, { [last - 3]: -0.3 }))).toContain('chops-to-fit');
+    expect(named('straight-run-up', filmed(plan, { 1: -0.3 }))).toContain('hurried-first-steps');
+    // What lies within what a press may be off is not said.
+    expect(named('straight-run-up', filmed(plan, { [last]: 0.03 }))).toEqual([]);
+  });
+
+  it('tells shortening before the zone from long short steps', () => {
+    const plan = planOf('close-and-shorten');
+    const short = plan.filter((step) => step.contact === 'short');
+    const zone = plan.findIndex(({ phase }) => phase === short[0]!.phase);
+    const before = plan[zone - 1]!;
+    // Running down to the short steps is what was planned.
+    expect(named('close-and-shorten', filmed(plan, { [plan[zone]!.n]: -0.2 }))).toEqual([]);
+    expect(named('close-and-shorten', filmed(plan, { [before.n]: -0.5 }))).toContain(
+      'shortens-early',
+    );
+    const long = Object.fromEntries(short.map(({ n }) => [n, 0.25]));
+    expect(named('close-and-shorten', filmed(plan, long))).toContain('long-short-steps');
+  });
+
+  it('tells a jump that drifts', () => {
+    const plan = planOf('block-jump');
+    const jump = plan.find((step) => step.landing)!;
+    expect(named('block-jump', filmed(plan))).toEqual([]);
+    expect(named('block-jump', filmed(plan, { [jump.n]: 0.5 }))).toEqual(['drifts-along']);
+  });
+
+  it('says in a sentence why it cannot be measured, and what is odd', () => {
+    const marked = filmed(planOf('straight-run-up'));
+    const why = (change: Partial<Marked>): string | null =>
+      look('straight-run-up', { ...marked, ...change }).why;
+    expect(why({ view: null })).toMatch(/^Mark the ground first/);
+    expect(why({ view: { kind: 'marks', pairs: LANE.slice(0, 3) } })).toMatch(/^Mark the ground/);
+    const line = [-8, -4, 0, 4].map((alongM) => ({
+      px: px(alongM, 0.6),
+      ground: { alongM, acrossM: 0.6 },
+    }));
+    expect(why({ view: { kind: 'marks', pairs: line } })).toMatch(/lie on a line/);
+    expect(why({ contacts: marked.contacts.slice(0, 1) })).toBe('Mark two contacts or more.');
+    const early = { ...marked.contacts[1]!, off: { atS: 0.5, gapS: 0.01 } };
+    expect(why({ contacts: [marked.contacts[0]!, early] })).toMatch(/leaves the ground before/);
+    const twice = marked.contacts.map((one) => ({ ...one, foot: 'left' as const }));
+    expect(look('straight-run-up', { ...marked, contacts: twice }).odd[0]).toBe(
+      'Contacts 1 and 2 are both left: one between them is missing, or a foot is wrong.',
+    );
+  });
+
+  it('holds for every movement: a run as planned shows no fault, whatever its feet do', () => {
+    for (const movement of MOVEMENTS) {
+      const plan = planOf(movement.code);
+      if (plan.length < 2) continue;
+      expect(named(movement.code, { ...filmed(plan), lineM: null }), movement.code).toEqual([]);
+    }
+  });
+});
+
+describe('the one cue of a film', () => {
+  it('is by the club’s school, and tells the next one should it be cured', () => {
+    const movement = movementOf('straight-run-up');
+    expect(reviewCue(movement, 'root-cause', [])).toBeNull();
+    const both = reviewCue(movement, 'first-phase', ['reaches', 'hurried-first-steps'])!;
+    expect(both.fault.code).toBe('hurried-first-steps');
+    expect(both.next!.code).toBe('reaches');
+    const cause = movement.faults.find((fault) => fault.leadsTo.length > 0)!;
+    const one = reviewCue(movement, 'root-cause', [cause.code, cause.leadsTo[0]!])!;
+    expect([one.fault.code, one.next!.code].sort()).toEqual([cause.code, cause.leadsTo[0]!].sort());
+    expect(one.next!.code).not.toBe(one.fault.code);
+    // A fault that the movement does not have any more is passed over.
+    expect(reviewCue(movement, 'root-cause', ['long-gone'])).toBeNull();
+  });
+});
