@@ -9,14 +9,14 @@ import {
   type Schema,
 } from 'yup';
 
-import { choice, day, id, note } from './fields';
+import { choice, day, figureOrNull, id, note } from './fields';
 import { SOURCES } from './source';
 
-const figures = (what: string, unit: string) =>
+const figures = (what: string, unit: string, most = 60) =>
   array(number().strict().typeError(`${what}: write numbers, ${unit}.`).required())
     .required(`${what} are missing.`)
     .min(1, `${what}: write at least one.`)
-    .max(60, `${what}: at most 60.`);
+    .max(most, `${what}: at most ${most}.`);
 const one = (what: string) =>
   number().strict().typeError(`${what} must be a number.`).required(`${what} is missing.`);
 
@@ -39,6 +39,10 @@ const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
   'short-step': { lengthsM: figures('Steps', 'in metres') },
   lane: { laneM: one('The lane'), steps: figures('Counts', 'of steps') },
   'run-through': { missesM: figures('Misses', 'in metres') },
+  steady: {
+    targetSpm: figureOrNull('The target', 60, 300, ' steps/min'),
+    minutesSpm: figures('Minutes', 'in steps a minute', 180),
+  },
 };
 
 /** Cadences between a walk and the fastest feet, steps a minute. */

@@ -28,6 +28,7 @@ const GOOD: Record<Reading['kind'], Reading> = {
   'short-step': { kind: 'short-step', lengthsM: [0.12, 0.1] },
   lane: { kind: 'lane', laneM: 3, steps: [6, 7] },
   'run-through': { kind: 'run-through', missesM: [0.1, -0.05] },
+  steady: { kind: 'steady', targetSpm: 174, minutesSpm: [172, 175, 174] },
 };
 
 const said = (reading: unknown): Record<string, string> => {

@@ -143,7 +143,6 @@ export {
   READING_KINDS,
   readingResult,
   runThroughs,
-  spreadOf,
   type CurrentFigures,
   type DatedReading,
   type Reading,
@@ -282,3 +281,19 @@ export {
   type WatchedStep,
 } from './watchedSteps';
 export { watchedPose, type WatchedPose } from './watchedPose';
+export {
+  BAND,
+  courseOf,
+  isInBand,
+  minutesOf,
+  rampStep,
+  steadyRun,
+  stepsFelt,
+  type Course,
+  type DeviceReading,
+  type MotionSample,
+  type RampStep,
+  type SteadyRun,
+} from './deviceCourse';
+export { spreadOf, type Spread } from './spread';
+export { seeded } from './random';

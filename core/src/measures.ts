@@ -1,6 +1,8 @@
 import { number, whole } from './check';
 import { dayNumber } from './days';
+import { steadyRun } from './deviceCourse';
 import { arcFromChord } from './solveCurve';
+import { spreadOf, type Spread } from './spread';
 import { studentQuantile } from './student';
 
 /** The tests that coaches do beside the measured run, each with what is written down. */
@@ -18,7 +20,9 @@ export type Reading =
   /** own steps to cross a lane */
   | { kind: 'lane'; laneM: number; steps: readonly number[] }
   /** where the foot came down at the board: beyond it positive, short of it negative */
-  | { kind: 'run-through'; missesM: readonly number[] };
+  | { kind: 'run-through'; missesM: readonly number[] }
+  /** steps a minute of a steady run, minute by minute, and what it was to be; null without a target */
+  | { kind: 'steady'; targetSpm: number | null; minutesSpm: readonly number[] };
 
 export type ReadingKind = Reading['kind'];
 export const READING_KINDS = [
@@ -30,22 +34,8 @@ export const READING_KINDS = [
   'short-step',
   'lane',
   'run-through',
+  'steady',
 ] as const satisfies readonly ReadingKind[];
-
-export type Spread = {
-  mean: number;
-  /** null for a single value */
-  sd: number | null;
-  n: number;
-};
-
-/** Mean and sample standard deviation. */
-export const spreadOf = (values: readonly number[]): Spread => {
-  const n = values.length;
-  const mean = values.reduce((sum, value) => sum + value, 0) / n;
-  const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-  return { mean, sd: n > 1 ? Math.sqrt(squares / (n - 1)) : null, n };
-};
 
 export type SprintFit = {
   topSpeedMps: number;
@@ -179,11 +169,11 @@ export const runThroughs = (missesM: readonly number[]): RunThroughs => {
 
 export type ReadingResult =
   | ({ kind: 'sprint' } & SprintFit)
+  | ({ kind: 'steady'; targetSpm: number | null; inBand: number | null } & Spread)
   | ({ kind: 'run-through' } & RunThroughs)
-  | { [K in Exclude<ReadingKind, 'sprint' | 'run-through'>]: { kind: K } & Spread }[Exclude<
-      ReadingKind,
-      'sprint' | 'run-through'
-    >];
+  | {
+      [K in Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady'>]: { kind: K } & Spread;
+    }[Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady'>];
 
 const several = (
   field: string,
@@ -237,6 +227,12 @@ export const readingResult = (reading: Reading): ReadingResult => {
       number('laneM', reading.laneM, { min: 0.5, max: 20 });
       several('steps', reading.steps, { min: 1, max: 60 });
       return { kind: 'lane', ...spreadOf(reading.steps) };
+    case 'steady': {
+      const { targetSpm } = reading;
+      if (targetSpm !== null) number('targetSpm', targetSpm, { min: 60, max: 300 });
+      whole('minutesSpm.length', reading.minutesSpm.length, { min: 1, max: 180 });
+      return { kind: 'steady', targetSpm, ...steadyRun(reading) };
+    }
   }
 };
 

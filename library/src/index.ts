@@ -106,7 +106,14 @@ export {
   type DatedRestriction,
 } from './restrictions';
 export { hasEffect, otherWays, type OtherWay } from './otherWays';
-export { cadenceWeeks, inWeek, isSteady, usualCadence } from './steadyCadence';
+export {
+  cadenceWeeks,
+  inWeek,
+  isSteady,
+  steadyWeeks,
+  usualCadence,
+  type SteadyWeek,
+} from './steadyCadence';
 export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
 export { isMirrored, mirrorWords, sideWord, toldTo } from './sides';
 export { threeLooks, type Look } from './threeLooks';
@@ -205,7 +212,9 @@ export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
 export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';
 export {
   besidePlan,
+  courseSuggestions,
   firstStepOf,
+  plannedCadence,
   plannedSteps,
   suggestions,
   type Measured,
@@ -222,3 +231,12 @@ export {
   type ReviewCue,
   type Reviewed,
 } from './reviewed';
+export {
+  guessGates,
+  readGates,
+  readRecorded,
+  RECORDED_MAX,
+  type GateColumn,
+  type Gates,
+  type Recorded,
+} from './recorded';

@@ -105,6 +105,12 @@ export const readReading = (kind: ReadingKind, typed: TypedReading, style: Lengt
         return { kind, laneM: length('lane', 'the width of the lane'), steps: numbers() };
       case 'run-through':
         return { kind, missesM: lengths(true) };
+      case 'steady':
+        return {
+          kind,
+          targetSpm: typed.speed.trim() === '' ? null : number('speed', 'the target'),
+          minutesSpm: numbers(),
+        };
     }
   })();
   return Object.keys(messages).length > 0 ? { ok: false, messages } : { ok: true, reading };

@@ -1,4 +1,13 @@
-import { cadencePlan, spanM, type Body, type CadenceWeek } from '@gravek/core';
+import {
+  cadencePlan,
+  dayNumber,
+  groupBy,
+  spanM,
+  steadyRun,
+  type Body,
+  type CadenceWeek,
+  type SteadyRun,
+} from '@gravek/core';
 import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
 
 type Chosen = NonNullable<SequenceChoices['cadence']>;
@@ -67,4 +76,45 @@ export const inWeek = (
       return { ...phase, steps: before ? to(i, at - 1, weeks[0]!) : to(i, at, target) };
     }),
   };
+};
+
+/** A week of steady runs beside what was asked. */
+export type SteadyWeek = {
+  /** its Monday, yyyy-mm-dd */
+  from: string;
+  targetSpm: number | null;
+  /** mean of all its minutes */
+  meanSpm: number;
+  minutes: number;
+  /** minutes in the band of the target; null without one */
+  inBand: number | null;
+};
+
+const dayText = (number: number): string =>
+  new Date(number * 86_400_000).toISOString().slice(0, 10);
+
+/** Steady runs week by week, earliest first. */
+export const steadyWeeks = (runs: readonly (SteadyRun & { takenOn: string })[]): SteadyWeek[] => {
+  // Day 0 was a Thursday.
+  const mondayOf = (day: string): number => {
+    const n = dayNumber('day', day);
+    return n - ((((n + 3) % 7) + 7) % 7);
+  };
+  const weeks = groupBy(runs, ({ takenOn }) => dayText(mondayOf(takenOn)));
+  return [...weeks]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([from, own]) => {
+      const minutes = own.flatMap((run) => run.minutesSpm);
+      const asked = own.filter((run) => run.targetSpm !== null);
+      return {
+        from,
+        targetSpm: asked.at(-1)?.targetSpm ?? null,
+        meanSpm: minutes.reduce((sum, spm) => sum + spm, 0) / minutes.length,
+        minutes: minutes.length,
+        inBand:
+          asked.length === 0
+            ? null
+            : asked.reduce((sum, run) => sum + (steadyRun(run).inBand ?? 0), 0),
+      };
+    });
 };

@@ -1,6 +1,8 @@
 import {
   groupBy,
+  isInBand,
   type Contact,
+  type DeviceReading,
   type Foot,
   type Layout,
   type PostureAngles,
@@ -316,4 +318,54 @@ export const suggestions = (movement: Movement, run: Measured): Suggestion[] => 
       return found ? [{ fault, figure: fault.figure!, ...found }] : [];
     })
     .sort((a, b) => order.get(a.fault.phase)! - order.get(b.fault.phase)!);
+};
+
+/** Cadence that a plan comes to, steps a minute: the middle one of its steps, so that a start does not count for much. */
+export const plannedCadence = (contacts: readonly { timeS: number }[]): number | null => {
+  const all = contacts
+    .slice(1)
+    .flatMap(({ timeS }, i) => {
+      const forS = timeS - contacts[i]!.timeS;
+      return forS > 1e-6 ? [60 / forS] : [];
+    })
+    .sort((a, b) => a - b);
+  return all[Math.floor(all.length / 2)] ?? null;
+};
+
+/**
+ * Faults that a course of cadence and speed speaks for, beside what was planned; the coach marks them or
+ * leaves them.
+ */
+export const courseSuggestions = (
+  movement: Movement,
+  course: readonly DeviceReading[],
+  planned: { cadenceSpm: number | null; speedMps: number | null },
+): Suggestion[] => {
+  const mean = (values: readonly number[]): number =>
+    values.reduce((sum, value) => sum + value, 0) / values.length;
+  const cadences = course.map((one) => one.cadenceSpm);
+  const speeds = course.flatMap((one) => one.speedMps ?? []);
+  const found = (seen: number, expected: number): Omit<Suggestion, 'fault' | 'figure'> => ({
+    n: null,
+    seen,
+    planned: expected,
+    sd: 0,
+  });
+  const finds: Partial<Record<FaultFigure, Found>> = {
+    'cadence-under':
+      cadences.length > 2 &&
+      planned.cadenceSpm !== null &&
+      mean(cadences) < planned.cadenceSpm &&
+      !isInBand(mean(cadences), planned.cadenceSpm)
+        ? found(mean(cadences), planned.cadenceSpm)
+        : null,
+    'speed-over':
+      speeds.length > 2 && planned.speedMps !== null && mean(speeds) > 1.05 * planned.speedMps
+        ? found(mean(speeds), planned.speedMps)
+        : null,
+  };
+  return movement.faults.flatMap((fault) => {
+    const own = fault.figure ? finds[fault.figure] : null;
+    return own ? [{ fault, figure: fault.figure!, ...own }] : [];
+  });
 };

@@ -34,6 +34,7 @@ const LIST_LABELS: Partial<Record<ReadingKind, string>> = {
   'short-step': 'Toe to toe, one a line',
   lane: 'Pushes for one crossing, one a line',
   'run-through': 'Past the line +, short of it −, one a line',
+  steady: 'Steps a minute, one line a minute',
 };
 
 type Draft = { id: string; takenOn: string; source: Source; note: string; typed: TypedReading };
@@ -142,6 +143,16 @@ export const ReadingForm = ({
         <Field label="Speed at the second cone, m/s" message={told.speed}>
           <Form.Control
             inputMode="decimal"
+            value={typed.speed}
+            onChange={(event) => setTyped({ speed: event.target.value })}
+          />
+        </Field>
+      )}
+      {kind === 'steady' && (
+        <Field label="It was to be, steps a minute" message={told.speed}>
+          <Form.Control
+            inputMode="decimal"
+            placeholder="no target"
             value={typed.speed}
             onChange={(event) => setTyped({ speed: event.target.value })}
           />

@@ -1,4 +1,5 @@
 import {
+  currentFigures,
   currentReading,
   READING_KINDS,
   readingResult,
@@ -14,14 +15,19 @@ import { usePutAway } from '../controls/usePutAway';
 import { useMayPlan } from '../member/member';
 import { HistoryChart } from '../drawing/HistoryChart';
 import { ReadingForm, SOURCE_NAMES } from './ReadingForm';
+import { GatesFile } from '../devices/GatesFile';
+import { RunFile } from '../devices/RunFile';
+import { SteadyWeeks } from './SteadyWeeks';
 import { mainFigure, resultText, TESTS } from './tests';
 import { dayName } from '../controls/dates';
 
 const Kind = ({
+  athlete,
   kind,
   rows,
   style,
 }: {
+  athlete: Athlete;
   kind: ReadingKind;
   rows: ReadingRow[];
   style: LengthStyle;
@@ -29,6 +35,7 @@ const Kind = ({
   const mayPlan = useMayPlan();
   const putAway = usePutAway('athletes');
   const current = currentReading(rows)!;
+  const baselineSpm = currentFigures(athlete.readings).cadence?.mean ?? null;
   return (
     <li>
       <div className="row-line">
@@ -36,7 +43,8 @@ const Kind = ({
         <span className="ms-auto">{resultText(readingResult(current.reading), style)}</span>
       </div>
       <div className="small-text quiet">{TESTS[kind].use}</div>
-      {rows.length > 1 && (
+      {kind === 'steady' && <SteadyWeeks athlete={athlete} baselineSpm={baselineSpm} />}
+      {rows.length > 1 && kind !== 'steady' && (
         <HistoryChart
           label={`${TESTS[kind].name} over time`}
           points={rows.map((row) => ({
@@ -87,6 +95,7 @@ const Kind = ({
 export const Readings = ({ athlete, style }: { athlete: Athlete; style: LengthStyle }) => {
   const mayPlan = useMayPlan();
   const [open, setOpen] = useState<ReadingKind | null>(null);
+  const [file, setFile] = useState<'gates' | 'run' | null>(null);
   const taken = READING_KINDS.filter((kind) =>
     athlete.readings.some((row) => row.reading.kind === kind),
   );
@@ -121,6 +130,7 @@ export const Readings = ({ athlete, style }: { athlete: Athlete; style: LengthSt
           {taken.map((kind) => (
             <Kind
               key={kind}
+              athlete={athlete}
               kind={kind}
               rows={athlete.readings.filter((row) => row.reading.kind === kind)}
               style={style}
@@ -128,6 +138,18 @@ export const Readings = ({ athlete, style }: { athlete: Athlete; style: LengthSt
           ))}
         </ul>
       )}
+      {mayPlan && (
+        <div className="row-line mt-2">
+          <Button size="sm" variant="outline-dark" onClick={() => setFile('gates')}>
+            Times from gates
+          </Button>
+          <Button size="sm" variant="outline-dark" onClick={() => setFile('run')}>
+            A run recorded elsewhere
+          </Button>
+        </div>
+      )}
+      {file === 'gates' && <GatesFile athlete={athlete} onClose={() => setFile(null)} />}
+      {file === 'run' && <RunFile athlete={athlete} onClose={() => setFile(null)} />}
       {open && (
         <Modal show onHide={() => setOpen(null)} aria-labelledby="test-title">
           <Modal.Header closeButton>

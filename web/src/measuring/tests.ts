@@ -78,6 +78,15 @@ export const TESTS: Record<ReadingKind, TestInfo> = {
     ],
     who: 'A partner at the board.',
   },
+  steady: {
+    name: 'A steady run',
+    use: 'Whether a raised cadence is held, and whether its ramp may go on.',
+    protocol: [
+      'Ten minutes or more at an even pace, the beat in the ear.',
+      'Steps a minute for each minute, from a pod or a watch; or take the file of the run.',
+    ],
+    who: 'A device; who counts changes step.',
+  },
 };
 
 /** The figure that is followed over time. */
@@ -113,6 +122,8 @@ export const resultText = (result: ReadingResult, style: LengthStyle): string =>
       return `${result.mean.toFixed(2)} s${spread((v) => v.toFixed(2), result.sd, result.n)}`;
     case 'lane':
       return `${result.mean.toFixed(1)} steps a crossing${spread((v) => v.toFixed(1), result.sd, result.n)}`;
+    case 'steady':
+      return `${result.mean.toFixed(0)} steps/min over ${result.n} min${result.inBand === null ? '' : `, ${result.inBand} of them at ${result.targetSpm}`}`;
     case 'run-through':
       return `${result.n === 1 ? '' : 'on average '}${signed(result.meanM, style)}${result.sdM === null ? ', once' : `, spread ${formatLength(result.sdM, small(style))}, ${result.n} runs`}`;
   }

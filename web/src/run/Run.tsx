@@ -9,6 +9,7 @@ import { Loaded } from '../controls/Notice';
 import { queue } from '../phone/store';
 import { useHelp } from '../controls/help';
 import { send, useSending } from '../phone/sync';
+import { disconnect } from '../devices/useDevice';
 import { Refused } from './Refused';
 import { SetDone } from './SetDone';
 import { People } from './People';
@@ -101,6 +102,8 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const [said, setSaid] = useState<string | null>(null);
   const answered = useRef({ outcome: '', ms: 0, key: '' });
   const run = useRun(bundle, first);
+  // Whoever leaves the field screen has done with the device.
+  useEffect(() => disconnect, []);
   const { session } = bundle;
   const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);

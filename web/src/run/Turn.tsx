@@ -18,6 +18,8 @@ import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
 import { clockMs } from '../controls/clock';
 import { useKeys } from '../controls/keys';
+import { LiveCadence } from '../devices/LiveCadence';
+import { takeMeasured } from '../devices/useDevice';
 import { CallBar, CallButton } from './CallBar';
 import { Rhythm } from './Rhythm';
 import { clock, useHold, useSecondsTo } from './timers';
@@ -91,7 +93,15 @@ export const Turn = ({
   const answer = (outcome: Seen['outcome'], more: Partial<Seen> = {}): void => {
     const seen = outcome === 'clean' && marked.length > 0 ? 'fault' : outcome;
     call.stop();
-    onAnswer({ turn: up, outcome: seen, faults: marked, cue, note: note ?? '', ...more });
+    onAnswer({
+      turn: up,
+      outcome: seen,
+      faults: marked,
+      cue,
+      note: note ?? '',
+      measured: takeMeasured(),
+      ...more,
+    });
     setMarked([]);
     setOthers(false);
     setNote(null);
@@ -280,6 +290,9 @@ export const Turn = ({
           <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
           <Figure parts={[{ figure: clock(rest), unit: '' }]} />
         </div>
+        {movement && (
+          <LiveCadence movement={movement} outline={outline} marked={marked} onFault={toggle} />
+        )}
         {set.call && <CallBar call={set.call} at={call} />}
         {outline && !set.call && (
           <div>

@@ -155,7 +155,7 @@ export type Seen = {
   outcome: Exclude<Outcome, 'void'>;
   faults?: string[];
   cue?: string | null;
-} & Partial<Pick<Rep, 'made' | 'heldS' | 'exit' | 'taken' | 'lateS' | 'note'>>;
+} & Partial<Pick<Rep, 'made' | 'heldS' | 'exit' | 'taken' | 'lateS' | 'note' | 'measured'>>;
 
 export type Run = {
   sets: SetRun[];
@@ -207,6 +207,7 @@ const rowOf = (
     lateS: seen.lateS ?? null,
     made: seen.made ?? null,
     heldS: seen.heldS ?? null,
+    measured: counts ? (seen.measured ?? null) : null,
     note: seen.note ?? '',
     outcome: seen.outcome,
     voids: null,
@@ -396,6 +397,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
           faults: [],
           cue: null,
           load: null,
+          measured: null,
           at: new Date().toISOString(),
         })),
       ),

@@ -1,0 +1,166 @@
+import { number } from './check';
+import { spreadOf, type Spread } from './spread';
+
+/** What a device says at a moment of a run. */
+export type DeviceReading = {
+  /** since the run began, seconds */
+  atS: number;
+  /** both feet */
+  cadenceSpm: number;
+  /** null where it does not say */
+  speedMps: number | null;
+};
+
+/** How a run went over time, and what was not taken of what the device sent. */
+export type Course = {
+  readings: DeviceReading[];
+  /** sent twice */
+  doubled: number;
+  /** came after later ones */
+  late: number;
+  /** nobody runs so: other units, or a fault of the device */
+  impossible: number;
+  /** times without a reading, while the device was lost or silent */
+  gaps: { fromS: number; toS: number }[];
+};
+
+/** Cadence and speed that a person can have. */
+const MOST_SPM = 400;
+const MOST_MPS = 12.5;
+/** A step of more than this was not run: kilometres an hour, or feet, taken for metres a second. */
+const MOST_STEP_M = 3.2;
+/** Devices speak once a second; a silence longer than this is one. */
+const SILENT_S = 3;
+
+const isPossible = ({ cadenceSpm, speedMps }: DeviceReading): boolean =>
+  cadenceSpm >= 0 &&
+  cadenceSpm <= MOST_SPM &&
+  (speedMps === null ||
+    (speedMps >= 0 &&
+      speedMps <= MOST_MPS &&
+      (cadenceSpm === 0 || (60 * speedMps) / cadenceSpm <= MOST_STEP_M)));
+
+/**
+ * Readings as they came in, made a course: what came twice, too late or cannot be is left out and
+ * counted.
+ *
+ * @param sent in the order in which they came
+ * @throws {RangeError} naming the reading that is no number
+ */
+export const courseOf = (sent: readonly DeviceReading[]): Course => {
+  const course: Course = { readings: [], doubled: 0, late: 0, impossible: 0, gaps: [] };
+  sent.forEach((reading, i) => {
+    number(`readings[${i}].atS`, reading.atS);
+    number(`readings[${i}].cadenceSpm`, reading.cadenceSpm);
+    if (reading.speedMps !== null) number(`readings[${i}].speedMps`, reading.speedMps);
+    const last = course.readings.at(-1);
+    if (!isPossible(reading)) course.impossible += 1;
+    else if (last && Math.abs(reading.atS - last.atS) < 1e-6) course.doubled += 1;
+    else if (last && reading.atS < last.atS) course.late += 1;
+    else {
+      if (last && reading.atS - last.atS > SILENT_S)
+        course.gaps.push({ fromS: last.atS, toS: reading.atS });
+      course.readings.push(reading);
+    }
+  });
+  return course;
+};
+
+/** A minute counts when at least so much of it was measured. */
+const LEAST_OF_MINUTE_S = 20;
+
+/** Steps a minute, minute by minute; minutes of which little was measured, or nothing run, are left out. */
+export const minutesOf = ({ readings }: Pick<Course, 'readings'>): number[] => {
+  const minutes = new Map<number, { sum: number; forS: number }>();
+  readings.slice(1).forEach((reading, i) => {
+    const before = readings[i]!;
+    const forS = reading.atS - before.atS;
+    if (forS > SILENT_S || reading.cadenceSpm === 0) return;
+    const at = Math.floor(before.atS / 60);
+    const minute = minutes.get(at) ?? { sum: 0, forS: 0 };
+    minutes.set(at, { sum: minute.sum + reading.cadenceSpm * forS, forS: minute.forS + forS });
+  });
+  return [...minutes]
+    .sort(([a], [b]) => a - b)
+    .filter(([, { forS }]) => forS >= LEAST_OF_MINUTE_S)
+    .map(([, { sum, forS }]) => sum / forS);
+};
+
+/** So near the target counts as in its band: two or three beats, which is how exactly a beat is kept. */
+export const BAND = 0.03;
+
+export const isInBand = (cadenceSpm: number, targetSpm: number): boolean =>
+  Math.abs(cadenceSpm - targetSpm) <= BAND * targetSpm + 1e-9;
+
+/** A run at a steady cadence; null where no target was set for it. */
+export type SteadyRun = { targetSpm: number | null; minutesSpm: readonly number[] };
+
+/** Mean of a steady run, and how many of its minutes lay in the band of its target. */
+export const steadyRun = ({
+  targetSpm,
+  minutesSpm,
+}: SteadyRun): Spread & { inBand: number | null } => {
+  minutesSpm.forEach((spm, i) => number(`minutesSpm[${i}]`, spm, { min: 60, max: 300 }));
+  if (minutesSpm.length === 0) throw new RangeError('minutesSpm must hold a minute at least');
+  return {
+    ...spreadOf(minutesSpm),
+    inBand: targetSpm === null ? null : minutesSpm.filter((spm) => isInBand(spm, targetSpm)).length,
+  };
+};
+
+export type RampStep = 'too-few' | 'stay' | 'go-on';
+
+const LEAST_MINUTES = 10;
+const HELD = 0.8;
+const RUNS = 2;
+
+/**
+ * Whether the ramp of a raised cadence may go on: when the last two runs at its target, of ten minutes or
+ * more each, lay in the band for four fifths of their minutes.
+ *
+ * @param runs with a target, in the order of days
+ */
+export const rampStep = (runs: readonly SteadyRun[]): RampStep => {
+  const target = runs.findLast((run) => run.targetSpm !== null)?.targetSpm ?? null;
+  const own = runs.filter(
+    (run) => run.targetSpm === target && run.minutesSpm.length >= LEAST_MINUTES,
+  );
+  if (target === null || own.length < RUNS) return 'too-few';
+  return own
+    .slice(-RUNS)
+    .every((run) => steadyRun(run).inBand! >= HELD * run.minutesSpm.length - 1e-9)
+    ? 'go-on'
+    : 'stay';
+};
+
+/** How hard the phone is shaken at a moment, without what gravity does. */
+export type MotionSample = { atS: number; mps2: number };
+
+/** Nobody's feet come faster than this, both counted. */
+const LEAST_STEP_S = 0.18;
+/** Softer than this is no step. */
+const STEP_MPS2 = 2.5;
+
+/**
+ * Steps that a phone on the body feels: peaks of the shaking that stand out from what lies around them.
+ *
+ * @param samples in the order of time, some tens a second
+ * @returns moments of the steps, seconds
+ * Source: peak picking with a moving threshold and a refractory time
+ */
+export const stepsFelt = (samples: readonly MotionSample[]): number[] => {
+  const steps: number[] = [];
+  samples.forEach(({ atS, mps2 }, i) => {
+    const around = samples.slice(Math.max(0, i - 40), i + 41);
+    const mean = around.reduce((sum, one) => sum + one.mps2, 0) / around.length;
+    const sd = Math.sqrt(
+      around.reduce((sum, one) => sum + (one.mps2 - mean) ** 2, 0) / around.length,
+    );
+    const isPeak =
+      mps2 >= (samples[i - 1]?.mps2 ?? -Infinity) && mps2 > (samples[i + 1]?.mps2 ?? -Infinity);
+    if (!isPeak || mps2 < STEP_MPS2 || mps2 < mean + 0.6 * sd) return;
+    if (steps.length > 0 && atS - steps.at(-1)! < LEAST_STEP_S) return;
+    steps.push(atS);
+  });
+  return steps;
+};

@@ -1,0 +1,117 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  courseOf,
+  isInBand,
+  minutesOf,
+  rampStep,
+  seeded,
+  steadyRun,
+  stepsFelt,
+  type DeviceReading,
+  type SteadyRun,
+} from '../src';
+
+const said = (atS: number, cadenceSpm = 172, speedMps: number | null = 3.2): DeviceReading => ({
+  atS,
+  cadenceSpm,
+  speedMps,
+});
+
+describe('what a device has sent', () => {
+  it('is a course: twice, too late and impossible left out and counted, silences told', () => {
+    const course = courseOf([
+      said(0),
+      said(1),
+      said(1),
+      said(3),
+      said(2),
+      said(4, 172, 11.5),
+      said(5, 900),
+      said(6),
+      said(14),
+    ]);
+    expect(course.readings.map(({ atS }) => atS)).toEqual([0, 1, 3, 6, 14]);
+    expect(course).toMatchObject({ doubled: 1, late: 1, impossible: 2 });
+    expect(course.gaps).toEqual([{ fromS: 6, toS: 14 }]);
+    expect(() => courseOf([said(NaN)])).toThrow('readings[0].atS');
+    expect(courseOf([])).toMatchObject({ readings: [], gaps: [] });
+  });
+
+  it('whatever comes in whatever order, times rise and nothing is lost without a count', () => {
+    const one = fc.record({
+      atS: fc.integer({ min: 0, max: 30 }),
+      cadenceSpm: fc.integer({ min: -10, max: 500 }),
+      speedMps: fc.option(fc.double({ min: -1, max: 20, noNaN: true })),
+    });
+    fc.assert(
+      fc.property(fc.array(one), (sent) => {
+        const { readings, doubled, late, impossible } = courseOf(sent);
+        expect(readings.length + doubled + late + impossible).toBe(sent.length);
+        readings
+          .slice(1)
+          .forEach((reading, i) => expect(reading.atS).toBeGreaterThan(readings[i]!.atS));
+      }),
+    );
+  });
+
+  it('comes to minutes, of which those that were hardly measured or stood still are left out', () => {
+    const all = Array.from({ length: 190 }, (_, atS) =>
+      said(atS, atS < 60 ? 170 : atS < 120 ? 0 : 176),
+    );
+    expect(minutesOf({ readings: all })).toEqual([170, 176]);
+    // Lost for most of the first minute.
+    expect(minutesOf({ readings: all.filter(({ atS }) => atS < 10 || atS > 55) })).toEqual([176]);
+  });
+});
+
+describe('a steady run', () => {
+  it('counts its minutes in the band of its target', () => {
+    expect(steadyRun({ targetSpm: 170, minutesSpm: [164, 165, 170, 175, 176] }).inBand).toBe(3);
+    expect(steadyRun({ targetSpm: null, minutesSpm: [164] })).toMatchObject({
+      inBand: null,
+      sd: null,
+    });
+    expect(isInBand(165, 170)).toBe(true);
+    expect(isInBand(164.8, 170)).toBe(false);
+    expect(() => steadyRun({ targetSpm: 170, minutesSpm: [] })).toThrow(RangeError);
+    expect(() => steadyRun({ targetSpm: 170, minutesSpm: [20] })).toThrow('minutesSpm[0]');
+  });
+
+  it('lets the ramp go on after two that held, at one target, long enough', () => {
+    const run = (targetSpm: number | null, held: number, of = 10): SteadyRun => ({
+      targetSpm,
+      minutesSpm: Array.from({ length: of }, (_, i) => (i < held ? (targetSpm ?? 170) : 150)),
+    });
+    expect(rampStep([])).toBe('too-few');
+    expect(rampStep([run(174, 10)])).toBe('too-few');
+    expect(rampStep([run(174, 10), run(174, 5, 5)])).toBe('too-few');
+    expect(rampStep([run(174, 8), run(174, 9)])).toBe('go-on');
+    expect(rampStep([run(174, 9), run(174, 7)])).toBe('stay');
+    expect(rampStep([run(174, 10), run(174, 10), run(178, 10)])).toBe('too-few');
+    expect(rampStep([run(174, 2), run(174, 10), run(null, 0), run(174, 10)])).toBe('go-on');
+  });
+});
+
+describe('steps that a phone feels', () => {
+  it('are as many as were run, at cadences from a walk to a sprint, with shaking in between', () => {
+    for (const spm of [110, 165, 180, 240]) {
+      const random = seeded(spm);
+      const stepS = 60 / spm;
+      const samples = Array.from({ length: 60 * 10 }, (_, i) => {
+        const atS = i / 60;
+        const since = (atS % stepS) / stepS;
+        const landing = 14 * Math.exp(-(((since - 0.3) / 0.1) ** 2));
+        return { atS, mps2: 1 + landing + 0.8 * random() };
+      });
+      const steps = stepsFelt(samples);
+      expect(Math.abs(steps.length - 10 / stepS)).toBeLessThanOrEqual(2);
+    }
+    const still = Array.from({ length: 300 }, (_, i) => ({
+      atS: i / 60,
+      mps2: 0.3 + (i % 3) / 10,
+    }));
+    expect(stepsFelt(still)).toEqual([]);
+    expect(stepsFelt([])).toEqual([]);
+  });
+});

@@ -1,0 +1,138 @@
+import type { Movement, Outline } from '@gravek/contract';
+import { isInBand } from '@gravek/core';
+import { courseSuggestions, plannedCadence } from '@gravek/library';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { bluetoothPod } from './bluetoothPod';
+import { phoneMotion } from './phoneMotion';
+import { simulatedPod } from './simulatedPod';
+import { connect, courseNow, disconnect, useDevice } from './useDevice';
+
+/** What did not come as it should, in words. */
+const troubles = ({ doubled, late, impossible, gaps }: ReturnType<typeof courseNow>): string[] => [
+  ...(impossible > 0 ? [`${impossible} that nobody runs (other units?) left out`] : []),
+  ...(doubled > 0 ? [`${doubled} sent twice`] : []),
+  ...(late > 0 ? [`${late} came late`] : []),
+  ...(gaps.length > 0
+    ? [`silent for ${Math.round(gaps.reduce((sum, gap) => sum + gap.toS - gap.fromS, 0))} s`]
+    : []),
+];
+
+/** Cadence as it is run, against the plan, large enough for an arm's length; and what it speaks for. */
+export const LiveCadence = ({
+  movement,
+  outline,
+  marked,
+  onFault,
+}: {
+  movement: Movement | null;
+  outline: Outline | null;
+  marked: readonly string[];
+  onFault: (code: string) => void;
+}) => {
+  const { is, device, said, problem } = useDevice();
+  const [choosing, setChoosing] = useState(false);
+  const planned = outline && plannedCadence(outline.contacts);
+  if (is === 'off' || is === 'connecting') {
+    return (
+      <div className="live-off">
+        <button
+          type="button"
+          className="cue-change"
+          aria-expanded={choosing}
+          onClick={() => setChoosing(!choosing)}
+        >
+          {is === 'connecting' ? 'Reaching the device …' : 'Measure it'}
+        </button>
+        {choosing && (
+          <div className="row-line mt-1">
+            <Button size="sm" variant="outline-dark" onClick={() => void connect(bluetoothPod)}>
+              Step pod
+            </Button>
+            <Button size="sm" variant="outline-dark" onClick={() => void connect(phoneMotion)}>
+              This phone
+            </Button>
+            {planned !== null && (
+              <Button
+                size="sm"
+                variant="outline-dark"
+                onClick={() => void connect(simulatedPod(planned))}
+              >
+                Simulated pod
+              </Button>
+            )}
+          </div>
+        )}
+        {problem && (
+          <div className="note note-wrong small-text" role="alert">
+            {problem}
+          </div>
+        )}
+      </div>
+    );
+  }
+  const course = courseNow(said);
+  const last = course.readings.at(-1);
+  const suggested =
+    movement && planned !== null
+      ? courseSuggestions(movement, course.readings, { cadenceSpm: planned, speedMps: null })
+      : [];
+  const mean =
+    course.readings.length > 0
+      ? course.readings.reduce((sum, one) => sum + one.cadenceSpm, 0) / course.readings.length
+      : null;
+  const told = troubles(course);
+  return (
+    <section className="live" aria-label="Measured live">
+      <div className="row-line">
+        <span className="live-now" role="status" aria-label="Cadence now">
+          {last ? Math.round(last.cadenceSpm) : '–'}
+        </span>
+        <span className="quiet">
+          steps/min
+          {planned !== null && (
+            <>
+              , planned <strong>{Math.round(planned)}</strong>
+            </>
+          )}
+          {last && planned !== null && (
+            <span className="d-block">
+              {isInBand(last.cadenceSpm, planned)
+                ? 'in the band'
+                : last.cadenceSpm < planned
+                  ? 'under it'
+                  : 'over it'}
+            </span>
+          )}
+        </span>
+        <button type="button" className="cue-change ms-auto" onClick={disconnect}>
+          Stop measuring
+        </button>
+      </div>
+      <div className="small-text quiet">
+        {device?.name}
+        {device?.simulated && ', made up: nothing real is measured'}
+        {is === 'lost' && (
+          <strong className="d-block">
+            The connection is lost; it comes back by itself. What was measured stays.
+          </strong>
+        )}
+        {said.at(-1)?.oneFoot && ', counts one foot: doubled'}
+        {mean !== null && `; on average ${Math.round(mean)}`}
+        {told.length > 0 && `; ${told.join(', ')}`}
+      </div>
+      {suggested
+        .filter(({ fault }) => !marked.includes(fault.code))
+        .map(({ fault, seen, planned: was }) => (
+          <div key={fault.code} className="row-line small-text">
+            <span>
+              {Math.round(seen)} where {Math.round(was)} is planned:
+            </span>
+            <Button size="sm" variant="outline-dark" onClick={() => onFault(fault.code)}>
+              {fault.name}
+            </Button>
+          </div>
+        ))}
+    </section>
+  );
+};
