@@ -349,3 +349,128 @@ test('what a film shows goes to the rep that it shows, in place of what was logg
     }),
   ).toHaveCount(1);
 });
+
+/** Opens the page of an athlete by name. */
+const openAthlete = async (page: Page, name: string): Promise<void> => {
+  await page.goto(new URL('/athletes', page.url()).toString());
+  await page.getByRole('link', { name, exact: true }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+};
+
+test('a run of a watch and times of gates become tests of the athlete; what cannot be read is told', async ({
+  signedIn: page,
+}) => {
+  await openAthlete(page, 'Odran Vask');
+  const tests = page.getByRole('region', { name: 'Tests' });
+  await tests.getByRole('button', { name: 'A run recorded elsewhere' }).click();
+  const dialog = page.getByRole('dialog');
+  const choose = (name: string, text: string): Promise<void> =>
+    dialog
+      .getByLabel('TCX or GPX file')
+      .setInputFiles({ name, mimeType: 'application/xml', buffer: Buffer.from(text) });
+  await choose('bomb.gpx', '<!DOCTYPE gpx [<!ENTITY a "b">]><gpx>&a;</gpx>');
+  await expect(dialog.getByRole('alert')).toHaveText(/declares entities/);
+  await choose('notes.tcx', 'hello');
+  await expect(dialog.getByRole('alert')).toBeVisible();
+  const points = Array.from(
+    { length: 12 * 60 },
+    (_, s) =>
+      `<Trackpoint><Time>${new Date(Date.UTC(2026, 4, 1, 7) + s * 1000).toISOString()}</Time><Cadence>${s < 600 ? 87 : 84}</Cadence></Trackpoint>`,
+  ).join('');
+  await choose(
+    'easy.tcx',
+    `<TrainingCenterDatabase><Activities><Activity><Lap><Track>${points}</Track></Lap></Activity></Activities></TrainingCenterDatabase>`,
+  );
+  await expect(dialog.getByText('12 minutes')).toBeVisible();
+  await dialog.getByLabel('It was to be, steps a minute').fill('17o');
+  await dialog.getByRole('button', { name: 'Keep this run' }).click();
+  await expect(dialog.getByRole('alert')).toHaveText(/Write the target/);
+  await dialog.getByLabel('It was to be, steps a minute').fill('174');
+  await dialog.getByRole('button', { name: 'Keep this run' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(tests.getByText(/Two runs of ten minutes/)).toBeVisible();
+  await expect(tests.getByRole('row', { name: /174 173 12 10/ })).toBeVisible();
+
+  await tests.getByRole('button', { name: 'Times from gates' }).click();
+  await dialog.getByLabel('Paste the table').fill('lane;when\n5;1,40\n10;2,10\n20;3,33');
+  await expect(dialog.getByRole('alert')).toHaveText(/which column/);
+  await dialog.getByLabel('Distance, m').selectOption('lane');
+  await dialog.getByLabel('Time', { exact: true }).selectOption('when');
+  await expect(dialog.getByText(/^Top speed \d/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Simulated gates' }).click();
+  const axe = await new AxeBuilder({ page }).include('.modal-dialog').analyze();
+  expect(axe.violations).toEqual([]);
+  await dialog.getByRole('button', { name: 'Keep these times' }).click();
+  await expect(dialog).toBeHidden();
+  await page.reload();
+  await expect(tests.getByText('3 readings').first()).toBeVisible();
+});
+
+test('a pod runs beside the plan on the field screen: what it finds is suggested, and kept with the rep', async ({
+  signedIn: page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(new URL('/run', page.url()).toString());
+  await page.getByRole('main').getByRole('link').first().click();
+  const begin = page.getByRole('button', { name: 'Clean' });
+  await expect(begin).toBeVisible();
+  await page.getByRole('button', { name: 'Measure it' }).click();
+  await page.getByRole('button', { name: 'Step pod' }).click();
+  await expect(page.getByRole('alert')).toHaveText(/Bluetooth|No pod/);
+  await page.getByRole('button', { name: 'Simulated pod' }).click();
+  const live = page.getByRole('region', { name: 'Measured live' });
+  await expect(live.getByRole('status', { name: 'Cadence now' })).toHaveText(/^\d{2,3}$/);
+  await expect(live.getByText(/made up: nothing real is measured/)).toBeVisible();
+  await expect(live.getByText(/sent twice/)).toBeVisible({ timeout: 15_000 });
+  await expect(live.getByText(/that nobody runs/)).toBeVisible({ timeout: 15_000 });
+  await expect(live.getByText('The connection is lost')).toBeVisible({ timeout: 20_000 });
+  await expect(live.getByText('The connection is lost')).toBeHidden({ timeout: 20_000 });
+  await begin.click();
+  const session = new URL(page.url()).pathname.split('/').at(-1)!;
+  await expect
+    .poll(async () =>
+      page.evaluate(async (id) => {
+        const log = (await (await fetch(`/api/sessions/${id}/reps?after=0`)).json()) as {
+          items: { measured: { simulated: boolean; course: unknown[] } | null }[];
+        };
+        const measured = log.items.find((rep) => rep.measured)?.measured;
+        return measured ? [measured.simulated, measured.course.length > 5] : null;
+      }, session),
+    )
+    .toEqual([true, true]);
+});
+
+test('an athlete sees the own page by a link, and nothing once it is taken back', async ({
+  signedIn: page,
+  browser,
+}) => {
+  await openAthlete(page, 'Mirela Dussault');
+  const panel = page.getByRole('region', { name: 'Own page' });
+  await panel.getByRole('button', { name: 'Give a link' }).click();
+  const address = await panel.getByLabel('The link').inputValue();
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const own = await context.newPage();
+  await own.goto(address);
+  await expect(own.getByRole('heading', { level: 1, name: 'Mirela Dussault' })).toBeVisible();
+  const plan = own.getByRole('region', { name: 'Long jump, 8 steps' });
+  await expect(plan.getByText('Start mark')).toBeVisible();
+  await plan.getByRole('button', { name: 'Hear the rhythm' }).click();
+  await expect(plan.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await expect(own.getByRole('region', { name: 'Straight run-up' }).getByRole('img')).toBeVisible();
+  expect(await own.getByText('Odran').count()).toBe(0);
+  const axe = await new AxeBuilder({ page: own }).analyze();
+  expect(axe.violations).toEqual([]);
+  await panel.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('The link holds no more.')).toBeVisible();
+  await own.reload();
+  await expect(own.getByRole('alert')).toHaveText(/This link holds no more/);
+  await context.close();
+
+  // Somebody of fifteen needs the word of a guardian.
+  await openAthlete(page, 'Liesel Tamm');
+  await panel.getByRole('button', { name: 'Give a link' }).click();
+  await expect(panel.getByRole('alert')).toHaveText(/a guardian must agree/);
+  await panel.getByLabel('A guardian agreed').check();
+  await panel.getByRole('button', { name: 'Give a link' }).click();
+  await expect(panel.getByLabel('The link')).toBeVisible();
+});
