@@ -39,6 +39,38 @@ const frameAt = (momentS: number): { atS: number; gapS: number } => {
 const idAt = (on: Date, n: number): string =>
   v7({ msecs: on.getTime(), random: new Uint8Array(16).fill(n) });
 
+/** Easy runs that a pod has counted, week by week: a cadence that is being raised, and is held by now. */
+const podRuns = (athleteId: string, today: Date): ClubFile['readings'] =>
+  [
+    {
+      daysAgo: 24,
+      targetSpm: 168,
+      minutesSpm: [163, 162, 164, 166, 165, 163, 168, 167, 163, 162, 164, 161],
+    },
+    {
+      daysAgo: 17,
+      targetSpm: 170,
+      minutesSpm: [169, 168, 170, 171, 166, 168, 170, 169, 163, 167, 169, 170],
+    },
+    {
+      daysAgo: 10,
+      targetSpm: 170,
+      minutesSpm: [170, 171, 169, 170, 172, 168, 170, 171, 169, 168, 170, 171],
+    },
+    {
+      daysAgo: 4,
+      targetSpm: 170,
+      minutesSpm: [171, 170, 172, 170, 169, 171, 170, 168, 171, 172, 170, 169],
+    },
+  ].map(({ daysAgo, targetSpm, minutesSpm }, i) => ({
+    id: idAt(subDays(today, daysAgo), 3 + i),
+    athleteId,
+    takenOn: formatISO(subDays(today, daysAgo), { representation: 'date' }),
+    source: 'device',
+    note: 'From a pod',
+    reading: { kind: 'steady', targetSpm, minutesSpm },
+  }));
+
 /** The demo's season with the plan that was filmed, and the film as a coach has marked it. */
 export const withFilm = (season: ClubFile, today: Date): ClubFile => {
   const athleteId = season.athletes.find(({ name }) => name === FILMED.athlete)!.id;
@@ -95,5 +127,10 @@ export const withFilm = (season: ClubFile, today: Date): ClubFile => {
     checks: [],
     faults: [],
   };
-  return { ...season, approaches: [...season.approaches, approach], reviews: [review] };
+  return {
+    ...season,
+    approaches: [...season.approaches, approach],
+    readings: [...season.readings, ...podRuns(athleteId, today)],
+    reviews: [review],
+  };
 };

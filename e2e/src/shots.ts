@@ -23,7 +23,17 @@ const SHOTS: Shot[] = [
   { name: 'today', go: open('/') },
   { name: 'athletes', go: open('/athletes') },
   { name: 'athlete', go: follow('/athletes', 'Odran Vask') },
-  { name: 'approaches', go: open('/approaches') },
+  {
+    name: 'film',
+    go: async (page) => {
+      await follow('/film', 'Mirela Dussault')(page);
+      await page.getByRole('slider', { name: 'Frame' }).fill('143');
+      const tools = page.getByRole('group', { name: 'What to do with the film' });
+      await tools.getByRole('button', { name: 'Result' }).click();
+      await page.getByRole('button', { name: 'Accept: Reaches on the last step' }).click();
+      await page.waitForTimeout(500);
+    },
+  },
   { name: 'planner', go: follow('/approaches', 'Long jump, 14 steps') },
   { name: 'movements', go: open('/movements?find=stops+dead') },
   { name: 'movement', go: open('/movements/curved-run-up') },

@@ -110,6 +110,12 @@ const PLACES: Place[] = [
     'Marks of the plans',
   ],
   [
+    'Film',
+    (page) => page.goto(new URL('/film', page.url()).toString()).then(() => undefined),
+    'A film stays on this device',
+  ],
+  ['a film', (page) => follow(page, '/film', 'Mirela Dussault'), 'Step by step'],
+  [
     'Club',
     async (page) => {
       await page.goto(new URL('/club', page.url()).toString());

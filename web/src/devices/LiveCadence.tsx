@@ -1,7 +1,6 @@
 import type { Movement, Outline } from '@gravek/contract';
 import { isInBand } from '@gravek/core';
 import { courseSuggestions, plannedCadence } from '@gravek/library';
-import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { bluetoothPod } from './bluetoothPod';
 import { phoneMotion } from './phoneMotion';
@@ -18,6 +17,23 @@ const troubles = ({ doubled, late, impossible, gaps }: ReturnType<typeof courseN
     : []),
 ];
 
+/** Opens the choice of devices, while none measures. */
+export const MeasureButton = () => {
+  const { is, choosing } = useDevice();
+  return (
+    (is === 'off' || is === 'connecting') && (
+      <button
+        type="button"
+        className="cue-change"
+        aria-expanded={choosing}
+        onClick={() => useDevice.setState({ choosing: !choosing })}
+      >
+        {is === 'connecting' ? 'Reaching the device …' : 'Measure it'}
+      </button>
+    )
+  );
+};
+
 /** Cadence as it is run, against the plan, large enough for an arm's length; and what it speaks for. */
 export const LiveCadence = ({
   movement,
@@ -30,22 +46,14 @@ export const LiveCadence = ({
   marked: readonly string[];
   onFault: (code: string) => void;
 }) => {
-  const { is, device, said, problem } = useDevice();
-  const [choosing, setChoosing] = useState(false);
+  const { is, device, said, problem, choosing } = useDevice();
   const planned = outline && plannedCadence(outline.contacts);
   if (is === 'off' || is === 'connecting') {
+    if (!choosing) return null;
     return (
-      <div className="live-off">
-        <button
-          type="button"
-          className="cue-change"
-          aria-expanded={choosing}
-          onClick={() => setChoosing(!choosing)}
-        >
-          {is === 'connecting' ? 'Reaching the device …' : 'Measure it'}
-        </button>
-        {choosing && (
-          <div className="row-line mt-1">
+      <div>
+        {is === 'off' && (
+          <div className="row-line">
             <Button size="sm" variant="outline-dark" onClick={() => void connect(bluetoothPod)}>
               Step pod
             </Button>

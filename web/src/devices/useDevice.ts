@@ -9,12 +9,14 @@ type State = {
   /** since the rep before was answered */
   said: readonly Said[];
   problem: string | null;
+  /** which device is being asked */
+  choosing: boolean;
 };
 
 /** Readings of one rep that are kept, one a second. */
 const MOST = 180;
 
-const OFF: State = { is: 'off', device: null, said: [], problem: null };
+const OFF: State = { is: 'off', device: null, said: [], problem: null, choosing: false };
 
 /** The device that measures what is run on this screen. */
 export const useDevice = create<State>()(() => OFF);
@@ -40,7 +42,7 @@ export const connect = async (by: Connect): Promise<void> => {
     else device.stop();
   } catch (error) {
     if (!(error instanceof DeviceProblem)) throw error;
-    heard(() => ({ ...OFF, problem: error.message }));
+    heard(() => ({ ...OFF, choosing: true, problem: error.message }));
   }
 };
 

@@ -18,7 +18,7 @@ import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
 import { clockMs } from '../controls/clock';
 import { useKeys } from '../controls/keys';
-import { LiveCadence } from '../devices/LiveCadence';
+import { LiveCadence, MeasureButton } from '../devices/LiveCadence';
 import { takeMeasured } from '../devices/useDevice';
 import { CallBar, CallButton } from './CallBar';
 import { Rhythm } from './Rhythm';
@@ -286,13 +286,14 @@ export const Turn = ({
         )}
         {set.freeze && <div className="run-rule">Freeze after it; look, correct one thing.</div>}
         {set.redo && <div className="run-rule">Who misses the finish mark goes again: Redo.</div>}
-        <div className="run-rest" role="timer" aria-label="Rest">
-          <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
-          <Figure parts={[{ figure: clock(rest), unit: '' }]} />
-        </div>
         {movement && (
           <LiveCadence movement={movement} outline={outline} marked={marked} onFault={toggle} />
         )}
+        <div className="run-rest" role="timer" aria-label="Rest">
+          <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
+          {movement && <MeasureButton />}
+          <Figure parts={[{ figure: clock(rest), unit: '' }]} />
+        </div>
         {set.call && <CallBar call={set.call} at={call} />}
         {outline && !set.call && (
           <div>
