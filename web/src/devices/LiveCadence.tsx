@@ -1,5 +1,5 @@
 import type { Movement, Outline } from '@gravek/contract';
-import { isInBand } from '@gravek/core';
+import { isInBand, minutesOf } from '@gravek/core';
 import { courseSuggestions, plannedCadence } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import { bluetoothPod } from './bluetoothPod';
@@ -89,6 +89,7 @@ export const LiveCadence = ({
     course.readings.length > 0
       ? course.readings.reduce((sum, one) => sum + one.cadenceSpm, 0) / course.readings.length
       : null;
+  const minutes = minutesOf(course);
   const told = troubles(course);
   return (
     <section className="live" aria-label="Measured live">
@@ -127,6 +128,9 @@ export const LiveCadence = ({
         )}
         {said.at(-1)?.oneFoot && ', counts one foot: doubled'}
         {mean !== null && `; on average ${Math.round(mean)}`}
+        {planned !== null &&
+          minutes.length > 0 &&
+          `; ${minutes.filter((spm) => isInBand(spm, planned)).length} of ${minutes.length} min in the band`}
         {told.length > 0 && `; ${told.join(', ')}`}
       </div>
       {suggested

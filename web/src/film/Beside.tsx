@@ -62,15 +62,13 @@ export const Beside = ({ reviewed }: { reviewed: Reviewed }) => {
           </text>
           {planM.map((at, i) => (
             <g key={i}>
-              {i < planM.length && (
-                <line
-                  className="film-same"
-                  x1={x(at)}
-                  x2={x(seenM[i]!)}
-                  y1={ROWS.plan + 8}
-                  y2={ROWS.seen - 8}
-                />
-              )}
+              <line
+                className="film-same"
+                x1={x(at)}
+                x2={x(seenM[i]!)}
+                y1={ROWS.plan + 8}
+                y2={ROWS.seen - 8}
+              />
               {i > 0 && (
                 <FootPrint
                   x={x(at)}
@@ -114,40 +112,19 @@ export const Beside = ({ reviewed }: { reviewed: Reviewed }) => {
               {formatLength(Math.abs(row.lengthOffM!), { ...style, small: true })}
             </text>
           ))}
-          {planS.map((at, i) => (
-            <line
-              key={i}
-              className="film-planned-beat"
-              x1={t(at)}
-              x2={t(at)}
-              y1={ROWS.planBeat - 9}
-              y2={ROWS.planBeat + 9}
-            />
+          {(
+            [
+              [planS, ROWS.planBeat, 'film-planned-beat'],
+              [seenS, ROWS.seenBeat, 'film-seen-beat'],
+            ] as const
+          ).map(([beats, y, look]) => (
+            <g key={look}>
+              <line className="film-axis" x1={LEFT} x2={width - RIGHT} y1={y} y2={y} />
+              {beats.map((at, i) => (
+                <line key={i} className={look} x1={t(at)} x2={t(at)} y1={y - 9} y2={y + 9} />
+              ))}
+            </g>
           ))}
-          {seenS.map((at, i) => (
-            <line
-              key={i}
-              className="film-seen-beat"
-              x1={t(at)}
-              x2={t(at)}
-              y1={ROWS.seenBeat - 9}
-              y2={ROWS.seenBeat + 9}
-            />
-          ))}
-          <line
-            className="film-axis"
-            x1={LEFT}
-            x2={width - RIGHT}
-            y1={ROWS.planBeat}
-            y2={ROWS.planBeat}
-          />
-          <line
-            className="film-axis"
-            x1={LEFT}
-            x2={width - RIGHT}
-            y1={ROWS.seenBeat}
-            y2={ROWS.seenBeat}
-          />
         </g>
       </svg>
       <div className="table-scroll" role="group" aria-label="Figures of each step" tabIndex={0}>

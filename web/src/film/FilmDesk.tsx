@@ -338,7 +338,7 @@ const WithFilm = ({
   const review = useReview(saved);
   const mayPlan = useMayPlan();
   const putAway = usePutAway('films');
-  const { state, read } = useFilmFile(saved.film);
+  const { state, read } = useFilmFile(saved);
   const name = athlete.name;
   return (
     <>

@@ -1,12 +1,12 @@
 import type { Athlete, Review, ReviewLine } from '@gravek/contract';
 import { faultOf } from '@gravek/library';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
-import { api, sentenceOf } from '../api/client';
+import { api, ApiProblem, sentenceOf } from '../api/client';
 import { useApproaches, useAthletes, useFilms, useWrite } from '../api/queries';
 import { counted, dayName } from '../controls/dates';
 import { Field } from '../controls/Field';
@@ -14,7 +14,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { useCatalogue } from '../movements/useCatalogue';
 import { useMayPlan, useMember } from '../member/member';
-import { keepFilm } from '../phone/store';
+import { dropFilm, keepFilm, keptFilms } from '../phone/store';
 import { tell } from '../controls/toasts';
 import { FilmProblem, readClip, shippedFilm, SHIPPED, type Clip } from './clip';
 import { useClipUrl } from './useFilmFile';
@@ -48,7 +48,7 @@ const Begin = ({
     else if (!held) setProblem('Say what is run in it.');
     else {
       try {
-        const kept = await keepFilm(clip.mark, file);
+        const kept = await keepFilm(id, file);
         await write.mutateAsync({
           id,
           athleteId,
@@ -240,11 +240,28 @@ const Line = ({ film, athletes }: { film: ReviewLine; athletes: readonly Athlete
   );
 };
 
+/** A film of somebody who was deleted leaves the device too. */
+const forgetDeleted = async (listed: readonly ReviewLine[]): Promise<void> => {
+  const there = new Set(listed.map(({ id }) => id));
+  for (const id of await keptFilms()) {
+    if (there.has(id)) continue;
+    try {
+      // What was put away is not in the list, and may come back.
+      await api.get(`/reviews/${id}`);
+    } catch (error) {
+      if (error instanceof ApiProblem && error.status === 404) await dropFilm(id);
+    }
+  }
+};
+
 /** Films that were held against plans, and the way to the next one. */
 export const Films = () => {
   const films = useFilms();
   const athletes = useAthletes();
   const mayPlan = useMayPlan();
+  useEffect(() => {
+    if (films.data) void forgetDeleted(films.data);
+  }, [films.data]);
   return (
     <>
       <PageHead title="Film" over="Where does a run differ from its plan?" />

@@ -56,7 +56,7 @@ const OtherFilm = ({
   other: Review;
   onMoment: (contacts: Review['contacts']) => number;
 }) => {
-  const { state } = useFilmFile(other.film);
+  const { state } = useFilmFile(other);
   if (state.is === 'reading') return <p className="quiet">Reading the other film …</p>;
   if (state.is === 'missing')
     return (

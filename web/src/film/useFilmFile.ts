@@ -15,7 +15,7 @@ export const useClipUrl = (clip: Clip | null): void => {
 };
 
 /** The film in which marks were made: as this device kept it, or as it is chosen anew. */
-export const useFilmFile = (mark: Review['film']) => {
+export const useFilmFile = ({ id, film: mark }: Pick<Review, 'id' | 'film'>) => {
   const [state, setState] = useState<State>({ is: 'reading', part: 0 });
   const read = async (file: Blob & { name?: string }): Promise<void> => {
     setState({ is: 'reading', part: 0 });
@@ -27,7 +27,7 @@ export const useFilmFile = (mark: Review['film']) => {
           `This is another film: these marks were made in ${mark.name}, which has ${mark.frames} frames; this one has ${clip.mark.frames}.`,
         );
       }
-      await keepFilm(mark, file);
+      await keepFilm(id, file);
       setState({ is: 'there', clip });
     } catch (error) {
       if (!(error instanceof FilmProblem)) throw error;
@@ -42,10 +42,9 @@ export const useFilmFile = (mark: Review['film']) => {
       setState({ is: 'missing', why: error instanceof FilmProblem ? error.message : null });
     }
   };
-  const key = `${mark.bytes}/${mark.frames}`;
   useEffect(() => {
     let gone = false;
-    void keptFilm(mark).then((film) => {
+    void keptFilm(id).then((film) => {
       if (gone) return;
       if (film) void read(film);
       else if (mark.name === SHIPPED.name) void fetchShipped();
@@ -54,9 +53,9 @@ export const useFilmFile = (mark: Review['film']) => {
     return () => {
       gone = true;
     };
-    // Another film is another key; the rest follows from it.
+    // The film of these marks is one; the rest follows from it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key]);
+  }, [id]);
   useClipUrl(state.is === 'there' ? state.clip : null);
   return { state, read };
 };

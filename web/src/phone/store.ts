@@ -3,7 +3,6 @@ import type {
   Movement,
   Rep,
   RepReceipt,
-  Review,
   RunBundle,
   RunPlan,
   StoredRep,
@@ -28,10 +27,10 @@ type LogEnd = { sessionId: string; after: number };
 type Device = { key: 'own'; id: string; last: number };
 
 /** A film that was opened on this device; it never leaves it. */
-type KeptFilm = { key: string; film: Blob; keptMs: number };
+type KeptFilm = { reviewId: string; film: Blob; keptMs: number };
 
 type Store = Dexie & {
-  films: EntityTable<KeptFilm, 'key'>;
+  films: EntityTable<KeptFilm, 'reviewId'>;
   queue: EntityTable<QueuedRep, 'id'>;
   log: EntityTable<StoredRep, 'id'>;
   ends: EntityTable<LogEnd, 'sessionId'>;
@@ -151,7 +150,7 @@ export const openStore = (name: string): Store => {
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
   opened.version(6).upgrade(fillBundles);
-  opened.version(7).stores({ films: 'key' });
+  opened.version(7).stores({ films: 'reviewId' });
   return opened;
 };
 
@@ -321,31 +320,34 @@ export const forgetSessions = (): Promise<void> =>
     ]);
   });
 
-/** What a film is known again by, whatever it is called. */
-const filmKey = ({ bytes, frames }: Review['film']): string => `${bytes}/${frames}`;
-
 /** Films of a device for looking at them again; the ones opened longest ago make room. */
 const FILMS_KEPT = 8;
 
 /**
  * Keeps a film on this device.
  *
+ * @param reviewId what is marked in it
  * @returns whether there was room for it
  */
-export const keepFilm = async (mark: Review['film'], film: Blob): Promise<boolean> => {
+export const keepFilm = async (reviewId: string, film: Blob): Promise<boolean> => {
   try {
-    await store.films.put({ key: filmKey(mark), film, keptMs: Date.now() });
+    await store.films.put({ reviewId, film, keptMs: Date.now() });
   } catch {
     return false;
   }
   const old = (await store.films.toArray())
     .sort((a, b) => b.keptMs - a.keptMs)
     .slice(FILMS_KEPT)
-    .map(({ key }) => key);
+    .map((one) => one.reviewId);
   await store.films.bulkDelete(old);
   return true;
 };
 
 /** A film that was opened on this device before. */
-export const keptFilm = async (mark: Review['film']): Promise<Blob | undefined> =>
-  (await store.films.get(filmKey(mark)))?.film;
+export const keptFilm = async (reviewId: string): Promise<Blob | undefined> =>
+  (await store.films.get(reviewId))?.film;
+
+/** What is marked in the films that this device keeps. */
+export const keptFilms = (): Promise<string[]> => store.films.toCollection().primaryKeys();
+
+export const dropFilm = (reviewId: string): Promise<void> => store.films.delete(reviewId);
