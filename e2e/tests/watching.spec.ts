@@ -206,6 +206,14 @@ test('marks are moved by keyboard, undone, and kept through a reload before they
   await expect(page.getByRole('slider', { name: 'Frame' })).toBeVisible({ timeout: 20_000 });
   const axe = await new AxeBuilder({ page }).analyze();
   expect(axe.violations).toEqual([]);
+  // The body as planned stands at the same moment as the film.
+  for (const [i, phase] of [
+    [1, 'First steps'],
+    [8, 'Arrival'],
+  ] as const) {
+    await goTo(page, frameOf(truth.contacts[i]!.onS));
+    await expect(page.getByRole('img', { name: `The body from the side: ${phase}` })).toBeVisible();
+  }
   await tool(page, 'Contacts');
   const table = page.getByRole('table', { name: 'Step by step beside the plan' });
   const length = table.getByRole('row').nth(8).getByRole('cell').nth(1);

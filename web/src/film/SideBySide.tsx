@@ -30,10 +30,12 @@ const PlanBody = ({
   planS: number;
 }) => {
   const { side, layout } = reviewed;
-  const player = usePlayer(NO_BEATS, layout?.totalTimeS ?? 0);
+  const totalS = layout?.totalTimeS ?? 0;
+  const player = usePlayer(NO_BEATS, totalS);
   useEffect(() => {
-    player.setState({ timeS: Math.max(0, planS) });
-  }, [player, planS]);
+    // A drawing that has come to its end shows its first contact again; here it stays at its last.
+    player.setState({ timeS: Math.max(0, Math.min(planS, totalS - 1e-6)) });
+  }, [player, planS, totalS]);
   if (!side || !layout) {
     return <p className="quiet mb-0">Nothing of this movement is told by how the body is held.</p>;
   }
