@@ -299,7 +299,7 @@ export const WARM_UP = 'warm-up';
  * can make it mean something else. A void takes back the row it names; nothing is edited in place.
  */
 /** What measures a run. */
-export const MEASURED_BY = ['film', 'pod', 'gates', 'phone', 'file'] as const;
+export const MEASURED_BY = ['film', 'pod', 'phone', 'taps'] as const;
 export type MeasuredBy = (typeof MEASURED_BY)[number];
 
 /** What was measured of a run: its steps where each is known, else how it went over time. */

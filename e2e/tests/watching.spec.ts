@@ -214,6 +214,9 @@ test('marks are moved by keyboard, undone, and kept through a reload before they
     await goTo(page, frameOf(truth.contacts[i]!.onS));
     await expect(page.getByRole('img', { name: `The body from the side: ${phase}` })).toBeVisible();
   }
+  // Or another film of the same movement does.
+  await page.getByLabel('Beside it').selectOption({ index: 1 });
+  await expect(page.getByLabel('Film run-up.webm, beside')).toBeVisible({ timeout: 20_000 });
   await tool(page, 'Contacts');
   const table = page.getByRole('table', { name: 'Step by step beside the plan' });
   const length = table.getByRole('row').nth(8).getByRole('cell').nth(1);
@@ -425,6 +428,16 @@ test('a pod runs beside the plan on the field screen: what it finds is suggested
   await page.getByRole('button', { name: 'Measure it' }).click();
   await page.getByRole('button', { name: 'Step pod' }).click();
   await expect(page.getByRole('alert')).toHaveText(/Bluetooth|No pod/);
+  // A thumb marks contacts as well.
+  await page.getByRole('button', { name: 'Taps' }).click();
+  const taps = page.getByRole('button', { name: 'Tap as each foot lands' });
+  for (let i = 0; i < 5; i += 1) {
+    await taps.dispatchEvent('pointerdown');
+    await page.waitForTimeout(250);
+  }
+  await expect(page.getByRole('status', { name: 'Cadence now' })).toHaveText(/^\d{2,3}$/);
+  await page.getByRole('button', { name: 'Stop measuring' }).click();
+  await page.getByRole('button', { name: 'Measure it' }).click();
   await page.getByRole('button', { name: 'Simulated pod' }).click();
   const live = page.getByRole('region', { name: 'Measured live' });
   await expect(live.getByRole('status', { name: 'Cadence now' })).toHaveText(/^\d{2,3}$/);

@@ -225,6 +225,10 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         [', and .', 'frame back, frame on; the arrow keys too, up and down by ten'],
         ['C', 'a foot lands, its toe under the pointer'],
         ['O', 'it leaves the ground'],
+        [
+          'M',
+          'a mark of the ground or of a joint, under the pointer or in the middle; then the arrow keys',
+        ],
         ['P', 'here begins the next phase'],
         ['L', 'this phase again and again'],
         ['Arrow keys on a mark', 'move it by a pixel, with Shift by ten; Delete takes it out'],

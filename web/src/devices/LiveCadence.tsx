@@ -5,6 +5,7 @@ import Button from 'react-bootstrap/Button';
 import { bluetoothPod } from './bluetoothPod';
 import { phoneMotion } from './phoneMotion';
 import { simulatedPod } from './simulatedPod';
+import { tap, taps } from './taps';
 import { connect, courseNow, disconnect, useDevice } from './useDevice';
 
 /** What did not come as it should, in words. */
@@ -59,6 +60,9 @@ export const LiveCadence = ({
             </Button>
             <Button size="sm" variant="outline-dark" onClick={() => void connect(phoneMotion)}>
               This phone
+            </Button>
+            <Button size="sm" variant="outline-dark" onClick={() => void connect(taps)}>
+              Taps
             </Button>
             {planned !== null && (
               <Button
@@ -118,6 +122,11 @@ export const LiveCadence = ({
           Stop measuring
         </button>
       </div>
+      {device?.by === 'taps' && (
+        <Button className="live-tap" variant="outline-dark" onPointerDown={tap}>
+          Tap as each foot lands
+        </Button>
+      )}
       <div className="small-text quiet">
         {device?.name}
         {device?.simulated && ', made up: nothing real is measured'}

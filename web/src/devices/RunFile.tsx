@@ -1,6 +1,6 @@
 import { courseOf, minutesOf } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
-import { readRecorded, RECORDED_MAX } from '@gravek/library';
+import { RECORDED_MAX } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -12,6 +12,7 @@ import { counted } from '../controls/dates';
 import { Field } from '../controls/Field';
 import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
+import { fileWork } from './fileWork';
 
 type Read = { name: string; minutes: number[]; left: string[] };
 
@@ -35,7 +36,7 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
       setProblem('This file is larger than any run: over 20 MB are not read.');
       return;
     }
-    const found = readRecorded(await file.text());
+    const found = await fileWork().recorded(await file.text());
     if (!found.ok) {
       setProblem(found.why);
       return;

@@ -15,6 +15,7 @@ type State = {
 
 /** Readings of one rep that are kept, one a second. */
 const MOST = 180;
+const MOST_STEPS = 80;
 
 const OFF: State = { is: 'off', device: null, said: [], problem: null, choosing: false };
 
@@ -75,7 +76,14 @@ export const takeMeasured = (): MeasuredRun | null => {
   return {
     by: device.by,
     simulated: device.simulated,
-    steps: [],
+    // A tap is a contact; a pod says no single steps.
+    steps:
+      device.by === 'taps'
+        ? run.slice(-MOST_STEPS).map(({ cadenceSpm }) => ({
+            lengthM: null,
+            intervalS: Number(Math.max(0.02, 60 / cadenceSpm).toFixed(3)),
+          }))
+        : [],
     course: run.map(({ atS, cadenceSpm, speedMps }) => ({
       atS: Number((atS - beganS).toFixed(1)),
       cadenceSpm: Number(cadenceSpm.toFixed(1)),

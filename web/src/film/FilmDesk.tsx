@@ -194,6 +194,7 @@ const Desk = ({
         land(pointer.current);
       },
       o: leave,
+      m: () => place(pointer.current ?? { x: clip.mark.width / 2, y: clip.mark.height / 2 }),
       l: toggleLoop,
       p: nextPhase,
     };
