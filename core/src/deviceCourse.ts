@@ -92,6 +92,17 @@ export const BAND = 0.03;
 export const isInBand = (cadenceSpm: number, targetSpm: number): boolean =>
   Math.abs(cadenceSpm - targetSpm) <= BAND * targetSpm + 1e-9;
 
+/**
+ * The beat that a runner is given on the way to a target: the target itself once it is in reach, else a
+ * band's width towards it, since nobody changes step by more at once.
+ *
+ * @param cadenceSpm as it is run; 0 while nothing is
+ */
+export const beatFor = (cadenceSpm: number, targetSpm: number): number =>
+  cadenceSpm === 0 || isInBand(cadenceSpm, targetSpm)
+    ? targetSpm
+    : cadenceSpm * (cadenceSpm < targetSpm ? 1 + BAND : 1 - BAND);
+
 /** A run at a steady cadence; null where no target was set for it. */
 export type SteadyRun = { targetSpm: number | null; minutesSpm: readonly number[] };
 

@@ -283,6 +283,7 @@ export {
 export { watchedPose, type WatchedPose } from './watchedPose';
 export {
   BAND,
+  beatFor,
   courseOf,
   isInBand,
   minutesOf,

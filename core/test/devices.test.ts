@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  beatFor,
   courseOf,
   isInBand,
   minutesOf,
@@ -62,6 +63,24 @@ describe('what a device has sent', () => {
     expect(minutesOf({ readings: all })).toEqual([170, 176]);
     // Lost for most of the first minute.
     expect(minutesOf({ readings: all.filter(({ atS }) => atS < 10 || atS > 55) })).toEqual([176]);
+  });
+});
+
+describe('a beat that follows', () => {
+  it('leads to the target from either side in few steps, and stays there', () => {
+    for (const from of [150, 200]) {
+      let spm = from;
+      let changes = 0;
+      while (beatFor(spm, 174) !== 174) {
+        const next = beatFor(spm, 174);
+        expect(Math.abs(next - spm)).toBeLessThanOrEqual(0.03 * spm + 1e-9);
+        expect(Math.abs(next - 174)).toBeLessThan(Math.abs(spm - 174));
+        spm = next;
+        changes += 1;
+      }
+      expect(changes).toBeLessThan(8);
+    }
+    expect(beatFor(0, 174)).toBe(174);
   });
 });
 

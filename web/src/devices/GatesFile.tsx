@@ -1,4 +1,4 @@
-import { fitSprint } from '@gravek/core';
+import { bodyOf, fitSprint, modelCadenceSpm, modelLengthM, seeded } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import { guessGates, readGates, readTable, type GateColumn } from '@gravek/library';
 import { useState } from 'react';
@@ -17,8 +17,24 @@ import { useMember } from '../member/member';
 const NAMES = { distance: 'Distance, m', time: 'Time' } as const;
 const FILE_MAX = 1_000_000;
 
-/** Gates that are made up: a start of two gates and a finish, with the wobble of real ones. */
-const SIMULATED = 'distance;time\n0;0,000\n5;1,417\n10;2,146\n20;3,368\n30;4,494\n';
+const GATES_M = [5, 10, 20, 30];
+
+/** Gates that are made up: this athlete's own build-up runs through them, each a hundredth off at most. */
+const simulatedGates = (athlete: Athlete): string => {
+  const { model } = bodyOf(athlete);
+  const random = seeded(29);
+  const rows = GATES_M.map((distanceM) => {
+    let [wayM, timeS] = [0, 0];
+    for (let k = 1; wayM < distanceM; k += 1) {
+      const lengthM = modelLengthM(model, k);
+      const part = Math.min(1, (distanceM - wayM) / lengthM);
+      wayM += lengthM * part;
+      timeS += (part * 60) / modelCadenceSpm(model, k);
+    }
+    return `${distanceM};${(timeS + 0.02 * (random() - 0.5)).toFixed(3).replace('.', ',')}`;
+  });
+  return ['distance;time', '0;0,000', ...rows].join('\n');
+};
 
 /** Times from gates: pasted, or from a file, with columns matched; kept as a sprint test. */
 export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () => void }) => {
@@ -58,7 +74,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
         athleteId: athlete.id,
         takenOn: today,
         source: 'device',
-        note: text === SIMULATED ? 'Simulated gates' : 'From gates',
+        note: text === simulatedGates(athlete) ? 'Simulated gates' : 'From gates',
         reading: { kind: 'sprint', splits: read.splits },
       });
       discard('');
@@ -108,7 +124,14 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
                 });
             }}
           />
-          <Button size="sm" variant="outline-dark" onClick={() => setText(SIMULATED)}>
+          <Button
+            size="sm"
+            variant="outline-dark"
+            onClick={() => {
+              setText(simulatedGates(athlete));
+              setChosen(null);
+            }}
+          >
             Simulated gates
           </Button>
         </div>

@@ -1,8 +1,9 @@
 import type { Movement, Outline } from '@gravek/contract';
 import { isInBand, minutesOf } from '@gravek/core';
-import { courseSuggestions, plannedCadence } from '@gravek/library';
+import { courseSuggestions, isSteady, plannedCadence } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import { bluetoothPod } from './bluetoothPod';
+import { FollowingBeat } from './FollowingBeat';
 import { phoneMotion } from './phoneMotion';
 import { simulatedPod } from './simulatedPod';
 import { tap, taps } from './taps';
@@ -142,6 +143,12 @@ export const LiveCadence = ({
           `; ${minutes.filter((spm) => isInBand(spm, planned)).length} of ${minutes.length} min in the band`}
         {told.length > 0 && `; ${told.join(', ')}`}
       </div>
+      {movement && planned !== null && isSteady(movement) && (
+        <FollowingBeat
+          cadences={course.readings.map((one) => one.cadenceSpm)}
+          targetSpm={planned}
+        />
+      )}
       {suggested
         .filter(({ fault }) => !marked.includes(fault.code))
         .map(({ fault, seen, planned: was }) => (
