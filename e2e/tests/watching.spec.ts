@@ -436,7 +436,7 @@ test('a pod runs beside the plan on the field screen: what it finds is suggested
     await page.waitForTimeout(250);
   }
   await expect(page.getByRole('status', { name: 'Cadence now' })).toHaveText(/^\d{2,3}$/);
-  await page.getByRole('button', { name: 'Stop measuring' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Measure it' }).click();
   await page.getByRole('button', { name: 'Simulated pod' }).click();
   const live = page.getByRole('region', { name: 'Measured live' });

@@ -110,6 +110,7 @@ export {
   cadenceWeeks,
   inWeek,
   isSteady,
+  steadyTarget,
   steadyWeeks,
   usualCadence,
   type SteadyWeek,

@@ -78,6 +78,16 @@ export const inWeek = (
   };
 };
 
+/** What a steady run is to be held at for an athlete, steps a minute; null for any other movement. */
+export const steadyTarget = (
+  movement: Movement,
+  chosen: SequenceChoices['cadence'] | undefined,
+  body: Body,
+): number | null => {
+  const asked = chosen ?? usualCadence(movement, body);
+  return asked && cadenceWeeks(asked, body).target.cadenceSpm;
+};
+
 /** A week of steady runs beside what was asked. */
 export type SteadyWeek = {
   /** its Monday, yyyy-mm-dd */

@@ -1,3 +1,4 @@
+import { bodyOf } from '@gravek/core';
 import { describe, expect, it } from 'vitest';
 import {
   courseSuggestions,
@@ -7,6 +8,7 @@ import {
   readGates,
   readRecorded,
   readTable,
+  steadyTarget,
   steadyWeeks,
 } from '../src';
 
@@ -94,8 +96,9 @@ describe('times from gates', () => {
   });
 });
 
+const movement = movementOf('steady-cadence');
+
 describe('a course beside its plan', () => {
-  const movement = movementOf('steady-cadence');
   const course = (cadenceSpm: number, speedMps: number | null = null) =>
     [0, 1, 2, 3].map((atS) => ({ atS, cadenceSpm, speedMps }));
 
@@ -116,6 +119,25 @@ describe('a course beside its plan', () => {
     const times = [0.5, 0.9, 1.25, 1.6, 1.95];
     expect(plannedCadence(times.map((timeS) => ({ timeS })))).toBeCloseTo(60 / 0.35, 6);
     expect(plannedCadence([{ timeS: 1 }])).toBeNull();
+  });
+});
+
+describe('what a steady run is held at', () => {
+  it('is the target of its week, from the athlete’s own count; other movements have none', () => {
+    const body = bodyOf({
+      ...{ hand: 'right', takeoffFoot: 'left', trials: [], heightM: 1.7, legM: null, shoeM: null },
+      readings: [
+        {
+          takenOn: '2031-05-01',
+          source: 'other',
+          reading: { kind: 'cadence', counts: [{ count: 28, seconds: 20 }] },
+        },
+      ],
+    });
+    const week = { baselineSpm: null, increasePct: 6, weeks: 6, week: 6, speedMps: 3 };
+    expect(steadyTarget(movement, week, body)).toBe(178);
+    expect(steadyTarget(movement, { ...week, week: 0 }, body)).toBe(168);
+    expect(steadyTarget(movementOf('give-ground'), undefined, body)).toBeNull();
   });
 });
 

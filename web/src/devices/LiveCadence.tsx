@@ -1,6 +1,6 @@
-import type { Movement, Outline } from '@gravek/contract';
+import type { Movement } from '@gravek/contract';
 import { isInBand, minutesOf } from '@gravek/core';
-import { courseSuggestions, isSteady, plannedCadence } from '@gravek/library';
+import { courseSuggestions, isSteady } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import { bluetoothPod } from './bluetoothPod';
 import { FollowingBeat } from './FollowingBeat';
@@ -39,17 +39,17 @@ export const MeasureButton = () => {
 /** Cadence as it is run, against the plan, large enough for an arm's length; and what it speaks for. */
 export const LiveCadence = ({
   movement,
-  outline,
+  planned,
   marked,
   onFault,
 }: {
   movement: Movement | null;
-  outline: Outline | null;
+  /** steps a minute; null without a plan that fits */
+  planned: number | null;
   marked: readonly string[];
   onFault: (code: string) => void;
 }) => {
   const { is, device, said, problem, choosing } = useDevice();
-  const planned = outline && plannedCadence(outline.contacts);
   if (is === 'off' || is === 'connecting') {
     if (!choosing) return null;
     return (
@@ -119,9 +119,17 @@ export const LiveCadence = ({
             </span>
           )}
         </span>
-        <button type="button" className="cue-change ms-auto" onClick={disconnect}>
-          Stop measuring
-        </button>
+        <div className="live-acts ms-auto">
+          <button type="button" className="cue-change" onClick={disconnect}>
+            Stop
+          </button>
+          {movement && planned !== null && isSteady(movement) && (
+            <FollowingBeat
+              cadences={course.readings.map((one) => one.cadenceSpm)}
+              targetSpm={planned}
+            />
+          )}
+        </div>
       </div>
       {device?.by === 'taps' && (
         <Button className="live-tap" variant="outline-dark" onPointerDown={tap}>
@@ -143,12 +151,6 @@ export const LiveCadence = ({
           `; ${minutes.filter((spm) => isInBand(spm, planned)).length} of ${minutes.length} min in the band`}
         {told.length > 0 && `; ${told.join(', ')}`}
       </div>
-      {movement && planned !== null && isSteady(movement) && (
-        <FollowingBeat
-          cadences={course.readings.map((one) => one.cadenceSpm)}
-          targetSpm={planned}
-        />
-      )}
       {suggested
         .filter(({ fault }) => !marked.includes(fault.code))
         .map(({ fault, seen, planned: was }) => (

@@ -1,5 +1,5 @@
 import { variantFrom, type Turn as OpenTurn } from '@gravek/core';
-import type { RunAthlete, RunBundle } from '@gravek/contract';
+import { isSequence, type RunAthlete, type RunBundle } from '@gravek/contract';
 import {
   bySchools,
   drillOfBase,
@@ -7,7 +7,9 @@ import {
   faultOf,
   fieldRun,
   likelyFaults,
+  plannedCadence,
   sideWord,
+  steadyTarget,
   toldTo,
   variantWords,
 } from '@gravek/library';
@@ -76,6 +78,11 @@ export const Turn = ({
   const taught = code && bySchools(code, base?.choices?.schools);
   const movement = taught && toldTo(taught, athlete, up.side);
   const drill = base && drillOfBase(base);
+  // A steady run is to be held at its week's target; of any other the plan's own steps say it.
+  const cadence = base?.choices && isSequence(base.choices) ? base.choices.cadence : null;
+  const planned =
+    (movement && athlete.body && steadyTarget(movement, cadence, athlete.body)) ??
+    (outline && plannedCadence(outline.contacts));
   const own = bundle.cues.find(
     (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
   );
@@ -287,7 +294,7 @@ export const Turn = ({
         {set.freeze && <div className="run-rule">Freeze after it; look, correct one thing.</div>}
         {set.redo && <div className="run-rule">Who misses the finish mark goes again: Redo.</div>}
         {movement && (
-          <LiveCadence movement={movement} outline={outline} marked={marked} onFault={toggle} />
+          <LiveCadence movement={movement} planned={planned} marked={marked} onFault={toggle} />
         )}
         <div className="run-rest" role="timer" aria-label="Rest">
           <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
