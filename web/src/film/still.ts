@@ -1,5 +1,5 @@
 import type { PicturePoint } from '@gravek/core';
-import { fileName } from '../controls/download';
+import { download, fileName } from '../controls/download';
 import type { Marks } from './useReview';
 
 const CLAY = '#a8412a';
@@ -72,10 +72,5 @@ export const saveStill = async (
     );
   }
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-  if (!blob) return;
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = fileName(`${marks.film.name} ${timeS.toFixed(3)}`, 'png');
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1_000);
+  if (blob) download(fileName(`${marks.film.name} ${timeS.toFixed(3)}`, 'png'), blob, 'image/png');
 };
