@@ -217,6 +217,7 @@ export {
   firstStepOf,
   plannedCadence,
   plannedSteps,
+  runPart,
   suggestions,
   type Measured,
   type PlannedStep,

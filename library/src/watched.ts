@@ -332,6 +332,15 @@ export const plannedCadence = (contacts: readonly { timeS: number }[]): number |
   return all[Math.floor(all.length / 2)] ?? null;
 };
 
+/** Under this part of what is planned somebody stands or walks between reps. */
+const RUNS_FROM = 0.6;
+
+/** What was run of a course: standing and walking before and after a rep left out. */
+export const runPart = <R extends DeviceReading>(
+  course: readonly R[],
+  plannedSpm: number | null,
+): R[] => course.filter(({ cadenceSpm }) => cadenceSpm > RUNS_FROM * (plannedSpm ?? 0));
+
 /**
  * Faults that a course of cadence and speed speaks for, beside what was planned; the coach marks them or
  * leaves them.
@@ -343,8 +352,9 @@ export const courseSuggestions = (
 ): Suggestion[] => {
   const mean = (values: readonly number[]): number =>
     values.reduce((sum, value) => sum + value, 0) / values.length;
-  const cadences = course.map((one) => one.cadenceSpm);
-  const speeds = course.flatMap((one) => one.speedMps ?? []);
+  const run = runPart(course, planned.cadenceSpm);
+  const cadences = run.map((one) => one.cadenceSpm);
+  const speeds = run.flatMap((one) => one.speedMps ?? []);
   const found = (seen: number, expected: number): Omit<Suggestion, 'fault' | 'figure'> => ({
     n: null,
     seen,

@@ -115,6 +115,11 @@ describe('a course beside its plan', () => {
     expect(courseSuggestions(movement, [], { cadenceSpm: 176, speedMps: 3.2 })).toEqual([]);
   });
 
+  it('leaves out standing and walking between reps', () => {
+    const rested = [...course(0), ...course(60), ...course(176), ...course(0)];
+    expect(courseSuggestions(movement, rested, { cadenceSpm: 176, speedMps: null })).toEqual([]);
+  });
+
   it('knows the cadence of a plan by its middle step', () => {
     const times = [0.5, 0.9, 1.25, 1.6, 1.95];
     expect(plannedCadence(times.map((timeS) => ({ timeS })))).toBeCloseTo(60 / 0.35, 6);

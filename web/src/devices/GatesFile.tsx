@@ -10,6 +10,7 @@ import { api, fieldsOf, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
+import { FileButton } from '../controls/FileButton';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
@@ -104,18 +105,10 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
           />
         </Field>
         <div className="row-line">
-          <label className="btn btn-sm btn-outline-dark mb-0" htmlFor="gates-file">
-            From a file
-          </label>
-          <input
-            id="gates-file"
-            type="file"
-            className="visually-hidden"
+          <FileButton
+            className="btn-sm btn-outline-dark"
             accept=".csv,.txt,.tsv"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              event.target.value = '';
-              if (!file) return;
+            onFile={(file) => {
               if (file.size > FILE_MAX) setProblem('Gates do not write files of over 1 MB.');
               else
                 void file.text().then((content) => {
@@ -123,7 +116,9 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
                   setChosen(null);
                 });
             }}
-          />
+          >
+            From a file
+          </FileButton>
           <Button
             size="sm"
             variant="outline-dark"

@@ -1,6 +1,6 @@
 import type { Movement } from '@gravek/contract';
 import { isInBand, minutesOf } from '@gravek/core';
-import { courseSuggestions, isSteady } from '@gravek/library';
+import { courseSuggestions, isSteady, runPart } from '@gravek/library';
 import Button from 'react-bootstrap/Button';
 import { bluetoothPod } from './bluetoothPod';
 import { FollowingBeat } from './FollowingBeat';
@@ -90,10 +90,9 @@ export const LiveCadence = ({
     movement && planned !== null
       ? courseSuggestions(movement, course.readings, { cadenceSpm: planned, speedMps: null })
       : [];
+  const run = runPart(course.readings, planned);
   const mean =
-    course.readings.length > 0
-      ? course.readings.reduce((sum, one) => sum + one.cadenceSpm, 0) / course.readings.length
-      : null;
+    run.length > 0 ? run.reduce((sum, one) => sum + one.cadenceSpm, 0) / run.length : null;
   const minutes = minutesOf(course);
   const told = troubles(course);
   return (
@@ -124,10 +123,7 @@ export const LiveCadence = ({
             Stop
           </button>
           {movement && planned !== null && isSteady(movement) && (
-            <FollowingBeat
-              cadences={course.readings.map((one) => one.cadenceSpm)}
-              targetSpm={planned}
-            />
+            <FollowingBeat cadences={run.map((one) => one.cadenceSpm)} targetSpm={planned} />
           )}
         </div>
       </div>

@@ -15,6 +15,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useApproach, useAthlete, useFilm } from '../api/queries';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { dayName } from '../controls/dates';
+import { FileButton } from '../controls/FileButton';
 import { useKeys } from '../controls/keys';
 import { Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
@@ -394,20 +395,13 @@ const WithFilm = ({
             </div>
           )}
           <div>
-            <label className="btn btn-primary mb-0 mt-2" htmlFor="film-again">
-              Choose the film again
-            </label>
-            <input
-              id="film-again"
-              className="visually-hidden"
-              type="file"
+            <FileButton
+              className="btn-primary mt-2"
               accept="video/*,.mkv"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                event.target.value = '';
-                if (file) void read(file);
-              }}
-            />
+              onFile={(file) => void read(file)}
+            >
+              Choose the film again
+            </FileButton>
           </div>
         </div>
       )}

@@ -10,6 +10,7 @@ import { api, ApiProblem, sentenceOf } from '../api/client';
 import { useApproaches, useAthletes, useFilms, useWrite } from '../api/queries';
 import { counted, dayName } from '../controls/dates';
 import { Field } from '../controls/Field';
+import { FileButton } from '../controls/FileButton';
 import { Empty, Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { useCatalogue } from '../movements/useCatalogue';
@@ -177,21 +178,14 @@ const Open = ({ athletes }: { athletes: readonly Athlete[] }) => {
   return (
     <div className="stack">
       <div className="row-line">
-        <label className="btn btn-primary mb-0" htmlFor="film-file">
-          Open a film
-        </label>
-        <input
-          id="film-file"
-          className="visually-hidden"
-          type="file"
+        <FileButton
+          className="btn-primary"
           accept="video/*,.mkv"
           disabled={part !== null}
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            event.target.value = '';
-            if (file) void read(() => Promise.resolve(file), file.name);
-          }}
-        />
+          onFile={(file) => void read(() => Promise.resolve(file), file.name)}
+        >
+          Open a film
+        </FileButton>
         <Button
           variant="outline-dark"
           disabled={part !== null}

@@ -61,6 +61,7 @@ export const IntoLog = ({
     movement.code,
   );
   const [chosen, setChosen] = useState('');
+  const [busy, setBusy] = useState(false);
   const list = reps.data ?? [];
   const rep = list.find(({ id }) => id === chosen);
   const put = async ({ others, ...before }: Logged): Promise<void> => {
@@ -79,6 +80,8 @@ export const IntoLog = ({
           course: [],
         }
       : null;
+    // A second press would take back what the first has put there.
+    setBusy(true);
     try {
       await logReps(club.id, [
         ...all.map((row) => ({
@@ -105,6 +108,8 @@ export const IntoLog = ({
       tell('It is in the log, in place of what was logged of this rep.');
     } catch {
       tell('This device could not keep it; nothing was logged.');
+    } finally {
+      setBusy(false);
     }
   };
   return (
@@ -138,7 +143,7 @@ export const IntoLog = ({
           <Button
             size="sm"
             variant="outline-dark"
-            disabled={!rep || (marks.faults.length === 0 && !reviewed.seen)}
+            disabled={busy || !rep || (marks.faults.length === 0 && !reviewed.seen)}
             onClick={() => rep && void put(rep)}
           >
             Put it there

@@ -3,7 +3,7 @@ import type { Athlete, Trial } from '@gravek/contract';
 import type { Reviewed } from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { v7 as uuid } from 'uuid';
+import { v5 as idOf } from 'uuid';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { Field } from '../controls/Field';
@@ -40,8 +40,6 @@ export const Takes = ({
   const [taken, setTaken] = useState<readonly string[]>([]);
   const [radiusM, setRadiusM] = useState<number | null>(null);
   const [message, setMessage] = useState<string | null>(null);
-  // One id a take: a second press, or a retry, is the same measure.
-  const [ids] = useState(() => ({ trial: uuid(), curve: uuid(), miss: uuid() }));
   const write = useWrite(
     ({ path, body }: { path: string; body: object }) =>
       api.post(`/athletes/${athlete.id}/${path}`, body),
@@ -56,13 +54,15 @@ export const Takes = ({
     note: `From the film ${marks.film.name}`.slice(0, 200),
   };
   const take = async (
-    what: keyof typeof ids,
+    what: 'trial' | 'curve' | 'miss',
     path: string,
     body: object,
     said: string,
   ): Promise<void> => {
+    // The same figures of the same film are one measure, on whichever visit they are taken.
+    const id = idOf(JSON.stringify([what, body]), marks.id);
     try {
-      await write.mutateAsync({ path, body: { ...common, id: ids[what], ...body } });
+      await write.mutateAsync({ path, body: { ...common, id, ...body } });
       setTaken([...taken, what]);
       tell(said);
     } catch (error) {
