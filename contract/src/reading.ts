@@ -42,6 +42,10 @@ const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
   steady: {
     targetSpm: figureOrNull('The target', 60, 300, ' steps/min'),
     minutesSpm: figures('Minutes', 'in steps a minute', 180),
+    minutesMps: array(number().strict().typeError('Speeds: write numbers.').nullable().defined())
+      .max(180, 'Speeds: at most 180.')
+      .nullable()
+      .optional(),
   },
 };
 

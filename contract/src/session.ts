@@ -294,15 +294,14 @@ const exitOrNone = (what: string) =>
 /** What rows of a warm-up name in place of a movement; nothing in them is counted. */
 export const WARM_UP = 'warm-up';
 
-/**
- * One row of the rep log. It says by itself what was done, so that no later change of a plan or session
- * can make it mean something else. A void takes back the row it names; nothing is edited in place.
- */
-/** What measures a run. */
-export const MEASURED_BY = ['film', 'pod', 'phone', 'taps'] as const;
+/** What measures a run: a film, devices, a thumb or an ear for each contact. */
+export const MEASURED_BY = ['film', 'pod', 'phone', 'taps', 'sound', 'gates'] as const;
 export type MeasuredBy = (typeof MEASURED_BY)[number];
 
-/** What was measured of a run: its steps where each is known, else how it went over time. */
+/**
+ * What was measured of a run, each figure beside what was planned there then: its steps where each is known,
+ * else how it went over time.
+ */
 const measuredRun = object({
   by: choice('what has measured', MEASURED_BY),
   /** made up by the app, to try things out */
@@ -310,18 +309,25 @@ const measuredRun = object({
   /** up to each contact, the first one that was seen left out */
   steps: array(
     object({
+      /** which step of the plan it is; null where none fits */
+      n: countOr('A step’s number', 1, 1000, null),
       lengthM: figureOrNull('A step', 0, 10, ' m'),
       intervalS: figure('A step’s time', 0.02, 10, ' s'),
+      plannedM: figureOrNull('A planned step', 0, 10, ' m'),
+      plannedS: figureOrNull('A planned step’s time', 0.02, 10, ' s'),
     }).required(),
   )
     .required('The steps are missing.')
     .max(80, 'At most 80 steps.'),
-  /** a second or a minute each */
+  /** whether a moment of the course stands for the minute that begins there */
+  perMinute: flagOr(false),
   course: array(
     object({
       atS: figure('The moment', 0, 36_000, ' s'),
-      cadenceSpm: figure('The cadence', 0, 500, ' spm'),
+      cadenceSpm: figureOrNull('The cadence', 0, 500, ' spm'),
       speedMps: figureOrNull('The speed', 0, 15, ' m/s'),
+      plannedSpm: figureOrNull('The planned cadence', 0, 500, ' spm'),
+      plannedMps: figureOrNull('The planned speed', 0, 15, ' m/s'),
     }).required(),
   )
     .required('The course is missing.')
@@ -329,6 +335,10 @@ const measuredRun = object({
 });
 export type MeasuredRun = InferType<typeof measuredRun>;
 
+/**
+ * One row of the rep log. It says by itself what was done, so that no later change of a plan or session
+ * can make it mean something else. A void takes back the row it names; nothing is edited in place.
+ */
 export const repInput = object({
   id: id(),
   sessionId: id(),
@@ -390,6 +400,24 @@ export const repInput = object({
       movement !== WARM_UP || !['clean', 'fault', 'again'].includes(outcome),
   );
 export type Rep = InferType<typeof repInput>;
+
+/** A rep of an athlete that was measured. */
+export type MeasuredRep = Pick<Rep, 'id' | 'sessionId' | 'movement' | 'side' | 'set' | 'rep'> & {
+  date: string;
+  measured: MeasuredRun;
+};
+
+/** What was measured of an athlete's reps, the newest first; of steady runs more of them. */
+export type MeasuredReps = {
+  items: MeasuredRep[];
+  /** what was made up left out */
+  steady: {
+    takenOn: string;
+    targetSpm: number | null;
+    minutesSpm: number[];
+    minutesMps: (number | null)[];
+  }[];
+};
 
 /** What a rep says of which nothing was asked beyond its plan, and nothing measured. */
 export const PLAIN_REP = {

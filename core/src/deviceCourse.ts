@@ -69,21 +69,58 @@ export const courseOf = (sent: readonly DeviceReading[]): Course => {
 /** A minute counts when at least so much of it was measured. */
 const LEAST_OF_MINUTE_S = 20;
 
-/** Steps a minute, minute by minute; minutes of which little was measured, or nothing run, are left out. */
-export const minutesOf = ({ readings }: Pick<Course, 'readings'>): number[] => {
-  const minutes = new Map<number, { sum: number; forS: number }>();
+/** A minute of a run: steps a minute, and speed where it is known. */
+export type Minute = {
+  /** its place in the run, 0 first */
+  at: number;
+  cadenceSpm: number;
+  speedMps: number | null;
+};
+
+/** A run minute by minute; minutes of which little was measured, or nothing run, are left out. */
+export const minutesOf = ({ readings }: Pick<Course, 'readings'>): Minute[] => {
+  const minutes = new Map<number, { steps: number; forS: number; wayM: number; knownS: number }>();
   readings.slice(1).forEach((reading, i) => {
     const before = readings[i]!;
     const forS = reading.atS - before.atS;
     if (forS > SILENT_S || reading.cadenceSpm === 0) return;
     const at = Math.floor(before.atS / 60);
-    const minute = minutes.get(at) ?? { sum: 0, forS: 0 };
-    minutes.set(at, { sum: minute.sum + reading.cadenceSpm * forS, forS: minute.forS + forS });
+    const minute = minutes.get(at) ?? { steps: 0, forS: 0, wayM: 0, knownS: 0 };
+    const known = reading.speedMps !== null;
+    minutes.set(at, {
+      steps: minute.steps + reading.cadenceSpm * forS,
+      forS: minute.forS + forS,
+      wayM: minute.wayM + (reading.speedMps ?? 0) * forS,
+      knownS: minute.knownS + (known ? forS : 0),
+    });
   });
   return [...minutes]
     .sort(([a], [b]) => a - b)
     .filter(([, { forS }]) => forS >= LEAST_OF_MINUTE_S)
-    .map(([, { sum, forS }]) => sum / forS);
+    .map(([at, { steps, forS, wayM, knownS }]) => ({
+      at,
+      cadenceSpm: steps / forS,
+      speedMps: knownS >= LEAST_OF_MINUTE_S ? wayM / knownS : null,
+    }));
+};
+
+/** Silence or standing for longer than this ends a run. */
+const REST_S = 3;
+
+/**
+ * The runs of a course: standing and walking before, between and after them left out.
+ *
+ * @param fromSpm under this nobody runs
+ */
+export const runsIn = <R extends DeviceReading>(readings: readonly R[], fromSpm: number): R[][] => {
+  const runs: R[][] = [];
+  readings.forEach((reading) => {
+    if (reading.cadenceSpm === 0 || reading.cadenceSpm < fromSpm) return;
+    const last = runs.at(-1);
+    if (last && reading.atS - last.at(-1)!.atS <= REST_S) last.push(reading);
+    else runs.push([reading]);
+  });
+  return runs;
 };
 
 /** So near the target counts as in its band: two or three beats, which is how exactly a beat is kept. */
@@ -106,12 +143,15 @@ export const beatFor = (cadenceSpm: number, targetSpm: number): number =>
 /** A run at a steady cadence; null where no target was set for it. */
 export type SteadyRun = { targetSpm: number | null; minutesSpm: readonly number[] };
 
+/** A minute that somebody ran at a steady cadence lies between, steps a minute. */
+export const STEADY_SPM = { min: 60, max: 300 };
+
 /** Mean of a steady run, and how many of its minutes lay in the band of its target. */
 export const steadyRun = ({
   targetSpm,
   minutesSpm,
 }: SteadyRun): Spread & { inBand: number | null } => {
-  minutesSpm.forEach((spm, i) => number(`minutesSpm[${i}]`, spm, { min: 60, max: 300 }));
+  minutesSpm.forEach((spm, i) => number(`minutesSpm[${i}]`, spm, STEADY_SPM));
   if (minutesSpm.length === 0) throw new RangeError('minutesSpm must hold a minute at least');
   return {
     ...spreadOf(minutesSpm),
@@ -142,6 +182,43 @@ export const rampStep = (runs: readonly SteadyRun[]): RampStep => {
     .every((run) => steadyRun(run).inBand! >= HELD * run.minutesSpm.length - 1e-9)
     ? 'go-on'
     : 'stay';
+};
+
+/** How loud it is at a moment: the root mean square of a few milliseconds, 1 the loudest that can be. */
+export type SoundSample = { atS: number; level: number };
+
+/** A landing is heard from this on; softer ones are lost in any room. */
+const LEAST_LEVEL = 0.01;
+/** So many times the noise around it stands a landing out. */
+const OVER_NOISE = 4;
+const NOISE_OVER_S = 1;
+/** Before that nothing is known of the noise. */
+const LISTENS_S = 0.2;
+
+/**
+ * Landings that a microphone hears: the moment at which it grows loud, many times over what went on before;
+ * what rings on after it is no other one.
+ *
+ * @param samples in the order of time, a hundred a second or more
+ * @returns moments of the landings, seconds
+ * Source: onset by energy over the median of the second before, with a refractory time
+ */
+export const stepsHeard = (samples: readonly SoundSample[]): number[] => {
+  const steps: number[] = [];
+  let from = 0;
+  samples.forEach(({ atS, level }, i) => {
+    while (samples[from]!.atS < atS - NOISE_OVER_S) from += 1;
+    if (atS - samples[from]!.atS < LISTENS_S) return;
+    if (level < LEAST_LEVEL || level <= samples[i - 1]!.level) return;
+    if (steps.length > 0 && atS - steps.at(-1)! < LEAST_STEP_S) return;
+    const around = samples
+      .slice(from, i)
+      .map((one) => one.level)
+      .sort((a, b) => a - b);
+    const noise = around[Math.floor(around.length / 2)] ?? 0;
+    if (level > OVER_NOISE * noise) steps.push(atS);
+  });
+  return steps;
 };
 
 /** How hard the phone is shaken at a moment, without what gravity does. */

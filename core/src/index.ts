@@ -283,17 +283,22 @@ export {
 export { watchedPose, type WatchedPose } from './watchedPose';
 export {
   BAND,
+  STEADY_SPM,
   beatFor,
   courseOf,
   isInBand,
   minutesOf,
   rampStep,
+  runsIn,
   steadyRun,
   stepsFelt,
+  stepsHeard,
   type Course,
   type DeviceReading,
+  type Minute,
   type MotionSample,
   type RampStep,
+  type SoundSample,
   type SteadyRun,
 } from './deviceCourse';
 export { spreadOf, type Spread } from './spread';

@@ -1,6 +1,6 @@
 import { number, whole } from './check';
 import { dayNumber } from './days';
-import { steadyRun } from './deviceCourse';
+import { steadyRun, type SteadyRun } from './deviceCourse';
 import { arcFromChord } from './solveCurve';
 import { spreadOf, type Spread } from './spread';
 import { studentQuantile } from './student';
@@ -21,8 +21,11 @@ export type Reading =
   | { kind: 'lane'; laneM: number; steps: readonly number[] }
   /** where the foot came down at the board: beyond it positive, short of it negative */
   | { kind: 'run-through'; missesM: readonly number[] }
-  /** steps a minute of a steady run, minute by minute, and what it was to be; null without a target */
-  | { kind: 'steady'; targetSpm: number | null; minutesSpm: readonly number[] };
+  /**
+   * steps a minute of a steady run, minute by minute, and what it was to be, null without a target;
+   * metres a second of the same minutes, where they are known
+   */
+  | ({ kind: 'steady'; minutesMps?: readonly (number | null)[] | null } & SteadyRun);
 
 export type ReadingKind = Reading['kind'];
 export const READING_KINDS = [
@@ -230,7 +233,13 @@ export const readingResult = (reading: Reading): ReadingResult => {
     case 'steady': {
       const { targetSpm } = reading;
       if (targetSpm !== null) number('targetSpm', targetSpm, { min: 60, max: 300 });
-      whole('minutesSpm.length', reading.minutesSpm.length, { min: 1, max: 180 });
+      const minutes = whole('minutesSpm.length', reading.minutesSpm.length, { min: 1, max: 180 });
+      if (reading.minutesMps) {
+        whole('minutesMps.length', reading.minutesMps.length, { min: minutes, max: minutes });
+        reading.minutesMps.forEach((mps, i) => {
+          if (mps !== null) number(`minutesMps[${i}]`, mps, { min: 0, max: 12.5 });
+        });
+      }
       return { kind: 'steady', targetSpm, ...steadyRun(reading) };
     }
   }

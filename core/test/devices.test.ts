@@ -6,9 +6,11 @@ import {
   isInBand,
   minutesOf,
   rampStep,
+  runsIn,
   seeded,
   steadyRun,
   stepsFelt,
+  stepsHeard,
   type DeviceReading,
   type SteadyRun,
 } from '../src';
@@ -60,9 +62,36 @@ describe('what a device has sent', () => {
     const all = Array.from({ length: 190 }, (_, atS) =>
       said(atS, atS < 60 ? 170 : atS < 120 ? 0 : 176),
     );
-    expect(minutesOf({ readings: all })).toEqual([170, 176]);
+    const cadences = (readings: DeviceReading[]): [number, number][] =>
+      minutesOf({ readings }).map(({ at, cadenceSpm }) => [at, cadenceSpm]);
+    expect(cadences(all)).toEqual([
+      [0, 170],
+      [2, 176],
+    ]);
     // Lost for most of the first minute.
-    expect(minutesOf({ readings: all.filter(({ atS }) => atS < 10 || atS > 55) })).toEqual([176]);
+    expect(cadences(all.filter(({ atS }) => atS < 10 || atS > 55))).toEqual([[2, 176]]);
+    // A speed that is known for a few seconds only is none of the minute.
+    const speeds = (known: number) =>
+      minutesOf({
+        readings: all.slice(0, 60).map((one, i) => ({ ...one, speedMps: i < known ? 3 : null })),
+      })[0]!.speedMps;
+    expect(speeds(40)).toBeCloseTo(3, 9);
+    expect(speeds(10)).toBeNull();
+  });
+
+  it('falls into the runs between which somebody stood, walked or was not heard', () => {
+    const spm = [0, 60, 180, 182, 0, 0, 0, 0, 181, 60, 183];
+    const runs = runsIn(
+      spm.map((cadence, atS) => said(atS, cadence)),
+      100,
+    );
+    // One slow second in between is still the same run.
+    expect(runs.map((run) => run.map(({ atS }) => atS))).toEqual([
+      [2, 3],
+      [8, 10],
+    ]);
+    expect(runsIn([said(0), said(9)], 100)).toHaveLength(2);
+    expect(runsIn([], 100)).toEqual([]);
   });
 });
 
@@ -109,6 +138,39 @@ describe('a steady run', () => {
     expect(rampStep([run(174, 9), run(174, 7)])).toBe('stay');
     expect(rampStep([run(174, 10), run(174, 10), run(178, 10)])).toBe('too-few');
     expect(rampStep([run(174, 2), run(174, 10), run(null, 0), run(174, 10)])).toBe('go-on');
+  });
+});
+
+describe('landings that a microphone hears', () => {
+  /** Landings that ring off, in the noise of a hall. */
+  const heard = (atS: readonly number[], noise: number, loud = 0.3) => {
+    const random = seeded(7);
+    const samples = Array.from({ length: 4 * 375 }, (_, i) => {
+      const t = i / 375;
+      const ringing = atS
+        .filter((one) => one <= t)
+        .reduce((sum, one) => sum + loud * Math.exp(-(t - one) / 0.03), 0);
+      return { atS: t, level: ringing + noise * (0.5 + random()) };
+    });
+    return stepsHeard(samples);
+  };
+
+  it('are found within a hundredth of a second, a trot to a sprint, in a quiet hall and a loud one', () => {
+    for (const spm of [150, 180, 270]) {
+      const landings = Array.from({ length: 8 }, (_, i) => 0.4 + (i * 60) / spm);
+      for (const noise of [0.001, 0.02]) {
+        const found = heard(landings, noise);
+        expect(found).toHaveLength(landings.length);
+        found.forEach((atS, i) => expect(Math.abs(atS - landings[i]!)).toBeLessThan(0.01));
+      }
+    }
+  });
+
+  it('are none in noise alone, in silence, and before anything is known of the noise', () => {
+    expect(heard([], 0.1)).toEqual([]);
+    expect(heard([0.05], 0.001)).toEqual([]);
+    expect(heard([1], 0, 0.004)).toEqual([]);
+    expect(stepsHeard([])).toEqual([]);
   });
 });
 

@@ -1,4 +1,6 @@
+import { bodyOf, variantFrom } from '@gravek/core';
 import type { Choices, ClubFile } from '@gravek/contract';
+import { measuredOf, movementOf, plannedRun, variedRun } from '@gravek/library';
 import { formatISO, subDays } from 'date-fns';
 import { v7 } from 'uuid';
 import truth from '../data/film.json';
@@ -71,6 +73,67 @@ const podRuns = (athleteId: string, today: Date): ClubFile['readings'] =>
     reading: { kind: 'steady', targetSpm, minutesSpm },
   }));
 
+/** How she ran beside her plan, step by step: the last steps a little slow. */
+const TAPPED = [1.01, 0.99, 1.0, 1.02, 0.99, 1.01, 1.0, 1.03, 1.05, 1.06];
+
+/** Her last reps as somebody has tapped along with them, each beside the plan that it was run by. */
+const tappedReps = (season: ClubFile, athleteId: string): ClubFile['reps'] => {
+  const athlete = season.athletes.find(({ id }) => id === athleteId)!;
+  const ownOf = <T extends { athleteId: string }>(list: readonly T[]): T[] =>
+    list.filter((one) => one.athleteId === athleteId);
+  const body = bodyOf({
+    ...athlete,
+    trials: ownOf(season.trials),
+    readings: ownOf(season.readings),
+  });
+  const own = season.reps
+    .filter((rep) => rep.athleteId === athleteId && rep.movement === FILMED.movement)
+    .filter(({ outcome, variant }) => ['clean', 'fault'].includes(outcome) && !variant)
+    .sort((a, b) => (a.at < b.at ? 1 : -1))
+    .slice(0, 3);
+  const measured = new Map(
+    own.flatMap((rep, which) => {
+      const set = season.sessions
+        .flatMap(({ drillSets }) => drillSets)
+        .find(({ id }) => id === rep.drillSetId);
+      const plan =
+        set?.work.kind === 'plan'
+          ? season.approaches.find(
+              ({ id }) => id === (set.work as { approachId: string }).approachId,
+            )
+          : undefined;
+      if (!plan) return [];
+      const movement = movementOf(plan.movement);
+      const { outline, steps } = variedRun(
+        { name: plan.name, movement, choices: plan.choices },
+        variantFrom('', rep.side),
+        body,
+      );
+      const run = plannedRun(outline, steps, null);
+      if (!run) return [];
+      let atS = 0;
+      const contacts = run.steps.slice(1).map(({ intervalS }, i) => {
+        const forS = intervalS * TAPPED[(i + which) % TAPPED.length]!;
+        atS += forS;
+        return { atS, cadenceSpm: 60 / forS, speedMps: null };
+      });
+      const one = measuredOf({ by: 'taps', simulated: false, contacts: true }, contacts, run);
+      return one ? [[rep.id, one] as const] : [];
+    }),
+  );
+  return season.reps.map((rep) => ({ ...rep, measured: measured.get(rep.id) ?? rep.measured }));
+};
+
+/** What was counted of her before the cadence was raised. */
+const countedBefore = (athleteId: string, today: Date): ClubFile['readings'][number] => ({
+  id: idAt(subDays(today, 31), 9),
+  athleteId,
+  takenOn: formatISO(subDays(today, 31), { representation: 'date' }),
+  source: 'other',
+  note: '',
+  reading: { kind: 'cadence', counts: [{ count: 27, seconds: 20 }] },
+});
+
 /** The demo's season with the plan that was filmed, and the film as a coach has marked it. */
 export const withFilm = (season: ClubFile, today: Date): ClubFile => {
   const athleteId = season.athletes.find(({ name }) => name === FILMED.athlete)!.id;
@@ -130,7 +193,8 @@ export const withFilm = (season: ClubFile, today: Date): ClubFile => {
   return {
     ...season,
     approaches: [...season.approaches, approach],
-    readings: [...season.readings, ...podRuns(athleteId, today)],
+    readings: [...season.readings, countedBefore(athleteId, today), ...podRuns(athleteId, today)],
+    reps: tappedReps(season, athleteId),
     reviews: [review],
   };
 };

@@ -113,6 +113,7 @@ export {
   steadyTarget,
   steadyWeeks,
   usualCadence,
+  type DatedSteadyRun,
   type SteadyWeek,
 } from './steadyCadence';
 export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
@@ -213,11 +214,8 @@ export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
 export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';
 export {
   besidePlan,
-  courseSuggestions,
   firstStepOf,
-  plannedCadence,
   plannedSteps,
-  runPart,
   suggestions,
   type Measured,
   type PlannedStep,
@@ -242,3 +240,19 @@ export {
   type Gates,
   type Recorded,
 } from './recorded';
+export {
+  courseSuggestions,
+  measuredMeans,
+  measuredOf,
+  plannedCadence,
+  plannedRun,
+  runsFrom,
+  steadyRunOf,
+  type MeasuredFigure,
+  type MeasuredPer,
+  type MeasuredRow,
+  type MeasuredSuggestion,
+  type PlannedRun,
+} from './measuredRun';
+export { gatesMeasured, passedAt, readPasses } from './gates';
+export { GATES_M, simulatedGates, simulatedPass, simulatedPod } from './simulated';

@@ -145,8 +145,10 @@ const figure = (cell: string): number => {
   return /^-?\d+(\.\d+)?$/.test(tidy) ? Number(tidy) : NaN;
 };
 
-export type Gates =
-  { ok: true; splits: { distanceM: number; timeS: number }[] } | { ok: false; why: string };
+export type Split = { distanceM: number; timeS: number };
+
+/** Times at gates, and the gates that gave none, metres; or why they cannot be read. */
+export type Gates = { ok: true; splits: Split[]; silent: number[] } | { ok: false; why: string };
 
 /**
  * Times from gates, as pasted or from a file, with columns matched; decimal commas and semicolons too.
@@ -162,10 +164,16 @@ export const readGates = (
   const [d, t] = [columns.indexOf('distance'), columns.indexOf('time')];
   if (d < 0 || t < 0)
     return { ok: false, why: 'Say which column is the distance and which the time.' };
-  const splits: { distanceM: number; timeS: number }[] = [];
+  const splits: Split[] = [];
+  const silent: number[] = [];
   let sumS = 0;
   for (const [i, row] of table.rows.entries()) {
     const [distanceM, given] = [figure(row[d]!), figure(row[t]!)];
+    // A beam that nobody broke; where each stretch has a clock of its own, the sum is gone with it.
+    if (clock === 'since' && !Number.isNaN(distanceM) && /^[-–—]?$/.test(row[t]!.trim())) {
+      silent.push(distanceM);
+      continue;
+    }
     if (Number.isNaN(distanceM) || Number.isNaN(given))
       return { ok: false, why: `Row ${i + 2}: “${row[d]}” and “${row[t]}” are not two numbers.` };
     // Thousandths of a second: nobody takes a minute and a half for a sprint.
@@ -176,5 +184,5 @@ export const readGates = (
   }
   return splits.length < 2
     ? { ok: false, why: 'Two gates at least, beside the one at the start.' }
-    : { ok: true, splits };
+    : { ok: true, splits, silent };
 };

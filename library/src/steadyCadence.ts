@@ -3,6 +3,7 @@ import {
   dayNumber,
   groupBy,
   spanM,
+  spreadOf,
   steadyRun,
   type Body,
   type CadenceWeek,
@@ -78,14 +79,19 @@ export const inWeek = (
   };
 };
 
-/** What a steady run is to be held at for an athlete, steps a minute; null for any other movement. */
+/** What a steady run is to be held at for an athlete; null for any other movement. */
 export const steadyTarget = (
   movement: Movement,
   chosen: SequenceChoices['cadence'] | undefined,
   body: Body,
-): number | null => {
+): { cadenceSpm: number; speedMps: number } | null => {
   const asked = chosen ?? usualCadence(movement, body);
-  return asked && cadenceWeeks(asked, body).target.cadenceSpm;
+  return (
+    asked && {
+      cadenceSpm: cadenceWeeks(asked, body).target.cadenceSpm,
+      speedMps: asked.speedMps,
+    }
+  );
 };
 
 /** A week of steady runs beside what was asked. */
@@ -95,6 +101,9 @@ export type SteadyWeek = {
   targetSpm: number | null;
   /** mean of all its minutes */
   meanSpm: number;
+  /** metres a second of those minutes of which it is known, and the step that comes of it */
+  meanMps: number | null;
+  stepM: number | null;
   minutes: number;
   /** minutes in the band of the target; null without one */
   inBand: number | null;
@@ -103,8 +112,14 @@ export type SteadyWeek = {
 const dayText = (number: number): string =>
   new Date(number * 86_400_000).toISOString().slice(0, 10);
 
+/** A steady run, whatever measured it. */
+export type DatedSteadyRun = SteadyRun & {
+  takenOn: string;
+  minutesMps?: readonly (number | null)[] | null | undefined;
+};
+
 /** Steady runs week by week, earliest first. */
-export const steadyWeeks = (runs: readonly (SteadyRun & { takenOn: string })[]): SteadyWeek[] => {
+export const steadyWeeks = (runs: readonly DatedSteadyRun[]): SteadyWeek[] => {
   // Day 0 was a Thursday.
   const mondayOf = (day: string): number => {
     const n = dayNumber('day', day);
@@ -115,11 +130,20 @@ export const steadyWeeks = (runs: readonly (SteadyRun & { takenOn: string })[]):
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([from, own]) => {
       const minutes = own.flatMap((run) => run.minutesSpm);
+      // A step is of minutes of which both are known.
+      const known = own.flatMap((run) =>
+        run.minutesSpm.flatMap((spm, i) => {
+          const mps = run.minutesMps?.[i] ?? null;
+          return mps === null ? [] : [{ mps, stepM: (60 * mps) / spm }];
+        }),
+      );
       const asked = own.filter((run) => run.targetSpm !== null);
       return {
         from,
         targetSpm: asked.at(-1)?.targetSpm ?? null,
-        meanSpm: minutes.reduce((sum, spm) => sum + spm, 0) / minutes.length,
+        meanSpm: spreadOf(minutes).mean,
+        meanMps: known.length > 0 ? spreadOf(known.map(({ mps }) => mps)).mean : null,
+        stepM: known.length > 0 ? spreadOf(known.map((one) => one.stepM)).mean : null,
         minutes: minutes.length,
         inBand:
           asked.length === 0

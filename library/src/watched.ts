@@ -1,8 +1,6 @@
 import {
   groupBy,
-  isInBand,
   type Contact,
-  type DeviceReading,
   type Foot,
   type Layout,
   type PostureAngles,
@@ -20,6 +18,8 @@ export type PlannedStep = {
   contact: Contact;
   /** straight from the contact before, as a film measures it, metres */
   lengthM: number;
+  /** along the run, feet set apart or not, metres */
+  wayM: number;
   intervalS: number;
   cadenceSpm: number;
   speedMps: number;
@@ -56,6 +56,7 @@ export const plannedSteps = (layout: Layout): PlannedStep[] => {
       phase: fall.phase,
       contact: fall.contact,
       lengthM,
+      wayM: fall.lengthM,
       intervalS,
       cadenceSpm: 60 / intervalS,
       speedMps: lengthM / intervalS,
@@ -318,64 +319,4 @@ export const suggestions = (movement: Movement, run: Measured): Suggestion[] => 
       return found ? [{ fault, figure: fault.figure!, ...found }] : [];
     })
     .sort((a, b) => order.get(a.fault.phase)! - order.get(b.fault.phase)!);
-};
-
-/** Cadence that a plan comes to, steps a minute: the middle one of its steps, so that a start does not count for much. */
-export const plannedCadence = (contacts: readonly { timeS: number }[]): number | null => {
-  const all = contacts
-    .slice(1)
-    .flatMap(({ timeS }, i) => {
-      const forS = timeS - contacts[i]!.timeS;
-      return forS > 1e-6 ? [60 / forS] : [];
-    })
-    .sort((a, b) => a - b);
-  return all[Math.floor(all.length / 2)] ?? null;
-};
-
-/** Under this part of what is planned somebody stands or walks between reps. */
-const RUNS_FROM = 0.6;
-
-/** What was run of a course: standing and walking before and after a rep left out. */
-export const runPart = <R extends DeviceReading>(
-  course: readonly R[],
-  plannedSpm: number | null,
-): R[] => course.filter(({ cadenceSpm }) => cadenceSpm > RUNS_FROM * (plannedSpm ?? 0));
-
-/**
- * Faults that a course of cadence and speed speaks for, beside what was planned; the coach marks them or
- * leaves them.
- */
-export const courseSuggestions = (
-  movement: Movement,
-  course: readonly DeviceReading[],
-  planned: { cadenceSpm: number | null; speedMps: number | null },
-): Suggestion[] => {
-  const mean = (values: readonly number[]): number =>
-    values.reduce((sum, value) => sum + value, 0) / values.length;
-  const run = runPart(course, planned.cadenceSpm);
-  const cadences = run.map((one) => one.cadenceSpm);
-  const speeds = run.flatMap((one) => one.speedMps ?? []);
-  const found = (seen: number, expected: number): Omit<Suggestion, 'fault' | 'figure'> => ({
-    n: null,
-    seen,
-    planned: expected,
-    sd: 0,
-  });
-  const finds: Partial<Record<FaultFigure, Found>> = {
-    'cadence-under':
-      cadences.length > 2 &&
-      planned.cadenceSpm !== null &&
-      mean(cadences) < planned.cadenceSpm &&
-      !isInBand(mean(cadences), planned.cadenceSpm)
-        ? found(mean(cadences), planned.cadenceSpm)
-        : null,
-    'speed-over':
-      speeds.length > 2 && planned.speedMps !== null && mean(speeds) > 1.05 * planned.speedMps
-        ? found(mean(speeds), planned.speedMps)
-        : null,
-  };
-  return movement.faults.flatMap((fault) => {
-    const own = fault.figure ? finds[fault.figure] : null;
-    return own ? [{ fault, figure: fault.figure!, ...own }] : [];
-  });
 };

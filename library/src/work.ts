@@ -27,6 +27,7 @@ import { atPace } from './pace';
 import { mirrorOutline, outlineOf, sequenceStart, solve, straightStart } from './plan';
 import { demandOf } from './restrictions';
 import { sideWord } from './sides';
+import { plannedSteps, type PlannedStep } from './watched';
 
 /** What a drill set is of: a warm-up has a name only. */
 export type Base = { name: string; movement: Movement | null; choices: Choices | null };
@@ -110,9 +111,11 @@ export type VariedRun = {
   load: BodyLoad | null;
   /** codes of the phases that are gone through; empty where it cannot be run */
   phases: string[];
+  /** step by step, as the own side has it; empty where it cannot be run */
+  steps: PlannedStep[];
 };
 
-const NOT_RUN: VariedRun = { outline: null, load: null, phases: [] };
+const NOT_RUN: VariedRun = { outline: null, load: null, phases: [], steps: [] };
 
 const solved = new WeakMap<Body, Map<string, VariedRun>>();
 
@@ -129,6 +132,7 @@ const solvedFor = ({ movement, choices }: Varied, body: Body): VariedRun => {
       outline: outlineOf(own),
       load: bodyLoad(own, body),
       phases: own.layout?.phases.map((phase) => phase.code) ?? [],
+      steps: own.layout ? plannedSteps(own.layout) : [],
     };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
@@ -150,11 +154,10 @@ export const variedRun = (base: Base, variant: Variant, body: Body): VariedRun =
   if (!base.movement || !base.choices) return NOT_RUN;
   const run = asVaried({ movement: base.movement, choices: base.choices }, variant);
   if ('why' in run) return NOT_RUN;
-  const { outline, load, phases } = solvedFor(run, body);
+  const { outline, ...own } = solvedFor(run, body);
   return {
+    ...own,
     outline: outline && feetSide(outline, variant) === 'other' ? mirrorOutline(outline) : outline,
-    load,
-    phases,
   };
 };
 

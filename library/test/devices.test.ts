@@ -1,15 +1,30 @@
-import { bodyOf } from '@gravek/core';
+import { bodyOf, variantFrom, type DeviceReading } from '@gravek/core';
+import { check, PLAIN_REP, repInput } from '@gravek/contract';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   courseSuggestions,
+  gatesMeasured,
   guessGates,
+  measuredMeans,
+  measuredOf,
   movementOf,
+  passedAt,
   plannedCadence,
+  plannedRun,
   readGates,
+  readPasses,
   readRecorded,
   readTable,
+  simulatedGates,
+  simulatedPass,
+  simulatedPod,
+  steadyRunOf,
   steadyTarget,
   steadyWeeks,
+  straightStart,
+  variedRun,
+  type PlannedRun,
 } from '../src';
 
 const at = (s: number): string => new Date(Date.UTC(2031, 4, 1, 7) + s * 1000).toISOString();
@@ -77,13 +92,14 @@ describe('times from gates', () => {
       { distanceM: 5, timeS: 1.4 },
       { distanceM: 10, timeS: 2.1 },
     ];
-    expect(gates('Distance (m);Time (s)\n0;0,000\n5;1,400\n10;2,100')).toEqual({
-      ok: true,
-      splits,
-    });
-    expect(gates('gate,split\n5 m,1400\n10 m,2100')).toEqual({ ok: true, splits });
-    expect(gates('dist\ttime\n5\t0:01.4\n10\t0:02.1')).toEqual({ ok: true, splits });
-    expect(gates('distance,time\n5,1.4\n10,0.7', 'each')).toEqual({ ok: true, splits });
+    const read = { ok: true, splits, silent: [] };
+    expect(gates('Distance (m);Time (s)\n0;0,000\n5;1,400\n10;2,100')).toEqual(read);
+    expect(gates('gate,split\n5 m,1400\n10 m,2100')).toEqual(read);
+    expect(gates('dist\ttime\n5\t0:01.4\n10\t0:02.1')).toEqual(read);
+    expect(gates('distance,time\n5,1.4\n10,0.7', 'each')).toEqual(read);
+    expect(gates('distance,time\n5,1.4\n7,\n10,2.1')).toEqual({ ...read, silent: [7] });
+    // A stretch that was not timed takes all after it with it.
+    expect(gates('distance,time\n5,1.4\n7,\n10,2.1', 'each')).toMatchObject({ ok: false });
   });
 
   it('say which row is no figure, and what is missing', () => {
@@ -98,32 +114,248 @@ describe('times from gates', () => {
 
 const movement = movementOf('steady-cadence');
 
+const NOTHING = { voids: null, cue: null, part: null, leadFoot: null, speedPct: null };
+const ID = '0190a000-0000-7000-8000-00000000abcd';
+const STEADY: PlannedRun = { steps: [], steady: { cadenceSpm: 176, speedMps: 3.2 } };
+const POD = { by: 'pod', simulated: false, contacts: false } as const;
+const TAPS = { by: 'taps', simulated: false, contacts: true } as const;
+
 describe('a course beside its plan', () => {
-  const course = (cadenceSpm: number, speedMps: number | null = null) =>
-    [0, 1, 2, 3].map((atS) => ({ atS, cadenceSpm, speedMps }));
+  const course = (cadenceSpm: number, speedMps: number | null = null, fromS = 0) =>
+    [0, 1, 2, 3].map((s) => ({ atS: fromS + s, cadenceSpm, speedMps }));
+  const codes = (readings: DeviceReading[]): string[] => {
+    const run = measuredOf(POD, readings, STEADY);
+    return run ? courseSuggestions(movement, run).map(({ fault }) => fault.code) : [];
+  };
 
   it('suggests the fault that the figures speak for, and nothing within the band', () => {
-    const codes = (spm: number, mps: number | null = null): string[] =>
-      courseSuggestions(movement, course(spm, mps), { cadenceSpm: 176, speedMps: 3.2 }).map(
-        ({ fault }) => fault.code,
-      );
-    expect(codes(176)).toEqual([]);
-    expect(codes(172)).toEqual([]);
-    expect(codes(164)).toEqual(['drops-back']);
-    expect(codes(176, 3.6)).toEqual(['speeds-up']);
-    expect(codes(190)).toEqual([]);
-    expect(courseSuggestions(movement, [], { cadenceSpm: 176, speedMps: 3.2 })).toEqual([]);
+    expect(codes(course(176))).toEqual([]);
+    expect(codes(course(172))).toEqual([]);
+    expect(codes(course(164))).toEqual(['drops-back']);
+    expect(codes(course(176, 3.6))).toEqual(['speeds-up']);
+    expect(codes(course(190))).toEqual([]);
+    expect(codes([])).toEqual([]);
   });
 
   it('leaves out standing and walking between reps', () => {
-    const rested = [...course(0), ...course(60), ...course(176), ...course(0)];
-    expect(courseSuggestions(movement, rested, { cadenceSpm: 176, speedMps: null })).toEqual([]);
+    const rested = [
+      ...course(0),
+      ...course(60, null, 4),
+      ...course(176, null, 8),
+      ...course(0, null, 12),
+    ];
+    expect(codes(rested)).toEqual([]);
+    expect(measuredOf(POD, course(0), STEADY)).toBeNull();
   });
 
-  it('knows the cadence of a plan by its middle step', () => {
-    const times = [0.5, 0.9, 1.25, 1.6, 1.95];
-    expect(plannedCadence(times.map((timeS) => ({ timeS })))).toBeCloseTo(60 / 0.35, 6);
-    expect(plannedCadence([{ timeS: 1 }])).toBeNull();
+  it('keeps a steady run by minutes, however long, and a short rep second by second', () => {
+    const long = Array.from({ length: 40 * 60 + 1 }, (_, atS) => ({
+      atS,
+      cadenceSpm: atS < 1200 ? 176 : 165,
+      speedMps: 3,
+    }));
+    const run = measuredOf(POD, long, STEADY)!;
+    expect(run).toMatchObject({ perMinute: true, steps: [] });
+    expect(run.course).toHaveLength(40);
+    expect(measuredMeans(run)).toMatchObject({ per: 'minute', inBand: 20, compared: 40 });
+    expect(steadyRunOf(run)).toMatchObject({ targetSpm: 176 });
+    expect(steadyRunOf({ ...run, simulated: true })).toBeNull();
+    // Without a plan walking is measured too, and is no steady run.
+    const walked = long.map((one) => ({ ...one, cadenceSpm: 40 }));
+    expect(steadyRunOf(measuredOf(POD, walked, null)!)).toBeNull();
+    const short = measuredOf(POD, course(164), STEADY)!;
+    expect(short).toMatchObject({ perMinute: false });
+    expect(steadyRunOf(short)).toBeNull();
+  });
+});
+
+describe('a rep beside the steps of its plan', () => {
+  const intervals = [0.5, 0.4, 0.35, 0.35, 0.3, 0.25];
+  const plan: PlannedRun = {
+    steps: intervals.map((intervalS, i) => ({ lengthM: 1 + 0.1 * i, intervalS })),
+    steady: null,
+  };
+  const tapped = (some: readonly number[], fromS = 0): DeviceReading[] => {
+    let atS = fromS;
+    return some.map((forS) => {
+      atS += forS;
+      return { atS, cadenceSpm: 60 / forS, speedMps: null };
+    });
+  };
+
+  it('knows the cadence of a plan by its middle step, feet that land together as one', () => {
+    const outline = (times: number[]) => ({
+      contacts: times.map((timeS) => ({ timeS, foot: 'left' as const, special: false })),
+    });
+    const made = plannedRun(outline([0.5, 0.9, 1.25, 1.6, 1.95, 1.95]), [], null)!;
+    expect(made.steps).toHaveLength(5);
+    expect(plannedCadence(made)).toBeCloseTo(60 / 0.35, 6);
+    expect(plannedRun(outline([1]), [], null)).toBeNull();
+    expect(plannedRun(null, [], null)).toBeNull();
+    // Lengths of another plan than the outline's are not taken.
+    expect(made.steps.every(({ lengthM }) => lengthM === null)).toBe(true);
+  });
+
+  it('is aligned where its times fit: from the first contact on, or from a later one', () => {
+    const numbers = (readings: DeviceReading[]) =>
+      measuredOf(TAPS, readings, plan)!.steps.map(({ n }) => n);
+    expect(numbers(tapped(intervals.slice(1)))).toEqual([2, 3, 4, 5, 6]);
+    expect(numbers(tapped([0.36, 0.3, 0.26]))).toEqual([4, 5, 6]);
+    // More contacts than the plan has are of no step.
+    const more = tapped([0.4, 0.35, 0.35, 0.3, 0.25, 0.25, 0.25]);
+    expect(numbers(more)).toEqual([2, 3, 4, 5, 6, null, null]);
+  });
+
+  it('says step by step what was off, of the run that was last', () => {
+    const slow = tapped([0.44, 0.385, 0.385], 20);
+    const run = measuredOf(TAPS, [...tapped([0.4, 0.35]), ...slow], plan)!;
+    const { per, rows, cadence } = measuredMeans(run);
+    expect(per).toBe('step');
+    expect(rows.map(({ at }) => at)).toEqual([2, 3, 4]);
+    expect(rows[0]).toMatchObject({ plannedSpm: 150, plannedM: 1.1, seenM: null });
+    expect(cadence!.seen / cadence!.planned!).toBeCloseTo(1 / 1.1, 2);
+  });
+
+  it('keeps a step that is slow by plan, and two runs apart that follow close on each other', () => {
+    const waits: PlannedRun = {
+      steps: [0.3, 0.25, 1.4, 0.25, 0.2].map((intervalS) => ({ lengthM: null, intervalS })),
+      steady: null,
+    };
+    const numbers = (readings: DeviceReading[]) =>
+      measuredOf(TAPS, readings, waits)!.steps.map(({ n }) => n);
+    expect(numbers(tapped([0.25, 1.4, 0.25, 0.2]))).toEqual([2, 3, 4, 5]);
+    // The first contact of the second run comes two seconds after the last of the first.
+    const second = tapped([0.25, 1.4], 2.1 + 2.1);
+    expect(numbers([...tapped([0.25, 1.4, 0.25, 0.2]), ...second])).toEqual([2, 3]);
+  });
+
+  it('is one that the server takes, whatever the plan holds: feet nearly together, flights, long waits', () => {
+    const times = [0.3, 0.305, 0.5, 12, 12.2];
+    const contacts = times.map((timeS) => ({ timeS, foot: 'left' as const, special: false }));
+    const ways = [1, 1.2, 12, 30].map((wayM) => ({ wayM }));
+    const odd = plannedRun({ contacts }, ways, null)!;
+    const pod = Array.from({ length: 13 }, (_, atS) => ({ atS, cadenceSpm: 200, speedMps: 7 }));
+    for (const run of [
+      measuredOf(POD, pod, odd)!,
+      measuredOf(TAPS, tapped([0.2, 9, 0.2]), odd)!,
+      measuredOf(TAPS, tapped([0.2, 0.2]), { steps: odd.steps.slice(0, 2), steady: null })!,
+    ]) {
+      const rep = {
+        ...PLAIN_REP,
+        ...NOTHING,
+        id: ID,
+        sessionId: ID,
+        drillSetId: ID,
+        athleteId: ID,
+      };
+      const checked = check(repInput, {
+        ...{ ...rep, movement: 'gaps', set: 1, side: 'own', rep: 1, turn: 1, outcome: 'clean' },
+        ...{ faults: [], device: ID, deviceNo: 1, at: '2031-05-14T10:00:00.000Z', measured: run },
+      });
+      expect(checked.ok ? {} : checked.fields).toEqual({});
+    }
+  });
+
+  it('whatever is tapped, each step is one of the plan in its order, or none', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.19, max: 1.9, noNaN: true }), { minLength: 1, maxLength: 120 }),
+        (some) => {
+          const run = measuredOf(TAPS, tapped(some), { ...plan, steps: plan.steps.slice(0, 4) });
+          if (!run) throw new Error('contacts are steps');
+          expect(run.steps.length).toBeLessThanOrEqual(80);
+          run.steps.forEach(({ n, plannedS, intervalS }, i) => {
+            expect(intervalS).toBeGreaterThan(0);
+            expect(n === null).toBe(plannedS === null);
+            if (i > 0 && n !== null) expect(n).toBe(run.steps[i - 1]!.n! + 1);
+          });
+        },
+      ),
+    );
+  });
+
+  it('is run by a made-up pod with a fault that is found, and by gates of which one is silent', () => {
+    const straight = movementOf('straight-run-up');
+    const body = bodyOf({
+      ...{ hand: 'left', takeoffFoot: 'right', trials: [], heightM: 1.5, legM: null, shoeM: null },
+      readings: [],
+    });
+    const { outline, steps } = variedRun(
+      { name: '', movement: straight, choices: straightStart(straight) },
+      variantFrom('', 'own'),
+      body,
+    );
+    const run = plannedRun(outline, steps, null)!;
+    const total = run.steps.reduce((sum, { lengthM }) => sum + lengthM!, 0);
+    expect(total).toBeCloseTo(outline!.startM!, 6);
+    expect(passedAt(run.steps, total)).toBeCloseTo(outline!.totalTimeS, 6);
+    expect(passedAt(run.steps, total + 1)).toBeNull();
+
+    const said = Array.from({ length: 12 }, (_, i) => ({ atS: i, ...simulatedPod(run, i + 1) }));
+    const { cadence } = measuredMeans(measuredOf({ ...POD, simulated: true }, said, run)!);
+    expect(cadence!.seen).toBeLessThan(cadence!.planned!);
+    expect(said.some(({ cadenceSpm }) => cadenceSpm === 0)).toBe(true);
+
+    const held = Array.from({ length: 60 }, (_, i) => ({ atS: i, ...simulatedPod(STEADY, i + 1) }));
+    expect(
+      courseSuggestions(movement, measuredOf(POD, held, STEADY)!).map(({ fault }) => fault.code),
+    ).toEqual(['drops-back']);
+
+    const timed = (n: number) =>
+      simulatedPass(run, n).flatMap(({ distanceM, timeS }) =>
+        timeS === null ? [] : [{ distanceM, timeS }],
+      );
+    expect(timed(3)).toHaveLength(timed(1).length - 1);
+    expect(
+      courseSuggestions(straight, gatesMeasured(timed(1), run, true)).map(({ figure }) => figure),
+    ).toEqual(['slowed']);
+    const table = readTable(simulatedGates(run))!;
+    expect(readGates(table, guessGates(table.heads), 'since')).toMatchObject({
+      ok: true,
+      silent: [10],
+    });
+  });
+});
+
+describe('gates beside the track', () => {
+  it('are read as they are typed, a stroke for a beam that nobody broke', () => {
+    const splits = (at: string, times: string) => {
+      const read = readPasses(at, times);
+      return read.ok ? read.splits.map(({ distanceM, timeS }) => [distanceM, timeS]) : read.why;
+    };
+    expect(splits('5 10 20', '1,31 - 3,40')).toEqual([
+      [5, 1.31],
+      [20, 3.4],
+    ]);
+    expect(splits('5, 10, 20', '1.31, 2.05')).toEqual([
+      [5, 1.31],
+      [10, 2.05],
+    ]);
+    expect(splits('5 10', '')).toEqual([]);
+    expect(splits('5 10', '1 2 3')).toBe('3 times, but 2 gates.');
+    expect(splits('5 10', '99999')).toMatch(/times in seconds/);
+    expect(splits('five', '1')).toMatch(/where the gates stand/);
+    expect(splits('5 10', 'soon')).toMatch(/times in seconds/);
+  });
+
+  it('come to stretches beside the plan, or to the gate that cannot be', () => {
+    const even: PlannedRun = {
+      steps: Array.from({ length: 10 }, () => ({ lengthM: 2, intervalS: 0.25 })),
+      steady: null,
+    };
+    const at = (distanceM: number, timeS: number) => ({ distanceM, timeS });
+    const run = gatesMeasured([at(16, 2.2), at(8, 1), at(30, 4)], even, false);
+    const { rows, speed } = measuredMeans(run);
+    expect(rows.map((row) => Math.round(row.at))).toEqual([8, 16, 30]);
+    expect(rows.map(({ plannedMps }) => plannedMps)).toEqual([8, 8, null]);
+    expect(speed).toMatchObject({ planned: 8 });
+    const through =
+      (...splits: { distanceM: number; timeS: number }[]) =>
+      () =>
+        gatesMeasured(splits, even, false);
+    expect(through(at(5, 1), at(5, 2))).toThrow('gate 2: two stand at 5 m');
+    expect(through(at(5, 1), at(10, 0.9))).toThrow('gate 2');
+    expect(through(at(100, 1))).toThrow('gate 1: nobody is at 100 m');
   });
 });
 
@@ -140,28 +372,35 @@ describe('what a steady run is held at', () => {
       ],
     });
     const week = { baselineSpm: null, increasePct: 6, weeks: 6, week: 6, speedMps: 3 };
-    expect(steadyTarget(movement, week, body)).toBe(178);
-    expect(steadyTarget(movement, { ...week, week: 0 }, body)).toBe(168);
+    expect(steadyTarget(movement, week, body)).toEqual({ cadenceSpm: 178, speedMps: 3 });
+    expect(steadyTarget(movement, { ...week, week: 0 }, body)?.cadenceSpm).toBe(168);
     expect(steadyTarget(movementOf('give-ground'), undefined, body)).toBeNull();
   });
 });
 
 describe('steady runs by week', () => {
   it('lie in weeks from Monday on, with the minutes in their band', () => {
-    const run = (takenOn: string, targetSpm: number | null, minutesSpm: number[]) => ({
-      takenOn,
-      targetSpm,
-      minutesSpm,
-    });
+    const run = (
+      takenOn: string,
+      targetSpm: number | null,
+      minutesSpm: number[],
+      minutesMps: (number | null)[] | null = null,
+    ) => ({ takenOn, targetSpm, minutesSpm, minutesMps });
     expect(
       steadyWeeks([
         run('2031-05-11', 170, [170, 150]),
         run('2031-05-05', null, [160]),
-        run('2031-05-12', 174, [174]),
+        run('2031-05-12', 174, [174, 180], [2.9, null]),
       ]),
     ).toEqual([
-      { from: '2031-05-05', targetSpm: 170, meanSpm: 160, minutes: 3, inBand: 1 },
-      { from: '2031-05-12', targetSpm: 174, meanSpm: 174, minutes: 1, inBand: 1 },
+      {
+        ...{ from: '2031-05-05', targetSpm: 170, meanSpm: 160, minutes: 3, inBand: 1 },
+        ...{ meanMps: null, stepM: null },
+      },
+      {
+        ...{ from: '2031-05-12', targetSpm: 174, meanSpm: 177, minutes: 2, inBand: 1 },
+        ...{ meanMps: 2.9, stepM: 1 },
+      },
     ]);
   });
 });

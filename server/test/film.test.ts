@@ -1,10 +1,11 @@
 import { v7 as uuid } from 'uuid';
-import type { OwnView } from '@gravek/contract';
+import type { MeasuredReps, MeasuredRun, OwnView, RepReceipt } from '@gravek/contract';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   anApproach,
   anAthlete,
+  aRep,
   aReview,
   coachIn,
   furnish,
@@ -111,6 +112,90 @@ describe('a film held against a plan', () => {
     const ids = [...first.items, ...second.items].map(({ id }) => id);
     expect(new Set(ids).size).toBe(106);
     await people.get('/reviews?after=rubbish').expect(422);
+  });
+});
+
+describe('what was measured of reps', () => {
+  const course = (minutes: number, spm: number, plannedSpm: number | null = 174) =>
+    Array.from({ length: minutes }, (_, i) => ({
+      ...{ atS: 60 * i, cadenceSpm: spm, speedMps: 3, plannedSpm, plannedMps: null },
+    }));
+  const steady = (simulated: boolean, minutes = 10, spm = 172): MeasuredRun => ({
+    ...{ by: 'pod', simulated, steps: [], perMinute: true, course: course(minutes, spm) },
+  });
+  const measuredOf = async (athleteId: string): Promise<MeasuredReps> =>
+    (await coach.get(`/athletes/${athleteId}/measured`).expect(200)).body as MeasuredReps;
+
+  it('is there newest first, beside its plan; what was taken back is not, and what was made up is no steady run', async () => {
+    const { athlete, session } = await furnish(coach);
+    // As a phone of the version before says it.
+    const old = {
+      by: 'taps',
+      simulated: false,
+      steps: [{ lengthM: null, intervalS: 0.3 }],
+      course: [],
+    };
+    const rows = [
+      aRep(session, { rep: 1, turn: 1, measured: old as never }),
+      aRep(session, { rep: 2, turn: 2, measured: steady(false), at: '2031-05-14T10:01:00.000Z' }),
+      aRep(session, { rep: 3, turn: 3, measured: steady(true), at: '2031-05-14T10:02:00.000Z' }),
+      aRep(session, { rep: 4, turn: 4, measured: steady(false), at: '2031-05-14T10:03:00.000Z' }),
+      aRep(session, { rep: 5, turn: 5 }),
+    ];
+    await coach.post('/reps', { reps: rows }).expect(200);
+    const gone = aRep(session, { rep: 4, turn: 4, outcome: 'void', voids: rows[3]!.id });
+    await coach.post('/reps', { reps: [gone] }).expect(200);
+    const { items, steady: weeks } = await measuredOf(athlete.id);
+    expect(items.map(({ rep }) => rep)).toEqual([3, 2, 1]);
+    expect(items[2]).toMatchObject({
+      date: session.date,
+      measured: {
+        perMinute: false,
+        steps: [{ n: null, intervalS: 0.3, plannedM: null, plannedS: null }],
+      },
+    });
+    expect(weeks).toEqual([
+      {
+        takenOn: session.date,
+        targetSpm: 174,
+        minutesSpm: Array<number>(10).fill(172),
+        minutesMps: Array<number>(10).fill(3),
+      },
+    ]);
+  });
+
+  it('is thirty of them at most, and of steady runs a season, however many were measured', async () => {
+    const { athlete, session } = await furnish(coach);
+    const reps = Array.from({ length: 90 }, (_, i) =>
+      aRep(session, {
+        set: 1 + (i % 3),
+        rep: 1 + Math.floor(i / 3),
+        turn: i + 1,
+        measured: steady(false, 3),
+      }),
+    );
+    await coach.post('/reps', { reps }).expect(200);
+    const { items, steady: weeks } = await measuredOf(athlete.id);
+    expect([items.length, weeks.length]).toEqual([30, 90]);
+    const nobody = anAthlete();
+    await coach.post('/athletes', nobody).expect(200);
+    expect(await measuredOf(nobody.id)).toEqual({ items: [], steady: [] });
+    await coach.get(`/athletes/${uuid()}/measured`).expect(404);
+  });
+
+  it('is refused where it cannot be, rep by rep', async () => {
+    const { session } = await furnish(coach);
+    const bad = (measured: object) => aRep(session, { measured: measured as MeasuredRun });
+    const sent = [
+      bad({ ...steady(false), by: 'guess' }),
+      bad({ ...steady(false), course: course(181, 172) }),
+      bad({ ...steady(false), course: [{ ...course(1, 172)[0], plannedSpm: 'fast' }] }),
+      bad({ ...steady(false), steps: [{ n: 0, lengthM: 1, intervalS: 0.3 }] }),
+      aRep(session, { rep: 2, turn: 2, measured: steady(false, 180) }),
+    ];
+    const receipt = (await coach.post('/reps', { reps: sent }).expect(200)).body as RepReceipt;
+    expect(receipt.stored.map(({ id }) => id)).toEqual([sent[4]!.id]);
+    expect(receipt.refused).toHaveLength(4);
   });
 });
 

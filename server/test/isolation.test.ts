@@ -210,6 +210,7 @@ const reaching = (): Record<string, Try> => ({
       reason: 'seen',
     },
   },
+  'get /athletes/:id/measured': { path: `/athletes/${own.athlete.id}/measured` },
   'get /athletes/:id/own-link': { path: `/athletes/${own.athlete.id}/own-link` },
   'post /athletes/:id/own-link': {
     path: `/athletes/${own.athlete.id}/own-link`,

@@ -7,6 +7,7 @@ import { expect, it } from 'vitest';
 import * as foundation from '../src/database/migrations/0001_foundation';
 import * as movements from '../src/database/migrations/0002_movements';
 import * as readings from '../src/database/migrations/0003_readings';
+import * as beside from '../src/database/migrations/0018_beside';
 import { approaches, summaries } from '../src/approaches/queries';
 import { connect, inClub } from '../src/database/connect';
 import { migrate } from '../src/database/migrate';
@@ -46,7 +47,7 @@ it('plans that were saved before pins and paths go on, with nothing pinned and e
     await sql`insert into athlete (club_id, id, name, squad, hand, takeoff_foot)
       values (${club}, ${athlete}, 'Somebody', 'Squad', 'left', 'left')`.execute(db);
 
-    expect(await migrate(ownerUrl)).toBe(15);
+    expect(await migrate(ownerUrl)).toBe(16);
     expect(await migrate(ownerUrl)).toBe(0);
     const { rows } = await sql<{ id: string; choices: Record<string, unknown> }>`
       select id, choices from approach`.execute(db);
@@ -141,7 +142,7 @@ it('reps and plans that were kept before say from then on what they are, and are
     await rep(2, 'other', 'clean');
     await rep(3, 'own', 'void', await rep(3, 'own', 'clean'));
 
-    expect(await migrate(ownerUrl)).toBe(14);
+    expect(await migrate(ownerUrl)).toBe(15);
     const { rows } = await sql<Record<string, unknown>>`
       select movement, part, turn, speed_pct, device_no, arrival, outcome from rep order by arrival`.execute(
       db,
@@ -203,6 +204,54 @@ it('reps and plans that were kept before say from then on what they are, and are
       expect(kept.choices).toMatchObject({ cadence: { baselineSpm: null, weeks: 6 } });
     });
     await app.db.destroy();
+  } finally {
+    await db.destroy();
+  }
+});
+
+it('what was measured before plans were kept with it says nothing of a plan', async () => {
+  const { ownerUrl } = await emptyDatabase();
+  const db = new Kysely<unknown>({
+    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: ownerUrl, max: 1 }) }),
+  });
+  try {
+    await migrate(ownerUrl);
+    await sql`drop index rep_measured, rep_steady`.execute(db);
+    const [club, athlete, session, set] = Array.from({ length: 4 }, () => uuid());
+    await sql`select set_config('gravek.club', ${club}, false)`.execute(db);
+    await sql`insert into club (id, name, unit, cue_school, time_zone)
+      values (${club}, 'Before', 'metric', 'root-cause', 'UTC')`.execute(db);
+    await sql`insert into athlete (club_id, id, name, squad, hand, takeoff_foot)
+      values (${club}, ${athlete}, 'Somebody', 'Squad', 'left', 'left')`.execute(db);
+    await sql`insert into session (club_id, id, day, title) values (${club}, ${session}, '2031-05-01', 'S')`.execute(
+      db,
+    );
+    await sql`alter table rep drop constraint rep_club_id_drill_set_id_fkey`.execute(db);
+    const measured = {
+      ...{ by: 'pod', simulated: false, steps: [{ lengthM: 1.2, intervalS: 0.3 }] },
+      course: [1, 2].map((atS) => ({ atS, cadenceSpm: 170, speedMps: null })),
+    };
+    for (const [n, own] of [measured, { ...measured, steps: [], course: [] }, null].entries()) {
+      await sql`insert into rep (club_id, id, session_id, drill_set_id, athlete_id, set_no, side, rep_no, outcome, at,
+          movement, turn, device, device_no, arrival, measured)
+        values (${club}, ${uuid()}, ${session}, ${set}, ${athlete}, 1, 'own', ${n + 1}, 'clean', now(),
+          'gaps', ${n + 1}, ${uuid()}, 1, ${n + 1}, ${own && JSON.stringify(own)}::jsonb)`.execute(
+        db,
+      );
+    }
+    await beside.up(db);
+    const { rows } = await sql<{ measured: unknown }>`
+      select measured from rep order by rep_no`.execute(db);
+    expect(rows.map((row) => row.measured)).toEqual([
+      {
+        ...measured,
+        perMinute: false,
+        steps: [{ lengthM: 1.2, intervalS: 0.3, n: null, plannedM: null, plannedS: null }],
+        course: measured.course.map((one) => ({ ...one, plannedSpm: null, plannedMps: null })),
+      },
+      { ...measured, perMinute: false, steps: [], course: [] },
+      null,
+    ]);
   } finally {
     await db.destroy();
   }

@@ -9,7 +9,7 @@ import { cuesOn } from '../src/faults/cues';
 import { ledgerOf } from '../src/faults/ledger';
 import { faultsOf, squadFaults } from '../src/faults/queries';
 import { countNew } from '../src/reps/countNew';
-import { repsOf } from '../src/reps/queries';
+import { measuredReps, repsOf } from '../src/reps/queries';
 import { storeReps } from '../src/reps/store';
 import { runBundle } from '../src/sessions/bundle';
 import { session, sessions } from '../src/sessions/queries';
@@ -42,6 +42,16 @@ beforeAll(async () => {
   stage = await openStage();
   short = await filledClub(SHORT);
   long = await filledClub(LONG);
+  // A pod has measured every fourth of them, and none of them was a steady run.
+  const measured = {
+    ...{ by: 'pod', simulated: false, perMinute: false, steps: [] },
+    course: [0, 1, 2].map((atS) => ({
+      ...{ atS, cadenceSpm: 231, speedMps: 7.1, plannedSpm: 240, plannedMps: null },
+    })),
+  };
+  await sql`update rep set measured = ${JSON.stringify(measured)}::jsonb where turn % 4 = 0`.execute(
+    stage.owner,
+  );
   await sql`analyze`.execute(stage.owner);
   watched = new Kysely<Tables>({
     dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: stage.appUrl, max: 1 }) }),
@@ -132,6 +142,11 @@ const PLACES: [string, (club: Club) => (trx: Trx) => Promise<unknown>, 'flat' | 
   [
     'a week of sessions',
     () => (trx) => sessions(trx, { from: '2031-05-08', to: LAST_DAY }),
+    'flat',
+  ],
+  [
+    'what was measured of an athlete',
+    (club) => (trx) => measuredReps(trx, newest(club).athleteIds[0]!),
     'flat',
   ],
   ['the list of approaches', () => (trx) => summaries(trx, { after: null, limit: 101 }), 'flat'],

@@ -9,6 +9,12 @@ import type {
 import type { Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
+import { notFound } from '../http/problem';
+
+export const mustAthlete = async (trx: Trx, id: string): Promise<void> => {
+  const there = await trx.selectFrom('athlete').select('id').where('id', '=', id).execute();
+  if (there.length === 0) throw notFound('athlete');
+};
 
 export const athleteColumns = (fields: AthleteFields) => ({
   name: fields.name,

@@ -20,6 +20,7 @@ import * as together from './migrations/0014_together';
 import * as rungs from './migrations/0015_rungs';
 import * as restored from './migrations/0016_restored';
 import * as watching from './migrations/0017_watching';
+import * as beside from './migrations/0018_beside';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -40,6 +41,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0015_rungs': rungs,
   '0016_restored': restored,
   '0017_watching': watching,
+  '0018_beside': beside,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

@@ -1,18 +1,13 @@
 import { cueChoiceInput, rungChoiceInput } from '@gravek/contract';
-import type { Trx } from '../database/connect';
 import { isDay } from '@gravek/core';
-import { badInput, notFound } from '../http/problem';
+import { badInput } from '../http/problem';
+import { mustAthlete } from '../athletes/queries';
 import { route } from '../http/route';
 import { causesIn } from './causes';
 import { cuesOn } from './cues';
 import { ledgerOf } from './ledger';
 import { chooseRung } from './rungs';
 import { chooseCue, clubNow, faultsOf, squadFaults } from './queries';
-
-const mustAthlete = async (trx: Trx, id: string): Promise<void> => {
-  const there = await trx.selectFrom('athlete').select('id').where('id', '=', id).execute();
-  if (there.length === 0) throw notFound('athlete');
-};
 
 export const faultRoutes = [
   route({

@@ -1,5 +1,6 @@
 import { countReps, watchedTwice, type CountedRow, type RepCount } from '@gravek/core';
-import type { Rep, StoredRep } from '@gravek/contract';
+import type { MeasuredReps, Rep, StoredRep } from '@gravek/contract';
+import { steadyRunOf } from '@gravek/library';
 import { sql, type Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
@@ -92,6 +93,57 @@ export const repsOfAthlete = async (trx: Trx, athleteId: string): Promise<Stored
       .orderBy('arrival')
       .execute()
   ).map(asRep);
+
+/** Measured reps of an athlete that are shown, and steady runs that the weeks are made of. */
+const MOST_MEASURED = 30;
+const MOST_STEADY = 90;
+
+/** What was measured of an athlete's reps that stand, the newest first. */
+export const measuredReps = async (trx: Trx, athleteId: string): Promise<MeasuredReps> => {
+  const measured = trx
+    .selectFrom('rep')
+    .innerJoin('session', 'session.id', 'rep.session_id')
+    .where('rep.athlete_id', '=', athleteId)
+    .where('rep.measured', 'is not', null)
+    .where((eb) =>
+      eb.not(
+        eb.exists(
+          eb
+            .selectFrom('rep as void')
+            .select('void.id')
+            .whereRef('void.club_id', '=', 'rep.club_id')
+            .whereRef('void.voids', '=', 'rep.id'),
+        ),
+      ),
+    )
+    .select(['rep.id', 'rep.measured', 'session.day as date'])
+    .orderBy('rep.at', 'desc')
+    .orderBy('rep.id', 'desc');
+  const rows = await measured
+    .select(['rep.session_id', 'rep.movement', 'rep.side', 'rep.set_no', 'rep.rep_no'])
+    .limit(MOST_MEASURED)
+    .execute();
+  const steady = await measured
+    .where(sql<boolean>`(rep.measured ->> 'perMinute')::boolean`)
+    .limit(MOST_STEADY)
+    .execute();
+  return {
+    items: rows.map((row) => ({
+      id: row.id,
+      sessionId: row.session_id,
+      date: row.date,
+      movement: row.movement,
+      side: row.side,
+      set: row.set_no,
+      rep: row.rep_no,
+      measured: row.measured!,
+    })),
+    steady: steady.flatMap(({ date, measured: own }) => {
+      const run = steadyRunOf(own!);
+      return run ? [{ takenOn: date, ...run }] : [];
+    }),
+  };
+};
 
 /** A rep as its row, but for its number. */
 export const repColumns = (rep: Rep, loggedBy: string | null) => ({

@@ -1,7 +1,8 @@
 import { repBatch, type LogPage } from '@gravek/contract';
+import { mustAthlete } from '../athletes/queries';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
-import { repsOf } from './queries';
+import { measuredReps, repsOf } from './queries';
 import { storeReps } from './store';
 
 const PAGE = 500;
@@ -37,6 +38,15 @@ export const repRoutes = [
       if (there.length === 0) throw notFound('session');
       const rows = await repsOf(trx, id, { after: Number(after), limit: PAGE + 1 });
       return { items: rows.slice(0, PAGE), more: rows.length > PAGE };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/athletes/:id/measured',
+    access: 'assistant',
+    run: async ({ trx, params }) => {
+      await mustAthlete(trx, params.id!);
+      return measuredReps(trx, params.id!);
     },
   }),
 ];

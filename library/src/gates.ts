@@ -1,0 +1,95 @@
+import type { MeasuredRun } from '@gravek/contract';
+import type { PlannedRun } from './measuredRun';
+import type { Split } from './recorded';
+
+/**
+ * When a plan passes a gate, seconds from its start.
+ *
+ * @param distanceM from the start, along the run
+ * @returns null beyond its end, or where its lengths are not known
+ */
+export const passedAt = (steps: PlannedRun['steps'], distanceM: number): number | null => {
+  let [wayM, timeS] = [0, 0];
+  for (const { lengthM, intervalS } of steps) {
+    if (lengthM === null) return null;
+    if (wayM + lengthM >= distanceM - 1e-9) {
+      const part = lengthM > 0 ? Math.min(1, Math.max(0, (distanceM - wayM) / lengthM)) : 1;
+      return timeS + part * intervalS;
+    }
+    wayM += lengthM;
+    timeS += intervalS;
+  }
+  return null;
+};
+
+/** Nobody passes from gate to gate faster than this, metres a second. */
+const MOST_MPS = 12.5;
+
+/**
+ * What gates measured of a run, stretch by stretch, beside its plan.
+ *
+ * @param splits times at gates since the start, in any order
+ * @throws {RangeError} naming the gate that cannot be: two at one place, times that do not rise
+ */
+export const gatesMeasured = (
+  splits: readonly Split[],
+  plan: PlannedRun | null,
+  simulated: boolean,
+): MeasuredRun => {
+  const sorted = [...splits].sort((a, b) => a.distanceM - b.distanceM);
+  const course = sorted.map(({ distanceM, timeS }, i) => {
+    const before = sorted[i - 1] ?? { distanceM: 0, timeS: 0 };
+    const [wayM, forS] = [distanceM - before.distanceM, timeS - before.timeS];
+    if (!(wayM > 0)) throw new RangeError(`gate ${i + 1}: two stand at ${distanceM} m`);
+    if (!(forS > 0) || wayM / forS > MOST_MPS)
+      throw new RangeError(`gate ${i + 1}: nobody is at ${distanceM} m after ${timeS} s`);
+    const [from, to] = plan
+      ? [passedAt(plan.steps, before.distanceM), passedAt(plan.steps, distanceM)]
+      : [null, null];
+    return {
+      atS: Number(timeS.toFixed(3)),
+      cadenceSpm: null,
+      speedMps: Number((wayM / forS).toFixed(3)),
+      plannedSpm: null,
+      plannedMps: from === null || to === null ? null : Number((wayM / (to - from)).toFixed(3)),
+    };
+  });
+  return { by: 'gates', simulated, steps: [], perMinute: false, course };
+};
+
+/** No run through gates takes longer. */
+const LONGEST_S = 600;
+
+const SILENT = /^[-–—]$/;
+
+const figures = (text: string): (number | null)[] =>
+  text
+    .trim()
+    .split(/\s*;\s*|,?\s+/)
+    .filter(Boolean)
+    .map((one) =>
+      SILENT.test(one) ? null : /^\d+([.,]\d*)?$/.test(one) ? Number(one.replace(',', '.')) : NaN,
+    );
+
+/**
+ * Gates as they are typed beside the track: where they stand, and the times of a run, a stroke for a beam
+ * that nobody broke. Fewer times than gates are a run that is not over.
+ *
+ * @example readPasses('5 10 20', '1,31 - 3,40') // two splits, at 5 m and at 20 m
+ */
+export const readPasses = (
+  distances: string,
+  times: string,
+): { ok: true; splits: Split[] } | { ok: false; why: string } => {
+  const [at, timed] = [figures(distances), figures(times)];
+  if (at.length === 0 || at.some((one) => one === null || !(one > 0 && one <= 400)))
+    return { ok: false, why: 'Write where the gates stand in metres, such as 5 10 20.' };
+  if (timed.some((one) => one !== null && !(one <= LONGEST_S)))
+    return { ok: false, why: 'Write the times in seconds, such as 1.31 2.05, a stroke for none.' };
+  if (timed.length > at.length)
+    return { ok: false, why: `${timed.length} times, but ${at.length} gates.` };
+  return {
+    ok: true,
+    splits: timed.flatMap((timeS, i) => (timeS === null ? [] : [{ distanceM: at[i]!, timeS }])),
+  };
+};
