@@ -12,6 +12,7 @@ import type {
   Door,
   Ledger,
   Me,
+  MeasuredReps,
   Member,
   Needs,
   OutdatedPlan,
@@ -239,6 +240,13 @@ export const useFilms = () =>
 
 export const useFilm = (id: string) =>
   useQuery({ queryKey: ['films', id], queryFn: () => api.get<Review>(`/reviews/${id}`) });
+
+/** What was measured of an athlete's reps. */
+export const useMeasured = (athleteId: string) =>
+  useQuery({
+    queryKey: ['log', 'measured', athleteId],
+    queryFn: () => api.get<MeasuredReps>(`/athletes/${athleteId}/measured`),
+  });
 
 export const useMembers = () =>
   useQuery({ queryKey: ['club', 'members'], queryFn: () => api.get<Member[]>('/members') });

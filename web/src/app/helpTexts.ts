@@ -72,6 +72,7 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         ['Measured steps lie within', 'how near the curve is to what was measured'],
         ['Rate', 'in how many of a hundred reps a fault shows; the band holds 9 in 10'],
         ['Rung', 'how far up the ladder of the movement; a coach may say otherwise'],
+        ['In the band', 'within 3 % of the cadence that is planned'],
         ['What brings about what', 'how far the club’s own reps bear the causes out'],
       ],
       keys: [],
@@ -175,6 +176,7 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         ['A name', 'tapped: up next, out for today, or in again'],
         ['Pain', 'stops whoever is up; nothing until somebody has cleared it'],
         ['waiting', 'reps on this phone that the server has not taken yet'],
+        ['Measure it', 'a pod, the phone, taps, the microphone or gates beside the plan'],
       ],
       keys: [
         ['C, R, S', 'clean, redo, skip'],

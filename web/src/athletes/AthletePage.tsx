@@ -13,7 +13,9 @@ import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { FootWord } from '../drawing/FootPrint';
 import { LedgerPanel } from '../faults/LedgerPanel';
+import { MeasuredRuns } from '../measuring/MeasuredRuns';
 import { Readings } from '../measuring/Readings';
+import { SteadyWeeks } from '../measuring/SteadyWeeks';
 import { AthleteForm } from './AthleteForm';
 import { OwnLink } from './OwnLink';
 import { TrialForm } from './TrialForm';
@@ -194,10 +196,12 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
         <div className="stack">
           <Steps athlete={athlete} onMeasure={() => setOpen('trial')} />
           <Readings athlete={athlete} style={style} />
+          <SteadyWeeks athlete={athlete} style={style} />
         </div>
         <div className="stack">
           <Restrictions athlete={athlete} />
           <Plans athlete={athlete} />
+          <MeasuredRuns athlete={athlete} style={style} />
           {mayPlan && <OwnLink athlete={athlete} />}
         </div>
       </div>

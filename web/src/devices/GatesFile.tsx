@@ -1,40 +1,100 @@
-import { bodyOf, fitSprint, modelCadenceSpm, modelLengthM, seeded } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
-import { guessGates, readGates, readTable, type GateColumn } from '@gravek/library';
+import { bodyOf, fitSprint, modelCadenceSpm, modelLengthM, variantFrom } from '@gravek/core';
+import type { Athlete, MeasuredRun, Movement } from '@gravek/contract';
+import {
+  courseSuggestions,
+  gatesMeasured,
+  guessGates,
+  measuredMeans,
+  plannedRun,
+  readGates,
+  readTable,
+  simulatedGates,
+  variedRun,
+  type GateColumn,
+  type PlannedRun,
+} from '@gravek/library';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../api/client';
-import { useWrite } from '../api/queries';
+import { useApproach, useAthletePlans, useWrite } from '../api/queries';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { FileButton } from '../controls/FileButton';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
+import { useCatalogue } from '../movements/useCatalogue';
+import { measuredWords } from './words';
 
 const NAMES = { distance: 'Distance, m', time: 'Time' } as const;
 const FILE_MAX = 1_000_000;
 
-const GATES_M = [5, 10, 20, 30];
+/** Steps of a start that nobody has planned. */
+const BUILD_UP = 24;
 
-/** Gates that are made up: this athlete's own build-up runs through them, each a hundredth off at most. */
-const simulatedGates = (athlete: Athlete): string => {
+/** The athlete's own build-up, where no plan is chosen. */
+const buildUp = (athlete: Athlete): PlannedRun => {
   const { model } = bodyOf(athlete);
-  const random = seeded(29);
-  const rows = GATES_M.map((distanceM) => {
-    let [wayM, timeS] = [0, 0];
-    for (let k = 1; wayM < distanceM; k += 1) {
-      const lengthM = modelLengthM(model, k);
-      const part = Math.min(1, (distanceM - wayM) / lengthM);
-      wayM += lengthM * part;
-      timeS += (part * 60) / modelCadenceSpm(model, k);
-    }
-    return `${distanceM};${(timeS + 0.02 * (random() - 0.5)).toFixed(3).replace('.', ',')}`;
-  });
-  return ['distance;time', '0;0,000', ...rows].join('\n');
+  return {
+    steps: Array.from({ length: BUILD_UP }, (_, i) => ({
+      lengthM: modelLengthM(model, i + 1),
+      intervalS: 60 / modelCadenceSpm(model, i + 1),
+    })),
+    steady: null,
+  };
+};
+
+/** A plan as this athlete runs it; null while it is not known, or where it cannot be run. */
+const usePlanned = (
+  athlete: Athlete,
+  approachId: string,
+): { run: PlannedRun; movement: Movement } | null => {
+  const approach = useApproach(approachId || undefined).data;
+  const catalogue = useCatalogue();
+  if (!approach || !catalogue.ready) return null;
+  const movement = catalogue.of(approach.movement);
+  const { outline, steps } = variedRun(
+    { name: approach.name, movement, choices: approach.choices },
+    variantFrom('', 'own'),
+    bodyOf(athlete),
+  );
+  const run = plannedRun(outline, steps, null);
+  return run && { run, movement };
+};
+
+/** A run through gates stretch by stretch beside its plan, and what it speaks for. */
+const Beside = ({ measured, movement }: { measured: MeasuredRun; movement: Movement }) => {
+  const { rows } = measuredMeans(measured);
+  return (
+    <div className="table-scroll" tabIndex={0} role="group" aria-label="Beside the plan">
+      <table className="grid-table small-text">
+        <thead>
+          <tr>
+            <th>Up to</th>
+            <th className="num">Planned, m/s</th>
+            <th className="num">Run, m/s</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ at, seenMps, plannedMps }) => (
+            <tr key={at}>
+              <td>{Number(at.toFixed(1))} m</td>
+              <td className="num">{plannedMps?.toFixed(2) ?? 'past its end'}</td>
+              <td className="num">{seenMps?.toFixed(2)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {courseSuggestions(movement, measured).map((found) => (
+        <p key={found.fault.code} className="mb-0 mt-1 small-text">
+          <strong>{found.fault.name}</strong>: {measuredWords(found)}. Look for it in the next reps.
+        </p>
+      ))}
+    </div>
+  );
 };
 
 /** Times from gates: pasted, or from a file, with columns matched; kept as a sprint test. */
@@ -49,18 +109,28 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
     (body: object) => api.post(`/athletes/${athlete.id}/readings`, body),
     'athletes',
   );
+  const plans = useAthletePlans(athlete.id).data ?? [];
+  const [planId, setPlanId] = useState('');
+  const planned = usePlanned(athlete, planId);
   const table = text.trim() === '' ? null : readTable(text);
   const columns = chosen ?? (table ? guessGates(table.heads) : []);
   const read = table ? readGates(table, columns, clock) : null;
+  const simulated = table?.heads.some((head) => /^simulated/i.test(head)) ?? false;
   let result: string | null = null;
   let wrong: string | null = null;
+  let measured: MeasuredRun | null = null;
   if (text.trim() !== '' && !table)
     wrong = 'There is no table in this: a row of heads, then a row a gate.';
   if (read && !read.ok) wrong = read.why;
   if (read?.ok) {
     try {
       const fit = fitSprint(read.splits);
-      result = `Top speed ${fit.topSpeedMps.toFixed(2)} m/s, time constant ${fit.tauS.toFixed(2)} s.`;
+      measured = planned && gatesMeasured(read.splits, planned.run, simulated);
+      result = `Top speed ${fit.topSpeedMps.toFixed(2)} m/s, time constant ${fit.tauS.toFixed(2)} s.${
+        read.silent.length > 0
+          ? ` No time came from the gate at ${read.silent.join(' and ')} m: it is left out.`
+          : ''
+      }`;
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       wrong =
@@ -75,7 +145,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
         athleteId: athlete.id,
         takenOn: today,
         source: 'device',
-        note: text === simulatedGates(athlete) ? 'Simulated gates' : 'From gates',
+        note: 'From gates',
         reading: { kind: 'sprint', splits: read.splits },
       });
       discard('');
@@ -123,7 +193,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
             size="sm"
             variant="outline-dark"
             onClick={() => {
-              setText(simulatedGates(athlete));
+              setText(simulatedGates(planned?.run ?? buildUp(athlete)));
               setChosen(null);
             }}
           >
@@ -168,13 +238,35 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
             onChoose={setClock}
           />
         )}
+        {plans.length > 0 && (
+          <Field label="Held against">
+            <Form.Select
+              size="sm"
+              value={planId}
+              onChange={(event) => setPlanId(event.target.value)}
+            >
+              <option value="">no plan</option>
+              {plans.map((plan) => (
+                <option key={plan.id} value={plan.id}>
+                  {plan.name}
+                </option>
+              ))}
+            </Form.Select>
+          </Field>
+        )}
         {result && <p className="mb-0">{result}</p>}
+        {measured && planned && <Beside measured={measured} movement={planned.movement} />}
+        {simulated && (
+          <p className="note small-text mb-0">
+            These times are made up, to try it out: they are not kept among an athlete’s tests.
+          </p>
+        )}
         {(problem ?? wrong) && (
           <div className="note note-wrong" role="alert">
             {problem ?? wrong}
           </div>
         )}
-        <Button disabled={!result || write.isPending} onClick={() => void save()}>
+        <Button disabled={!result || simulated || write.isPending} onClick={() => void save()}>
           Keep these times
         </Button>
       </Modal.Body>

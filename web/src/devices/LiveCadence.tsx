@@ -1,20 +1,50 @@
 import type { Movement } from '@gravek/contract';
-import { isInBand, minutesOf } from '@gravek/core';
-import { courseSuggestions, isSteady, runPart } from '@gravek/library';
+import { isInBand } from '@gravek/core';
+import {
+  courseSuggestions,
+  measuredMeans,
+  plannedCadence,
+  runsFrom,
+  type PlannedRun,
+} from '@gravek/library';
+import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
+import { useDraft } from '../controls/draft';
+import { MeasuredChart } from '../drawing/MeasuredChart';
 import { bluetoothPod } from './bluetoothPod';
+import type { Connect, Device } from './device';
 import { FollowingBeat } from './FollowingBeat';
+import { GateTimes } from './GateTimes';
+import { microphone } from './microphone';
 import { phoneMotion } from './phoneMotion';
-import { simulatedPod } from './simulatedPod';
+import { madeUpGates, madeUpPod, typedGates } from './simulated';
 import { tap, taps } from './taps';
-import { connect, courseNow, disconnect, useDevice } from './useDevice';
+import {
+  connect,
+  courseNow,
+  disconnect,
+  isUp,
+  measuredNow,
+  measures,
+  useDevice,
+  wearBy,
+  type Wearer,
+} from './useDevice';
+import { measuredWords } from './words';
+
+/** Rows under which there is nothing to draw. */
+const DRAWN_FROM = 2;
 
 /** What did not come as it should, in words. */
-const troubles = ({ doubled, late, impossible, gaps }: ReturnType<typeof courseNow>): string[] => [
+const troubles = (
+  { doubled, late, impossible, gaps }: ReturnType<typeof courseNow>,
+  device: Device | null,
+): string[] => [
   ...(impossible > 0 ? [`${impossible} that nobody runs (other units?) left out`] : []),
   ...(doubled > 0 ? [`${doubled} sent twice`] : []),
   ...(late > 0 ? [`${late} came late`] : []),
-  ...(gaps.length > 0
+  // Between reps no foot lands: a device that tells contacts is silent then.
+  ...(gaps.length > 0 && !device?.contacts
     ? [`silent for ${Math.round(gaps.reduce((sum, gap) => sum + gap.toS - gap.fromS, 0))} s`]
     : []),
 ];
@@ -36,94 +66,152 @@ export const MeasureButton = () => {
   );
 };
 
-/** Cadence as it is run, against the plan, large enough for an arm's length; and what it speaks for. */
+/** Which device is to measure. */
+const Choice = ({
+  plan,
+  gatesAt,
+  who,
+}: {
+  plan: PlannedRun | null;
+  gatesAt: string;
+  who: Wearer;
+}) => {
+  const { is, problem } = useDevice();
+  const known = plan?.steps.some(({ lengthM }) => lengthM !== null) ?? false;
+  const devices: [name: string, by: Connect][] = [
+    ['Step pod', bluetoothPod],
+    ['This phone', phoneMotion],
+    ['Taps', taps],
+    ['Microphone', microphone],
+    ['Gates', typedGates(gatesAt)],
+    ...(plan ? [['Simulated pod', madeUpPod(plan)] as [string, Connect]] : []),
+    ...(plan && known ? [['Simulated gates', madeUpGates(plan)] as [string, Connect]] : []),
+  ];
+  return (
+    <div>
+      {is === 'off' && (
+        <div className="row-line">
+          {devices.map(([name, by]) => (
+            <Button
+              key={name}
+              size="sm"
+              variant="outline-dark"
+              onClick={() => void connect(by, who)}
+            >
+              {name}
+            </Button>
+          ))}
+        </div>
+      )}
+      {problem && (
+        <div className="note note-wrong small-text" role="alert">
+          {problem}
+        </div>
+      )}
+    </div>
+  );
+};
+
+/** What is run, against the plan, large enough for an arm's length; and what it speaks for. */
 export const LiveCadence = ({
   movement,
-  planned,
+  plan,
+  who,
+  turn,
   marked,
   onFault,
 }: {
-  movement: Movement | null;
-  /** steps a minute; null without a plan that fits */
-  planned: number | null;
+  movement: Movement;
+  /** who is up */
+  who: Wearer;
+  /** which turn it is */
+  turn: string;
+  /** null without one that fits */
+  plan: PlannedRun | null;
   marked: readonly string[];
   onFault: (code: string) => void;
 }) => {
-  const { is, device, said, problem, choosing } = useDevice();
-  if (is === 'off' || is === 'connecting') {
-    if (!choosing) return null;
+  const { is, device, of, said, gates, choosing } = useDevice();
+  // Anew for each device as well: it measures from the turn on at which it was chosen.
+  useEffect(() => isUp(turn), [turn, is]);
+  const [gatesAt, keepGatesAt] = useDraft('gates.at', '5 10 20');
+  if (is === 'off' || is === 'connecting')
+    return choosing && <Choice plan={plan} gatesAt={gatesAt} who={who} />;
+  if (!measures({ device, of }, who.id))
     return (
-      <div>
-        {is === 'off' && (
-          <div className="row-line">
-            <Button size="sm" variant="outline-dark" onClick={() => void connect(bluetoothPod)}>
-              Step pod
-            </Button>
-            <Button size="sm" variant="outline-dark" onClick={() => void connect(phoneMotion)}>
-              This phone
-            </Button>
-            <Button size="sm" variant="outline-dark" onClick={() => void connect(taps)}>
-              Taps
-            </Button>
-            {planned !== null && (
-              <Button
-                size="sm"
-                variant="outline-dark"
-                onClick={() => void connect(simulatedPod(planned))}
-              >
-                Simulated pod
-              </Button>
-            )}
-          </div>
-        )}
-        {problem && (
-          <div className="note note-wrong small-text" role="alert">
-            {problem}
-          </div>
-        )}
-      </div>
+      <section className="live row-line small-text" aria-label="Measured live">
+        <span>
+          {device?.name}: {of?.name} wears it.
+        </span>
+        <Button size="sm" variant="outline-dark" className="ms-auto" onClick={() => wearBy(who)}>
+          {who.name} has it now
+        </Button>
+        <button type="button" className="cue-change" onClick={disconnect}>
+          Stop
+        </button>
+      </section>
     );
-  }
+
   const course = courseNow(said);
+  const { run, why } = measuredNow({ device, gates }, course, plan);
+  const means = run && measuredMeans(run);
   const last = course.readings.at(-1);
-  const suggested =
-    movement && planned !== null
-      ? courseSuggestions(movement, course.readings, { cadenceSpm: planned, speedMps: null })
-      : [];
-  const run = runPart(course.readings, planned);
-  const mean =
-    run.length > 0 ? run.reduce((sum, one) => sum + one.cadenceSpm, 0) / run.length : null;
-  const minutes = minutesOf(course);
-  const told = troubles(course);
+  // On the way back the figure of the run is shown, not of the walk.
+  const runs = last && last.cadenceSpm > runsFrom(plan);
+  const cadence = gates
+    ? null
+    : runs
+      ? { seen: last.cadenceSpm, planned: means?.rows.at(-1)?.plannedSpm ?? null }
+      : (means?.cadence ?? null);
+  const speed = gates && (means?.rows.at(-1) ?? null);
+  const planned = cadence ? cadence.planned : plan && !gates ? plannedCadence(plan) : null;
+  const [seen, was] = [
+    gates ? (speed?.seenMps ?? null) : (cadence?.seen ?? null),
+    gates ? (speed?.plannedMps ?? null) : planned,
+  ];
+  const about = [
+    `${device?.name}${device?.by === 'sound' ? ' by the track; it hears a beat as well' : ''}`,
+    ...(device?.simulated ? ['nothing real is measured'] : []),
+    ...(said.at(-1)?.oneFoot ? ['counts one foot: doubled'] : []),
+    ...(means?.cadence ? [`on average ${Math.round(means.cadence.seen)}`] : []),
+    ...(means?.per === 'minute' && means.compared > 0
+      ? [`${means.inBand} of ${means.compared} min in the band`]
+      : []),
+    ...troubles(course, device),
+  ];
+  const write = (value: number): string => value.toFixed(gates ? 1 : 0);
+  const suggested = run ? courseSuggestions(movement, run) : [];
   return (
     <section className="live" aria-label="Measured live">
       <div className="row-line">
-        <span className="live-now" role="status" aria-label="Cadence now">
-          {last ? Math.round(last.cadenceSpm) : '–'}
+        <span className="live-now" role="status" aria-label={gates ? 'Speed now' : 'Cadence now'}>
+          {seen === null ? '–' : write(seen)}
         </span>
         <span className="quiet">
-          steps/min
-          {planned !== null && (
+          {gates ? 'm/s' : 'steps/min'}
+          {was !== null && (
             <>
-              , planned <strong>{Math.round(planned)}</strong>
+              , planned <strong>{write(was)}</strong>
             </>
           )}
-          {last && planned !== null && (
-            <span className="d-block">
-              {isInBand(last.cadenceSpm, planned)
-                ? 'in the band'
-                : last.cadenceSpm < planned
-                  ? 'under it'
-                  : 'over it'}
-            </span>
-          )}
+          <span className="d-block">
+            {seen !== null &&
+              was !== null &&
+              (isInBand(seen, was) ? 'in the band ' : seen < was ? 'under it ' : 'over it ')}
+            {device?.simulated && <span className="tag tag-estimate ms-1">made up</span>}
+          </span>
         </span>
         <div className="live-acts ms-auto">
           <button type="button" className="cue-change" onClick={disconnect}>
             Stop
           </button>
-          {movement && planned !== null && isSteady(movement) && (
-            <FollowingBeat cadences={run.map((one) => one.cadenceSpm)} targetSpm={planned} />
+          {plan?.steady && !gates && (
+            <FollowingBeat
+              cadences={course.readings.flatMap(({ cadenceSpm }) =>
+                cadenceSpm > runsFrom(plan) ? [cadenceSpm] : [],
+              )}
+              targetSpm={plan.steady.cadenceSpm}
+            />
           )}
         </div>
       </div>
@@ -132,30 +220,32 @@ export const LiveCadence = ({
           Tap as each foot lands
         </Button>
       )}
-      <div className="small-text quiet">
-        {device?.name}
-        {device?.simulated && ', made up: nothing real is measured'}
-        {is === 'lost' && (
-          <strong className="d-block">
-            The connection is lost; it comes back by itself. What was measured stays.
-          </strong>
-        )}
-        {said.at(-1)?.oneFoot && ', counts one foot: doubled'}
-        {mean !== null && `; on average ${Math.round(mean)}`}
-        {planned !== null &&
-          minutes.length > 0 &&
-          `; ${minutes.filter((spm) => isInBand(spm, planned)).length} of ${minutes.length} min in the band`}
-        {told.length > 0 && `; ${told.join(', ')}`}
-      </div>
+      {gates && (
+        <GateTimes
+          gates={gates}
+          why={why}
+          onChange={(typed) => {
+            if (!device?.simulated) keepGatesAt(typed.distances);
+            useDevice.setState({ gates: typed });
+          }}
+        />
+      )}
+      {means && (means.per === 'minute' || means.rows.length >= DRAWN_FROM) && (
+        <MeasuredChart per={means.per} rows={means.rows} what={gates ? 'Mps' : 'Spm'} height={68} />
+      )}
+      {is === 'lost' && (
+        <strong className="small-text">
+          The connection is lost; it comes back by itself. What was measured stays.
+        </strong>
+      )}
+      <div className="small-text quiet">{about.join('; ')}</div>
       {suggested
         .filter(({ fault }) => !marked.includes(fault.code))
-        .map(({ fault, seen, planned: was }) => (
-          <div key={fault.code} className="row-line small-text">
-            <span>
-              {Math.round(seen)} where {Math.round(was)} is planned:
-            </span>
-            <Button size="sm" variant="outline-dark" onClick={() => onFault(fault.code)}>
-              {fault.name}
+        .map((found) => (
+          <div key={found.fault.code} className="row-line small-text">
+            <span>{measuredWords(found)}:</span>
+            <Button size="sm" variant="outline-dark" onClick={() => onFault(found.fault.code)}>
+              {found.fault.name}
             </Button>
           </div>
         ))}

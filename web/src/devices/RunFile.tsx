@@ -1,4 +1,4 @@
-import { courseOf, minutesOf } from '@gravek/core';
+import { courseOf, minutesOf, spreadOf, type Minute } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import { RECORDED_MAX } from '@gravek/library';
 import { useState } from 'react';
@@ -14,7 +14,7 @@ import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
 import { fileWork } from './fileWork';
 
-type Read = { name: string; minutes: number[]; left: string[] };
+type Read = { name: string; minutes: Minute[]; left: string[] };
 
 /** A steady run that a watch has recorded, from its file: minute by minute. */
 export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () => void }) => {
@@ -42,7 +42,7 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
       return;
     }
     const course = courseOf(found.readings);
-    const minutes = minutesOf(course).map((spm) => Math.round(spm));
+    const minutes = minutesOf(course);
     if (minutes.length === 0) {
       setProblem('Less than a minute of running is in this file.');
       return;
@@ -58,6 +58,8 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
       ],
     });
   };
+  const cadences = (read?.minutes ?? []).map(({ cadenceSpm }) => Math.round(cadenceSpm));
+  const speeds = (read?.minutes ?? []).flatMap(({ speedMps }) => speedMps ?? []);
   const save = async (): Promise<void> => {
     if (!read) return;
     const asked = target.trim() === '' ? null : Number(target.replace(',', '.'));
@@ -65,6 +67,7 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
       setProblem('Write the target as steps a minute, such as 174, or leave it empty.');
       return;
     }
+    const kept = read.minutes.slice(0, 180);
     try {
       await write.mutateAsync({
         id,
@@ -72,7 +75,14 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
         takenOn,
         source: 'device',
         note: `From ${read.name}`.slice(0, 200),
-        reading: { kind: 'steady', targetSpm: asked, minutesSpm: read.minutes.slice(0, 180) },
+        reading: {
+          kind: 'steady',
+          targetSpm: asked,
+          minutesSpm: kept.map(({ cadenceSpm }) => Math.round(cadenceSpm)),
+          minutesMps: kept.some(({ speedMps }) => speedMps !== null)
+            ? kept.map(({ speedMps }) => speedMps && Number(speedMps.toFixed(2)))
+            : null,
+        },
       });
       tell(`${counted(read.minutes.length, 'minute')} kept for ${athlete.name}.`);
       onClose();
@@ -90,7 +100,7 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
       <Modal.Body className="stack">
         <Field
           label="TCX or GPX file"
-          hint="Cadence is taken from it; where it was run is not kept."
+          hint="Cadence and speed are taken from it; where it was run is not kept."
         >
           <Form.Control
             type="file"
@@ -105,10 +115,13 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
           <>
             <p className="mb-0">
               <strong>{counted(read.minutes.length, 'minute')}</strong>, on average{' '}
-              <strong>
-                {Math.round(read.minutes.reduce((sum, spm) => sum + spm, 0) / read.minutes.length)}
-              </strong>{' '}
-              steps/min, from {Math.min(...read.minutes)} to {Math.max(...read.minutes)}
+              <strong>{Math.round(spreadOf(cadences).mean)}</strong> steps/min, from{' '}
+              {Math.min(...cadences)} to {Math.max(...cadences)}
+              {speeds.length > 0 && (
+                <>
+                  , at <strong>{spreadOf(speeds).mean.toFixed(2)}</strong> m/s
+                </>
+              )}
               {read.left.length > 0 && <span className="quiet">; {read.left.join(', ')}</span>}.
             </p>
             <div className="film-fields">

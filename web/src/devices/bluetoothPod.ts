@@ -59,6 +59,8 @@ export const bluetoothPod: Connect = async ({ reading, lost, back }) => {
     name: pod.name ?? 'Step pod',
     by: 'pod',
     simulated: false,
+    contacts: false,
+    worn: true,
     stop: () => {
       stopped = true;
       pod.gatt?.disconnect();

@@ -14,7 +14,12 @@ export type Hears = {
   /** the connection is gone; it is tried again */
   lost: () => void;
   back: () => void;
+  /** gates: where they stand, metres, and what they have timed of the run so far, seconds */
+  gates: (typed: TypedGates) => void;
 };
+
+/** Gates as they are typed: figures in a row, a stroke for a beam that nobody broke. */
+export type TypedGates = { distances: string; times: string };
 
 /** A device that is connected, a real one or one that is made up. */
 export type Device = {
@@ -22,6 +27,10 @@ export type Device = {
   by: MeasuredBy;
   /** made up by the app, to try things out */
   simulated: boolean;
+  /** each reading is a foot that lands */
+  contacts: boolean;
+  /** it goes with one athlete; others measure whoever runs */
+  worn: boolean;
   stop: () => void;
 };
 

@@ -48,6 +48,8 @@ export const phoneMotion: Connect = async ({ reading }) => {
     name: 'This phone',
     by: 'phone',
     simulated: false,
+    contacts: false,
+    worn: true,
     stop: () => {
       clearInterval(timer);
       window.removeEventListener('devicemotion', feel);

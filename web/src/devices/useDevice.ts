@@ -1,23 +1,40 @@
 import { courseOf, type Course, type DeviceReading } from '@gravek/core';
 import type { MeasuredRun } from '@gravek/contract';
+import { gatesMeasured, measuredOf, readPasses, type PlannedRun } from '@gravek/library';
 import { create } from 'zustand';
-import { DeviceProblem, type Connect, type Device, type Said } from './device';
+import { DeviceProblem, type Connect, type Device, type Said, type TypedGates } from './device';
 
 type State = {
   is: 'off' | 'connecting' | 'on' | 'lost';
   device: Device | null;
+  /** who wears it, or ran first since it measures */
+  of: Wearer | null;
+  /** the turn that is measured now */
+  turn: string | null;
   /** since the rep before was answered */
   said: readonly Said[];
+  /** of the rep that is run now; null where no gates measure */
+  gates: TypedGates | null;
   problem: string | null;
   /** which device is being asked */
   choosing: boolean;
 };
 
-/** Readings of one rep that are kept, one a second. */
-const MOST = 180;
-const MOST_STEPS = 80;
+export type Wearer = { id: string; name: string };
 
-const OFF: State = { is: 'off', device: null, said: [], problem: null, choosing: false };
+/** Readings that are held at most: three hours, one a second. */
+const MOST_SAID = 10_800;
+
+const OFF: State = {
+  is: 'off',
+  device: null,
+  of: null,
+  turn: null,
+  said: [],
+  gates: null,
+  problem: null,
+  choosing: false,
+};
 
 /** The device that measures what is run on this screen. */
 export const useDevice = create<State>()(() => OFF);
@@ -25,19 +42,20 @@ export const useDevice = create<State>()(() => OFF);
 /** Which connection is meant: what an earlier one still says is not heard. */
 let current = 0;
 
-export const connect = async (by: Connect): Promise<void> => {
+export const connect = async (by: Connect, of: Wearer): Promise<void> => {
   disconnect();
   current += 1;
   const own = current;
   const heard = (change: (state: State) => Partial<State>): void => {
     if (own === current) useDevice.setState(change);
   };
-  useDevice.setState({ is: 'connecting', problem: null });
+  useDevice.setState({ is: 'connecting', of, problem: null });
   try {
     const device = await by({
-      reading: (one) => heard(({ said }) => ({ said: [...said, one].slice(-10 * MOST) })),
+      reading: (one) => heard(({ said }) => ({ said: [...said, one].slice(-MOST_SAID) })),
       lost: () => heard(() => ({ is: 'lost' })),
       back: () => heard(() => ({ is: 'on' })),
+      gates: (gates) => heard(() => ({ gates })),
     });
     if (own === current) useDevice.setState({ is: 'on', device });
     else device.stop();
@@ -53,6 +71,28 @@ export const disconnect = (): void => {
   useDevice.setState(OFF);
 };
 
+/** Somebody else wears it from now on. */
+export const wearBy = (of: Wearer): void => useDevice.setState({ of, said: [] });
+
+/** Whether the device measures an athlete: one that is worn measures only who wears it. */
+export const measures = (
+  { device, of }: Pick<State, 'device' | 'of'>,
+  athleteId: string,
+): boolean => device !== null && (!device.worn || of?.id === athleteId);
+
+/** Another turn is up though nobody answered the one before: what ran through a device by the track was that one's. */
+export const isUp = (turn: string): void =>
+  useDevice.setState((state) =>
+    state.turn === turn
+      ? state
+      : {
+          turn,
+          ...(state.turn === null || state.device?.worn
+            ? {}
+            : { said: [], gates: state.gates && { ...state.gates, times: '' } }),
+        },
+  );
+
 /** What was said since the rep before, as a course that begins at 0. */
 export const courseNow = (said: readonly Said[]): Course => {
   const beganMs = said[0]?.atMs ?? 0;
@@ -65,29 +105,37 @@ export const courseNow = (said: readonly Said[]): Course => {
   );
 };
 
-/** What was measured of the rep that is answered; what is said from here on is of the next. */
-export const takeMeasured = (): MeasuredRun | null => {
-  const { device, said } = useDevice.getState();
-  const { readings } = courseNow(said);
-  useDevice.setState({ said: [] });
-  const run = readings.filter(({ cadenceSpm }) => cadenceSpm > 0).slice(-MOST);
-  if (!device || run.length === 0) return null;
-  const beganS = run[0]!.atS;
-  return {
-    by: device.by,
-    simulated: device.simulated,
-    // A tap is a contact; a pod says no single steps.
-    steps:
-      device.by === 'taps'
-        ? run.slice(-MOST_STEPS).map(({ cadenceSpm }) => ({
-            lengthM: null,
-            intervalS: Number(Math.max(0.02, 60 / cadenceSpm).toFixed(3)),
-          }))
-        : [],
-    course: run.map(({ atS, cadenceSpm, speedMps }) => ({
-      atS: Number((atS - beganS).toFixed(1)),
-      cadenceSpm: Number(cadenceSpm.toFixed(1)),
-      speedMps: speedMps === null ? null : Number(speedMps.toFixed(2)),
-    })),
-  };
+/** What is measured of the rep that is run, beside its plan; or why typed times cannot be. */
+export const measuredNow = (
+  { device, gates }: Pick<State, 'device' | 'gates'>,
+  { readings }: Pick<Course, 'readings'>,
+  plan: PlannedRun | null,
+): { run: MeasuredRun | null; why: string | null } => {
+  if (!device) return { run: null, why: null };
+  if (!gates) return { run: measuredOf(device, readings, plan), why: null };
+  const read = readPasses(gates.distances, gates.times);
+  if (!read.ok) return { run: null, why: read.why };
+  if (read.splits.length === 0) return { run: null, why: null };
+  try {
+    return { run: gatesMeasured(read.splits, plan, device.simulated), why: null };
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return { run: null, why: `Check the times: ${error.message}.` };
+  }
+};
+
+/**
+ * What was measured of the rep that is answered; what is said from here on is of the next.
+ *
+ * @returns unread: times that were typed and cannot be, so that they are not lost
+ */
+export const takeMeasured = (
+  athleteId: string,
+  plan: PlannedRun | null,
+): { run: MeasuredRun | null; unread: string | null } => {
+  const state = useDevice.getState();
+  if (!measures(state, athleteId)) return { run: null, unread: null };
+  const { run, why } = measuredNow(state, courseNow(state.said), plan);
+  useDevice.setState({ said: [], gates: state.gates && { ...state.gates, times: '' } });
+  return { run, unread: why && (state.gates?.times.trim() || null) };
 };

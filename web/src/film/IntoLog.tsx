@@ -73,10 +73,14 @@ export const IntoLog = ({
       ? {
           by: 'film' as const,
           simulated: false,
-          steps: reviewed.seen.steps.map(({ lengthM, intervalS }) => ({
-            lengthM: Number(lengthM.toFixed(3)),
-            intervalS: Number(intervalS.toFixed(3)),
+          steps: reviewed.rows.map(({ seen, planned }) => ({
+            n: planned?.n ?? null,
+            lengthM: Number(seen.lengthM.toFixed(3)),
+            intervalS: Number(seen.intervalS.toFixed(3)),
+            plannedM: planned && Number(planned.lengthM.toFixed(3)),
+            plannedS: planned && Number(planned.intervalS.toFixed(3)),
           })),
+          perMinute: false,
           course: [],
         }
       : null;

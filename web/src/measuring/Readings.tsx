@@ -1,5 +1,4 @@
 import {
-  currentFigures,
   currentReading,
   READING_KINDS,
   readingResult,
@@ -17,17 +16,14 @@ import { HistoryChart } from '../drawing/HistoryChart';
 import { ReadingForm, SOURCE_NAMES } from './ReadingForm';
 import { GatesFile } from '../devices/GatesFile';
 import { RunFile } from '../devices/RunFile';
-import { SteadyWeeks } from './SteadyWeeks';
 import { mainFigure, resultText, TESTS } from './tests';
 import { dayName } from '../controls/dates';
 
 const Kind = ({
-  athlete,
   kind,
   rows,
   style,
 }: {
-  athlete: Athlete;
   kind: ReadingKind;
   rows: ReadingRow[];
   style: LengthStyle;
@@ -35,7 +31,6 @@ const Kind = ({
   const mayPlan = useMayPlan();
   const putAway = usePutAway('athletes');
   const current = currentReading(rows)!;
-  const baselineSpm = currentFigures(athlete.readings).cadence?.mean ?? null;
   return (
     <li>
       <div className="row-line">
@@ -43,7 +38,6 @@ const Kind = ({
         <span className="ms-auto">{resultText(readingResult(current.reading), style)}</span>
       </div>
       <div className="small-text quiet">{TESTS[kind].use}</div>
-      {kind === 'steady' && <SteadyWeeks athlete={athlete} baselineSpm={baselineSpm} />}
       {rows.length > 1 && kind !== 'steady' && (
         <HistoryChart
           label={`${TESTS[kind].name} over time`}
@@ -130,7 +124,6 @@ export const Readings = ({ athlete, style }: { athlete: Athlete; style: LengthSt
           {taken.map((kind) => (
             <Kind
               key={kind}
-              athlete={athlete}
               kind={kind}
               rows={athlete.readings.filter((row) => row.reading.kind === kind)}
               style={style}

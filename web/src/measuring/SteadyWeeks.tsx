@@ -1,7 +1,9 @@
-import { rampStep, type RampStep } from '@gravek/core';
+import { currentFigures, rampStep, type LengthStyle, type RampStep } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import { steadyWeeks } from '@gravek/library';
+import { useMeasured } from '../api/queries';
 import { dayName } from '../controls/dates';
+import { Length } from '../controls/Figure';
 
 const SAYS: Record<RampStep, string> = {
   'too-few': 'Two runs of ten minutes at the same target tell whether the ramp may go on.',
@@ -9,20 +11,25 @@ const SAYS: Record<RampStep, string> = {
   'go-on': 'The ramp may go on: the last two runs held their target.',
 };
 
-/** Steady runs week by week: what was asked, what was run, and whether the ramp may go on. */
-export const SteadyWeeks = ({
-  athlete,
-  baselineSpm,
-}: {
-  athlete: Athlete;
-  /** as it was counted; null where nobody has */
-  baselineSpm: number | null;
-}) => {
-  const runs = athlete.readings
-    .flatMap(({ reading, takenOn }) => (reading.kind === 'steady' ? [{ ...reading, takenOn }] : []))
-    .sort((a, b) => (a.takenOn < b.takenOn ? -1 : 1));
+/**
+ * Steady runs week by week, whatever measured them: what was asked, what was run, and whether the ramp may go
+ * on; nothing where there are none.
+ */
+export const SteadyWeeks = ({ athlete, style }: { athlete: Athlete; style: LengthStyle }) => {
+  const baselineSpm = currentFigures(athlete.readings).cadence?.mean ?? null;
+  const measured = useMeasured(athlete.id).data?.steady ?? [];
+  const runs = [
+    ...athlete.readings.flatMap(({ reading, takenOn }) =>
+      reading.kind === 'steady' ? [{ ...reading, takenOn }] : [],
+    ),
+    ...measured,
+  ].sort((a, b) => (a.takenOn < b.takenOn ? -1 : 1));
+  if (runs.length === 0) return null;
+  const weeks = steadyWeeks(runs);
+  const withSpeed = weeks.some(({ stepM }) => stepM !== null);
   return (
-    <>
+    <section className="panel" aria-label="Steady cadence">
+      <h2>Steady cadence</h2>
       <p className="note small-text mb-1">{SAYS[rampStep(runs)]}</p>
       <div className="table-scroll" tabIndex={0} role="group" aria-label="Steady runs by week">
         <table className="grid-table small-text">
@@ -34,6 +41,8 @@ export const SteadyWeeks = ({
               <th className="num">Run</th>
               <th className="num">Minutes</th>
               <th className="num">in the band</th>
+              {withSpeed && <th className="num">m/s</th>}
+              {withSpeed && <th className="num">Step</th>}
             </tr>
           </thead>
           <tbody>
@@ -44,20 +53,28 @@ export const SteadyWeeks = ({
                 <td className="num">{Math.round(baselineSpm)}</td>
                 <td className="num">–</td>
                 <td className="num">–</td>
+                {withSpeed && <td className="num">–</td>}
+                {withSpeed && <td className="num">–</td>}
               </tr>
             )}
-            {steadyWeeks(runs).map((week) => (
+            {weeks.map((week) => (
               <tr key={week.from}>
                 <td>{dayName(week.from)}</td>
                 <td className="num">{week.targetSpm ?? '–'}</td>
                 <td className="num">{Math.round(week.meanSpm)}</td>
                 <td className="num">{week.minutes}</td>
                 <td className="num">{week.inBand ?? '–'}</td>
+                {withSpeed && <td className="num">{week.meanMps?.toFixed(2) ?? '–'}</td>}
+                {withSpeed && (
+                  <td className="num">
+                    {week.stepM === null ? '–' : <Length m={week.stepM} style={style} />}
+                  </td>
+                )}
               </tr>
             ))}
           </tbody>
         </table>
       </div>
-    </>
+    </section>
   );
 };

@@ -7,7 +7,7 @@ import {
   faultOf,
   fieldRun,
   likelyFaults,
-  plannedCadence,
+  plannedRun,
   sideWord,
   steadyTarget,
   toldTo,
@@ -30,6 +30,7 @@ import { Notes } from './Notes';
 import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 const LIKELY = 3;
+const NOTE_MAX = 200;
 
 /** What was seen of a turn; what is marked goes with it, and counts where it is the answer. */
 export type TurnAnswer = (seen: Seen) => void;
@@ -80,9 +81,8 @@ export const Turn = ({
   const drill = base && drillOfBase(base);
   // A steady run is to be held at its week's target; of any other the plan's own steps say it.
   const cadence = base?.choices && isSequence(base.choices) ? base.choices.cadence : null;
-  const planned =
-    (movement && athlete.body && steadyTarget(movement, cadence, athlete.body)) ??
-    (outline && plannedCadence(outline.contacts));
+  const steady = movement && athlete.body && steadyTarget(movement, cadence, athlete.body);
+  const planned = plannedRun(outline, run?.steps ?? [], steady || null);
   const own = bundle.cues.find(
     (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
   );
@@ -100,13 +100,18 @@ export const Turn = ({
   const answer = (outcome: Seen['outcome'], more: Partial<Seen> = {}): void => {
     const seen = outcome === 'clean' && marked.length > 0 ? 'fault' : outcome;
     call.stop();
+    const { run: measured, unread } = takeMeasured(athlete.id, planned);
     onAnswer({
       turn: up,
       outcome: seen,
       faults: marked,
       cue,
-      note: note ?? '',
-      measured: takeMeasured(),
+      note: [note ?? '', ...(unread ? [`times ${unread}`] : [])]
+        .join(' ')
+        .trim()
+        .slice(0, NOTE_MAX),
+      // What was not run was not measured either.
+      measured: seen === 'skip' || seen === 'pain' ? null : measured,
       ...more,
     });
     setMarked([]);
@@ -257,7 +262,7 @@ export const Turn = ({
             {note !== null && (
               <Form.Control
                 aria-label="Note on this rep"
-                maxLength={200}
+                maxLength={NOTE_MAX}
                 autoFocus
                 value={note}
                 placeholder="goes with the next answer"
@@ -294,7 +299,14 @@ export const Turn = ({
         {set.freeze && <div className="run-rule">Freeze after it; look, correct one thing.</div>}
         {set.redo && <div className="run-rule">Who misses the finish mark goes again: Redo.</div>}
         {movement && (
-          <LiveCadence movement={movement} planned={planned} marked={marked} onFault={toggle} />
+          <LiveCadence
+            movement={movement}
+            plan={planned}
+            who={{ id: athlete.id, name: firstName(athlete.id) }}
+            turn={JSON.stringify(up)}
+            marked={marked}
+            onFault={toggle}
+          />
         )}
         <div className="run-rest" role="timer" aria-label="Rest">
           <span>{rest > 0 ? `${firstName(up.athleteId)} rests` : 'Ready'}</span>
