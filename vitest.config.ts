@@ -3,11 +3,10 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/test/**/*.test.ts'] } },
-      { test: { name: 'contract', include: ['contract/test/**/*.test.ts'] } },
-      { test: { name: 'library', include: ['library/test/**/*.test.ts'] } },
-      { test: { name: 'demo', include: ['demo/test/**/*.test.ts'], testTimeout: 60_000 } },
-      { test: { name: 'web', include: ['web/test/**/*.test.ts'] } },
+      ...['core', 'contract', 'library', 'demo', 'web'].map((name) => ({
+        // Long enough for a machine that does something else as well.
+        test: { name, include: [`${name}/test/**/*.test.ts`], testTimeout: 60_000 },
+      })),
       {
         test: {
           name: 'server',

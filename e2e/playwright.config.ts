@@ -1,5 +1,6 @@
 import { defineConfig } from '@playwright/test';
 import { LAUNCH } from './src/browser';
+import { landings } from './src/landings';
 
 export default defineConfig({
   testDir: 'tests',
@@ -12,7 +13,16 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '../test-results/browser.json' }]],
   use: {
     browserName: 'chromium',
-    launchOptions: LAUNCH,
+    launchOptions: {
+      ...LAUNCH,
+      args: [
+        ...LAUNCH.args,
+        // Landings on a track in place of what stands on the table.
+        '--use-fake-device-for-media-stream',
+        '--use-fake-ui-for-media-stream',
+        `--use-file-for-fake-audio-capture=${landings()}`,
+      ],
+    },
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
     // Only tests without a network need what it keeps; putting it there takes long.

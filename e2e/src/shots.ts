@@ -22,7 +22,13 @@ const follow = (place: string, link: string) => async (page: Page) => {
 const SHOTS: Shot[] = [
   { name: 'today', go: open('/') },
   { name: 'athletes', go: open('/athletes') },
-  { name: 'athlete', go: follow('/athletes', 'Odran Vask') },
+  {
+    name: 'athlete',
+    go: async (page) => {
+      await follow('/athletes', 'Odran Vask')(page);
+      await page.getByText('Holding the causes').waitFor({ state: 'detached' });
+    },
+  },
   {
     name: 'film',
     go: async (page) => {

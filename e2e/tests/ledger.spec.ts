@@ -68,8 +68,10 @@ test('the ledger says session by session what showed, what decided, and of which
   // Who has run nothing else has nothing to choose from.
   const movement = faults.getByLabel('Movement');
   if (await movement.isVisible()) await movement.selectOption('Straight run-up');
-  await expect(table.getByRole('row').filter({ hasText: 'back' })).toHaveCount(1);
-  await table.getByRole('row').filter({ hasText: 'back' }).getByRole('button').click();
+  // More than one may have come back.
+  const back = table.getByRole('row').filter({ hasText: 'back' }).first();
+  await expect(back).toBeVisible();
+  await back.getByRole('button').click();
   await expect(
     faults.getByText(/^It had cleared, and shows again: \d+ % of \d+ reps/),
   ).toBeVisible();
@@ -218,7 +220,9 @@ test('Today, the card and the field screen tell the same cue of a session', asyn
     const [name] = (await line.getByRole('link').textContent())!.split(' ');
     told.set(name!, (await line.locator('.cue-line').textContent())!);
   }
-  await page.getByRole('link', { name: 'Change the session' }).click();
+  // Some days have a session of handball as well.
+  const athletics = page.getByRole('region', { name: /^Athletics/ });
+  await athletics.getByRole('link', { name: 'Change the session' }).click();
   await page.getByRole('link', { name: 'Card' }).click();
   const card = page.getByRole('region', { name: 'Card' });
   await expect(card.getByRole('listitem').first()).toBeVisible();
@@ -226,10 +230,7 @@ test('Today, the card and the field screen tell the same cue of a session', asyn
   expect(onCard.length).toBeGreaterThan(3);
   for (const line of onCard) expect(line).toContain(told.get(line.split(' ')[0]!)!);
   await open(page, '/');
-  await page
-    .getByRole('region', { name: /^Athletics/ })
-    .getByRole('link', { name: 'Run' })
-    .click();
+  await athletics.getByRole('link', { name: 'Run' }).click();
   const words = page.locator('.run .cue-words').first();
   await expect(words).toBeVisible();
   const up = (await page.getByRole('heading', { level: 1 }).textContent())!;
