@@ -119,3 +119,14 @@ export const shiftClock = (target: Page | BrowserContext, ms: number): Promise<u
       get: (target, key) => (key === 'now' ? now : (Reflect.get(target, key) as unknown)),
     });
   }, ms);
+
+/** Opens today's session of the athletics group on the field screen: some days have others beside it. */
+export const runAthletics = async (page: Page): Promise<void> => {
+  await page.goto(new URL('/run', page.url()).toString());
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: /^Athletics: run-ups.*today/ })
+    .getByRole('link', { name: /^(Run|Resume)$/ })
+    .click();
+  await expect(clean(page)).toBeVisible();
+};

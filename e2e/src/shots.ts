@@ -1,12 +1,12 @@
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { LAUNCH } from './browser';
+import { PHONE, runAthletics } from './field';
 
 /** Takes the pictures of docs/screenshots from the demo: `shots.ts ADDRESS FOLDER [NAME …]`. */
 const [address = '', folder = '', ...only] = process.argv.slice(2);
 
 const LAPTOP = { width: 1280, height: 800 };
-const PHONE = { width: 390, height: 844 };
 
 type Shot = { name: string; size?: typeof LAPTOP; go: (page: Page) => Promise<void> };
 
@@ -92,13 +92,8 @@ const SHOTS: Shot[] = [
     name: 'run',
     size: PHONE,
     go: async (page) => {
-      await page.goto(`${address}/run`);
-      await page
-        .getByRole('main')
-        .getByRole('link', { name: /^(Run|Resume)$/ })
-        .first()
-        .click();
-      await page.getByRole('button', { name: 'Clean' }).waitFor();
+      await page.goto(address);
+      await runAthletics(page);
     },
   },
   {

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { clean, PHONE, runAthletics } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 
 /** Small things that a coach does, each of which must not annoy. */
@@ -166,12 +167,9 @@ test('what one coach logs is seen by another, without asking', async ({
   await enterDemo(second, app);
   const card = second.getByRole('region', { name: 'Athletics: run-ups' });
   const before = Number((await card.locator('.figure-big').textContent())!.replace(/of.*/, ''));
-  await page.setViewportSize({ width: 390, height: 844 });
-  await page
-    .getByRole('region', { name: 'Athletics: run-ups' })
-    .getByRole('link', { name: /^(Run|Resume)$/ })
-    .click();
-  await page.getByRole('button', { name: 'Clean' }).click();
+  await page.setViewportSize(PHONE);
+  await runAthletics(page);
+  await clean(page).click();
   await expect(card.locator('.figure-big')).toHaveText(new RegExp(`^${before + 1}of`));
   await page.getByRole('button', { name: /^Undo / }).click();
   await expect(card.locator('.figure-big')).toHaveText(new RegExp(`^${before}of`));
@@ -179,12 +177,7 @@ test('what one coach logs is seen by another, without asking', async ({
 });
 
 test('signing out asks first while reps wait, and keeps them', async ({ signedIn: page }) => {
-  await page.getByRole('navigation').getByRole('link', { name: 'Run' }).click();
-  await page
-    .getByRole('main')
-    .getByRole('link', { name: /^(Run|Resume)$/ })
-    .first()
-    .click();
+  await runAthletics(page);
   await page.route('**/api/reps', (route) => route.abort());
   await page.getByRole('button', { name: 'Skip' }).click();
   await expect(page.getByRole('button', { name: 'Send now' })).toContainText(

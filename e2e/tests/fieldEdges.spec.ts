@@ -185,3 +185,37 @@ test('any of the last reps is taken back, whichever phone it came from, and its 
   expect(rows).toHaveLength(4);
   await office.close();
 });
+
+test('a session of today that is over stands below one that still has reps to run', async ({
+  signedIn: page,
+}) => {
+  const session = await runAlone(page, 'All done', ['Roland'], 1);
+  const {
+    archived: _a,
+    logged: _l,
+    ...own
+  } = await ask<Session>(page, 'GET', `/sessions/${session}`);
+  const { today } = await ask<{ today: string }>(page, 'GET', '/me');
+  await ask(page, 'PUT', `/sessions/${session}`, { ...own, date: today });
+  const lines = page.getByRole('main').getByRole('listitem');
+  const places = async (): Promise<{ own: number; athletics: number }> => {
+    const texts = await lines.allTextContents();
+    const of = (title: string): number => texts.findIndex((text) => text.startsWith(title));
+    return { own: of('All done'), athletics: of('Athletics: run-ups') };
+  };
+  const openChoice = async (): Promise<void> => {
+    await page.goto(new URL('/run', page.url()).toString());
+    await expect(lines.filter({ hasText: /^All done.*today/ })).toBeVisible();
+  };
+  // An open one goes before it by its title alone, as long as it is open too.
+  await openChoice();
+  const before = await places();
+  expect(before.own).toBeLessThan(before.athletics);
+  await page.goto(new URL(`/run/${session}`, page.url()).toString());
+  await clean(page).click();
+  await expect(page.getByRole('button', { name: 'Send now' })).toContainText('all sent');
+  await openChoice();
+  const after = await places();
+  expect(after.athletics).toBeGreaterThanOrEqual(0);
+  expect(after.own).toBeGreaterThan(after.athletics);
+});

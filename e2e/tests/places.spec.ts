@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from '@playwright/test';
 import type { App } from '../src/app';
+import { PHONE, runAthletics } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 
 const LAPTOP = { width: 1280, height: 800 };
@@ -194,14 +195,8 @@ for (const [name, go, ready] of PLACES) {
 test('the field screen: no serious fault for axe, everything within a thumb’s screen', async ({
   signedIn: page,
 }) => {
-  await page.setViewportSize({ width: 390, height: 844 });
-  await page.goto(new URL('/run', page.url()).toString());
-  // Some days have a session of handball as well, and that one is over.
-  await page
-    .getByRole('listitem')
-    .filter({ hasText: /^Athletics: run-ups.*today/ })
-    .getByRole('link')
-    .click();
+  await page.setViewportSize(PHONE);
+  await runAthletics(page);
   await expect(page.getByText('The one cue')).toBeVisible();
   expect(await serious(page)).toEqual([]);
   for (const name of [/^Clean$/, /^Undo/, /^Redo$/, /^Skip$/]) {

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
 import type { MeasuredRun, Review } from '@gravek/contract';
+import { clean, PHONE, runAthletics } from '../src/field';
 import { LANDINGS_SPM } from '../src/landings';
 import { betweenTaps, expect, test } from '../src/test';
 
@@ -437,16 +438,8 @@ test('a run of a watch and times of gates become tests of the athlete; what cann
 test('what a device measures on the field screen stands beside the plan, is kept with the rep, and is found again', async ({
   signedIn: page,
 }) => {
-  await page.setViewportSize({ width: 390, height: 844 });
-  await page.goto(new URL('/run', page.url()).toString());
-  // Some days have a session of handball as well, and that one is over.
-  await page
-    .getByRole('listitem')
-    .filter({ hasText: /^Athletics: run-ups.*today/ })
-    .getByRole('link')
-    .click();
-  const clean = page.getByRole('button', { name: 'Clean' });
-  await expect(clean).toBeVisible();
+  await page.setViewportSize(PHONE);
+  await runAthletics(page);
   const live = page.getByRole('region', { name: 'Measured live' });
   const cadence = live.getByRole('status', { name: 'Cadence now' });
   const choose = async (device: string): Promise<void> => {
@@ -457,7 +450,7 @@ test('what a device measures on the field screen stands beside the plan, is kept
   };
   const answer = async (): Promise<void> => {
     await betweenTaps(page);
-    await clean.click();
+    await clean(page).click();
   };
   await choose('Step pod');
   await expect(page.getByRole('alert')).toHaveText(/Bluetooth|No pod/);

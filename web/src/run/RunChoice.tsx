@@ -14,7 +14,7 @@ export const RunChoice = () => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
   const repsOf = useReps();
-  const isOnNow = useOnNow();
+  const { isOnNow, isOver, inTurn } = useOnNow();
   const sessions = useSessions(shift(today, -2), shift(today, 2));
   // Without network a session that was opened before can still be gone on with.
   const kept = useLiveQuery(keptList, []) ?? [];
@@ -43,9 +43,7 @@ export const RunChoice = () => {
       )}
       <Loaded query={sessions} what="Getting the sessions …">
         {(list) => {
-          const open = list
-            .filter((one) => !one.archived)
-            .sort((a, b) => Number(isOnNow(b)) - Number(isOnNow(a)));
+          const open = list.filter((one) => !one.archived).sort(inTurn);
           if (open.length === 0) {
             return (
               <Empty title="No session around today.">
@@ -70,7 +68,9 @@ export const RunChoice = () => {
                   </div>
                   <Link
                     className={
-                      isOnNow(one) ? 'btn btn-primary ms-auto' : 'btn btn-outline-dark ms-auto'
+                      isOnNow(one) && !isOver(one)
+                        ? 'btn btn-primary ms-auto'
+                        : 'btn btn-outline-dark ms-auto'
                     }
                     to={`/run/${one.id}`}
                   >

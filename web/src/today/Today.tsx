@@ -230,7 +230,7 @@ const Restricted = ({ athletes }: { athletes: Athlete[] }) => {
 export const Today = () => {
   const { today, club } = useMember();
   const sessions = useSessions(shift(today, -1), today);
-  const isOnNow = useOnNow();
+  const { isOnNow, inTurn } = useOnNow();
   const athletes = useAthletes();
   const cues = useCues(today);
   const needs = useNeeds(today);
@@ -240,7 +240,7 @@ export const Today = () => {
       <PageHead over={club.name} title={dayName(today)} />
       <Loaded query={sessions} what="Getting today …">
         {(all) => {
-          const list = all.filter(isOnNow);
+          const list = all.filter(isOnNow).sort(inTurn);
           return (
             <Loaded query={athletes} what="Getting the athletes …">
               {(people) => (
