@@ -57,9 +57,10 @@ it('is stored once when it comes again, elsewhere, while the first try is not do
     again = send([rep]);
     for (let waits = 0; waits === 0;) {
       waits = (
-        await sql<{ n: number }>`select count(*)::int as n from pg_locks where not granted`.execute(
-          stage.owner,
-        )
+        await sql<{ n: number }>`
+          select count(*)::int as n from pg_locks join pg_stat_activity using (pid)
+          where not granted and datname = current_database()
+        `.execute(stage.owner)
       ).rows[0]!.n;
     }
   });

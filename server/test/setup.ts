@@ -71,9 +71,8 @@ export const emptyDatabase = async (): Promise<{
   const password = randomBytes(12).toString('hex');
   await asSuper(`
     do $$ begin
-      if not exists (select from pg_roles where rolname = 'gravek_app') then
-        create role gravek_app nologin;
-      end if;
+      create role gravek_app nologin;
+    exception when duplicate_object or unique_violation then null; -- another file of tests was first
     end $$;
     create role ${name}_owner login password '${password}';
     create role ${name}_app login password '${password}' in role gravek_app;`);
