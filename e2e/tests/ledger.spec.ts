@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import type { SquadFaults } from '@gravek/contract';
+import { axeFinds } from '../src/axe';
 import { PHONE } from '../src/field';
 import { expect, test } from '../src/test';
 
@@ -84,8 +84,7 @@ test('the ledger says session by session what showed, what decided, and of which
   await expect(faults.getByText('how a fault stands is judged over all of them')).toBeVisible();
   await faults.getByLabel('In the set').selectOption('');
   await expect(reps).toHaveText(all);
-  const { violations } = await new AxeBuilder({ page }).include('[aria-label=Faults]').analyze();
-  expect(violations.map((one) => one.id)).toEqual([]);
+  expect(await axeFinds(page, { within: '[aria-label=Faults]' })).toEqual([]);
 });
 
 test('what several share becomes a drill of the next session for all of them, and is taken out again', async ({
@@ -150,10 +149,7 @@ test('a link that the reps show and the chain does not is put into a copy of the
   ).toBeVisible();
   await causes.getByRole('button', { name: /^Looks for the mark/ }).click();
   await expect(causes.getByText(/in \d+ % of reps with the first/).first()).toBeVisible();
-  const { violations } = await new AxeBuilder({ page })
-    .include('[aria-label="What brings about what"]')
-    .analyze();
-  expect(violations.map((one) => one.id)).toEqual([]);
+  expect(await axeFinds(page, { within: '[aria-label="What brings about what"]' })).toEqual([]);
   await causes.getByRole('button', { name: 'Put it into a copy of our own' }).click();
   await expect(page.getByRole('heading', { name: 'Straight run-up, ours' })).toBeVisible();
   await page

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from '@playwright/test';
+import { axeFinds } from '../src/axe';
 import type { App } from '../src/app';
 import { PHONE, runAthletics } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
@@ -132,14 +132,6 @@ const PLACES: Place[] = [
   ],
 ];
 
-const serious = async (page: Page, rules?: string[]): Promise<string[]> => {
-  const axe = new AxeBuilder({ page });
-  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(' | ')}`);
-};
-
 /** One page that goes from place to place: to sign in anew for each of them takes longer than to look at it. */
 let going: { page: Page; broken: string[] } | undefined;
 test.afterAll(() => going?.page.context().close());
@@ -172,10 +164,10 @@ for (const [name, go, ready] of PLACES) {
     const { page, broken } = await goingOn(browser, app);
     await go(page);
     await expect(page.getByText(ready).first()).toBeVisible();
-    expect(await serious(page)).toEqual([]);
+    expect(await axeFinds(page)).toEqual([]);
     // The other look has other colours and lines, and nothing else.
     await page.getByRole('button', { name: 'Sun look' }).click();
-    expect(await serious(page, ['color-contrast'])).toEqual([]);
+    expect(await axeFinds(page, { rules: ['color-contrast'] })).toEqual([]);
     for (const width of [1280, 390]) {
       await page.setViewportSize({ width, height: 844 });
       // What is drawn to fit is drawn anew.
@@ -198,7 +190,7 @@ test('the field screen: no serious fault for axe, everything within a thumb’s 
   await page.setViewportSize(PHONE);
   await runAthletics(page);
   await expect(page.getByText('The one cue')).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await axeFinds(page)).toEqual([]);
   for (const name of [/^Clean$/, /^Undo/, /^Redo$/, /^Skip$/]) {
     const button = page.getByRole('button', { name });
     await expect(button).toBeInViewport({ ratio: 1 });
@@ -224,17 +216,17 @@ test('dialogs, and the page of a one-time link: no serious fault for axe', async
   await page.getByRole('button', { name: 'Add a measured run' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   await still(page);
-  expect(await serious(page)).toEqual([]);
+  expect(await axeFinds(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await page
     .getByRole('combobox', { name: 'Do a test' })
     .selectOption({ label: 'Times over 5, 10 and 20 m' });
   await expect(page.getByRole('dialog', { name: 'Times over 5, 10 and 20 m' })).toBeVisible();
   await still(page);
-  expect(await serious(page)).toEqual([]);
+  expect(await axeFinds(page)).toEqual([]);
   await page.goto(new URL('/new-password#x', page.url()).toString());
   await expect(page.getByRole('button', { name: 'Keep it' })).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await axeFinds(page)).toEqual([]);
 });
 
 test('a plan can be made by keyboard alone', async ({ signedIn: page }) => {

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import AxeBuilder from '@axe-core/playwright';
 import type { Download, Page } from '@playwright/test';
+import { axeFinds } from '../src/axe';
 import { startApp } from '../src/app';
 import { expect, test } from '../src/test';
 
@@ -11,11 +11,6 @@ const open = (page: Page, path: string): Promise<unknown> =>
 
 const textOf = async (download: Download): Promise<string> =>
   readFile((await download.path())!, 'utf8');
-
-const noFault = async (page: Page): Promise<void> => {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map((one) => one.id)).toEqual([]);
-};
 
 test('an athlete’s sheet holds stand, cue, curve and marks, on one page, and says the same as the ledger', async ({
   signedIn: page,
@@ -126,7 +121,7 @@ test('athletes come from a file: columns matched, shown before they are kept, an
   ).toBeVisible();
   await dialog.getByLabel('Column Hand').selectOption('');
   await expect(dialog.getByText('Birla Quay')).toHaveCount(2);
-  await noFault(page);
+  expect(await axeFinds(page)).toEqual([]);
   await dialog.getByRole('button', { name: 'Add 2 athletes' }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByText('2 athletes are in the club.')).toBeVisible();

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
 import type { MeasuredRun, Review } from '@gravek/contract';
+import { axeFinds } from '../src/axe';
 import { clean, PHONE, runAthletics } from '../src/field';
 import { LANDINGS_SPM } from '../src/landings';
 import { betweenTaps, expect, test } from '../src/test';
@@ -206,8 +206,7 @@ test('marks are moved by keyboard, undone, and kept through a reload before they
   await openFilms(page);
   await page.getByRole('link', { name: 'Mirela Dussault' }).last().click();
   await expect(page.getByRole('slider', { name: 'Frame' })).toBeVisible({ timeout: 20_000 });
-  const axe = await new AxeBuilder({ page }).analyze();
-  expect(axe.violations).toEqual([]);
+  expect(await axeFinds(page)).toEqual([]);
   // The body as planned stands at the same moment as the film.
   for (const [i, phase] of [
     [1, 'First steps'],
@@ -425,8 +424,7 @@ test('a run of a watch and times of gates become tests of the athlete; what cann
   await expect(dialog.getByText('Slows before the mark')).toBeVisible();
   await expect(dialog.getByText(/These times are made up/)).toBeVisible();
   await expect(dialog.getByRole('button', { name: 'Keep these times' })).toBeDisabled();
-  const axe = await new AxeBuilder({ page }).include('.modal-dialog').analyze();
-  expect(axe.violations).toEqual([]);
+  expect(await axeFinds(page, { within: '.modal-dialog' })).toEqual([]);
   // What was typed for one run outlives a reload, and is emptied for the next.
   await page.reload();
   await tests.getByRole('button', { name: 'Times from gates' }).click();
@@ -526,8 +524,7 @@ test('what a device measures on the field screen stands beside the plan, is kept
     .first()
     .click();
   await expect(reps.getByRole('row', { name: /^20 m/ })).toBeVisible();
-  const axe = await new AxeBuilder({ page }).analyze();
-  expect(axe.violations).toEqual([]);
+  expect(await axeFinds(page)).toEqual([]);
 });
 
 test('an athlete sees the own page by a link, and nothing once it is taken back', async ({
@@ -548,8 +545,7 @@ test('an athlete sees the own page by a link, and nothing once it is taken back'
   await expect(plan.getByRole('button', { name: 'Stop' })).toBeVisible();
   await expect(own.getByRole('region', { name: 'Straight run-up' }).getByRole('img')).toBeVisible();
   expect(await own.getByText('Odran').count()).toBe(0);
-  const axe = await new AxeBuilder({ page: own }).analyze();
-  expect(axe.violations).toEqual([]);
+  expect(await axeFinds(own)).toEqual([]);
   await panel.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText('The link holds no more.')).toBeVisible();
   await own.reload();

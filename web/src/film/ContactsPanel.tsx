@@ -72,7 +72,7 @@ export const ContactsPanel = ({
                 <th>Foot</th>
                 <th className="num">Lands</th>
                 <th className="num">On the ground</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

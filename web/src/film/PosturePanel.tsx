@@ -111,7 +111,7 @@ export const PosturePanel = ({
                 <caption className="visually-hidden">Angles beside the plan</caption>
                 <thead>
                   <tr>
-                    <th />
+                    <td />
                     <th className="num">seen</th>
                     <th className="num">planned</th>
                   </tr>

@@ -177,6 +177,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       }}
     >
       <header className="planner-head">
+        <h1 className="visually-hidden">Movement being changed</h1>
         <div className="planner-title flex-grow-1">
           <div className="quiet small-text">
             The club’s own movement

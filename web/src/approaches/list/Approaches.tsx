@@ -118,7 +118,7 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
                 <th>Start mark</th>
                 <th>Athletes</th>
                 <th>Saved</th>
-                {mayPlan && <th />}
+                {mayPlan && <td />}
               </tr>
             </thead>
             <tbody>

@@ -43,6 +43,7 @@ export const PlanHead = ({
   const listed = draft.athleteIds.includes(athlete.id);
   return (
     <header className="planner-head">
+      <h1 className="visually-hidden">Approach being planned</h1>
       <div className="planner-title">
         <Form.Control
           aria-label="Name of the approach"

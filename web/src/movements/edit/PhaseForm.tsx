@@ -159,7 +159,7 @@ export const PhaseForm = ({ at }: { at: string }) => {
           <PostureAt at={`${at}.posture`} />
         </MaybeAt>
       </div>
-      <h3>Look at</h3>
+      <h2>Look at</h2>
       <Rows at={`${at}.checkpoints`} add="Add a checkpoint" fresh={() => ({ look: '', right: '' })}>
         {(path) => (
           <div className="edit-grid">
