@@ -245,7 +245,9 @@ export {
 } from './sideView';
 export {
   FOOT_M,
+  bareUnit,
   formatLength,
+  formatSpeed,
   INCH_M,
   LENGTH_UNITS,
   lengthParts,

@@ -82,6 +82,16 @@ export const speedParts = (speedMps: number, unit: LengthUnit, decimals = 1): Fi
     ? { figure: speedMps.toFixed(decimals), unit: 'm/s' }
     : { figure: (speedMps / FOOT_M).toFixed(decimals), unit: 'ft/s' };
 
+/** A speed as text, such as `5.4 m/s` or `17.7 ft/s`. */
+export const formatSpeed = (speedMps: number, unit: LengthUnit, decimals = 1): string => {
+  const part = speedParts(speedMps, unit, decimals);
+  return `${part.figure} ${part.unit}`;
+};
+
+/** The unit in which a bare number is read: metres, feet, yards or shoes. */
+export const bareUnit = ({ unit }: LengthStyle): string =>
+  ({ metric: 'm', imperial: 'ft', yards: 'yd', shoes: 'shoes' })[unit];
+
 export type ParsedLength = { ok: true; lengthM: number } | { ok: false; message: string };
 
 type UnitName = 'm' | 'cm' | 'mm' | 'ft' | 'in' | 'yd' | 'shoe';

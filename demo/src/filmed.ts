@@ -90,6 +90,11 @@ const tappedReps = (season: ClubFile, athleteId: string): ClubFile['reps'] => {
     .filter((rep) => rep.athleteId === athleteId && rep.movement === FILMED.movement)
     .filter(({ outcome, variant }) => ['clean', 'fault'].includes(outcome) && !variant)
     .sort((a, b) => (a.at < b.at ? 1 : -1))
+    // Of what two have watched, one has tapped along.
+    .filter(
+      (rep, i, all) =>
+        all.findIndex((one) => one.drillSetId === rep.drillSetId && one.turn === rep.turn) === i,
+    )
     .slice(0, 3);
   const measured = new Map(
     own.flatMap((rep, which) => {

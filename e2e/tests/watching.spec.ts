@@ -404,10 +404,18 @@ test('a run of a watch and times of gates become tests of the athlete; what cann
   await expect(weeks.getByText(/Two runs of ten minutes/)).toBeVisible();
   await expect(weeks.getByRole('row', { name: /174 173 12 10 3\.00 1\.04/ })).toBeVisible();
 
+  // The head says yards; a coach who knows better says so.
   await tests.getByRole('button', { name: 'Times from gates' }).click();
+  await dialog.getByLabel('Paste the table').fill('yd;time\n5;1,35\n10;2,02\n20;3,20');
+  const inUnit = (name: string) => dialog.getByRole('button', { name, exact: true });
+  await expect(inUnit('yards')).toHaveAttribute('aria-pressed', 'true');
+  const top = dialog.getByText(/^Top speed \d/);
+  const inYards = await top.textContent();
+  await inUnit('metres').click();
+  await expect(top).not.toHaveText(inYards!);
   await dialog.getByLabel('Paste the table').fill('lane;when\n5;1,40\n10;2,10\n20;3,33');
   await expect(dialog.getByRole('alert')).toHaveText(/which column/);
-  await dialog.getByLabel('Distance, m').selectOption('lane');
+  await dialog.getByLabel('Distance', { exact: true }).selectOption('lane');
   await dialog.getByLabel('Time', { exact: true }).selectOption('when');
   await expect(dialog.getByText(/^Top speed \d/)).toBeVisible();
   await dialog.getByRole('button', { name: 'Keep these times' }).click();
@@ -419,7 +427,7 @@ test('a run of a watch and times of gates become tests of the athlete; what cann
   await tests.getByRole('button', { name: 'Times from gates' }).click();
   await dialog.getByLabel('Held against').selectOption('Long jump, 14 steps');
   await dialog.getByRole('button', { name: 'Simulated gates' }).click();
-  await expect(dialog.getByText(/No time came from the gate at 10 m/)).toBeVisible();
+  await expect(dialog.getByText(/No time came from the gate at 10.00 m/)).toBeVisible();
   await expect(dialog.getByRole('group', { name: 'Beside the plan' })).toBeVisible();
   await expect(dialog.getByText('Slows before the mark')).toBeVisible();
   await expect(dialog.getByText(/These times are made up/)).toBeVisible();
@@ -478,7 +486,7 @@ test('what a device measures on the field screen stands beside the plan, is kept
   await times.fill('1,40 2,10 2,00');
   await expect(live.getByRole('alert')).toBeHidden();
   await times.blur();
-  await expect(live.getByRole('alert')).toHaveText(/nobody is at 20 m after 2 s/);
+  await expect(live.getByRole('alert')).toHaveText(/gate 3: nobody is there after 2 s/);
   await times.fill('1,40 – 3,30');
   await expect(live.getByRole('status', { name: 'Speed now' })).toHaveText('7.9');
   await answer();
@@ -523,7 +531,7 @@ test('what a device measures on the field screen stands beside the plan, is kept
     .getByText(/by gates/)
     .first()
     .click();
-  await expect(reps.getByRole('row', { name: /^20 m/ })).toBeVisible();
+  await expect(reps.getByRole('row', { name: /^20.00 m/ })).toBeVisible();
   expect(await axeFinds(page)).toEqual([]);
 });
 

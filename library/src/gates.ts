@@ -1,3 +1,4 @@
+import { parseLength, type LengthStyle } from '@gravek/core';
 import type { MeasuredRun } from '@gravek/contract';
 import type { PlannedRun } from './measuredRun';
 import type { Split } from './recorded';
@@ -40,9 +41,9 @@ export const gatesMeasured = (
   const course = sorted.map(({ distanceM, timeS }, i) => {
     const before = sorted[i - 1] ?? { distanceM: 0, timeS: 0 };
     const [wayM, forS] = [distanceM - before.distanceM, timeS - before.timeS];
-    if (!(wayM > 0)) throw new RangeError(`gate ${i + 1}: two stand at ${distanceM} m`);
+    if (!(wayM > 0)) throw new RangeError(`gate ${i + 1}: two stand at one place`);
     if (!(forS > 0) || wayM / forS > MOST_MPS)
-      throw new RangeError(`gate ${i + 1}: nobody is at ${distanceM} m after ${timeS} s`);
+      throw new RangeError(`gate ${i + 1}: nobody is there after ${timeS} s`);
     const [from, to] = plan
       ? [passedAt(plan.steps, before.distanceM), passedAt(plan.steps, distanceM)]
       : [null, null];
@@ -62,28 +63,37 @@ const LONGEST_S = 600;
 
 const SILENT = /^[-–—]$/;
 
-const figures = (text: string): (number | null)[] =>
+/** No gate stands farther off, metres. */
+const FARTHEST_M = 400;
+
+const parts = (text: string): string[] =>
   text
     .trim()
     .split(/\s*;\s*|,?\s+/)
-    .filter(Boolean)
-    .map((one) =>
-      SILENT.test(one) ? null : /^\d+([.,]\d*)?$/.test(one) ? Number(one.replace(',', '.')) : NaN,
-    );
+    .filter(Boolean);
+
+const seconds = (one: string): number | null =>
+  SILENT.test(one) ? null : /^\d+([.,]\d*)?$/.test(one) ? Number(one.replace(',', '.')) : NaN;
 
 /**
  * Gates as they are typed beside the track: where they stand, and the times of a run, a stroke for a beam
  * that nobody broke. Fewer times than gates are a run that is not over.
  *
- * @example readPasses('5 10 20', '1,31 - 3,40') // two splits, at 5 m and at 20 m
+ * @param style how bare distances are meant
+ * @example readPasses('5 10 20', '1,31 - 3,40', { unit: 'metric' }) // two splits, at 5 m and at 20 m
  */
 export const readPasses = (
   distances: string,
   times: string,
+  style: LengthStyle,
 ): { ok: true; splits: Split[] } | { ok: false; why: string } => {
-  const [at, timed] = [figures(distances), figures(times)];
-  if (at.length === 0 || at.some((one) => one === null || !(one > 0 && one <= 400)))
-    return { ok: false, why: 'Write where the gates stand in metres, such as 5 10 20.' };
+  const at = parts(distances).map((one) => {
+    const read = parseLength(one, style);
+    return read.ok ? read.lengthM : NaN;
+  });
+  const timed = parts(times).map(seconds);
+  if (at.length === 0 || at.some((one) => !(one > 0 && one <= FARTHEST_M)))
+    return { ok: false, why: 'Write how far from the start the gates stand, such as 5 10 20.' };
   if (timed.some((one) => one !== null && !(one <= LONGEST_S)))
     return { ok: false, why: 'Write the times in seconds, such as 1.31 2.05, a stroke for none.' };
   if (timed.length > at.length)

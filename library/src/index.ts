@@ -233,10 +233,12 @@ export {
 } from './reviewed';
 export {
   guessGates,
+  guessUnit,
   readGates,
   readRecorded,
   RECORDED_MAX,
   type GateColumn,
+  type GateUnit,
   type Gates,
   type Recorded,
 } from './recorded';

@@ -1,4 +1,4 @@
-import type { DeviceReading } from '@gravek/core';
+import { FOOT_M, YARD_M, type DeviceReading } from '@gravek/core';
 import { XMLParser } from 'fast-xml-parser';
 import { readTable } from './csv';
 
@@ -125,12 +125,23 @@ export const readRecorded = (text: string): Recorded => {
 /** What a column of a table of gates holds; null for what is not taken. */
 export type GateColumn = 'distance' | 'time' | null;
 
+/** Units that distances of gates come in, metres each. */
+export const GATE_UNITS = { m: 1, yd: YARD_M, ft: FOOT_M } as const;
+export type GateUnit = keyof typeof GATE_UNITS;
+
+/** The unit that the head of a column of distances names; null where it names none. */
+export const guessUnit = (head: string): GateUnit | null => {
+  if (/\b(yds?|yards?)\b/i.test(head)) return 'yd';
+  if (/\b(ft|feet|foot)\b/i.test(head)) return 'ft';
+  return /\b(m|met(er|re)s?)\b/i.test(head) ? 'm' : null;
+};
+
 /** What the heads say of themselves. */
 export const guessGates = (heads: readonly string[]): GateColumn[] =>
   heads.map((head) =>
     /time|zeit|sec|\bs\b|split/i.test(head)
       ? 'time'
-      : /dist|gate|\bm\b|metre|meter/i.test(head)
+      : /dist|gate|\b(m|ft|yd)\b|met(er|re)|feet|yard/i.test(head)
         ? 'distance'
         : null,
   );
@@ -155,11 +166,13 @@ export type Gates = { ok: true; splits: Split[]; silent: number[] } | { ok: fals
  *
  * @param columns what each column holds
  * @param clock since: times run on from the start; each: of every stretch by itself
+ * @param unit what the distances are in
  */
 export const readGates = (
   table: NonNullable<ReturnType<typeof readTable>>,
   columns: readonly GateColumn[],
   clock: 'since' | 'each',
+  unit: GateUnit = 'm',
 ): Gates => {
   const [d, t] = [columns.indexOf('distance'), columns.indexOf('time')];
   if (d < 0 || t < 0)
@@ -168,7 +181,8 @@ export const readGates = (
   const silent: number[] = [];
   let sumS = 0;
   for (const [i, row] of table.rows.entries()) {
-    const [distanceM, given] = [figure(row[d]!), figure(row[t]!)];
+    const distanceM = figure(row[d]!) * GATE_UNITS[unit];
+    const given = figure(row[t]!);
     // A beam that nobody broke; where each stretch has a clock of its own, the sum is gone with it.
     if (clock === 'since' && !Number.isNaN(distanceM) && /^[-–—]?$/.test(row[t]!.trim())) {
       silent.push(distanceM);

@@ -74,7 +74,7 @@ export const simulatedPass = (
 /** The same as a table that gates would write: semicolons and decimal commas, and a head that says what it is. */
 export const simulatedGates = (plan: PlannedRun): string =>
   [
-    'distance;simulated time',
+    'distance m;simulated time',
     '0;0,000',
     ...simulatedPass(plan, 3).map(
       ({ distanceM, timeS }) =>

@@ -1,4 +1,4 @@
-import { bodyOf, variantFrom, type DeviceReading } from '@gravek/core';
+import { bodyOf, variantFrom, type DeviceReading, type LengthUnit } from '@gravek/core';
 import { check, PLAIN_REP, repInput } from '@gravek/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -6,6 +6,7 @@ import {
   courseSuggestions,
   gatesMeasured,
   guessGates,
+  guessUnit,
   measuredMeans,
   measuredOf,
   movementOf,
@@ -320,7 +321,7 @@ describe('a rep beside the steps of its plan', () => {
 describe('gates beside the track', () => {
   it('are read as they are typed, a stroke for a beam that nobody broke', () => {
     const splits = (at: string, times: string) => {
-      const read = readPasses(at, times);
+      const read = readPasses(at, times, { unit: 'metric' });
       return read.ok ? read.splits.map(({ distanceM, timeS }) => [distanceM, timeS]) : read.why;
     };
     expect(splits('5 10 20', '1,31 - 3,40')).toEqual([
@@ -334,8 +335,36 @@ describe('gates beside the track', () => {
     expect(splits('5 10', '')).toEqual([]);
     expect(splits('5 10', '1 2 3')).toBe('3 times, but 2 gates.');
     expect(splits('5 10', '99999')).toMatch(/times in seconds/);
-    expect(splits('five', '1')).toMatch(/where the gates stand/);
+    expect(splits('five', '1')).toMatch(/the gates stand/);
+    expect(splits('500', '1')).toMatch(/the gates stand/);
     expect(splits('5 10', 'soon')).toMatch(/times in seconds/);
+  });
+
+  it('stand at feet or yards where those are meant, or where they are written', () => {
+    const at = (distances: string, unit: LengthUnit) => {
+      const read = readPasses(distances, '1 2', { unit });
+      return read.ok && read.splits.map(({ distanceM }) => Number(distanceM.toFixed(3)));
+    };
+    expect(at('15 30', 'imperial')).toEqual([4.572, 9.144]);
+    expect(at('5 10', 'yards')).toEqual([4.572, 9.144]);
+    expect(at('5m 10yd', 'imperial')).toEqual([5, 9.144]);
+    const table = readTable('Gate (ft),Time\n15,1.3\n30,2.05\n60,')!;
+    const columns = guessGates(table.heads);
+    expect(columns).toEqual(['distance', 'time']);
+    expect(guessUnit(table.heads[0]!)).toBe('ft');
+    const read = readGates(table, columns, 'since', 'ft');
+    expect(read.ok && read.splits.map(({ distanceM }) => distanceM.toFixed(3))).toEqual([
+      '4.572',
+      '9.144',
+    ]);
+    expect(read.ok && read.silent.map((m) => m.toFixed(2))).toEqual(['18.29']);
+    expect(['yards', 'Distance m', 'metres', 'meters', 'gate'].map(guessUnit)).toEqual([
+      'yd',
+      'm',
+      'm',
+      'm',
+      null,
+    ]);
   });
 
   it('come to stretches beside the plan, or to the gate that cannot be', () => {
@@ -353,9 +382,9 @@ describe('gates beside the track', () => {
       (...splits: { distanceM: number; timeS: number }[]) =>
       () =>
         gatesMeasured(splits, even, false);
-    expect(through(at(5, 1), at(5, 2))).toThrow('gate 2: two stand at 5 m');
+    expect(through(at(5, 1), at(5, 2))).toThrow('gate 2: two stand at one place');
     expect(through(at(5, 1), at(10, 0.9))).toThrow('gate 2');
-    expect(through(at(100, 1))).toThrow('gate 1: nobody is at 100 m');
+    expect(through(at(100, 1))).toThrow('gate 1: nobody is there after 1 s');
   });
 });
 

@@ -76,14 +76,15 @@ describe('a device on the field', () => {
     const gates = made({ by: 'gates', worn: false });
     await connect(gates.by, MIRELA);
     isUp('first');
-    gates.hears().gates({ distances: '1 3', times: '0.5 0.4' });
+    const stand = { distances: '1 3', style: { unit: 'metric' } } as const;
+    gates.hears().gates({ ...stand, times: '0.5 0.4' });
     expect(takeMeasured(MIRELA.id, PLAN)).toEqual({ run: null, unread: '0.5 0.4' });
-    gates.hears().gates({ distances: '1 3', times: '0.5 0.8' });
+    gates.hears().gates({ ...stand, times: '0.5 0.8' });
     expect(takeMeasured(MIRELA.id, PLAN)).toMatchObject({
       run: { by: 'gates', course: [{}, {}] },
       unread: null,
     });
-    expect(useDevice.getState().gates).toEqual({ distances: '1 3', times: '' });
+    expect(useDevice.getState().gates).toEqual({ ...stand, times: '' });
   });
 
   it('is not heard any more once another was chosen; one that cannot be reached says why', async () => {

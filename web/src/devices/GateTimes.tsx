@@ -1,3 +1,4 @@
+import { bareUnit } from '@gravek/core';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { TypedGates } from './device';
@@ -20,13 +21,13 @@ export const GateTimes = ({
       <div className="gate-line">
         <span className="quiet">Gates at</span>
         <Form.Control
-          aria-label="Gates stand at, metres"
+          aria-label={`Gates stand at, ${bareUnit(gates.style)}`}
           size="sm"
           inputMode="text"
           value={gates.distances}
           onChange={(event) => onChange({ ...gates, distances: event.target.value })}
         />
-        <span className="quiet">m</span>
+        <span className="quiet">{bareUnit(gates.style)}</span>
       </div>
       <div className="gate-line">
         <span className="quiet">Times</span>

@@ -1,9 +1,19 @@
-import { bodyOf, fitSprint, modelCadenceSpm, modelLengthM, variantFrom } from '@gravek/core';
+import {
+  bodyOf,
+  fitSprint,
+  formatLength,
+  formatSpeed,
+  modelCadenceSpm,
+  modelLengthM,
+  speedParts,
+  variantFrom,
+} from '@gravek/core';
 import type { Athlete, MeasuredRun, Movement } from '@gravek/contract';
 import {
   courseSuggestions,
   gatesMeasured,
   guessGates,
+  guessUnit,
   measuredMeans,
   plannedRun,
   readGates,
@@ -11,6 +21,7 @@ import {
   simulatedGates,
   variedRun,
   type GateColumn,
+  type GateUnit,
   type PlannedRun,
 } from '@gravek/library';
 import { useState } from 'react';
@@ -25,11 +36,11 @@ import { Field } from '../controls/Field';
 import { FileButton } from '../controls/FileButton';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
-import { useMember } from '../member/member';
+import { useLengthStyle, useMember } from '../member/member';
 import { useCatalogue } from '../movements/useCatalogue';
 import { measuredWords } from './words';
 
-const NAMES = { distance: 'Distance, m', time: 'Time' } as const;
+const NAMES = { distance: 'Distance', time: 'Time' } as const;
 const FILE_MAX = 1_000_000;
 
 /** Steps of a start that nobody has planned. */
@@ -68,29 +79,33 @@ const usePlanned = (
 /** A run through gates stretch by stretch beside its plan, and what it speaks for. */
 const Beside = ({ measured, movement }: { measured: MeasuredRun; movement: Movement }) => {
   const { rows } = measuredMeans(measured);
+  const style = useLengthStyle();
+  const speed = speedParts(0, style.unit).unit;
+  const write = (mps: number): string => speedParts(mps, style.unit, 2).figure;
   return (
     <div className="table-scroll" tabIndex={0} role="group" aria-label="Beside the plan">
       <table className="grid-table small-text">
         <thead>
           <tr>
             <th>Up to</th>
-            <th className="num">Planned, m/s</th>
-            <th className="num">Run, m/s</th>
+            <th className="num">Planned, {speed}</th>
+            <th className="num">Run, {speed}</th>
           </tr>
         </thead>
         <tbody>
           {rows.map(({ at, seenMps, plannedMps }) => (
             <tr key={at}>
-              <td>{Number(at.toFixed(1))} m</td>
-              <td className="num">{plannedMps?.toFixed(2) ?? 'past its end'}</td>
-              <td className="num">{seenMps?.toFixed(2)}</td>
+              <td>{formatLength(at, style)}</td>
+              <td className="num">{plannedMps === null ? 'past its end' : write(plannedMps)}</td>
+              <td className="num">{seenMps !== null && write(seenMps)}</td>
             </tr>
           ))}
         </tbody>
       </table>
       {courseSuggestions(movement, measured).map((found) => (
         <p key={found.fault.code} className="mb-0 mt-1 small-text">
-          <strong>{found.fault.name}</strong>: {measuredWords(found)}. Look for it in the next reps.
+          <strong>{found.fault.name}</strong>: {measuredWords(found, style.unit)}. Look for it in
+          the next reps.
         </p>
       ))}
     </div>
@@ -104,7 +119,17 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   const [text, setText, discard] = useDraft(`gates.${athlete.id}`, '');
   const [chosen, setChosen] = useState<GateColumn[] | null>(null);
   const [clock, setClock] = useState<'since' | 'each'>('since');
+  const style = useLengthStyle();
+  const [unitChosen, setUnit] = useState<GateUnit | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const open = (next: string): void => {
+    const [heads] = next.split('\n', 1);
+    setText(next);
+    if (text.split('\n', 1)[0] === heads) return;
+    // What was chosen of another table does not hold for this one.
+    setChosen(null);
+    setUnit(null);
+  };
   const write = useWrite(
     (body: object) => api.post(`/athletes/${athlete.id}/readings`, body),
     'athletes',
@@ -114,7 +139,11 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   const planned = usePlanned(athlete, planId);
   const table = text.trim() === '' ? null : readTable(text);
   const columns = chosen ?? (table ? guessGates(table.heads) : []);
-  const read = table ? readGates(table, columns, clock) : null;
+  const unit: GateUnit =
+    unitChosen ??
+    guessUnit(table?.heads[columns.indexOf('distance')] ?? '') ??
+    (style.unit === 'imperial' ? 'ft' : style.unit === 'yards' ? 'yd' : 'm');
+  const read = table ? readGates(table, columns, clock, unit) : null;
   const simulated = table?.heads.some((head) => /^simulated/i.test(head)) ?? false;
   let result: string | null = null;
   let wrong: string | null = null;
@@ -126,9 +155,9 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
     try {
       const fit = fitSprint(read.splits);
       measured = planned && gatesMeasured(read.splits, planned.run, simulated);
-      result = `Top speed ${fit.topSpeedMps.toFixed(2)} m/s, time constant ${fit.tauS.toFixed(2)} s.${
+      result = `Top speed ${formatSpeed(fit.topSpeedMps, style.unit, 2)}, time constant ${fit.tauS.toFixed(2)} s.${
         read.silent.length > 0
-          ? ` No time came from the gate at ${read.silent.join(' and ')} m: it is left out.`
+          ? ` No time came from the gate at ${read.silent.map((m) => formatLength(m, style)).join(' and ')}: it is left out.`
           : ''
       }`;
     } catch (error) {
@@ -169,8 +198,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
             rows={6}
             value={text}
             onChange={(event) => {
-              setText(event.target.value);
-              setChosen(null);
+              open(event.target.value);
             }}
           />
         </Field>
@@ -182,8 +210,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
               if (file.size > FILE_MAX) setProblem('Gates do not write files of over 1 MB.');
               else
                 void file.text().then((content) => {
-                  setText(content);
-                  setChosen(null);
+                  open(content);
                 });
             }}
           >
@@ -193,8 +220,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
             size="sm"
             variant="outline-dark"
             onClick={() => {
-              setText(simulatedGates(planned?.run ?? buildUp(athlete)));
-              setChosen(null);
+              open(simulatedGates(planned?.run ?? buildUp(athlete)));
             }}
           >
             Simulated gates
@@ -226,6 +252,18 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
               </Field>
             ))}
           </div>
+        )}
+        {table && (
+          <Segments
+            label="Distances in"
+            options={[
+              { value: 'm', label: 'metres' },
+              { value: 'yd', label: 'yards' },
+              { value: 'ft', label: 'feet' },
+            ]}
+            value={unit}
+            onChoose={setUnit}
+          />
         )}
         {table && (
           <Segments

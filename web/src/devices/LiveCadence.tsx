@@ -1,5 +1,5 @@
 import type { Movement } from '@gravek/contract';
-import { isInBand } from '@gravek/core';
+import { isInBand, speedParts, type LengthStyle } from '@gravek/core';
 import {
   courseSuggestions,
   measuredMeans,
@@ -10,6 +10,7 @@ import {
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useDraft } from '../controls/draft';
+import { useLengthStyle } from '../member/member';
 import { MeasuredChart } from '../drawing/MeasuredChart';
 import { bluetoothPod } from './bluetoothPod';
 import type { Connect, Device } from './device';
@@ -70,10 +71,12 @@ export const MeasureButton = () => {
 const Choice = ({
   plan,
   gatesAt,
+  gateStyle,
   who,
 }: {
   plan: PlannedRun | null;
   gatesAt: string;
+  gateStyle: LengthStyle;
   who: Wearer;
 }) => {
   const { is, problem } = useDevice();
@@ -83,7 +86,7 @@ const Choice = ({
     ['This phone', phoneMotion],
     ['Taps', taps],
     ['Microphone', microphone],
-    ['Gates', typedGates(gatesAt)],
+    ['Gates', typedGates(gatesAt, gateStyle)],
     ...(plan ? [['Simulated pod', madeUpPod(plan)] as [string, Connect]] : []),
     ...(plan && known ? [['Simulated gates', madeUpGates(plan)] as [string, Connect]] : []),
   ];
@@ -134,9 +137,15 @@ export const LiveCadence = ({
   const { is, device, of, said, gates, choosing } = useDevice();
   // Anew for each device as well: it measures from the turn on at which it was chosen.
   useEffect(() => isUp(turn), [turn, is]);
-  const [gatesAt, keepGatesAt] = useDraft('gates.at', '5 10 20');
+  const { unit } = useLengthStyle();
+  // Nobody sets out gates in shoes.
+  const gateStyle: LengthStyle = { unit: unit === 'shoes' ? 'metric' : unit };
+  const [gatesAt, keepGatesAt] = useDraft(
+    `gates.at.${gateStyle.unit}`,
+    unit === 'imperial' ? '15 30 60' : '5 10 20',
+  );
   if (is === 'off' || is === 'connecting')
-    return choosing && <Choice plan={plan} gatesAt={gatesAt} who={who} />;
+    return choosing && <Choice plan={plan} gatesAt={gatesAt} gateStyle={gateStyle} who={who} />;
   if (!measures({ device, of }, who.id))
     return (
       <section className="live row-line small-text" aria-label="Measured live">
@@ -179,7 +188,8 @@ export const LiveCadence = ({
       : []),
     ...troubles(course, device),
   ];
-  const write = (value: number): string => value.toFixed(gates ? 1 : 0);
+  const write = (value: number): string =>
+    gates ? speedParts(value, unit).figure : value.toFixed(0);
   const suggested = run ? courseSuggestions(movement, run) : [];
   return (
     <section className="live" aria-label="Measured live">
@@ -188,7 +198,7 @@ export const LiveCadence = ({
           {seen === null ? '–' : write(seen)}
         </span>
         <span className="quiet">
-          {gates ? 'm/s' : 'steps/min'}
+          {gates ? speedParts(0, unit).unit : 'steps/min'}
           {was !== null && (
             <>
               , planned <strong>{write(was)}</strong>
@@ -231,7 +241,13 @@ export const LiveCadence = ({
         />
       )}
       {means && (means.per === 'minute' || means.rows.length >= DRAWN_FROM) && (
-        <MeasuredChart per={means.per} rows={means.rows} what={gates ? 'Mps' : 'Spm'} height={68} />
+        <MeasuredChart
+          per={means.per}
+          rows={means.rows}
+          what={gates ? 'Mps' : 'Spm'}
+          unit={unit}
+          height={68}
+        />
       )}
       {is === 'lost' && (
         <strong className="small-text">
@@ -243,7 +259,7 @@ export const LiveCadence = ({
         .filter(({ fault }) => !marked.includes(fault.code))
         .map((found) => (
           <div key={found.fault.code} className="row-line small-text">
-            <span>{measuredWords(found)}:</span>
+            <span>{measuredWords(found, unit)}:</span>
             <Button size="sm" variant="outline-dark" onClick={() => onFault(found.fault.code)}>
               {found.fault.name}
             </Button>

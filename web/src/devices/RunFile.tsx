@@ -1,4 +1,4 @@
-import { courseOf, minutesOf, spreadOf, type Minute } from '@gravek/core';
+import { courseOf, formatSpeed, minutesOf, spreadOf, type Minute } from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import { RECORDED_MAX } from '@gravek/library';
 import { useState } from 'react';
@@ -11,7 +11,7 @@ import { useWrite } from '../api/queries';
 import { counted } from '../controls/dates';
 import { Field } from '../controls/Field';
 import { tell } from '../controls/toasts';
-import { useMember } from '../member/member';
+import { useLengthStyle, useMember } from '../member/member';
 import { fileWork } from './fileWork';
 
 type Read = { name: string; minutes: Minute[]; left: string[] };
@@ -19,6 +19,7 @@ type Read = { name: string; minutes: Minute[]; left: string[] };
 /** A steady run that a watch has recorded, from its file: minute by minute. */
 export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () => void }) => {
   const { today } = useMember();
+  const { unit } = useLengthStyle();
   const [id] = useState(() => uuid());
   const [read, setRead] = useState<Read | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -119,7 +120,7 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
               {Math.min(...cadences)} to {Math.max(...cadences)}
               {speeds.length > 0 && (
                 <>
-                  , at <strong>{spreadOf(speeds).mean.toFixed(2)}</strong> m/s
+                  , at <strong>{formatSpeed(spreadOf(speeds).mean, unit, 2)}</strong>
                 </>
               )}
               {read.left.length > 0 && <span className="quiet">; {read.left.join(', ')}</span>}.

@@ -1,3 +1,4 @@
+import type { LengthStyle } from '@gravek/core';
 import type { MeasuredBy } from '@gravek/contract';
 
 /** What a device says at a moment of the page's clock. */
@@ -14,12 +15,17 @@ export type Hears = {
   /** the connection is gone; it is tried again */
   lost: () => void;
   back: () => void;
-  /** gates: where they stand, metres, and what they have timed of the run so far, seconds */
+  /** gates: where they stand, and what they have timed of the run so far, seconds */
   gates: (typed: TypedGates) => void;
 };
 
 /** Gates as they are typed: figures in a row, a stroke for a beam that nobody broke. */
-export type TypedGates = { distances: string; times: string };
+export type TypedGates = {
+  distances: string;
+  times: string;
+  /** how bare distances are meant */
+  style: LengthStyle;
+};
 
 /** A device that is connected, a real one or one that is made up. */
 export type Device = {

@@ -1,6 +1,7 @@
+import type { LengthStyle } from '@gravek/core';
 import { GATES_M, simulatedPass, simulatedPod, type PlannedRun } from '@gravek/library';
 import { clockMs } from '../controls/clock';
-import type { Connect } from './device';
+import type { Connect, TypedGates } from './device';
 
 /** A pod speaks once a second. */
 const EVERY_MS = 1_000;
@@ -54,15 +55,18 @@ export const madeUpGates =
   (plan: PlannedRun): Connect =>
   ({ gates }) => {
     let timers: ReturnType<typeof setTimeout>[] = [];
-    const distances = GATES_M.join(' ');
+    const stand: Omit<TypedGates, 'times'> = {
+      distances: GATES_M.join(' '),
+      style: { unit: 'metric' },
+    };
     const begin = (run: number): void => {
       const passes = simulatedPass(plan, run);
-      gates({ distances, times: '' });
+      gates({ ...stand, times: '' });
       timers = passes.map(({ timeS }, i) =>
         setTimeout(
           () =>
             gates({
-              distances,
+              ...stand,
               times: passes
                 .slice(0, i + 1)
                 .map((one) => one.timeS?.toFixed(2) ?? '–')
@@ -87,9 +91,9 @@ export const madeUpGates =
 
 /** Gates whose times are typed. */
 export const typedGates =
-  (distances: string): Connect =>
+  (distances: string, style: LengthStyle): Connect =>
   ({ gates }) => {
-    gates({ distances, times: '' });
+    gates({ distances, times: '', style });
     return Promise.resolve({
       name: 'Gates',
       by: 'gates',

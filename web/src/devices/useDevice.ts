@@ -113,7 +113,7 @@ export const measuredNow = (
 ): { run: MeasuredRun | null; why: string | null } => {
   if (!device) return { run: null, why: null };
   if (!gates) return { run: measuredOf(device, readings, plan), why: null };
-  const read = readPasses(gates.distances, gates.times);
+  const read = readPasses(gates.distances, gates.times, gates.style);
   if (!read.ok) return { run: null, why: read.why };
   if (read.splits.length === 0) return { run: null, why: null };
   try {

@@ -1,4 +1,4 @@
-import { BAND } from '@gravek/core';
+import { BAND, FOOT_M, formatLength, type LengthUnit } from '@gravek/core';
 import type { MeasuredPer, MeasuredRow } from '@gravek/library';
 import { extent, max } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
@@ -10,17 +10,20 @@ const PAD = { left: 34, right: 12, top: 8, bottom: 18 };
 /** What is drawn of a row. */
 export type MeasuredWhat = 'Spm' | 'Mps' | 'M';
 
-const NAMES: Record<MeasuredWhat, string> = {
-  Spm: 'steps a minute',
-  Mps: 'metres a second',
-  M: 'metres',
-};
+const isMetric = (unit: LengthUnit): boolean => unit === 'metric' || unit === 'shoes';
+
+/** What the figures of a chart are. */
+export const chartUnit = (what: MeasuredWhat, unit: LengthUnit): string =>
+  what === 'Spm'
+    ? 'steps a minute'
+    : `${isMetric(unit) ? 'metres' : 'feet'}${what === 'Mps' ? ' a second' : ''}`;
+
 const DIGITS: Record<MeasuredWhat, number> = { Spm: 0, Mps: 1, M: 2 };
-const UNITS: Record<MeasuredPer, (at: number) => string> = {
+const UNITS: Record<MeasuredPer, (at: number, unit: LengthUnit) => string> = {
   step: (at) => `step ${at}`,
   second: (at) => `${at.toFixed(0)} s`,
   minute: (at) => `min ${at}`,
-  gate: (at) => `${Number(at.toFixed(1))} m`,
+  gate: (at, unit) => formatLength(at, { unit }),
 };
 
 /** Rows that are read out one by one. */
@@ -33,18 +36,22 @@ export const MeasuredChart = ({
   per,
   rows,
   what,
+  unit,
   height = 96,
 }: {
   per: MeasuredPer;
   rows: readonly MeasuredRow[];
   what: MeasuredWhat;
+  unit: LengthUnit;
   height?: number;
 }) => {
   const [ref, width] = useWidth<HTMLDivElement>(320);
+  const inUnit = (figure: number | null): number | null =>
+    figure === null || what === 'Spm' || isMetric(unit) ? figure : figure / FOOT_M;
   const drawn = rows.map((row): Drawn => ({
     at: row.at,
-    seen: row[`seen${what}`],
-    planned: row[`planned${what}`],
+    seen: inUnit(row[`seen${what}`]),
+    planned: inUnit(row[`planned${what}`]),
   }));
   const values = drawn.flatMap(({ seen, planned }) => [seen ?? [], planned ?? []].flat());
   const [low = 0, high = 1] = extent(values);
@@ -75,7 +82,7 @@ export const MeasuredChart = ({
     .slice(0, READ_OUT)
     .map(
       ({ at, seen, planned: was }) =>
-        `${UNITS[per](at)}: ${write(seen!)}${was === null ? '' : `, planned ${write(was)}`}`,
+        `${UNITS[per](at, unit)}: ${write(seen!)}${was === null ? '' : `, planned ${write(was)}`}`,
     );
   const ticks = y.ticks(3);
   return (
@@ -85,7 +92,7 @@ export const MeasuredChart = ({
         width={width}
         height={height}
         role="img"
-        aria-label={`${NAMES[what]}. ${read.join('; ')}`}
+        aria-label={`${chartUnit(what, unit)}. ${read.join('; ')}`}
       >
         {ticks.map((tick) => (
           <g key={tick}>
@@ -127,7 +134,7 @@ export const MeasuredChart = ({
                 y={height - 4}
                 textAnchor={i === 0 ? 'start' : 'end'}
               >
-                {UNITS[per](one.at)}
+                {UNITS[per](one.at, unit)}
               </text>
             ),
         )}

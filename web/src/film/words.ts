@@ -1,4 +1,4 @@
-import { formatLength, type LengthStyle } from '@gravek/core';
+import { formatLength, formatSpeed, type LengthStyle } from '@gravek/core';
 import type { FaultFigure } from '@gravek/contract';
 import type { Reviewed, StepBeside, Suggestion } from '@gravek/library';
 
@@ -34,8 +34,8 @@ const LINES: Record<FaultFigure, (found: Suggestion, style: LengthStyle) => stri
   'first-step-shorter': (found, style) => beside('First step', found, style),
   'shortened-before': (found, style) => beside(`Step ${found.n}, before the end,`, found, style),
   'short-steps-longer': (found, style) => beside('Short steps of', found, style),
-  slowed: ({ seen, planned }) =>
-    `Last two steps at ${seen.toFixed(1)} m/s where the run had ${planned.toFixed(1)} for them`,
+  slowed: ({ seen, planned }, { unit }) =>
+    `Last two steps at ${formatSpeed(seen, unit)} where the run had ${formatSpeed(planned, unit)} for them`,
   'last-step-longer': (found, style) => beside(`Last step, ${found.n},`, found, style),
   'over-line': ({ seen, sd }, style) =>
     `Toe ${formatLength(seen, small(style))} beyond the line (${give(sd, style)})`,
@@ -44,7 +44,8 @@ const LINES: Record<FaultFigure, (found: Suggestion, style: LengthStyle) => stri
   drifted: (found, style) => beside('In the jump', found, style),
   'cadence-under': ({ seen, planned }) =>
     `${Math.round(seen)} steps/min, planned ${Math.round(planned)}`,
-  'speed-over': ({ seen, planned }) => `${seen.toFixed(1)} m/s, planned ${planned.toFixed(1)}`,
+  'speed-over': ({ seen, planned }, { unit }) =>
+    `${formatSpeed(seen, unit)}, planned ${formatSpeed(planned, unit)}`,
 };
 
 const beside = (what: string, { seen, planned, sd }: Suggestion, style: LengthStyle): string =>

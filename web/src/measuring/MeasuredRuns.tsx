@@ -1,4 +1,4 @@
-import type { LengthStyle } from '@gravek/core';
+import { formatLength, speedParts, type FigurePart, type LengthStyle } from '@gravek/core';
 import type { Athlete, MeasuredBy, MeasuredRep } from '@gravek/contract';
 import { measuredMeans, type MeasuredPer, type MeasuredRow } from '@gravek/library';
 import { useState } from 'react';
@@ -6,7 +6,7 @@ import { useMeasured } from '../api/queries';
 import { dayName } from '../controls/dates';
 import { Length } from '../controls/Figure';
 import { Loaded } from '../controls/Notice';
-import { MeasuredChart, type MeasuredWhat } from '../drawing/MeasuredChart';
+import { chartUnit, MeasuredChart, type MeasuredWhat } from '../drawing/MeasuredChart';
 import { useCatalogue } from '../movements/useCatalogue';
 
 const BY: Record<MeasuredBy, string> = {
@@ -32,14 +32,14 @@ const UNITS: Record<MeasuredPer, string> = {
   gate: '',
 };
 
+const signed = (figure: number): string =>
+  `${figure > 0 ? '+' : figure < 0 ? '−' : ''}${Math.abs(figure)}`;
+
 const Off = ({ seen, planned }: { seen: number | null; planned: number | null }) =>
   seen === null || planned === null || planned === 0 ? (
     <>–</>
   ) : (
-    <>
-      {seen >= planned ? '+' : '−'}
-      {Math.abs((100 * (seen - planned)) / planned).toFixed(0)} %
-    </>
+    <>{signed(Math.round((100 * (seen - planned)) / planned))} %</>
   );
 
 /** What each row of a run was beside what was planned there. */
@@ -59,8 +59,10 @@ const Table = ({
       '–'
     ) : what === 'M' ? (
       <Length m={value} style={style} />
+    ) : what === 'Spm' ? (
+      value.toFixed(0)
     ) : (
-      value.toFixed(what === 'Spm' ? 0 : 2)
+      speedParts(value, style.unit, 2).figure
     );
   return (
     <div className="table-scroll measured-rows" tabIndex={0} role="group" aria-label="Row by row">
@@ -76,7 +78,7 @@ const Table = ({
         <tbody>
           {rows.map((row, i) => (
             <tr key={i}>
-              <td>{per === 'gate' ? `${Number(row.at.toFixed(1))} m` : Math.round(row.at)}</td>
+              <td>{per === 'gate' ? formatLength(row.at, style) : Math.round(row.at)}</td>
               <td className="num">{cell(row[`planned${what}`])}</td>
               <td className="num">{cell(row[`seen${what}`])}</td>
               <td className="num">
@@ -91,8 +93,8 @@ const Table = ({
 };
 
 const WHATS: Record<MeasuredWhat, string> = {
-  Spm: 'Cadence, steps a minute',
-  Mps: 'Speed, metres a second',
+  Spm: 'Cadence',
+  Mps: 'Speed',
   M: 'Length of step',
 };
 
@@ -100,9 +102,9 @@ const Run = ({ run, name, style }: { run: MeasuredRep; name: string; style: Leng
   const [open, setOpen] = useState(false);
   const { per, rows, cadence, speed, length, inBand, compared } = measuredMeans(run.measured);
   const { by, simulated } = run.measured;
-  const [main, unit, digits] = cadence
-    ? ([cadence, 'steps/min', 0] as const)
-    : ([speed, 'm/s', 1] as const);
+  const main = cadence ?? speed;
+  const part = (figure: number): FigurePart =>
+    cadence ? { figure: figure.toFixed(0), unit: 'steps/min' } : speedParts(figure, style.unit);
   const whats: MeasuredWhat[] = [
     ...(length ? ['M' as const] : []),
     ...(cadence ? ['Spm' as const] : []),
@@ -112,36 +114,38 @@ const Run = ({ run, name, style }: { run: MeasuredRep; name: string; style: Leng
     <li>
       <details onToggle={(event) => setOpen(event.currentTarget.open)}>
         <summary>
-          <span className="row-line d-inline-flex measured-head">
-            <span>
+          <span className="measured-head">
+            <span className="d-flex justify-content-between gap-2">
               {name}
-              <span className="quiet small-text d-block">
-                {dayName(run.date)}, set {run.set}, rep {run.rep}
-                {run.side === 'other' && ', other side'}, by {BY[by]}{' '}
-                {simulated && <span className="tag tag-estimate">made up</span>}
-              </span>
-            </span>
-            <span className="ms-auto text-end">
               {main && (
-                <>
-                  <strong>{main.seen.toFixed(digits)}</strong>{' '}
-                  <span className="small-text quiet">{unit}</span>
-                  {main.planned !== null && (
-                    <span className="quiet small-text d-block">
-                      planned {main.planned.toFixed(digits)}
-                      {compared > 0 && `, ${inBand} of ${compared} ${UNITS[per]} in the band`}
-                    </span>
-                  )}
-                </>
+                <span>
+                  <strong>{part(main.seen).figure}</strong>{' '}
+                  <span className="small-text quiet">{part(main.seen).unit}</span>
+                </span>
               )}
             </span>
+            <span className="quiet small-text d-block">
+              {dayName(run.date)}, set {run.set}, rep {run.rep}
+              {run.side === 'other' && ', other side'}, by {BY[by]}{' '}
+              {simulated && <span className="tag tag-estimate">made up</span>}
+            </span>
+            {main && main.planned !== null && (
+              <span className="quiet small-text d-block">
+                planned {part(main.planned).figure}
+                {compared > 0 && `, ${inBand} of ${compared} ${UNITS[per]} in the band`}
+              </span>
+            )}
           </span>
         </summary>
         {open &&
           whats.map((what) => (
             <div key={what} className="mt-1">
-              <div className="figure-label">{WHATS[what]}</div>
-              {rows.length > 1 && <MeasuredChart per={per} rows={rows} what={what} />}
+              <div className="figure-label">
+                {WHATS[what]}, {chartUnit(what, style.unit)}
+              </div>
+              {rows.length > 1 && (
+                <MeasuredChart per={per} rows={rows} what={what} unit={style.unit} />
+              )}
               <Table per={per} rows={rows} what={what} style={style} />
             </div>
           ))}

@@ -1,4 +1,10 @@
-import { currentFigures, rampStep, type LengthStyle, type RampStep } from '@gravek/core';
+import {
+  currentFigures,
+  rampStep,
+  speedParts,
+  type LengthStyle,
+  type RampStep,
+} from '@gravek/core';
 import type { Athlete } from '@gravek/contract';
 import { steadyWeeks } from '@gravek/library';
 import { useMeasured } from '../api/queries';
@@ -41,7 +47,7 @@ export const SteadyWeeks = ({ athlete, style }: { athlete: Athlete; style: Lengt
               <th className="num">Run</th>
               <th className="num">Minutes</th>
               <th className="num">in the band</th>
-              {withSpeed && <th className="num">m/s</th>}
+              {withSpeed && <th className="num">{speedParts(0, style.unit).unit}</th>}
               {withSpeed && <th className="num">Step</th>}
             </tr>
           </thead>
@@ -64,7 +70,11 @@ export const SteadyWeeks = ({ athlete, style }: { athlete: Athlete; style: Lengt
                 <td className="num">{Math.round(week.meanSpm)}</td>
                 <td className="num">{week.minutes}</td>
                 <td className="num">{week.inBand ?? '–'}</td>
-                {withSpeed && <td className="num">{week.meanMps?.toFixed(2) ?? '–'}</td>}
+                {withSpeed && (
+                  <td className="num">
+                    {week.meanMps === null ? '–' : speedParts(week.meanMps, style.unit, 2).figure}
+                  </td>
+                )}
                 {withSpeed && (
                   <td className="num">
                     {week.stepM === null ? '–' : <Length m={week.stepM} style={style} />}

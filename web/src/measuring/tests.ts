@@ -1,4 +1,10 @@
-import { formatLength, type LengthStyle, type ReadingKind, type ReadingResult } from '@gravek/core';
+import {
+  formatLength,
+  formatSpeed,
+  type LengthStyle,
+  type ReadingKind,
+  type ReadingResult,
+} from '@gravek/core';
 
 export type TestInfo = {
   name: string;
@@ -108,7 +114,7 @@ export const resultText = (result: ReadingResult, style: LengthStyle): string =>
     sd === null ? ', once' : ` ± ${write(sd)}, ${n} times`;
   switch (result.kind) {
     case 'sprint':
-      return `top speed ${result.topSpeedMps.toFixed(2)} m/s, time constant ${result.tauS.toFixed(2)} s; the times are met within ${result.worstS.toFixed(2)} s`;
+      return `top speed ${formatSpeed(result.topSpeedMps, style.unit, 2)}, time constant ${result.tauS.toFixed(2)} s; the times are met within ${result.worstS.toFixed(2)} s`;
     case 'curve':
     case 'short-step': {
       const write = (m: number): string => formatLength(m, style);
