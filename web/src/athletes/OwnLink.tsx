@@ -43,8 +43,8 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
     <section className="panel stack" aria-label="Own page">
       <h2 className="mb-0">Own page</h2>
       <p className="small-text quiet mb-0">
-        By a link {athlete.name.split(' ')[0]} sees the own plans with their rhythm, the one cue and
-        the own curve; nothing of others, and nothing can be changed.
+        By a link {athlete.name.split(' ')[0]} sees the plans made for them and their rhythm, the
+        one cue and their own curve; nothing of others, and nothing can be changed.
       </p>
       {address ? (
         <Field label="The link" hint="It is shown only now; whoever has it sees the page.">
