@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatLength, LENGTH_UNITS, lengthParts, parseLength, speedParts } from '../src';
+import {
+  bareUnit,
+  formatLength,
+  formatSpeed,
+  LENGTH_UNITS,
+  lengthParts,
+  parseLength,
+  speedParts,
+} from '../src';
 import type { LengthStyle } from '../src';
 
 const read = (text: string, style: LengthStyle = { unit: 'metric' }) => {
@@ -9,6 +17,11 @@ const read = (text: string, style: LengthStyle = { unit: 'metric' }) => {
 };
 
 describe('parseLength', () => {
+  it.each(LENGTH_UNITS)('reads a bare number in the unit that is named for it: %s', (unit) => {
+    const style = { unit, shoeM: 0.3 };
+    expect(read('4', style)).toBe(read(`4 ${bareUnit(style)}`, style));
+  });
+
   it.each([
     ['12.4', 12.4],
     ['12,4 m', 12.4],
@@ -121,5 +134,7 @@ describe('figures', () => {
       { figure: '4', unit: '″' },
     ]);
     expect(speedParts(9.144, 'imperial')).toEqual({ figure: '30.0', unit: 'ft/s' });
+    expect(formatSpeed(9.144, 'yards', 2)).toBe('30.00 ft/s');
+    expect(formatSpeed(9.144, 'shoes')).toBe('9.1 m/s');
   });
 });

@@ -130,3 +130,10 @@ export const runAthletics = async (page: Page): Promise<void> => {
     .click();
   await expect(clean(page)).toBeVisible();
 };
+
+/** Opens somebody's page from the list of athletes. */
+export const openAthlete = async (page: Page, name: string): Promise<void> => {
+  await page.goto(new URL('/athletes', page.url()).toString());
+  await page.getByRole('link', { name, exact: true }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+};

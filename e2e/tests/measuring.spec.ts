@@ -1,11 +1,6 @@
 import type { Page } from '@playwright/test';
+import { openAthlete } from '../src/field';
 import { expect, test } from '../src/test';
-
-const openAthlete = async (page: Page, name: string): Promise<void> => {
-  await page.goto(new URL('/athletes', page.url()).toString());
-  await page.getByRole('link', { name, exact: true }).click();
-  await expect(page.getByRole('region', { name: 'Tests' })).toBeVisible();
-};
 
 const begin = async (page: Page, test: string): Promise<void> => {
   await page.getByRole('combobox', { name: 'Do a test' }).selectOption({ label: test });

@@ -2,9 +2,10 @@ import { readFile } from 'node:fs/promises';
 import type { Download, Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import { startApp } from '../src/app';
+import { openAthlete, PHONE } from '../src/field';
 import { expect, test } from '../src/test';
 
-/** What goes out on paper, for a spreadsheet and for another Gravek, and what comes in. */
+/** What goes out on paper, for a spreadsheet, for another Gravek and to an athlete, and what comes in. */
 
 const open = (page: Page, path: string): Promise<unknown> =>
   page.goto(new URL(path, page.url()).toString());
@@ -129,4 +130,38 @@ test('athletes come from a file: columns matched, shown before they are kept, an
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('2 athletes are put away again.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Ulf Marr' })).toBeHidden();
+});
+
+test('an athlete sees the own page by a link, and nothing once it is taken back', async ({
+  signedIn: page,
+  browser,
+}) => {
+  await openAthlete(page, 'Mirela Dussault');
+  const panel = page.getByRole('region', { name: 'Own page' });
+  await panel.getByRole('button', { name: 'Give a link' }).click();
+  const address = await panel.getByLabel('The link').inputValue();
+  const context = await browser.newContext({ viewport: PHONE });
+  const own = await context.newPage();
+  await own.goto(address);
+  await expect(own.getByRole('heading', { level: 1, name: 'Mirela Dussault' })).toBeVisible();
+  const plan = own.getByRole('region', { name: 'Long jump, 8 steps' });
+  await expect(plan.getByText('Start mark')).toBeVisible();
+  await plan.getByRole('button', { name: 'Hear the rhythm' }).click();
+  await expect(plan.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await expect(own.getByRole('region', { name: 'Straight run-up' }).getByRole('img')).toBeVisible();
+  expect(await own.getByText('Odran').count()).toBe(0);
+  expect(await axeFinds(own)).toEqual([]);
+  await panel.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('The link holds no more.')).toBeVisible();
+  await own.reload();
+  await expect(own.getByRole('alert')).toHaveText(/This link holds no more/);
+  await context.close();
+
+  // Somebody of fifteen needs the word of a guardian.
+  await openAthlete(page, 'Liesel Tamm');
+  await panel.getByRole('button', { name: 'Give a link' }).click();
+  await expect(panel.getByRole('alert')).toHaveText(/a guardian must agree/);
+  await panel.getByLabel('A guardian agreed').check();
+  await panel.getByRole('button', { name: 'Give a link' }).click();
+  await expect(panel.getByLabel('The link')).toBeVisible();
 });

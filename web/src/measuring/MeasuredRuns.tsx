@@ -78,7 +78,9 @@ const Table = ({
         <tbody>
           {rows.map((row, i) => (
             <tr key={i}>
-              <td>{per === 'gate' ? formatLength(row.at, style) : Math.round(row.at)}</td>
+              <td>
+                {per === 'gate' ? formatLength(row.at, { unit: style.unit }) : Math.round(row.at)}
+              </td>
               <td className="num">{cell(row[`planned${what}`])}</td>
               <td className="num">{cell(row[`seen${what}`])}</td>
               <td className="num">
