@@ -4,6 +4,7 @@ import {
   chownSync,
   existsSync,
   mkdirSync,
+  mkdtempSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -12,6 +13,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { spawn, spawnSync } from 'node:child_process';
 import { installDebian, isRoot, must, run } from './run.mjs';
@@ -277,4 +279,22 @@ export const startCluster = async (folder, { throwaway = false } = {}) => {
       });
     },
   };
+};
+
+/** A cluster for what is only tried: it goes with it, also when that is broken off. */
+export const withThrowaway = async (work) => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'gravek-test-'));
+  // The postgres user must be able to pass through.
+  chmodSync(folder, 0o755);
+  const cluster = await startCluster(folder, { throwaway: true });
+  let ending;
+  const end = () =>
+    (ending ??= cluster.stop().then(() => rmSync(folder, { recursive: true, force: true })));
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.once(signal, () => void end().finally(() => process.exit(1)));
+  try {
+    await work(cluster);
+  } finally {
+    await end();
+  }
 };

@@ -1,7 +1,6 @@
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { startCluster } from './postgres.mjs';
+import { withThrowaway } from './postgres.mjs';
 import { buildWeb, installDebian, installPackages, ROOT, run } from './run.mjs';
 import { runMain, say, Stop } from './say.mjs';
 
@@ -33,12 +32,8 @@ await runMain(async () => {
   }
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
-  const folder = mkdtempSync(path.join(tmpdir(), 'gravek-test-'));
-  // The postgres user must be able to pass through.
-  chmodSync(folder, 0o755);
-  const cluster = await startCluster(folder, { throwaway: true });
   const outcome = [];
-  try {
+  await withThrowaway(async ({ superUrl }) => {
     // Each keeps a core busy; neither needs what the other does.
     outcome.push(
       ...(await Promise.all([
@@ -57,7 +52,7 @@ await runMain(async () => {
           '--reporter=json',
           `--outputFile.json=${results}/unit.json`,
         ],
-        { env: { TEST_DATABASE_URL: cluster.superUrl } },
+        { env: { TEST_DATABASE_URL: superUrl } },
       ),
     );
     await buildWeb();
@@ -65,10 +60,7 @@ await runMain(async () => {
     outcome.push(
       await step('browser tests', 'npx', ['playwright', 'test'], { cwd: path.join(ROOT, 'e2e') }),
     );
-  } finally {
-    await cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
   const unit = read('unit.json');
   const browser = read('browser.json');
   if (!unit || !browser) throw new Stop('A test run left no result behind.');

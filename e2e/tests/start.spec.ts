@@ -1,9 +1,13 @@
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { connect, createServer } from 'node:net';
 import path from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import { dataFolder, freePort, runStart } from '../src/app';
+
+const WITH_CLUSTER = fileURLToPath(new URL('../../tools/withCluster.mjs', import.meta.url));
 
 test.describe.configure({ mode: 'serial', timeout: 240_000 });
 
@@ -175,4 +179,32 @@ test('data of another PostgreSQL is left alone, with what to do', async () => {
   expect(old.said).toContain('was made by PostgreSQL 9.6');
   expect(old.said).toContain('Nothing was changed');
   expect(readdirSync(path.join(folder, 'pg')).sort()).toEqual(before);
+});
+
+test('a cluster for what is only tried goes when that is broken off', async () => {
+  const script = path.join(folder, 'waits.mjs');
+  writeFileSync(script, 'console.log(process.env.TEST_DATABASE_URL); setInterval(() => 0, 1000);');
+  const trying = spawn(process.execPath, [WITH_CLUSTER, script]);
+  let said = '';
+  const url = await new Promise<URL>((resolve, reject) => {
+    trying.stdout.on('data', (part) => {
+      said += String(part);
+      const found = /^postgres:.*$/m.exec(said);
+      if (found) resolve(new URL(found[0]));
+    });
+    trying.once('exit', () => reject(new Error(said)));
+  });
+  const knock = async (): Promise<boolean> => {
+    const door = connect(Number(url.port), '127.0.0.1');
+    const heard = await Promise.race([
+      once(door, 'connect').then(() => true),
+      once(door, 'error').then(() => false),
+    ]).catch(() => false);
+    door.destroy();
+    return heard;
+  };
+  expect(await knock()).toBe(true);
+  trying.kill('SIGINT');
+  await once(trying, 'exit');
+  expect(await knock()).toBe(false);
 });
