@@ -123,7 +123,7 @@ test('what a device measures on the field screen stands beside the plan, is kept
   await times.fill('1,40 2,10 2,00');
   await expect(live.getByRole('alert')).toBeHidden();
   await times.blur();
-  await expect(live.getByRole('alert')).toHaveText(/gate 3: nobody is there after 2 s/);
+  await expect(live.getByRole('alert')).toHaveText(/nobody is at 20.00 m after 2 s/);
   await times.fill('1,40 – 3,30');
   await expect(live.getByRole('status', { name: 'Speed now' })).toHaveText('7.9');
   await answer();

@@ -1,4 +1,4 @@
-import { parseLength, type LengthStyle } from '@gravek/core';
+import { formatLength, parseLength, type LengthStyle } from '@gravek/core';
 import type { MeasuredRun } from '@gravek/contract';
 import type { PlannedRun } from './measuredRun';
 import type { Split } from './recorded';
@@ -30,20 +30,23 @@ const MOST_MPS = 12.5;
  * What gates measured of a run, stretch by stretch, beside its plan.
  *
  * @param splits times at gates since the start, in any order
- * @throws {RangeError} naming the gate that cannot be: two at one place, times that do not rise
+ * @param style in which a gate that cannot be is named
+ * @throws {RangeError} naming the place that cannot be: two gates there, times that do not rise
  */
 export const gatesMeasured = (
   splits: readonly Split[],
   plan: PlannedRun | null,
   simulated: boolean,
+  style: LengthStyle = { unit: 'metric' },
 ): MeasuredRun => {
   const sorted = [...splits].sort((a, b) => a.distanceM - b.distanceM);
   const course = sorted.map(({ distanceM, timeS }, i) => {
+    const place = formatLength(distanceM, style);
     const before = sorted[i - 1] ?? { distanceM: 0, timeS: 0 };
     const [wayM, forS] = [distanceM - before.distanceM, timeS - before.timeS];
-    if (!(wayM > 0)) throw new RangeError(`gate ${i + 1}: two stand at one place`);
+    if (!(wayM > 0)) throw new RangeError(`two gates stand at ${place}`);
     if (!(forS > 0) || wayM / forS > MOST_MPS)
-      throw new RangeError(`gate ${i + 1}: nobody is there after ${timeS} s`);
+      throw new RangeError(`nobody is at ${place} after ${timeS} s`);
     const [from, to] = plan
       ? [passedAt(plan.steps, before.distanceM), passedAt(plan.steps, distanceM)]
       : [null, null];

@@ -181,7 +181,7 @@ export const readGates = (
   const silent: number[] = [];
   let sumS = 0;
   for (const [i, row] of table.rows.entries()) {
-    const distanceM = figure(row[d]!) * GATE_UNITS[unit];
+    const distanceM = Number((figure(row[d]!) * GATE_UNITS[unit]).toFixed(3));
     const given = figure(row[t]!);
     // A beam that nobody broke; where each stretch has a clock of its own, the sum is gone with it.
     if (clock === 'since' && !Number.isNaN(distanceM) && /^[-–—]?$/.test(row[t]!.trim())) {

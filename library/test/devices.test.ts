@@ -353,11 +353,10 @@ describe('gates beside the track', () => {
     expect(columns).toEqual(['distance', 'time']);
     expect(guessUnit(table.heads[0]!)).toBe('ft');
     const read = readGates(table, columns, 'since', 'ft');
-    expect(read.ok && read.splits.map(({ distanceM }) => distanceM.toFixed(3))).toEqual([
-      '4.572',
-      '9.144',
-    ]);
-    expect(read.ok && read.silent.map((m) => m.toFixed(2))).toEqual(['18.29']);
+    expect(read).toMatchObject({
+      splits: [{ distanceM: 4.572 }, { distanceM: 9.144 }],
+      silent: [18.288],
+    });
     expect(['yards', 'Distance m', 'metres', 'meters', 'gate'].map(guessUnit)).toEqual([
       'yd',
       'm',
@@ -382,9 +381,14 @@ describe('gates beside the track', () => {
       (...splits: { distanceM: number; timeS: number }[]) =>
       () =>
         gatesMeasured(splits, even, false);
-    expect(through(at(5, 1), at(5, 2))).toThrow('gate 2: two stand at one place');
-    expect(through(at(5, 1), at(10, 0.9))).toThrow('gate 2');
-    expect(through(at(100, 1))).toThrow('gate 1: nobody is there after 1 s');
+    expect(through(at(5, 1), at(5, 2))).toThrow('two gates stand at 5.00 m');
+    expect(through(at(5, 1), at(10, 0.9))).toThrow('nobody is at 10.00 m after 0.9 s');
+    expect(through(at(100, 1))).toThrow('nobody is at 100.00 m after 1 s');
+    // A gate that stayed silent is none of these: the place says which is meant, as it was typed.
+    const typed = readPasses('15 30 60', '1.4 - 1.45', { unit: 'imperial' });
+    expect(
+      () => typed.ok && gatesMeasured(typed.splits, even, false, { unit: 'imperial' }),
+    ).toThrow('nobody is at 60′ 0″ after 1.45 s');
   });
 });
 

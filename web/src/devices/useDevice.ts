@@ -117,7 +117,7 @@ export const measuredNow = (
   if (!read.ok) return { run: null, why: read.why };
   if (read.splits.length === 0) return { run: null, why: null };
   try {
-    return { run: gatesMeasured(read.splits, plan, device.simulated), why: null };
+    return { run: gatesMeasured(read.splits, plan, device.simulated, gates.style), why: null };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return { run: null, why: `Check the times: ${error.message}.` };
