@@ -3,7 +3,7 @@ import { mkdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
 /**
- * Speaks the words of the calls into web/public/words/, one WAV file each, with Debian's espeak-ng.
+ * Speaks the words of the calls into web/src/hearing/words/, one WAV file each, with Debian's espeak-ng.
  * They are kept in the repository; run this when a word is added: node tools/words.mjs
  */
 const SAID = {
@@ -21,7 +21,7 @@ const SAID = {
   five: 'Five',
   six: 'Six',
 };
-const folder = fileURLToPath(new URL('../web/public/words/', import.meta.url));
+const folder = fileURLToPath(new URL('../web/src/hearing/words/', import.meta.url));
 mkdirSync(folder, { recursive: true });
 for (const [word, text] of Object.entries(SAID)) {
   execFileSync('espeak-ng', [

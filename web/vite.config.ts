@@ -1,5 +1,6 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
 declare const process: { env: Record<string, string | undefined> };
@@ -7,6 +8,12 @@ declare const process: { env: Record<string, string | undefined> };
 export default defineConfig({
   plugins: [
     react(),
+    // Made once here, so that no server packs the same file for every phone.
+    compression({
+      include: /\.(js|css|html|svg|webmanifest)$/,
+      threshold: 1_000,
+      algorithms: [defineAlgorithm('gzip', { level: 9 }), defineAlgorithm('brotliCompress')],
+    }),
     VitePWA({
       // The pages must open on a field without network; the data they need is kept in IndexedDB.
       minify: false,
@@ -22,7 +29,15 @@ export default defineConfig({
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
       workbox: {
-        globPatterns: ['**/*.{js,css,html,svg,woff2,wav}'],
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        // Words are kept when they are first heard, or with a session that is kept for the field.
+        runtimeCaching: [
+          {
+            urlPattern: /\/assets\/[^/]+\.wav$/,
+            handler: 'CacheFirst',
+            options: { cacheName: 'gravek-words', expiration: { maxEntries: 60 } },
+          },
+        ],
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//, /^\/calendar\//, /^\/healthz/],
       },

@@ -1,4 +1,7 @@
-import type { Absorb, Ending, Foot, Layout, Pin, StepModel, StraightResult } from '@gravek/core';
+import type { Foot } from '@gravek/core/feet';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { Absorb, Ending, Pin, StraightResult } from '@gravek/core/solveStraight';
+import type { StepModel } from '@gravek/core/stepModel';
 import {
   array,
   lazy,

@@ -1,4 +1,4 @@
-import { STEP_BOUNDS } from '@gravek/core';
+import { STEP_BOUNDS } from '@gravek/core/stepModel';
 import { array, boolean, number, object, type InferType } from 'yup';
 import { choice, count, day, distinct, figure, foot, id, name, note, version } from './fields';
 import type { ReadingRow } from './reading';

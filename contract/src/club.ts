@@ -1,4 +1,6 @@
-import { CUE_SCHOOLS, LENGTH_UNITS, LOAD_KINDS } from '@gravek/core';
+import { CUE_SCHOOLS } from '@gravek/core/chooseCue';
+import { LOAD_KINDS } from '@gravek/core/repLog';
+import { LENGTH_UNITS } from '@gravek/core/units';
 import { array, object, string, type InferType } from 'yup';
 import { choice, count, id, name, version } from './fields';
 
@@ -129,9 +131,6 @@ export type CalendarKept = { madeAt: string | null };
 /** Into another of the own clubs. */
 export const clubSwitch = object({ clubId: id() });
 
-/** Which club a page shows: it says so with each request, since another window may open another. */
-export const CLUB_HEADER = 'gravek-club';
-
 export type Member = { id: string; person: string; email: string; role: Role; you: boolean };
 
 /** Who is signed in, and where. */
@@ -147,7 +146,7 @@ export type Me = {
 };
 
 /** What a visitor may know before signing in. */
-export type Door = { demo: boolean; empty: boolean };
+export type Door = { demo: boolean; empty: boolean; signedIn: boolean };
 
 /** Tables of a club that go out for a spreadsheet. */
 export const CSV_TABLES = ['reps', 'faults', 'measures', 'loads'] as const;

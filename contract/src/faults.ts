@@ -1,4 +1,9 @@
-import type { BetaPrior, FaultState, Foot, LinkEvidence, RepCounts, Side } from '@gravek/core';
+import type { LinkEvidence } from '@gravek/core/causeLinks';
+import type { BetaPrior } from '@gravek/core/clubPrior';
+import type { RepCounts } from '@gravek/core/cueEffect';
+import type { FaultState } from '@gravek/core/cueState';
+import type { Foot } from '@gravek/core/feet';
+import type { Side } from '@gravek/core/repLog';
 import { object, type InferType } from 'yup';
 import { choiceOr, code, id, note } from './fields';
 import { RUNGS, type Rung } from './movement';

@@ -5,6 +5,7 @@ export * from './clubFile';
 export * from './clubFileChecks';
 export * from './faults';
 export * from './ground';
+export * from './header';
 export * from './ownView';
 export * from './problem';
 export * from './reading';

@@ -1,14 +1,13 @@
+import { PART_KINDS, type Part } from '@gravek/core/layout/part';
 import {
   BALL,
   OTHERS,
   OWN_SIDES,
-  PART_KINDS,
   SPAN_UNITS,
   type OtherThing,
-  type Part,
   type PhaseSteps,
-  type Posture,
-} from '@gravek/core';
+} from '@gravek/core/layout/sequence';
+import type { Posture } from '@gravek/core/sideView';
 import {
   array,
   boolean,

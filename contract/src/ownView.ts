@@ -1,4 +1,4 @@
-import type { LengthUnit } from '@gravek/core';
+import type { LengthUnit } from '@gravek/core/units';
 import { boolean, object, string, type InferType } from 'yup';
 import type { Outline } from './approach';
 import type { Ledger, LedgerRow } from './faults';

@@ -1,4 +1,10 @@
-import { SPAN_UNITS, usualM, type PhaseKind, type PhaseSteps, type Span } from '@gravek/core';
+import { usualM } from '@gravek/core/layout/body';
+import {
+  SPAN_UNITS,
+  type PhaseKind,
+  type PhaseSteps,
+  type Span,
+} from '@gravek/core/layout/sequence';
 import { array, boolean, lazy, mixed, number, object, string, type ISchema } from 'yup';
 import { choice, count, figure, name } from './fields';
 

@@ -1,4 +1,4 @@
-import { RULE_KINDS, type StepRule } from '@gravek/core';
+import { RULE_KINDS, type StepRule } from '@gravek/core/stepRules';
 import {
   array,
   boolean,

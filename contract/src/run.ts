@@ -1,4 +1,5 @@
-import type { Body, BodyLoad } from '@gravek/core';
+import type { Body } from '@gravek/core/layout/body';
+import type { BodyLoad } from '@gravek/core/repLog';
 import type { Choices, Outline } from './approach';
 import type { Athlete } from './athlete';
 import type { RungChoice } from './faults';

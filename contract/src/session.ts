@@ -1,12 +1,7 @@
-import {
-  AS_PLANNED,
-  OUTCOMES,
-  STANDS,
-  type Foot,
-  type RunSet,
-  type Side,
-  type Stand,
-} from '@gravek/core';
+import type { Foot } from '@gravek/core/feet';
+import { OUTCOMES, type Side } from '@gravek/core/repLog';
+import { STANDS, type RunSet, type Stand } from '@gravek/core/runOrder';
+import { AS_PLANNED } from '@gravek/core/variants';
 import {
   array,
   lazy,

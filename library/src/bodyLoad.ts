@@ -1,5 +1,7 @@
-import { modelCadenceSpm, modelLengthM, type Body, type BodyLoad } from '@gravek/core';
-import type { Solved } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import type { BodyLoad } from '@gravek/core/repLog';
+import { modelCadenceSpm, modelLengthM } from '@gravek/core/stepModel';
+import type { Solved } from '@gravek/contract/approach';
 
 /** Slower than this part of somebody's top speed is no sprinting. */
 const SPRINT_FROM = 0.75;

@@ -1,5 +1,6 @@
-import { causeLinks, type ShownTogether } from '@gravek/core';
-import type { CauseCheck, Fault, Movement } from '@gravek/contract';
+import { causeLinks, type ShownTogether } from '@gravek/core/causeLinks';
+import type { CauseCheck } from '@gravek/contract/faults';
+import type { Fault, Movement } from '@gravek/contract/movement';
 
 /** A movement's faults in the order in which they show: by phase, in a phase as they are written. */
 const inOrder = ({ faults, phases }: Movement): Fault[] => {

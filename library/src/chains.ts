@@ -1,13 +1,9 @@
-import {
-  bodyOf,
-  layOut,
-  otherFoot,
-  turned,
-  type Foot,
-  type Footfall,
-  type OtherThing,
-} from '@gravek/core';
-import type { Fault, Load, Movement, MovementPhase } from '@gravek/contract';
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import { bodyOf } from '@gravek/core/layout/body';
+import { layOut } from '@gravek/core/layout/layOut';
+import type { OtherThing } from '@gravek/core/layout/sequence';
+import { turned, type Footfall } from '@gravek/core/layout/walker';
+import type { Fault, Load, Movement, MovementPhase } from '@gravek/contract/movement';
 import endings from '../data/endings.json';
 import moves from '../data/moves.json';
 import { mirrorWords } from './sides';

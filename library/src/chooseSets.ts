@@ -1,5 +1,13 @@
-import { currentModel, dayNumber, groupBy, STAYS_AWAY_DAYS, type Body } from '@gravek/core';
-import type { Athlete, DrillSet, Needs, OnGround, Rung } from '@gravek/contract';
+import { STAYS_AWAY_DAYS } from '@gravek/core/cueState';
+import { dayNumber } from '@gravek/core/days';
+import type { Body } from '@gravek/core/layout/body';
+import { groupBy } from '@gravek/core/repLog';
+import { currentModel } from '@gravek/core/stepModel';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Rung } from '@gravek/contract/movement';
+import type { Needs } from '@gravek/contract/run';
+import type { DrillSet } from '@gravek/contract/session';
 import solver from 'javascript-lp-solver';
 import { laddersOf } from './ladder';
 import { faultOf } from './movements';

@@ -1,5 +1,6 @@
-import { chooseCue, LIVE_RATE, type CueSchool } from '@gravek/core';
-import type { Fault, Movement } from '@gravek/contract';
+import { chooseCue, type CueSchool } from '@gravek/core/chooseCue';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import type { Fault, Movement } from '@gravek/contract/movement';
 import { faultOf } from './movements';
 
 /** How often a fault of a movement shows, 0–1; faults that were never seen are left out. */

@@ -1,5 +1,5 @@
-import { formatLength, parseLength, type LengthStyle } from '@gravek/core';
-import type { MeasuredRun } from '@gravek/contract';
+import { formatLength, parseLength, type LengthStyle } from '@gravek/core/units';
+import type { MeasuredRun } from '@gravek/contract/session';
 import type { PlannedRun } from './measuredRun';
 import type { Split } from './recorded';
 

@@ -1,5 +1,7 @@
-import { bodyOf, cushion, runnerForwardM, spanM, type Body, type CushionInput } from '@gravek/core';
-import type { Movement, SequenceChoices } from '@gravek/contract';
+import { cushion, runnerForwardM, type CushionInput } from '@gravek/core/cushion';
+import { bodyOf, spanM, type Body } from '@gravek/core/layout/body';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement } from '@gravek/contract/movement';
 
 type Chosen = NonNullable<SequenceChoices['cushion']>;
 

@@ -1,5 +1,8 @@
-import { groupBy, ladderStep } from '@gravek/core';
-import { RUNGS, type LadderStand, type Movement, type Needs, type Rung } from '@gravek/contract';
+import { ladderStep } from '@gravek/core/ladder';
+import { groupBy } from '@gravek/core/repLog';
+import type { LadderStand } from '@gravek/contract/faults';
+import { RUNGS, type Movement, type Rung } from '@gravek/contract/movement';
+import type { Needs } from '@gravek/contract/run';
 
 const SESSIONS = 2;
 

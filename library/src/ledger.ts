@@ -1,4 +1,8 @@
-import { contrasts, groupBy, kappa, LIVE_RATE, type RepCounts } from '@gravek/core';
+import { contrasts } from '@gravek/core/contrasts';
+import type { RepCounts } from '@gravek/core/cueEffect';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import { kappa } from '@gravek/core/kappa';
+import { groupBy } from '@gravek/core/repLog';
 import type {
   Agreement,
   Condition,
@@ -6,8 +10,8 @@ import type {
   ContrastAxis,
   CueSpan,
   LedgerRow,
-} from '@gravek/contract';
-import { RUNGS } from '@gravek/contract';
+} from '@gravek/contract/faults';
+import { RUNGS } from '@gravek/contract/movement';
 import { shownIn, type SessionFaults } from './standings';
 
 /** Counts of a session under one condition. */

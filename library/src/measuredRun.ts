@@ -4,18 +4,13 @@ import {
   isInBand,
   minutesOf,
   runsIn,
-  spreadOf,
   type DeviceReading,
   type Minute,
-} from '@gravek/core';
-import type {
-  Fault,
-  FaultFigure,
-  MeasuredReps,
-  MeasuredRun,
-  Movement,
-  Outline,
-} from '@gravek/contract';
+} from '@gravek/core/deviceCourse';
+import { spreadOf } from '@gravek/core/spread';
+import type { Outline } from '@gravek/contract/approach';
+import type { Fault, FaultFigure, Movement } from '@gravek/contract/movement';
+import type { MeasuredReps, MeasuredRun } from '@gravek/contract/session';
 import type { PlannedStep } from './watched';
 
 /** What a run is held against: its plan step by step, or a cadence that is to be held. */

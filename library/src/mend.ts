@@ -1,5 +1,5 @@
-import type { DrillSet } from '@gravek/contract';
-import { keptVariants } from '@gravek/core';
+import type { DrillSet } from '@gravek/contract/session';
+import { keptVariants } from '@gravek/core/variants';
 
 /** A change of a drill set that would make it shorter. */
 export type Mend = {

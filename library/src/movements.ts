@@ -1,4 +1,4 @@
-import type { Movement } from '@gravek/contract';
+import type { Movement } from '@gravek/contract/movement';
 import { chainMovement } from './chains';
 import straightRunUp from '../data/movements/straight-run-up.json';
 import curvedRunUp from '../data/movements/curved-run-up.json';

@@ -1,11 +1,7 @@
-import {
-  formatLength,
-  type LengthStyle,
-  type NearbyPlan,
-  type StraightFailure,
-  type StraightPlan,
-} from '@gravek/core';
-import type { StraightChoices } from '@gravek/contract';
+import type { StraightFailure, StraightPlan } from '@gravek/core/solveStraight';
+import type { NearbyPlan } from '@gravek/core/stepCounts';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import type { StraightChoices } from '@gravek/contract/approach';
 
 const percent = (part: number): string => `${(part * 100).toFixed(1)} %`;
 

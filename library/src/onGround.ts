@@ -1,13 +1,13 @@
-import { formatLength, type LengthStyle } from '@gravek/core';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import type { Choices } from '@gravek/contract/approach';
 import {
   WEEKDAYS,
-  type Choices,
   type Ground,
   type GroundInput,
-  type Movement,
   type OnGround,
   type Surface,
-} from '@gravek/contract';
+} from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
 
 /** What a plan takes along of a ground, so that it stays what it was. */
 export const takenFrom = ({

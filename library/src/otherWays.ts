@@ -1,4 +1,5 @@
-import type { Movement, School, SequenceChoices } from '@gravek/contract';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement, School } from '@gravek/contract/movement';
 import { phasesOn } from './plan';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;

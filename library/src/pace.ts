@@ -1,4 +1,5 @@
-import { isSequence, type Choices, type Movement, type MovementPhase } from '@gravek/contract';
+import { isSequence, type Choices } from '@gravek/contract/approach';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
 import { drillOf } from './movements';
 
 /** What the solvers take as the slowest. */

@@ -1,35 +1,23 @@
-import {
-  closableFraction,
-  layOut,
-  LAYOUT_VERSION,
-  otherFoot,
-  pathOf,
-  runLength,
-  SOLVER_VERSION,
-  solveStraight,
-  spanM,
-  usualM,
-  type Body,
-  type Foot,
-  type Layout,
-  type LayoutChoices,
-  type Part,
-  type RunAsk,
-  type Side,
-  type StepModel,
-  type StraightInput,
-} from '@gravek/core';
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import { spanM, usualM, type Body } from '@gravek/core/layout/body';
+import { layOut, LAYOUT_VERSION, type LayoutChoices } from '@gravek/core/layout/layOut';
+import type { Part } from '@gravek/core/layout/part';
+import { runLength, type RunAsk } from '@gravek/core/layout/runUp';
+import { pathOf } from '@gravek/core/layout/sequence';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { Side } from '@gravek/core/repLog';
+import { SOLVER_VERSION, solveStraight, type StraightInput } from '@gravek/core/solveStraight';
+import { closableFraction } from '@gravek/core/stepCounts';
+import type { StepModel } from '@gravek/core/stepModel';
 import {
   isSequence,
   type Choices,
-  type Drill,
-  type Movement,
-  type MovementPhase,
   type Outline,
   type SequenceChoices,
   type Solved,
   type StraightChoices,
-} from '@gravek/contract';
+} from '@gravek/contract/approach';
+import type { Drill, Movement, MovementPhase } from '@gravek/contract/movement';
 import { turningInTime, usualCushion } from './givingGround';
 import { drillOf } from './movements';
 import { gapsAt, givenBy } from './onGround';

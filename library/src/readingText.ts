@@ -1,4 +1,5 @@
-import { parseLength, type LengthStyle, type Reading, type ReadingKind } from '@gravek/core';
+import type { Reading, ReadingKind } from '@gravek/core/measures';
+import { parseLength, type LengthStyle } from '@gravek/core/units';
 
 /** A reading as it is typed: a few single fields, rows of two, and lists with one figure a line. */
 export type TypedReading = {

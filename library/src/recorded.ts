@@ -1,4 +1,5 @@
-import { FOOT_M, YARD_M, type DeviceReading } from '@gravek/core';
+import type { DeviceReading } from '@gravek/core/deviceCourse';
+import { FOOT_M, YARD_M } from '@gravek/core/units';
 import { XMLParser } from 'fast-xml-parser';
 import { readTable } from './csv';
 

@@ -1,6 +1,8 @@
-import { inLogOrder, isLeaving, standing, type LogRow, type Outcome } from '@gravek/core';
-import type { Choices, Load, Movement, RestrictionKind } from '@gravek/contract';
-import { isSequence } from '@gravek/contract';
+import { inLogOrder, isLeaving, standing, type LogRow, type Outcome } from '@gravek/core/repLog';
+import type { Choices } from '@gravek/contract/approach';
+import type { RestrictionKind } from '@gravek/contract/athlete';
+import type { Load, Movement } from '@gravek/contract/movement';
+import { isSequence } from '@gravek/contract/approach';
 import { drillOf } from './movements';
 import { surfaceCautions } from './onGround';
 import { askedSpeed } from './pace';

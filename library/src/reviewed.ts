@@ -1,16 +1,12 @@
-import {
-  chooseCue,
-  watchedPose,
-  watchedSteps,
-  type Body,
-  type CueSchool,
-  type FilmContact,
-  type Layout,
-  type SideView,
-  type Watched,
-  type WatchedPose,
-} from '@gravek/core';
-import type { Choices, Drill, Fault, Movement, ReviewInput } from '@gravek/contract';
+import { chooseCue, type CueSchool } from '@gravek/core/chooseCue';
+import type { Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { SideView } from '@gravek/core/sideView';
+import { watchedPose, type WatchedPose } from '@gravek/core/watchedPose';
+import { watchedSteps, type FilmContact, type Watched } from '@gravek/core/watchedSteps';
+import type { Choices } from '@gravek/contract/approach';
+import type { Drill, Fault, Movement } from '@gravek/contract/movement';
+import type { ReviewInput } from '@gravek/contract/watched';
 import { drillFor, faultOf } from './movements';
 import { sequenceStart, solve, straightStart } from './plan';
 import { bySchools } from './schools';

@@ -1,4 +1,5 @@
-import { otherFoot, parseBodyLength, type Foot, type LengthStyle } from '@gravek/core';
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
 import { MOST_TABLE_ROWS, type CsvTable } from './csv';
 
 /** What a column of a table of athletes can hold. */

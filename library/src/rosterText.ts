@@ -1,4 +1,5 @@
-import { otherFoot, parseBodyLength, type Foot, type LengthStyle } from '@gravek/core';
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
 
 export const MOST_PASTED_ATHLETES = 60;

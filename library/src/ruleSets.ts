@@ -1,4 +1,4 @@
-import type { NamedRuleSet } from '@gravek/contract';
+import type { NamedRuleSet } from '@gravek/contract/ruleSet';
 import data from '../data/ruleSets.json';
 
 /** Step rules that ship with the application; the competition's own book decides. */

@@ -1,5 +1,6 @@
-import type { Body, PhaseSteps, Sequence } from '@gravek/core';
-import type { Movement, School } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import type { PhaseSteps, Sequence } from '@gravek/core/layout/sequence';
+import type { Movement, School } from '@gravek/contract/movement';
 
 type Phases = Movement['phases'];
 type Option = School['options'][number];

@@ -1,4 +1,4 @@
-import type { Movement } from '@gravek/contract';
+import type { Movement } from '@gravek/contract/movement';
 import MiniSearch from 'minisearch';
 import { drillOf } from './movements';
 

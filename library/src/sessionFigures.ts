@@ -1,5 +1,8 @@
-import { keptVariants, shareMarks, type Body } from '@gravek/core';
-import type { DrillSet, Movement } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import { shareMarks } from '@gravek/core/setOut';
+import { keptVariants } from '@gravek/core/variants';
+import type { Movement } from '@gravek/contract/movement';
+import type { DrillSet } from '@gravek/contract/session';
 import { mends, type Mend } from './mend';
 import {
   drillSetTime,

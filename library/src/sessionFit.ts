@@ -1,23 +1,14 @@
-import {
-  AS_PLANNED,
-  bodyOf,
-  checkRules,
-  compareStepCounts,
-  formatLength,
-  groupBy,
-  type LengthStyle,
-  type Side,
-} from '@gravek/core';
-import {
-  isSequence,
-  type ApproachSummary,
-  type Athlete,
-  type DrillSet,
-  type Load,
-  type Movement,
-  type NamedRuleSet,
-  type Work,
-} from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import { groupBy, type Side } from '@gravek/core/repLog';
+import { compareStepCounts } from '@gravek/core/stepCounts';
+import { checkRules } from '@gravek/core/stepRules';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import { AS_PLANNED } from '@gravek/core/variants';
+import { isSequence, type ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Load, Movement } from '@gravek/contract/movement';
+import type { NamedRuleSet } from '@gravek/contract/ruleSet';
+import type { DrillSet, Work } from '@gravek/contract/session';
 import { beyondLaneM } from './onGround';
 import { barredBy } from './restrictions';
 import { outlineOf, solve, straightAsk } from './plan';

@@ -1,14 +1,9 @@
-import {
-  addLoads,
-  keptVariants,
-  loadCheck,
-  LOAD_KINDS,
-  type Body,
-  type BodyLoad,
-  type LoadCheck,
-  type LoadKind,
-} from '@gravek/core';
-import type { DrillSet, LoadLimit } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import { loadCheck, type LoadCheck } from '@gravek/core/loadCheck';
+import { addLoads, LOAD_KINDS, type BodyLoad, type LoadKind } from '@gravek/core/repLog';
+import { keptVariants } from '@gravek/core/variants';
+import type { LoadLimit } from '@gravek/contract/club';
+import type { DrillSet } from '@gravek/contract/session';
 import { likelyReps, type Conditions } from './sessionTime';
 import { variedRun, type Base } from './work';
 

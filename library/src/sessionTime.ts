@@ -1,5 +1,8 @@
-import { filled, keptVariants, likelyTries, setDuration, type Body } from '@gravek/core';
-import type { DrillSet } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import { filled } from '@gravek/core/rotation';
+import { likelyTries, setDuration } from '@gravek/core/sets';
+import { keptVariants } from '@gravek/core/variants';
+import type { DrillSet } from '@gravek/contract/session';
 import { repsFor, type DatedRestriction } from './restrictions';
 import { asVaried, variedRun, type Base } from './work';
 

@@ -1,14 +1,8 @@
-import {
-  formatLength,
-  lengthParts,
-  tapeMarks,
-  tapeStepM,
-  type Foot,
-  type Layout,
-  type LengthStyle,
-  type StraightPlan,
-  type TapeMark,
-} from '@gravek/core';
+import type { Foot } from '@gravek/core/feet';
+import type { Layout } from '@gravek/core/layout/shape';
+import { tapeMarks, tapeStepM, type TapeMark } from '@gravek/core/setOut';
+import type { StraightPlan } from '@gravek/core/solveStraight';
+import { formatLength, lengthParts, type LengthStyle } from '@gravek/core/units';
 import { csvText } from './csv';
 
 export type SheetMark = {

@@ -1,5 +1,7 @@
-import { sideView, type Body, type Layout, type SideView } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
+import { sideView, type SideView } from '@gravek/core/sideView';
+import type { Movement } from '@gravek/contract/movement';
 
 /**
  * A movement seen from the side, for an athlete, as it is laid out; null where posture is not what counts

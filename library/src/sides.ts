@@ -1,5 +1,7 @@
-import { otherFoot, type Body, type Side } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
+import { otherFoot } from '@gravek/core/feet';
+import type { Body } from '@gravek/core/layout/body';
+import type { Side } from '@gravek/core/repLog';
+import type { Movement } from '@gravek/contract/movement';
 
 const OTHER: Record<string, string> = {
   left: 'right',

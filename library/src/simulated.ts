@@ -1,4 +1,5 @@
-import { seeded, type DeviceReading } from '@gravek/core';
+import type { DeviceReading } from '@gravek/core/deviceCourse';
+import { seeded } from '@gravek/core/random';
 import { passedAt } from './gates';
 import type { PlannedRun } from './measuredRun';
 

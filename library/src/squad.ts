@@ -1,12 +1,6 @@
-import {
-  compareStepCounts,
-  nearbyPlans,
-  shareMarks,
-  solveStraight,
-  type NearbyPlan,
-  type StraightInput,
-  type StraightPlan,
-} from '@gravek/core';
+import { shareMarks } from '@gravek/core/setOut';
+import { solveStraight, type StraightInput, type StraightPlan } from '@gravek/core/solveStraight';
+import { compareStepCounts, nearbyPlans, type NearbyPlan } from '@gravek/core/stepCounts';
 
 /** One athlete's ask, and the counts to choose from where each may take their own. */
 export type SquadAsk = {

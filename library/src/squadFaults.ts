@@ -1,5 +1,6 @@
-import { LIVE_RATE } from '@gravek/core';
-import type { Movement, SquadFault, SquadFaults } from '@gravek/contract';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import type { SquadFault, SquadFaults } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
 import { drillFor, faultOf } from './movements';
 
 export type FaultLine = SquadFaults['items'][number];

@@ -1,23 +1,17 @@
-import {
-  clubPrior,
-  cueState,
-  groupBy,
-  LIVE_RATE,
-  NO_PRIOR,
-  type BetaPrior,
-  type CueSchool,
-  type HistorySession,
-  type RepCounts,
-} from '@gravek/core';
+import type { CueSchool } from '@gravek/core/chooseCue';
+import { clubPrior, NO_PRIOR, type BetaPrior } from '@gravek/core/clubPrior';
+import type { RepCounts } from '@gravek/core/cueEffect';
+import { cueState, LIVE_RATE, type HistorySession } from '@gravek/core/cueState';
+import { groupBy } from '@gravek/core/repLog';
 import type {
   AthleteFaults,
   CueChoice,
   CueGiven,
   CueTold,
   FaultStanding,
-  Movement,
-  RunCue,
-} from '@gravek/contract';
+} from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import type { RunCue } from '@gravek/contract/run';
 import { cueFor } from './cue';
 import { faultOf } from './movements';
 

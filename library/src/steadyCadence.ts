@@ -1,15 +1,11 @@
-import {
-  cadencePlan,
-  dayNumber,
-  groupBy,
-  spanM,
-  spreadOf,
-  steadyRun,
-  type Body,
-  type CadenceWeek,
-  type SteadyRun,
-} from '@gravek/core';
-import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
+import { cadencePlan, type CadenceWeek } from '@gravek/core/cadencePlan';
+import { dayNumber } from '@gravek/core/days';
+import { steadyRun, type SteadyRun } from '@gravek/core/deviceCourse';
+import { spanM, type Body } from '@gravek/core/layout/body';
+import { groupBy } from '@gravek/core/repLog';
+import { spreadOf } from '@gravek/core/spread';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
 
 type Chosen = NonNullable<SequenceChoices['cadence']>;
 type Steady = Extract<MovementPhase['steps'], { kind: 'recover' }>;

@@ -1,4 +1,4 @@
-import type { Movement, MovementPhase } from '@gravek/contract';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
 
 /** What a coach with ten seconds looks at: where, at what, and what right looks like. */
 export type Look = { phase: string; look: string; right: string };

@@ -1,4 +1,4 @@
-import { parseLength, type LengthStyle } from '@gravek/core';
+import { parseLength, type LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
 
 /** One row of the form, as typed. */

@@ -1,14 +1,11 @@
-import {
-  groupBy,
-  type Contact,
-  type Foot,
-  type Layout,
-  type PostureAngles,
-  type SideView,
-  type Watched,
-  type WatchedStep,
-} from '@gravek/core';
-import type { Fault, FaultFigure, Movement } from '@gravek/contract';
+import type { Foot } from '@gravek/core/feet';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { Contact } from '@gravek/core/layout/walker';
+import type { PostureAngles } from '@gravek/core/posture';
+import { groupBy } from '@gravek/core/repLog';
+import type { SideView } from '@gravek/core/sideView';
+import type { Watched, WatchedStep } from '@gravek/core/watchedSteps';
+import type { Fault, FaultFigure, Movement } from '@gravek/contract/movement';
 
 /** A step of a plan as it can be seen: feet that land together are one. */
 export type PlannedStep = {

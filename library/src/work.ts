@@ -1,24 +1,11 @@
-import {
-  keptVariants,
-  variantsOf,
-  type Body,
-  type BodyLoad,
-  type Side,
-  type Variant,
-} from '@gravek/core';
-import {
-  isSequence,
-  type Choices,
-  type DrillSet,
-  type Load,
-  type Movement,
-  type OnGround,
-  type Outline,
-  type RunAthlete,
-  type RunPlan,
-  type Rung,
-  type Work,
-} from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import type { BodyLoad, Side } from '@gravek/core/repLog';
+import { keptVariants, variantsOf, type Variant } from '@gravek/core/variants';
+import { isSequence, type Choices, type Outline } from '@gravek/contract/approach';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Load, Movement, Rung } from '@gravek/contract/movement';
+import type { RunAthlete, RunPlan } from '@gravek/contract/run';
+import type { DrillSet, Work } from '@gravek/contract/session';
 import { bodyLoad } from './bodyLoad';
 import { chainOf, chainParts, ENDINGS, isChain, MOVES } from './chains';
 import { drillOf, movementOf } from './movements';

@@ -1,7 +1,9 @@
 import path from 'node:path';
 import connectPgSimple from 'connect-pg-simple';
+import compression from 'compression';
 import express, { Router, type Express, type RequestHandler } from 'express';
 import session from 'express-session';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { sql } from 'kysely';
 import type pg from 'pg';
@@ -44,6 +46,14 @@ const knownHost =
     if (URL.canParse(asked) && hosts.includes(new URL(asked).hostname)) next();
     else send(res, refused(421, 'Gravek does not answer under this name.'));
   };
+
+/** Files of a folder, as they were packed when the pages were built. */
+const packed = (folder: string, serveStatic: { maxAge: number | string; immutable?: boolean }) =>
+  staticGzip(folder, { enableBrotli: true, orderPreference: ['br', 'gz'], serveStatic });
+
+/** Changes come line by line; packing would hold them back. */
+const mayPack: compression.CompressionFilter = (req, res) =>
+  res.get('content-type') !== 'text/event-stream' && compression.filter(req, res);
 
 /** A write must come from a page of this very address. */
 const sameOrigin: RequestHandler = (req, res, next) => {
@@ -117,6 +127,7 @@ export const createApp = (parts: Parts): Express => {
   });
 
   const api = Router();
+  api.use(compression({ filter: mayPack }));
   const Store = connectPgSimple(session);
   api.use(
     sameOrigin,
@@ -157,14 +168,17 @@ export const createApp = (parts: Parts): Express => {
     const folder = path.resolve(parts.webFolder);
     app.use(
       '/assets',
-      express.static(path.join(folder, 'assets'), { immutable: true, maxAge: '1y' }),
+      packed(path.join(folder, 'assets'), { immutable: true, maxAge: '1y' }),
       (_req, res) => {
         res.status(404).end();
       },
     );
-    app.use(express.static(folder, { cacheControl: true, maxAge: 0 }));
-    app.get(/.*/, (_req, res) => {
-      res.set('cache-control', 'no-cache').sendFile(path.join(folder, 'index.html'));
+    const pages = packed(folder, { maxAge: 0 });
+    app.use(pages, (req, res, next) => {
+      // Every other address is one of the page's.
+      if (req.method !== 'GET' && req.method !== 'HEAD') return next();
+      req.url = '/index.html';
+      pages(req, res, next);
     });
   }
   app.use(problemHandler);

@@ -46,7 +46,11 @@ describe('a club file', () => {
     await expect(loadClubFile(stage.db, newer)).rejects.toThrow('newer Gravek');
     const bad = JSON.stringify({ ...season, athletes: [{ ...season.athletes[0], heightM: 9 }] });
     await expect(loadClubFile(stage.db, bad)).rejects.toThrow('athletes[0].heightM');
-    expect((await stranger(stage).get('/door')).body).toEqual({ demo: true, empty: true });
+    expect((await stranger(stage).get('/door')).body).toEqual({
+      demo: true,
+      empty: true,
+      signedIn: false,
+    });
   });
 
   const whole = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
@@ -176,7 +180,11 @@ describe('a club file', () => {
     const { message } = refused as StartFault;
     expect(message).toContain(where);
     expect(message.length).toBeLessThan(1_500);
-    expect((await stranger(stage).get('/door')).body).toEqual({ demo: true, empty: true });
+    expect((await stranger(stage).get('/door')).body).toEqual({
+      demo: true,
+      empty: true,
+      signedIn: false,
+    });
   });
 
   it('of the version before is read: its reps take what they were from their drill set', () => {

@@ -22,7 +22,11 @@ const firstClub = {
 describe('the door', () => {
   it('makes the first club of an empty database, and only the first', async () => {
     const edda = stranger(stage);
-    expect((await edda.get('/door')).body).toEqual({ demo: false, empty: true });
+    expect((await edda.get('/door')).body).toEqual({
+      demo: false,
+      empty: true,
+      signedIn: false,
+    });
     const wrong = await edda.post('/first-club', {
       ...firstClub,
       email: 'edda',

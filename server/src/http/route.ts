@@ -92,16 +92,17 @@ const rolesOf = async (
   return new Map(rows.map((row) => [row.account_id, row.role]));
 };
 
+export const isSignedIn = ({ session }: Request): boolean =>
+  Boolean(session.clubId && session.accountId) && Number(session.until) > Date.now();
+
 /**
  * Who is signed in, and to which club.
  *
  * @throws {ProblemError} 401 when nobody is, or not any more; 412 when the page shows another club
  */
 export const whoIs = (req: Request): Who => {
-  const { clubId, accountId, until } = req.session;
-  if (!clubId || !accountId || !(Number(until) > Date.now())) {
-    throw refused(401, 'Sign in to go on.');
-  }
+  const { clubId, accountId } = req.session;
+  if (!isSignedIn(req) || !clubId || !accountId) throw refused(401, 'Sign in to go on.');
   const shown = req.get(CLUB_HEADER);
   if (shown !== undefined && shown !== clubId) {
     throw refused(412, 'Another club has been opened in this browser. Load the page again.');

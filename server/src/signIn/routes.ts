@@ -14,7 +14,7 @@ import { v7 as uuid } from 'uuid';
 import type { AnyObjectSchema, InferType } from 'yup';
 import { atDoor, inClub, isEmpty, type Db, type Trx, type Who } from '../database/connect';
 import { badInput, refused } from '../http/problem';
-import { memberAs, whoIs } from '../http/route';
+import { isSignedIn, memberAs, whoIs } from '../http/route';
 import { accountByEmail } from './account';
 import { limitAttempts } from './attempts';
 import { hashOf } from './link';
@@ -89,7 +89,11 @@ export const doorRouter = (db: Db, demo: boolean): Router => {
   const { byAddress, byEmail, byAccount } = limitAttempts(db);
 
   router.get('/door', async (req, res) => {
-    const door: Door = { demo: demo && isAtThisMachine(req), empty: await isEmpty(db) };
+    const door: Door = {
+      demo: demo && isAtThisMachine(req),
+      empty: await isEmpty(db),
+      signedIn: isSignedIn(req),
+    };
     res.json(door);
   });
 

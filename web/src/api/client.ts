@@ -1,4 +1,5 @@
-import { CLUB_HEADER, type Problem } from '@gravek/contract';
+import { CLUB_HEADER } from '@gravek/contract/header';
+import type { Problem } from '@gravek/contract/problem';
 
 /** The server answered with a problem; its title is a sentence for the coach. */
 export class ApiProblem extends Error {

@@ -1,48 +1,26 @@
 import type {
   Approach,
   ApproachSummary,
-  Athlete,
-  AthleteFaults,
   AthletePlan,
-  CauseCheck,
-  ClubMovement,
-  ClubRuleSet,
-  Ground,
-  CueLine,
-  Door,
-  Ledger,
-  Me,
-  MeasuredReps,
-  Member,
-  Needs,
   OutdatedPlan,
-  Review,
-  ReviewLine,
-  Session,
+} from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Member } from '@gravek/contract/club';
+import type {
+  AthleteFaults,
+  CauseCheck,
+  CueLine,
+  Ledger,
   SquadFaults,
-} from '@gravek/contract';
-import {
-  keepPreviousData,
-  QueryClient,
-  useMutation,
-  useQuery,
-  useQueryClient,
-} from '@tanstack/react-query';
-import { forgetDrafts } from '../controls/draft';
-import { tell } from '../controls/toasts';
-import { forgetSessions } from '../phone/store';
-import { api, ApiProblem, showsClub, Unreachable } from './client';
-
-const transient = (count: number, error: unknown): boolean =>
-  error instanceof Unreachable && count < 2;
-
-export const queryClient = new QueryClient({
-  defaultOptions: {
-    queries: { staleTime: 15_000, retry: transient, retryDelay: 700, networkMode: 'always' },
-    // Every write carries the id of its row, so doing it twice is doing it once.
-    mutations: { retry: transient, retryDelay: 700, networkMode: 'always' },
-  },
-});
+} from '@gravek/contract/faults';
+import type { Ground } from '@gravek/contract/ground';
+import type { ClubMovement } from '@gravek/contract/movementSchema';
+import type { ClubRuleSet } from '@gravek/contract/ruleSet';
+import type { Needs } from '@gravek/contract/run';
+import type { MeasuredReps, Session } from '@gravek/contract/session';
+import type { Review, ReviewLine } from '@gravek/contract/watched';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, ApiProblem } from './client';
 
 type Page<T> = { items: T[]; next: string | null };
 
@@ -60,51 +38,6 @@ const all = async <T>(path: string, query = ''): Promise<T[]> => {
   } while (next);
   return items;
 };
-
-const ME_KEY = 'gravek.me';
-
-/** Who is signed in; without network, who was. */
-const whoAmI = async (): Promise<Me | null> => {
-  try {
-    const me = await api.get<Me>('/me');
-    localStorage.setItem(ME_KEY, JSON.stringify(me));
-    showsClub(me.club.id);
-    return me;
-  } catch (error) {
-    if (error instanceof ApiProblem && error.status === 401) {
-      localStorage.removeItem(ME_KEY);
-      showsClub(null);
-      return null;
-    }
-    if (error instanceof ApiProblem && error.status === 403) {
-      // The membership has ended, so what this device kept of the club goes too.
-      await api.post('/sign-out').catch(() => undefined);
-      await forgetClub();
-      forgetDrafts();
-      tell(error.message);
-      return null;
-    }
-    const kept = localStorage.getItem(ME_KEY);
-    if (kept && error instanceof Unreachable) {
-      // What an older version kept does not name the clubs.
-      const me = { clubs: [], ...(JSON.parse(kept) as Partial<Me>) } as Me;
-      showsClub(me.club.id);
-      return me;
-    }
-    throw error;
-  }
-};
-
-/** Forgets what this device keeps of the club that is open; reps that are not sent yet stay. */
-export const forgetClub = async (): Promise<void> => {
-  await forgetSessions();
-  localStorage.removeItem(ME_KEY);
-  showsClub(null);
-};
-
-export const useMe = () => useQuery({ queryKey: ['me'], queryFn: whoAmI, retry: false });
-export const useDoor = () =>
-  useQuery({ queryKey: ['door'], queryFn: () => api.get<Door>('/door') });
 
 export const useAthletes = () =>
   useQuery({ queryKey: ['athletes'], queryFn: () => all<Athlete>('/athletes') });

@@ -1,7 +1,7 @@
 import { Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { api } from '../api/client';
-import { forgetClub, queryClient } from '../api/queries';
+import { forgetClub, queryClient } from '../api/door';
 import { Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Boundary } from '../controls/Boundary';

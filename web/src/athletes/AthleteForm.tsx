@@ -4,8 +4,8 @@ import {
   type Athlete,
   type AthleteFields,
   type AthleteUpdate,
-} from '@gravek/contract';
-import { check } from '@gravek/contract';
+} from '@gravek/contract/athlete';
+import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

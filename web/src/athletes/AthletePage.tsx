@@ -1,4 +1,4 @@
-import { type Athlete } from '@gravek/contract';
+import type { Athlete } from '@gravek/contract/athlete';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';

@@ -1,6 +1,6 @@
-import { currentModel } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
-import { holding } from '@gravek/library';
+import { currentModel } from '@gravek/core/stepModel';
+import type { Athlete } from '@gravek/contract/athlete';
+import { holding } from '@gravek/library/restrictions';
 import {
   flexRender,
   getCoreRowModel,

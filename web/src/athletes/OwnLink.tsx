@@ -1,4 +1,5 @@
-import { OF_AGE, type Athlete, type OwnLink as Link, type OwnLinkKept } from '@gravek/contract';
+import type { Athlete } from '@gravek/contract/athlete';
+import { OF_AGE, type OwnLink as Link, type OwnLinkKept } from '@gravek/contract/ownView';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

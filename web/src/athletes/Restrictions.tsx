@@ -3,8 +3,8 @@ import {
   restrictionInput,
   type Athlete,
   type Restriction,
-} from '@gravek/contract';
-import { holding } from '@gravek/library';
+} from '@gravek/contract/athlete';
+import { holding } from '@gravek/library/restrictions';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

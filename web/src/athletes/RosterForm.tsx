@@ -1,5 +1,5 @@
-import type { Athlete } from '@gravek/contract';
-import { readRoster, type TypedAthlete } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import { readRoster, type TypedAthlete } from '@gravek/library/rosterText';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

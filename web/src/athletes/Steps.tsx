@@ -1,5 +1,5 @@
-import { currentModel } from '@gravek/core';
-import { type Athlete } from '@gravek/contract';
+import { currentModel } from '@gravek/core/stepModel';
+import type { Athlete } from '@gravek/contract/athlete';
 import Button from 'react-bootstrap/Button';
 import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan } from '../member/member';

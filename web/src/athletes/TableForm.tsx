@@ -1,14 +1,13 @@
-import { formatLength } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
+import { formatLength } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import { readTable, type CsvTable } from '@gravek/library/csv';
 import {
   guessRosterColumns,
   readRosterTable,
-  readTable,
   ROSTER_COLUMNS,
-  type CsvTable,
   type RosterColumn,
   type TableAthlete,
-} from '@gravek/library';
+} from '@gravek/library/rosterTable';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

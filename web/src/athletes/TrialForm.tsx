@@ -1,6 +1,8 @@
-import { fitStepModel, modelLengthM, type LengthStyle } from '@gravek/core';
-import { SOURCES, type Athlete, type Source, type Trial } from '@gravek/contract';
-import { readPaste, readSteps, type Clock, type TypedStep } from '@gravek/library';
+import { fitStepModel, modelLengthM } from '@gravek/core/stepModel';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Athlete, Trial } from '@gravek/contract/athlete';
+import { SOURCES, type Source } from '@gravek/contract/source';
+import { readPaste, readSteps, type Clock, type TypedStep } from '@gravek/library/trialText';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

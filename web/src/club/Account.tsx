@@ -1,9 +1,9 @@
-import { passwordChange, type Me, type PasswordChange } from '@gravek/contract';
+import { passwordChange, type Me, type PasswordChange } from '@gravek/contract/club';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { api, sentenceOf } from '../api/client';
-import { forgetClub } from '../api/queries';
+import { forgetClub } from '../api/door';
 import { Conflict } from '../controls/Conflict';
 import { Field } from '../controls/Field';
 import { useCheckedForm } from '../controls/form';

@@ -1,4 +1,5 @@
-import { CLUB_FILE_MAX, CSV_TABLES, type CsvTableName } from '@gravek/contract';
+import { CSV_TABLES, type CsvTableName } from '@gravek/contract/club';
+import { CLUB_FILE_MAX } from '@gravek/contract/clubFile';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

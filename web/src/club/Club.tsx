@@ -1,4 +1,4 @@
-import { CUE_SCHOOLS, type CueSchool } from '@gravek/core';
+import { CUE_SCHOOLS, type CueSchool } from '@gravek/core/chooseCue';
 import {
   clubUpdate,
   memberInput,
@@ -8,7 +8,7 @@ import {
   type MemberInput,
   type PasswordLink,
   type Role,
-} from '@gravek/contract';
+} from '@gravek/contract/club';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -17,7 +17,8 @@ import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../api/client';
 import { useMembers, useWrite } from '../api/queries';
 import { useMember } from '../member/member';
-import { UNIT_NAMES, UNITS, useSettings } from '../member/settings';
+import { useSettings } from '../member/settings';
+import { UNIT_NAMES, UNITS } from '../member/unitNames';
 import { PageHead } from '../controls/PageHead';
 import { Field } from '../controls/Field';
 import { Conflict } from '../controls/Conflict';

@@ -1,12 +1,12 @@
 import {
-  check,
   DATUMS,
   groundInput,
   SURFACES,
   WEEKDAYS,
   type Ground,
   type GroundInput,
-} from '@gravek/contract';
+} from '@gravek/contract/ground';
+import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,5 @@
-import { formatLength, type LengthStyle } from '@gravek/core';
-import { WEEKDAYS, type Ground } from '@gravek/contract';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import { WEEKDAYS, type Ground } from '@gravek/contract/ground';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useGrounds } from '../api/queries';

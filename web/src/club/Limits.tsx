@@ -1,5 +1,6 @@
-import { LOAD_KINDS, type LoadKind } from '@gravek/core';
-import { check, clubUpdate, type Club, type LoadLimit } from '@gravek/contract';
+import { LOAD_KINDS, type LoadKind } from '@gravek/core/repLog';
+import { clubUpdate, type Club, type LoadLimit } from '@gravek/contract/club';
+import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -4,7 +4,7 @@ import {
   type FigurePart,
   type LengthStyle,
   type LengthUnit,
-} from '@gravek/core';
+} from '@gravek/core/units';
 
 /** Feet and inches carry their marks at the size of the figure, as everybody writes them. */
 const PRIMES = new Set(['′', '″']);

@@ -1,4 +1,4 @@
-import { formatLength, parseBodyLength, parseLength, type LengthStyle } from '@gravek/core';
+import { formatLength, parseBodyLength, parseLength, type LengthStyle } from '@gravek/core/units';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 

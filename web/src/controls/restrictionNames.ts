@@ -1,4 +1,4 @@
-import type { RestrictionKind } from '@gravek/contract';
+import type { RestrictionKind } from '@gravek/contract/athlete';
 
 export const RESTRICTION_NAMES: Record<RestrictionKind, string> = {
   'no-jumping': 'no jumping',

@@ -1,5 +1,6 @@
-import type { Athlete, Session } from '@gravek/contract';
-import { sessionReps } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Session } from '@gravek/contract/session';
+import { sessionReps } from '@gravek/library/sessionTime';
 import { useAthletes } from '../api/queries';
 
 const NONE: readonly Athlete[] = [];

@@ -1,4 +1,5 @@
-import { beatFor, playBeats, steadyBeats } from '@gravek/core';
+import { beatFor } from '@gravek/core/deviceCourse';
+import { playBeats, steadyBeats } from '@gravek/core/rhythm';
 import { useEffect, useState } from 'react';
 import { startSound } from '../hearing/sound';
 

@@ -1,4 +1,4 @@
-import { bareUnit } from '@gravek/core';
+import { bareUnit } from '@gravek/core/units';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { TypedGates } from './device';

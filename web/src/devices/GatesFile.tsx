@@ -1,29 +1,28 @@
-import {
-  bodyOf,
-  fitSprint,
-  formatLength,
-  formatSpeed,
-  modelCadenceSpm,
-  modelLengthM,
-  speedParts,
-  variantFrom,
-} from '@gravek/core';
-import type { Athlete, MeasuredRun, Movement } from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import { fitSprint } from '@gravek/core/measures';
+import { modelCadenceSpm, modelLengthM } from '@gravek/core/stepModel';
+import { formatLength, formatSpeed, speedParts } from '@gravek/core/units';
+import { variantFrom } from '@gravek/core/variants';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import type { MeasuredRun } from '@gravek/contract/session';
+import { readTable } from '@gravek/library/csv';
+import { gatesMeasured } from '@gravek/library/gates';
 import {
   courseSuggestions,
-  gatesMeasured,
-  guessGates,
-  guessUnit,
   measuredMeans,
   plannedRun,
+  type PlannedRun,
+} from '@gravek/library/measuredRun';
+import {
+  guessGates,
+  guessUnit,
   readGates,
-  readTable,
-  simulatedGates,
-  variedRun,
   type GateColumn,
   type GateUnit,
-  type PlannedRun,
-} from '@gravek/library';
+} from '@gravek/library/recorded';
+import { simulatedGates } from '@gravek/library/simulated';
+import { variedRun } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

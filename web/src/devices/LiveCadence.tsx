@@ -1,12 +1,13 @@
-import type { Movement } from '@gravek/contract';
-import { isInBand, speedParts, type LengthStyle } from '@gravek/core';
+import type { Movement } from '@gravek/contract/movement';
+import { isInBand } from '@gravek/core/deviceCourse';
+import { speedParts, type LengthStyle } from '@gravek/core/units';
 import {
   courseSuggestions,
   measuredMeans,
   plannedCadence,
   runsFrom,
   type PlannedRun,
-} from '@gravek/library';
+} from '@gravek/library/measuredRun';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useDraft } from '../controls/draft';

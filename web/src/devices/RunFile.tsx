@@ -1,6 +1,8 @@
-import { courseOf, formatSpeed, minutesOf, spreadOf, type Minute } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
-import { RECORDED_MAX } from '@gravek/library';
+import { courseOf, minutesOf, type Minute } from '@gravek/core/deviceCourse';
+import { spreadOf } from '@gravek/core/spread';
+import { formatSpeed } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import { RECORDED_MAX } from '@gravek/library/recorded';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,4 +1,4 @@
-import { podReading } from '@gravek/core';
+import { podReading } from '@gravek/core/podReading';
 import { clockMs } from '../controls/clock';
 import { DeviceProblem, type Connect } from './device';
 

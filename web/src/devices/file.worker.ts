@@ -1,4 +1,4 @@
-import { readRecorded, type Recorded } from '@gravek/library';
+import { readRecorded, type Recorded } from '@gravek/library/recorded';
 import { expose } from 'comlink';
 
 const work = {

@@ -1,4 +1,4 @@
-import { stepsHeard, type SoundSample } from '@gravek/core';
+import { stepsHeard, type SoundSample } from '@gravek/core/deviceCourse';
 import { clockMs } from '../controls/clock';
 import { contactReadings } from './contacts';
 import { DeviceProblem, type Connect } from './device';

@@ -1,4 +1,4 @@
-import { stepsFelt, type MotionSample } from '@gravek/core';
+import { stepsFelt, type MotionSample } from '@gravek/core/deviceCourse';
 import { clockMs } from '../controls/clock';
 import { DeviceProblem, type Connect } from './device';
 

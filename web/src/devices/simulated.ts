@@ -1,5 +1,6 @@
-import type { LengthStyle } from '@gravek/core';
-import { GATES_M, simulatedPass, simulatedPod, type PlannedRun } from '@gravek/library';
+import type { LengthStyle } from '@gravek/core/units';
+import type { PlannedRun } from '@gravek/library/measuredRun';
+import { GATES_M, simulatedPass, simulatedPod } from '@gravek/library/simulated';
 import { clockMs } from '../controls/clock';
 import type { Connect, TypedGates } from './device';
 

@@ -1,6 +1,7 @@
-import { courseOf, type Course, type DeviceReading } from '@gravek/core';
-import type { MeasuredRun } from '@gravek/contract';
-import { gatesMeasured, measuredOf, readPasses, type PlannedRun } from '@gravek/library';
+import { courseOf, type Course, type DeviceReading } from '@gravek/core/deviceCourse';
+import type { MeasuredRun } from '@gravek/contract/session';
+import { gatesMeasured, readPasses } from '@gravek/library/gates';
+import { measuredOf, type PlannedRun } from '@gravek/library/measuredRun';
 import { create } from 'zustand';
 import { DeviceProblem, type Connect, type Device, type Said, type TypedGates } from './device';
 

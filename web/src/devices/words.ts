@@ -1,5 +1,5 @@
-import { formatSpeed, type LengthUnit } from '@gravek/core';
-import type { MeasuredFigure, MeasuredSuggestion } from '@gravek/library';
+import { formatSpeed, type LengthUnit } from '@gravek/core/units';
+import type { MeasuredFigure, MeasuredSuggestion } from '@gravek/library/measuredRun';
 
 const LINES: Record<MeasuredFigure, (seen: number, planned: number, unit: LengthUnit) => string> = {
   slowed: (seen, planned, unit) =>

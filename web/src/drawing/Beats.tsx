@@ -1,4 +1,4 @@
-import type { Foot } from '@gravek/core';
+import type { Foot } from '@gravek/core/feet';
 import { extent } from 'd3-array';
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';

@@ -1,6 +1,6 @@
-import type { Fault } from '@gravek/contract';
-import type { LinkEvidence } from '@gravek/core';
-import { groupBy } from '@gravek/core';
+import type { Fault } from '@gravek/contract/movement';
+import type { LinkEvidence } from '@gravek/core/causeLinks';
+import { groupBy } from '@gravek/core/repLog';
 import { linkHorizontal } from 'd3-shape';
 
 const NODE = { width: 158, height: 38 };

@@ -1,10 +1,5 @@
-import {
-  modelCadenceSpm,
-  modelLengthM,
-  type StepModelFit,
-  type LengthStyle,
-  lengthParts,
-} from '@gravek/core';
+import { modelCadenceSpm, modelLengthM, type StepModelFit } from '@gravek/core/stepModel';
+import { type LengthStyle, lengthParts } from '@gravek/core/units';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';

@@ -1,4 +1,4 @@
-import type { Foot } from '@gravek/core';
+import type { Foot } from '@gravek/core/feet';
 
 const SOLE =
   'M2,7 C2,3 6,2 9,3 C12,4 14,5 17,4 C20,2.5 25,1.5 28,4 C30.5,6.5 29.5,10.5 26,11.5 C21,12.5 17,11 13,11 C9,11 3,12.5 2,7 Z';

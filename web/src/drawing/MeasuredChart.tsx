@@ -1,5 +1,6 @@
-import { BAND, FOOT_M, formatLength, type LengthUnit } from '@gravek/core';
-import type { MeasuredPer, MeasuredRow } from '@gravek/library';
+import { BAND } from '@gravek/core/deviceCourse';
+import { FOOT_M, formatLength, type LengthUnit } from '@gravek/core/units';
+import type { MeasuredPer, MeasuredRow } from '@gravek/library/measuredRun';
 import { extent, max } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { area, curveStepAfter, line } from 'd3-shape';

@@ -1,4 +1,4 @@
-import type { Layout } from '@gravek/core';
+import type { Layout } from '@gravek/core/layout/shape';
 import { groundOf } from './ground';
 
 const WIDTH = 168;

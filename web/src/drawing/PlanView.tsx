@@ -1,5 +1,6 @@
-import type { Layout, Mark, OtherPath } from '@gravek/core';
-import type { Branch } from '@gravek/library';
+import type { Mark } from '@gravek/core/layout/ground';
+import type { Layout, OtherPath } from '@gravek/core/layout/shape';
+import type { Branch } from '@gravek/library/plan';
 import { memo, useId, useMemo } from 'react';
 import { useTime, type Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';

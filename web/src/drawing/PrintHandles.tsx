@@ -1,10 +1,5 @@
-import {
-  formatLength,
-  INCH_M,
-  type LengthStyle,
-  type SolvedStep,
-  type StraightPlan,
-} from '@gravek/core';
+import type { SolvedStep, StraightPlan } from '@gravek/core/solveStraight';
+import { formatLength, INCH_M, type LengthStyle } from '@gravek/core/units';
 import { useRef, useState } from 'react';
 
 const SHORTEST_M = 0.03;

@@ -1,19 +1,21 @@
+import type { Foot } from '@gravek/core/feet';
+import type { Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
 import {
   anglesOf,
-  formatLength,
-  sideAt,
-  type Body,
-  type Foot,
-  type Layout,
   type PostureAngles,
-  type PostureLook,
-  type SideContact,
   type SideFigure,
   type SideLeg,
-  type SideMoment,
   type SidePoint,
+} from '@gravek/core/posture';
+import {
+  sideAt,
+  type PostureLook,
+  type SideContact,
+  type SideMoment,
   type SideView as View,
-} from '@gravek/core';
+} from '@gravek/core/sideView';
+import { formatLength } from '@gravek/core/units';
 import { useTime, type Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';
 import { Length } from '../controls/Figure';

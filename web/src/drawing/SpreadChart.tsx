@@ -1,4 +1,5 @@
-import { formatLength, type LengthStyle, type RunUpSpread } from '@gravek/core';
+import type { RunUpSpread } from '@gravek/core/simulateRunUps';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { useWidth } from './useWidth';

@@ -1,4 +1,4 @@
-import type { FaultState } from '@gravek/core';
+import type { FaultState } from '@gravek/core/cueState';
 
 const WORDS: Record<FaultState, string> = {
   new: 'too few reps',

@@ -1,14 +1,7 @@
-import {
-  FOOT_M,
-  formatLength,
-  lengthParts,
-  YARD_M,
-  type GroundLine,
-  type LengthStyle,
-  type SolvedStep,
-  type StraightPlan,
-} from '@gravek/core';
-import type { OnGround } from '@gravek/contract';
+import type { GroundLine } from '@gravek/core/layout/lines';
+import type { SolvedStep, StraightPlan } from '@gravek/core/solveStraight';
+import { FOOT_M, formatLength, lengthParts, YARD_M, type LengthStyle } from '@gravek/core/units';
+import type { OnGround } from '@gravek/contract/ground';
 import { Fragment, memo, useMemo } from 'react';
 import { useTime, type Player } from '../hearing/player';
 import { FootPrint } from './FootPrint';

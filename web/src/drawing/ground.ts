@@ -1,4 +1,5 @@
-import type { Footfall, Layout, OtherPath, Place, TrackPoint } from '@gravek/core';
+import type { Layout, OtherPath } from '@gravek/core/layout/shape';
+import type { Footfall, Place, TrackPoint } from '@gravek/core/layout/walker';
 import { bisector } from 'd3-array';
 
 /** Where places of a layout lie in a drawing, and how headings turn there. */

@@ -1,5 +1,7 @@
-import type { Footfall, Layout, Mark, OtherPath } from '@gravek/core';
-import type { Branch } from '@gravek/library';
+import type { Mark } from '@gravek/core/layout/ground';
+import type { Layout, OtherPath } from '@gravek/core/layout/shape';
+import type { Footfall } from '@gravek/core/layout/walker';
+import type { Branch } from '@gravek/library/plan';
 import { groundOf, nearer, type Ground } from './ground';
 import {
   alongLine,

@@ -1,4 +1,5 @@
-import type { LengthStyle, SolvedStep, StraightPlan } from '@gravek/core';
+import type { SolvedStep, StraightPlan } from '@gravek/core/solveStraight';
+import type { LengthStyle } from '@gravek/core/units';
 import { scaleLinear } from 'd3-scale';
 
 /** Room beside the run, pixels. */

@@ -1,6 +1,8 @@
-import type { CauseCheck, Movement } from '@gravek/contract';
-import type { LinkEvidence } from '@gravek/core';
-import { faultOf, withLink } from '@gravek/library';
+import type { CauseCheck } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import type { LinkEvidence } from '@gravek/core/causeLinks';
+import { withLink } from '@gravek/library/causes';
+import { faultOf } from '@gravek/library/movements';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';

@@ -1,12 +1,8 @@
-import {
-  cueChoiceInput,
-  type Athlete,
-  type CueChoiceInput,
-  type Ledger,
-  type Movement,
-} from '@gravek/contract';
-import { LIVE_RATE } from '@gravek/core';
-import { drillOf, faultOf } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import { cueChoiceInput, type CueChoiceInput, type Ledger } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import { drillOf, faultOf } from '@gravek/library/movements';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,6 @@
-import type { Athlete, Fault, Movement, Rung } from '@gravek/contract';
-import { drillFor, drillOf } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Fault, Movement, Rung } from '@gravek/contract/movement';
+import { drillFor, drillOf } from '@gravek/library/movements';
 import { IntoNext } from '../sessions/IntoNext';
 
 /** Drills against a fault, each with the press that puts it into the next session, at the athlete's rung. */

@@ -1,13 +1,9 @@
-import { LIVE_RATE } from '@gravek/core';
-import type { Movement, SquadFault } from '@gravek/contract';
-import {
-  byNeed,
-  faultOf,
-  sharedFaults,
-  toldTo,
-  WATCHED_FROM,
-  type SharedFault,
-} from '@gravek/library';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import type { SquadFault } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { faultOf } from '@gravek/library/movements';
+import { toldTo } from '@gravek/library/sides';
+import { byNeed, sharedFaults, WATCHED_FROM, type SharedFault } from '@gravek/library/squadFaults';
 import { Link } from 'react-router';
 import { counted } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';

@@ -1,4 +1,6 @@
-import type { Athlete, Movement, SquadFaults } from '@gravek/contract';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { SquadFaults } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
 import { useState, type ReactNode } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useAthletes, useSquadFaults } from '../api/queries';

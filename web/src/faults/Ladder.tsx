@@ -1,12 +1,7 @@
-import {
-  rungChoiceInput,
-  RUNGS,
-  type Athlete,
-  type Ledger,
-  type Movement,
-  type RungChoiceInput,
-} from '@gravek/contract';
-import { RUNG_NAMES } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import { rungChoiceInput, type Ledger, type RungChoiceInput } from '@gravek/contract/faults';
+import { RUNGS, type Movement } from '@gravek/contract/movement';
+import { RUNG_NAMES } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

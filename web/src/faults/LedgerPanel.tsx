@@ -1,6 +1,11 @@
-import { LIVE_RATE } from '@gravek/core';
-import type { Athlete, ConditionAxis, Ledger, Movement } from '@gravek/contract';
-import { exitName, faultOf, isTelling, RUNG_NAMES, toldTo } from '@gravek/library';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { ConditionAxis, Ledger } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { isTelling } from '@gravek/library/ledger';
+import { faultOf } from '@gravek/library/movements';
+import { toldTo } from '@gravek/library/sides';
+import { exitName, RUNG_NAMES } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,6 +1,7 @@
-import type { Ledger, LedgerRow, Movement } from '@gravek/contract';
-import { LIVE_RATE } from '@gravek/core';
-import { faultOf } from '@gravek/library';
+import type { Ledger, LedgerRow } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { LIVE_RATE } from '@gravek/core/cueState';
+import { faultOf } from '@gravek/library/movements';
 import { format, parseISO } from 'date-fns';
 import { dayName } from '../controls/dates';
 import { StateMark } from '../drawing/StateMark';

@@ -1,5 +1,6 @@
-import { cueState, rateBand } from '@gravek/core';
-import type { Ledger, LedgerRow } from '@gravek/contract';
+import { cueState } from '@gravek/core/cueState';
+import { rateBand } from '@gravek/core/rateBand';
+import type { Ledger, LedgerRow } from '@gravek/contract/faults';
 import type { RatePoint } from '../drawing/RateChart';
 
 /** Points of a curve: more than can be told apart. */

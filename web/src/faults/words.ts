@@ -3,11 +3,12 @@ import type {
   Contrast,
   ContrastAxis,
   LedgerRow,
-  Movement,
   ReadRecord,
-} from '@gravek/contract';
-import type { LinkEvidence, RepCounts } from '@gravek/core';
-import { faultOf } from '@gravek/library';
+} from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import type { LinkEvidence } from '@gravek/core/causeLinks';
+import type { RepCounts } from '@gravek/core/cueEffect';
+import { faultOf } from '@gravek/library/movements';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
 

@@ -1,5 +1,6 @@
-import { formatLength } from '@gravek/core';
-import type { Reviewed, StepBeside } from '@gravek/library';
+import { formatLength } from '@gravek/core/units';
+import type { Reviewed } from '@gravek/library/reviewed';
+import type { StepBeside } from '@gravek/library/watched';
 import { scaleLinear } from 'd3-scale';
 import { FootPrint } from '../drawing/FootPrint';
 import { withRoom } from '../drawing/room';

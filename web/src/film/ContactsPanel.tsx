@@ -1,5 +1,5 @@
-import { otherFoot, type Foot } from '@gravek/core';
-import type { Reviewed } from '@gravek/library';
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import type { Reviewed } from '@gravek/library/reviewed';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';

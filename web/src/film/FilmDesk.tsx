@@ -1,13 +1,12 @@
-import {
-  bodyOf,
-  groundAt,
-  fitPlane,
-  pictureAt,
-  SIDE_JOINTS,
-  type PicturePoint,
-} from '@gravek/core';
-import type { Athlete, Choices, Movement, Review } from '@gravek/contract';
-import { plainPlan, reviewed as reviewedOf, straightStart } from '@gravek/library';
+import { bodyOf } from '@gravek/core/layout/body';
+import { groundAt, fitPlane, pictureAt, type PicturePoint } from '@gravek/core/planeMap';
+import { SIDE_JOINTS } from '@gravek/core/posture';
+import type { Choices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import type { Review } from '@gravek/contract/watched';
+import { straightStart } from '@gravek/library/plan';
+import { plainPlan, reviewed as reviewedOf } from '@gravek/library/reviewed';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';

@@ -1,5 +1,6 @@
-import type { Athlete, Review, ReviewLine } from '@gravek/contract';
-import { faultOf } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Review, ReviewLine } from '@gravek/contract/watched';
+import { faultOf } from '@gravek/library/movements';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

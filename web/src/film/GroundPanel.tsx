@@ -1,5 +1,6 @@
-import { formatLength, type GroundPoint, type PicturePoint } from '@gravek/core';
-import type { Reviewed } from '@gravek/library';
+import type { GroundPoint, PicturePoint } from '@gravek/core/planeMap';
+import { formatLength } from '@gravek/core/units';
+import type { Reviewed } from '@gravek/library/reviewed';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Field } from '../controls/Field';

@@ -1,6 +1,9 @@
-import { loggedTwice, standing, wasRun } from '@gravek/core';
-import type { Athlete, Movement, StoredRep } from '@gravek/contract';
-import { faultOf, type Reviewed } from '@gravek/library';
+import { loggedTwice, standing, wasRun } from '@gravek/core/repLog';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import type { StoredRep } from '@gravek/contract/session';
+import { faultOf } from '@gravek/library/movements';
+import type { Reviewed } from '@gravek/library/reviewed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,7 @@
-import { formatLength, SIDE_JOINTS, type Foot, type PostureAngles } from '@gravek/core';
-import type { Reviewed } from '@gravek/library';
+import type { Foot } from '@gravek/core/feet';
+import { SIDE_JOINTS, type PostureAngles } from '@gravek/core/posture';
+import { formatLength } from '@gravek/core/units';
+import type { Reviewed } from '@gravek/library/reviewed';
 import Button from 'react-bootstrap/Button';
 import { Segments } from '../controls/Segments';
 import { useLengthStyle } from '../member/member';

@@ -1,5 +1,9 @@
-import { isSequence, type Athlete, type Choices, type Movement } from '@gravek/contract';
-import { drillOf, faultOf, phasesOn, reviewCue, type Reviewed } from '@gravek/library';
+import { isSequence, type Choices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import { drillOf, faultOf } from '@gravek/library/movements';
+import { phasesOn } from '@gravek/library/plan';
+import { reviewCue, type Reviewed } from '@gravek/library/reviewed';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,7 +1,8 @@
-import type { Review } from '@gravek/contract';
-import type { Movement } from '@gravek/contract';
-import { phaseOf, type Reviewed } from '@gravek/library';
-import type { Body } from '@gravek/core';
+import type { Review } from '@gravek/contract/watched';
+import type { Movement } from '@gravek/contract/movement';
+import { phaseOf } from '@gravek/library/movements';
+import type { Reviewed } from '@gravek/library/reviewed';
+import type { Body } from '@gravek/core/layout/body';
 import { useEffect, useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useAthletes, useFilm, useFilms } from '../api/queries';

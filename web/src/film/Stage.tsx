@@ -1,11 +1,6 @@
-import {
-  fitPlane,
-  formatLength,
-  pictureAt,
-  SIDE_JOINTS,
-  type GroundPoint,
-  type PicturePoint,
-} from '@gravek/core';
+import { fitPlane, pictureAt, type GroundPoint, type PicturePoint } from '@gravek/core/planeMap';
+import { SIDE_JOINTS } from '@gravek/core/posture';
+import { formatLength } from '@gravek/core/units';
 import { useMemo, useRef, useState, type RefObject } from 'react';
 import { useLengthStyle } from '../member/member';
 import type { Clip } from './clip';

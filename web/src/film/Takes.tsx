@@ -1,6 +1,7 @@
-import { formatLength, STEP_BOUNDS } from '@gravek/core';
-import type { Athlete, Trial } from '@gravek/contract';
-import type { Reviewed } from '@gravek/library';
+import { STEP_BOUNDS } from '@gravek/core/stepModel';
+import { formatLength } from '@gravek/core/units';
+import type { Athlete, Trial } from '@gravek/contract/athlete';
+import type { Reviewed } from '@gravek/library/reviewed';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v5 as idOf } from 'uuid';

@@ -1,4 +1,4 @@
-import { FILM_MAX_S, type Review } from '@gravek/contract';
+import { FILM_MAX_S, type Review } from '@gravek/contract/watched';
 
 /** A film as it was read: where to play it from, what it is known by, the moment of each of its frames. */
 export type Clip = {

@@ -1,4 +1,4 @@
-import type { PicturePoint } from '@gravek/core';
+import type { PicturePoint } from '@gravek/core/planeMap';
 import { download, fileName } from '../controls/download';
 import type { Marks } from './useReview';
 

@@ -1,4 +1,4 @@
-import type { Review } from '@gravek/contract';
+import type { Review } from '@gravek/contract/watched';
 import { useEffect, useState } from 'react';
 import { keepFilm, keptFilm } from '../phone/store';
 import { FilmProblem, isSameFilm, readClip, shippedFilm, SHIPPED, type Clip } from './clip';

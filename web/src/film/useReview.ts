@@ -1,4 +1,4 @@
-import type { Review } from '@gravek/contract';
+import type { Review } from '@gravek/contract/watched';
 import { useState } from 'react';
 import { api, fieldsOf } from '../api/client';
 import { useWrite } from '../api/queries';

@@ -1,6 +1,7 @@
-import { formatLength, formatSpeed, type LengthStyle } from '@gravek/core';
-import type { FaultFigure } from '@gravek/contract';
-import type { Reviewed, StepBeside, Suggestion } from '@gravek/library';
+import { formatLength, formatSpeed, type LengthStyle } from '@gravek/core/units';
+import type { FaultFigure } from '@gravek/contract/movement';
+import type { Reviewed } from '@gravek/library/reviewed';
+import type { StepBeside, Suggestion } from '@gravek/library/watched';
 
 /** Nine of ten lie so near, as everywhere in the app: standard deviations. */
 const NINE_IN_TEN = 1.645;

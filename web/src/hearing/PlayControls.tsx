@@ -1,4 +1,4 @@
-import { playBeats, soundOf, wavFile } from '@gravek/core';
+import { playBeats, soundOf, wavFile } from '@gravek/core/rhythm';
 import { Pause, Play, Repeat, Volume2, VolumeX } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';

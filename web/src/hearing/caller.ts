@@ -1,6 +1,8 @@
-import { soundOf, WORDS, type CallEvent, type Word } from '@gravek/core';
+import { WORDS, type CallEvent, type Word } from '@gravek/core/calls';
+import { soundOf } from '@gravek/core/rhythm';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { bufferOf, speaker } from './sound';
+import { spokenWord } from './spoken';
 
 /** Time to hand everything over to the audio clock before the first sound. */
 const LOOK_AHEAD_S = 0.12;
@@ -15,8 +17,7 @@ const loadWords = (audio: AudioContext): Promise<unknown> =>
   (loading ??= Promise.all(
     WORDS.map(async (word) => {
       try {
-        const answer = await fetch(`/words/${word}.wav`);
-        words.set(word, await audio.decodeAudioData(await answer.arrayBuffer()));
+        words.set(word, await audio.decodeAudioData(await spokenWord(word)));
       } catch {
         loading = undefined;
       }

@@ -1,4 +1,4 @@
-import { soundOf, type TimedBeat } from '@gravek/core';
+import { soundOf, type TimedBeat } from '@gravek/core/rhythm';
 
 let context: AudioContext | null = null;
 

@@ -1,6 +1,7 @@
-import { formatLength, speedParts, type FigurePart, type LengthStyle } from '@gravek/core';
-import type { Athlete, MeasuredBy, MeasuredRep } from '@gravek/contract';
-import { measuredMeans, type MeasuredPer, type MeasuredRow } from '@gravek/library';
+import { formatLength, speedParts, type FigurePart, type LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { MeasuredBy, MeasuredRep } from '@gravek/contract/session';
+import { measuredMeans, type MeasuredPer, type MeasuredRow } from '@gravek/library/measuredRun';
 import { useState } from 'react';
 import { useMeasured } from '../api/queries';
 import { dayName } from '../controls/dates';

@@ -1,13 +1,10 @@
-import { readingResult, type LengthStyle, type ReadingKind } from '@gravek/core';
-import {
-  check,
-  readingInput,
-  SOURCES,
-  type Athlete,
-  type ReadingRow,
-  type Source,
-} from '@gravek/contract';
-import { freshReading, readReading, type TypedReading } from '@gravek/library';
+import { readingResult, type ReadingKind } from '@gravek/core/measures';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import { check } from '@gravek/contract/problem';
+import { readingInput, type ReadingRow } from '@gravek/contract/reading';
+import { SOURCES, type Source } from '@gravek/contract/source';
+import { freshReading, readReading, type TypedReading } from '@gravek/library/readingText';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -2,10 +2,11 @@ import {
   currentReading,
   READING_KINDS,
   readingResult,
-  type LengthStyle,
   type ReadingKind,
-} from '@gravek/core';
-import type { Athlete, ReadingRow } from '@gravek/contract';
+} from '@gravek/core/measures';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { ReadingRow } from '@gravek/contract/reading';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,6 @@
-import { runThroughs, type LengthStyle } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
+import { runThroughs } from '@gravek/core/measures';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
 import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Length } from '../controls/Figure';

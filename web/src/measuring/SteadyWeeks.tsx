@@ -1,12 +1,8 @@
-import {
-  currentFigures,
-  rampStep,
-  speedParts,
-  type LengthStyle,
-  type RampStep,
-} from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
-import { steadyWeeks } from '@gravek/library';
+import { rampStep, type RampStep } from '@gravek/core/deviceCourse';
+import { currentFigures } from '@gravek/core/measures';
+import { speedParts, type LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import { steadyWeeks } from '@gravek/library/steadyCadence';
 import { useMeasured } from '../api/queries';
 import { dayName } from '../controls/dates';
 import { Length } from '../controls/Figure';

@@ -1,10 +1,5 @@
-import {
-  formatLength,
-  formatSpeed,
-  type LengthStyle,
-  type ReadingKind,
-  type ReadingResult,
-} from '@gravek/core';
+import type { ReadingKind, ReadingResult } from '@gravek/core/measures';
+import { formatLength, formatSpeed, type LengthStyle } from '@gravek/core/units';
 
 export type TestInfo = {
   name: string;

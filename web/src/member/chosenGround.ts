@@ -1,5 +1,5 @@
-import type { Ground, OnGround } from '@gravek/contract';
-import { takenFrom } from '@gravek/library';
+import type { Ground, OnGround } from '@gravek/contract/ground';
+import { takenFrom } from '@gravek/library/onGround';
 import { useMemo } from 'react';
 import { useGrounds } from '../api/queries';
 import { useSettings } from './settings';

@@ -1,5 +1,5 @@
-import type { LengthStyle } from '@gravek/core';
-import type { Me } from '@gravek/contract';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Me } from '@gravek/contract/club';
 import { createContext, useContext, useMemo } from 'react';
 import { useSettings } from './settings';
 

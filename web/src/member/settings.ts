@@ -1,4 +1,4 @@
-import { LENGTH_UNITS, type LengthUnit } from '@gravek/core';
+import type { LengthUnit } from '@gravek/core/units';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
@@ -35,12 +35,3 @@ export const useSettings = create<Settings>()(
     { name: 'gravek.settings' },
   ),
 );
-
-export const UNIT_NAMES: Record<LengthUnit, string> = {
-  metric: 'Metres',
-  imperial: 'Feet and inches',
-  yards: 'Yards',
-  shoes: 'Shoe lengths',
-};
-
-export const UNITS = LENGTH_UNITS;

@@ -1,6 +1,10 @@
-import { checkRules, type Body, type Side } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
-import { chainOf, ENDINGS, laidOut, MOVES, toldTo } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { Side } from '@gravek/core/repLog';
+import { checkRules } from '@gravek/core/stepRules';
+import type { Movement } from '@gravek/contract/movement';
+import { chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
+import { laidOut } from '@gravek/library/plan';
+import { toldTo } from '@gravek/library/sides';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useAthletes } from '../api/queries';

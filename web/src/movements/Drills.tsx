@@ -1,5 +1,5 @@
-import { RUNGS, type Movement } from '@gravek/contract';
-import { RUNG_NAMES } from '@gravek/library';
+import { RUNGS, type Movement } from '@gravek/contract/movement';
+import { RUNG_NAMES } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { partName } from './partName';
 

@@ -1,6 +1,8 @@
-import type { Body, Side } from '@gravek/core';
-import type { Athlete, Movement } from '@gravek/contract';
-import { sideWord } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { Side } from '@gravek/core/repLog';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import { sideWord } from '@gravek/library/sides';
 import Form from 'react-bootstrap/Form';
 import { Segments } from '../controls/Segments';
 

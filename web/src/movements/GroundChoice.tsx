@@ -1,5 +1,5 @@
-import type { OnGround } from '@gravek/contract';
-import { isStale, takenFrom } from '@gravek/library';
+import type { OnGround } from '@gravek/contract/ground';
+import { isStale, takenFrom } from '@gravek/library/onGround';
 import { useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,6 +1,7 @@
-import type { Layout } from '@gravek/core';
-import type { Movement, SequenceChoices } from '@gravek/contract';
-import { otherWays, type OtherWay } from '@gravek/library';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement } from '@gravek/contract/movement';
+import { otherWays, type OtherWay } from '@gravek/library/otherWays';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { counted } from '../controls/dates';

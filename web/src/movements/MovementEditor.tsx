@@ -1,17 +1,11 @@
-import {
-  check,
-  movementSchema,
-  type ClubMovement,
-  type Drill,
-  type Fault,
-  type Movement,
-  type MovementPhase,
-  type School,
-  type SequenceChoices,
-  plainSteps,
-} from '@gravek/contract';
-import { laidOut, sequenceStart } from '@gravek/library';
-import type { Layout, OtherThing } from '@gravek/core';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Drill, Fault, Movement, MovementPhase, School } from '@gravek/contract/movement';
+import { movementSchema, type ClubMovement } from '@gravek/contract/movementSchema';
+import { plainSteps } from '@gravek/contract/phaseKinds';
+import { check } from '@gravek/contract/problem';
+import { laidOut, sequenceStart } from '@gravek/library/plan';
+import type { OtherThing } from '@gravek/core/layout/sequence';
+import type { Layout } from '@gravek/core/layout/shape';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,24 +1,16 @@
-import { checkRules } from '@gravek/core';
-import type { Athlete, ClubMovement, Movement, SequenceChoices } from '@gravek/contract';
-import {
-  barredBy,
-  bySchools,
-  demandOf,
-  branchesOf,
-  chainMovement,
-  drillOf,
-  faultOf,
-  isChain,
-  laidOut,
-  MOVEMENTS,
-  phaseOf,
-  phasesOn,
-  sequenceStart,
-  sideOf,
-  toldTo,
-  whyBarred,
-  type OtherWay,
-} from '@gravek/library';
+import { checkRules } from '@gravek/core/stepRules';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import type { ClubMovement } from '@gravek/contract/movementSchema';
+import { chainMovement, isChain } from '@gravek/library/chains';
+import { drillOf, faultOf, MOVEMENTS, phaseOf } from '@gravek/library/movements';
+import type { OtherWay } from '@gravek/library/otherWays';
+import { branchesOf, laidOut, phasesOn, sequenceStart } from '@gravek/library/plan';
+import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
+import { bySchools } from '@gravek/library/schools';
+import { sideOf } from '@gravek/library/sideOf';
+import { toldTo } from '@gravek/library/sides';
 import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';

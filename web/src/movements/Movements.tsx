@@ -1,5 +1,6 @@
-import type { Movement } from '@gravek/contract';
-import { laidOut, searchIn, type Found } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import { laidOut } from '@gravek/library/plan';
+import { searchIn, type Found } from '@gravek/library/search';
 import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

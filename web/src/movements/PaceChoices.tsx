@@ -1,5 +1,6 @@
-import { PACES, RUNGS, type MovementPhase, type Rung } from '@gravek/contract';
-import { RUNG_NAMES } from '@gravek/library';
+import { RUNGS, type MovementPhase, type Rung } from '@gravek/contract/movement';
+import { PACES } from '@gravek/contract/session';
+import { RUNG_NAMES } from '@gravek/library/work';
 import Form from 'react-bootstrap/Form';
 
 const PART_NAMES: Record<number, string> = {

@@ -1,5 +1,5 @@
-import type { Movement } from '@gravek/contract';
-import { drillOf } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import { drillOf } from '@gravek/library/movements';
 import Form from 'react-bootstrap/Form';
 import { partName } from './partName';
 

@@ -1,4 +1,5 @@
-import { PHASE_KINDS, type Movement, type MovementPhase } from '@gravek/contract';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
+import { PHASE_KINDS } from '@gravek/contract/phaseKinds';
 
 /** What to look at, phase by phase; pressing a phase inks only its feet in the drawing. */
 export const Phases = ({

@@ -1,5 +1,7 @@
-import type { Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
-import { hasEffect, phasesOn } from '@gravek/library';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
+import { hasEffect } from '@gravek/library/otherWays';
+import { phasesOn } from '@gravek/library/plan';
 import Form from 'react-bootstrap/Form';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;

@@ -1,5 +1,5 @@
-import type { RuleBreak } from '@gravek/core';
-import type { NamedRuleSet } from '@gravek/contract';
+import type { RuleBreak } from '@gravek/core/stepRules';
+import type { NamedRuleSet } from '@gravek/contract/ruleSet';
 
 /** Whether the feet are legal under some rule sets, and if not which step breaks what. */
 export const RuleCheck = ({

@@ -1,6 +1,7 @@
-import type { Body } from '@gravek/core';
-import type { Movement, SequenceChoices } from '@gravek/contract';
-import { laidOut } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement } from '@gravek/contract/movement';
+import { laidOut } from '@gravek/library/plan';
 import { PlanThumb } from '../drawing/PlanThumb';
 
 /** Where coaches disagree: each way with its reason and what it does to the feet, side by side. */

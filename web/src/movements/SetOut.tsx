@@ -1,5 +1,6 @@
-import type { Layout, LengthStyle } from '@gravek/core';
-import { groundMarks } from '@gravek/library';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { LengthStyle } from '@gravek/core/units';
+import { groundMarks } from '@gravek/library/sheet';
 import { Length } from '../controls/Figure';
 
 /** Marks to set out, from the start mark: how far ahead and how far to which side. */

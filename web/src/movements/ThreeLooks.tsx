@@ -1,5 +1,5 @@
-import type { Movement, MovementPhase } from '@gravek/contract';
-import { threeLooks } from '@gravek/library';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
+import { threeLooks } from '@gravek/library/threeLooks';
 
 /** On paper: the three things to look at. */
 export const ThreeLooks = ({

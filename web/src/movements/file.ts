@@ -1,10 +1,6 @@
-import {
-  check,
-  MOVEMENT_MAX,
-  MOVEMENT_FILE_VERSION,
-  movementFile,
-  type Movement,
-} from '@gravek/contract';
+import type { Movement } from '@gravek/contract/movement';
+import { MOVEMENT_MAX, MOVEMENT_FILE_VERSION, movementFile } from '@gravek/contract/movementSchema';
+import { check } from '@gravek/contract/problem';
 
 export type ReadFile = { ok: true; movement: Movement } | { ok: false; message: string };
 

@@ -1,6 +1,6 @@
-import type { Part } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
-import { phaseOf } from '@gravek/library';
+import type { Part } from '@gravek/core/layout/part';
+import type { Movement } from '@gravek/contract/movement';
+import { phaseOf } from '@gravek/library/movements';
 
 /** A part of a sequence in words. */
 export const partName = (movement: Movement, part: Part): string => {

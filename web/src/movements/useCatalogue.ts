@@ -1,5 +1,9 @@
-import type { ClubMovement, Movement, NamedRuleSet } from '@gravek/contract';
-import { isChain, movementOf, MOVEMENTS, RULE_SETS } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import type { ClubMovement } from '@gravek/contract/movementSchema';
+import type { NamedRuleSet } from '@gravek/contract/ruleSet';
+import { isChain } from '@gravek/library/chains';
+import { movementOf, MOVEMENTS } from '@gravek/library/movements';
+import { RULE_SETS } from '@gravek/library/ruleSets';
 import { useMemo } from 'react';
 import { useClubMovements, useClubRuleSets } from '../api/queries';
 

@@ -1,5 +1,6 @@
-import type { ClubMovement, Movement } from '@gravek/contract';
-import { MOVEMENTS } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import type { ClubMovement } from '@gravek/contract/movementSchema';
+import { MOVEMENTS } from '@gravek/library/movements';
 import { v7 as uuid } from 'uuid';
 import { api } from '../api/client';
 import { useWrite } from '../api/queries';

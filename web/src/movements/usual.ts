@@ -1,5 +1,5 @@
-import { bodyOf, type Body } from '@gravek/core';
-import type { Athlete } from '@gravek/contract';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { Athlete } from '@gravek/contract/athlete';
 
 /** A right-hander of usual height, for looking at a movement before choosing an athlete. */
 const USUAL_BODY = bodyOf({

@@ -1,5 +1,6 @@
-import { formatLength, type LengthStyle } from '@gravek/core';
-import type { OwnView } from '@gravek/contract';
+import '../look/look.scss';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import type { OwnView } from '@gravek/contract/ownView';
 import { useQuery } from '@tanstack/react-query';
 import { Pause, Play } from 'lucide-react';
 import { useState } from 'react';

@@ -1,13 +1,9 @@
-import type {
-  LogPage,
-  Movement,
-  Rep,
-  RepReceipt,
-  RunBundle,
-  RunPlan,
-  StoredRep,
-} from '@gravek/contract';
-import { asDrillSet, movementOf, plainChoices, type OlderDrillSet } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import type { RunBundle, RunPlan } from '@gravek/contract/run';
+import type { LogPage, Rep, RepReceipt, StoredRep } from '@gravek/contract/session';
+import { movementOf } from '@gravek/library/movements';
+import { asDrillSet, type OlderDrillSet } from '@gravek/library/sessionFit';
+import { plainChoices } from '@gravek/library/work';
 import Dexie, { type EntityTable, type Transaction } from 'dexie';
 import { v7 as uuid } from 'uuid';
 

@@ -1,13 +1,8 @@
-import {
-  REP_BATCH,
-  type LogPage,
-  type Rep,
-  type RepReceipt,
-  type RunAnswer,
-  type RunBundle,
-} from '@gravek/contract';
+import type { RunAnswer, RunBundle } from '@gravek/contract/run';
+import { REP_BATCH, type LogPage, type Rep, type RepReceipt } from '@gravek/contract/session';
 import { create } from 'zustand';
 import { api, ApiProblem, Unreachable } from '../api/client';
+import { keepWords } from '../hearing/spoken';
 import {
   dropSession,
   enqueue,
@@ -145,6 +140,8 @@ export const fetchBundle = async (sessionId: string, opened: boolean): Promise<R
     const answer = await api.get<RunAnswer>(`/sessions/${sessionId}/run${known}`);
     const bundle = 'unchanged' in answer ? kept! : answer;
     await keepBundle(bundle, opened);
+    // What cannot be kept now is a tone in the field, not a fault.
+    if (opened) void keepWords().catch(() => undefined);
     return bundle;
   } catch (error) {
     if (kept && error instanceof Unreachable) return kept;

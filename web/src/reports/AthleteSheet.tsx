@@ -1,14 +1,13 @@
-import { formatLength } from '@gravek/core';
-import type { Athlete, AthletePlan, Ledger, Movement } from '@gravek/contract';
-import {
-  drillFor,
-  drillOf,
-  faultOf,
-  holding,
-  isTelling,
-  RUNG_NAMES,
-  toldTo,
-} from '@gravek/library';
+import { formatLength } from '@gravek/core/units';
+import type { AthletePlan } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Ledger } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { isTelling } from '@gravek/library/ledger';
+import { drillFor, drillOf, faultOf } from '@gravek/library/movements';
+import { holding } from '@gravek/library/restrictions';
+import { toldTo } from '@gravek/library/sides';
+import { RUNG_NAMES } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useAthlete, useAthleteFaults, useAthletePlans, useLedger } from '../api/queries';

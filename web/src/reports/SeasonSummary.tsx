@@ -1,6 +1,7 @@
-import type { Movement } from '@gravek/contract';
-import type { FaultState } from '@gravek/core';
-import { faultOf, toldTo } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import type { FaultState } from '@gravek/core/cueState';
+import { faultOf } from '@gravek/library/movements';
+import { toldTo } from '@gravek/library/sides';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { counted, dayName } from '../controls/dates';

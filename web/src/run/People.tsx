@@ -1,5 +1,6 @@
-import { inLogOrder, isLeaving, standing, variantFrom } from '@gravek/core';
-import { faultOf } from '@gravek/library';
+import { inLogOrder, isLeaving, standing } from '@gravek/core/repLog';
+import { variantFrom } from '@gravek/core/variants';
+import { faultOf } from '@gravek/library/movements';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { PhoneRow, SetRun } from './useRun';

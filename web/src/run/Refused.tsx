@@ -1,4 +1,4 @@
-import type { RunAthlete } from '@gravek/contract';
+import type { RunAthlete } from '@gravek/contract/run';
 import Button from 'react-bootstrap/Button';
 import { queue, type QueuedRep } from '../phone/store';
 

@@ -1,14 +1,12 @@
-import { cast, variantFrom, type Turn } from '@gravek/core';
-import type { RunBundle } from '@gravek/contract';
-import {
-  bySchools,
-  faultOf,
-  fieldRun,
-  helpersOf,
-  likelyFaults,
-  sideWords,
-  variantWords,
-} from '@gravek/library';
+import { cast } from '@gravek/core/rotation';
+import type { Turn } from '@gravek/core/runOrder';
+import { variantFrom } from '@gravek/core/variants';
+import type { RunBundle } from '@gravek/contract/run';
+import { faultOf } from '@gravek/library/movements';
+import { helpersOf } from '@gravek/library/rotationAxis';
+import { bySchools } from '@gravek/library/schools';
+import { likelyFaults } from '@gravek/library/standings';
+import { fieldRun, sideWords, variantWords } from '@gravek/library/work';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Figure } from '../controls/Figure';

@@ -1,6 +1,8 @@
-import { cast, turnOrder } from '@gravek/core';
-import { runSetOf, type RunBundle } from '@gravek/contract';
-import { helpersOf } from '@gravek/library';
+import { cast } from '@gravek/core/rotation';
+import { turnOrder } from '@gravek/core/runOrder';
+import type { RunBundle } from '@gravek/contract/run';
+import { runSetOf } from '@gravek/contract/session';
+import { helpersOf } from '@gravek/library/rotationAxis';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';

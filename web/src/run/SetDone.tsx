@@ -1,5 +1,6 @@
-import { isLeaving, keptVariants, standing, wasRun } from '@gravek/core';
-import type { DrillSet } from '@gravek/contract';
+import { isLeaving, standing, wasRun } from '@gravek/core/repLog';
+import { keptVariants } from '@gravek/core/variants';
+import type { DrillSet } from '@gravek/contract/session';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { PhoneRow, SetRun } from './useRun';

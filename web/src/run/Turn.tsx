@@ -1,18 +1,15 @@
-import { variantFrom, type Turn as OpenTurn } from '@gravek/core';
-import { isSequence, type RunAthlete, type RunBundle } from '@gravek/contract';
-import {
-  bySchools,
-  drillOfBase,
-  exitsOf,
-  faultOf,
-  fieldRun,
-  likelyFaults,
-  plannedRun,
-  sideWord,
-  steadyTarget,
-  toldTo,
-  variantWords,
-} from '@gravek/library';
+import type { Turn as OpenTurn } from '@gravek/core/runOrder';
+import { variantFrom } from '@gravek/core/variants';
+import { isSequence } from '@gravek/contract/approach';
+import type { RunAthlete, RunBundle } from '@gravek/contract/run';
+import { plannedRun } from '@gravek/library/measuredRun';
+import { faultOf } from '@gravek/library/movements';
+import { exitsOf } from '@gravek/library/plan';
+import { bySchools } from '@gravek/library/schools';
+import { sideWord, toldTo } from '@gravek/library/sides';
+import { likelyFaults } from '@gravek/library/standings';
+import { steadyTarget } from '@gravek/library/steadyCadence';
+import { drillOfBase, fieldRun, variantWords } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

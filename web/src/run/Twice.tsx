@@ -1,4 +1,4 @@
-import { loggedTwice } from '@gravek/core';
+import { loggedTwice } from '@gravek/core/repLog';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { PhoneRow } from './useRun';

@@ -1,48 +1,35 @@
+import { inLogOrder, isAnswer, lastOf, standing, type Outcome } from '@gravek/core/repLog';
 import {
-  inLogOrder,
-  isAnswer,
-  keptVariants,
-  lastOf,
   runState,
-  standing,
   together,
   turnOrder,
-  variantFrom,
   type LoggedRep,
-  type Outcome,
   type RunState,
   type Turn,
-  type Variant,
-} from '@gravek/core';
+} from '@gravek/core/runOrder';
+import { keptVariants, variantFrom, type Variant } from '@gravek/core/variants';
+import { isSequence } from '@gravek/contract/approach';
+import type { Movement } from '@gravek/contract/movement';
+import type { RunAthlete, RunBundle, RunCue, RunPlan } from '@gravek/contract/run';
 import {
-  isSequence,
   PLAIN_REP,
   runSetOf,
   WARM_UP,
   type DrillSet,
-  type Movement,
   type Rep,
-  type RunAthlete,
-  type RunBundle,
-  type RunCue,
-  type RunPlan,
   type StoredRep,
-} from '@gravek/contract';
+} from '@gravek/contract/session';
+import { askedSpeed } from '@gravek/library/pace';
+import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '@gravek/library/restrictions';
+import { atOnce } from '@gravek/library/sessionTime';
 import {
-  askedSpeed,
   asVaried,
-  atOnce,
-  cameTo,
   demandOfSet,
   fieldBase,
   fieldRun,
-  leftBy,
   movementCode,
-  passedOver,
-  repsFor,
-  whyLeft,
   type Base,
-} from '@gravek/library';
+} from '@gravek/library/work';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';

@@ -1,7 +1,10 @@
-import { callEvents, type CallAsk, type CallEvent, type Turn } from '@gravek/core';
-import type { Movement, Outline } from '@gravek/contract';
-import { phasesOn } from '@gravek/library';
-import { isSequence, type Choices, type DrillSet } from '@gravek/contract';
+import { callEvents, type CallAsk, type CallEvent } from '@gravek/core/calls';
+import type { Turn } from '@gravek/core/runOrder';
+import type { Outline } from '@gravek/contract/approach';
+import type { Movement } from '@gravek/contract/movement';
+import { phasesOn } from '@gravek/library/plan';
+import { isSequence, type Choices } from '@gravek/contract/approach';
+import type { DrillSet } from '@gravek/contract/session';
 import { useState } from 'react';
 import { useCaller, type Calling } from '../hearing/caller';
 

@@ -1,15 +1,9 @@
-import type { ApproachSummary, Athlete, DrillSet, Work } from '@gravek/contract';
-import {
-  baseOf,
-  chainCode,
-  chainOf,
-  demandOfSet,
-  ENDINGS,
-  freshDrillSet,
-  mayRun,
-  MOVES,
-  type Finds,
-} from '@gravek/library';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet, Work } from '@gravek/contract/session';
+import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
+import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
+import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';

@@ -1,4 +1,4 @@
-import type { Session } from '@gravek/contract';
+import type { Session } from '@gravek/contract/session';
 import Form from 'react-bootstrap/Form';
 import { useTemplates } from '../api/queries';
 import { counted } from '../controls/dates';

@@ -1,4 +1,4 @@
-import type { CalendarAddress as Address, CalendarKept } from '@gravek/contract';
+import type { CalendarAddress as Address, CalendarKept } from '@gravek/contract/club';
 import { useQuery } from '@tanstack/react-query';
 import { format, parseISO } from 'date-fns';
 import { useState } from 'react';

@@ -1,6 +1,10 @@
-import type { Body } from '@gravek/core';
-import type { ApproachSummary, Athlete, DrillSet, Movement, OnGround } from '@gravek/contract';
-import type { Reason, SetChoice } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
+import type { DrillSet } from '@gravek/contract/session';
+import type { Reason, SetChoice } from '@gravek/library/chooseSets';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

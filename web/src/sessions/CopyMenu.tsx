@@ -1,4 +1,4 @@
-import type { Session } from '@gravek/contract';
+import type { Session } from '@gravek/contract/session';
 import { useState } from 'react';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { useNavigate } from 'react-router';

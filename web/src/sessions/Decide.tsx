@@ -1,6 +1,7 @@
-import type { Athlete } from '@gravek/contract';
-import type { LoadKind } from '@gravek/core';
-import type { MostOf, SessionFigures } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { LoadKind } from '@gravek/core/repLog';
+import type { SessionFigures } from '@gravek/library/sessionFigures';
+import type { MostOf } from '@gravek/library/sessionLoad';
 import { counted } from '../controls/dates';
 import { Figure, Labelled } from '../controls/Figure';
 

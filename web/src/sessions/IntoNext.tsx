@@ -1,5 +1,8 @@
-import type { Athlete, Movement, Rung, Session, Work } from '@gravek/contract';
-import { baseOf, demandOfSet, freshDrillSet, mayRun } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement, Rung } from '@gravek/contract/movement';
+import type { Session, Work } from '@gravek/contract/session';
+import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
+import { baseOf, demandOfSet } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { v7 as uuid } from 'uuid';
 import { useSessions } from '../api/queries';

@@ -1,5 +1,7 @@
-import type { Athlete, DrillSet } from '@gravek/contract';
-import { rotationAxis, type SetTime } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/session';
+import { rotationAxis } from '@gravek/library/rotationAxis';
+import type { SetTime } from '@gravek/library/sessionTime';
 
 /** More rows than this are told, not drawn: they go on in the same order. */
 const MOST_ROWS = 14;

@@ -1,5 +1,10 @@
-import type { ApproachSummary, Athlete, DrillSet, Ground, Session } from '@gravek/contract';
-import { faultOf, targetWords, toldTo, variesWords } from '@gravek/library';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Ground } from '@gravek/contract/ground';
+import type { DrillSet, Session } from '@gravek/contract/session';
+import { faultOf } from '@gravek/library/movements';
+import { toldTo } from '@gravek/library/sides';
+import { targetWords, variesWords } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useApproaches, useAthletes, useCues, useGrounds, useSession } from '../api/queries';

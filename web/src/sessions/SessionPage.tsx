@@ -1,14 +1,10 @@
-import {
-  check,
-  sessionInput,
-  type ApproachSummary,
-  type Athlete,
-  type Ground,
-  type Session,
-  type SessionInput,
-  type Work,
-} from '@gravek/contract';
-import { asDrillSet, surfaceCautions, withoutAthletes } from '@gravek/library';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Ground } from '@gravek/contract/ground';
+import { check } from '@gravek/contract/problem';
+import { sessionInput, type Session, type SessionInput, type Work } from '@gravek/contract/session';
+import { surfaceCautions } from '@gravek/library/onGround';
+import { asDrillSet, withoutAthletes } from '@gravek/library/sessionFit';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';

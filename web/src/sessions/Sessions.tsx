@@ -9,7 +9,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { CSS } from '@dnd-kit/utilities';
-import type { Session } from '@gravek/contract';
+import type { Session } from '@gravek/contract/session';
 import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

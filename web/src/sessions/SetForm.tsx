@@ -1,20 +1,12 @@
-import type { LengthStyle } from '@gravek/core';
-import {
-  isSequence,
-  type ApproachSummary,
-  type Athlete,
-  type DrillSet,
-  type TargetKind,
-} from '@gravek/contract';
-import {
-  brokenRules,
-  cautionsOf,
-  makeRate,
-  KNOWN_FROM,
-  phasesOn,
-  type Makes,
-  type SetFigures,
-} from '@gravek/library';
+import type { LengthStyle } from '@gravek/core/units';
+import { isSequence, type ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet, TargetKind } from '@gravek/contract/session';
+import { phasesOn } from '@gravek/library/plan';
+import { cautionsOf } from '@gravek/library/restrictions';
+import type { SetFigures } from '@gravek/library/sessionFigures';
+import { brokenRules } from '@gravek/library/sessionFit';
+import { makeRate, KNOWN_FROM, type Makes } from '@gravek/library/sessionTime';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';

@@ -1,16 +1,14 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { Body, Layout } from '@gravek/core';
-import type { Athlete, DrillSet } from '@gravek/contract';
-import {
-  barredBy,
-  demandOfSet,
-  solve,
-  targetWords,
-  variesWords,
-  type Mend,
-  type SetFigures,
-} from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/session';
+import type { Mend } from '@gravek/library/mend';
+import { solve } from '@gravek/library/plan';
+import { barredBy } from '@gravek/library/restrictions';
+import type { SetFigures } from '@gravek/library/sessionFigures';
+import { demandOfSet, targetWords, variesWords } from '@gravek/library/work';
 import { GripVertical } from 'lucide-react';
 import { useMemo } from 'react';
 import { minutes } from '../controls/dates';

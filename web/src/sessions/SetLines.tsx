@@ -13,9 +13,12 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import type { Body } from '@gravek/core';
-import type { ApproachSummary, Athlete, DrillSet } from '@gravek/contract';
-import type { Conditions, SessionFigures } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/session';
+import type { SessionFigures } from '@gravek/library/sessionFigures';
+import type { Conditions } from '@gravek/library/sessionTime';
 import { Empty } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { useLengthStyle } from '../member/member';

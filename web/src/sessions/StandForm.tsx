@@ -1,5 +1,5 @@
-import { HELPERS, type Call, type DrillSet, type Helper } from '@gravek/contract';
-import type { Stand } from '@gravek/core';
+import { HELPERS, type Call, type DrillSet, type Helper } from '@gravek/contract/session';
+import type { Stand } from '@gravek/core/runOrder';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';

@@ -1,19 +1,21 @@
-import { keptVariants, struckKey, variantsOf, type Body, type Side } from '@gravek/core';
-import { isSequence, PACES, RUNGS, type DrillSet, type Rung } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import type { Side } from '@gravek/core/repLog';
+import { keptVariants, struckKey, variantsOf } from '@gravek/core/variants';
+import { isSequence } from '@gravek/contract/approach';
+import { RUNGS, type Rung } from '@gravek/contract/movement';
+import { PACES, type DrillSet } from '@gravek/contract/session';
+import { ENDINGS, isChain, MOVES } from '@gravek/library/chains';
+import { phasesOn } from '@gravek/library/plan';
 import {
   drillOfBase,
-  ENDINGS,
   exitName,
-  isChain,
-  MOVES,
   notJoined,
   paceWord,
-  phasesOn,
   RUNG_NAMES,
   sideWords,
   variantWords,
   type Base,
-} from '@gravek/library';
+} from '@gravek/library/work';
 import { Segments } from '../controls/Segments';
 
 type Vary = DrillSet['vary'];

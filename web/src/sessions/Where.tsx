@@ -1,4 +1,5 @@
-import type { Ground, SessionInput } from '@gravek/contract';
+import type { Ground } from '@gravek/contract/ground';
+import type { SessionInput } from '@gravek/contract/session';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 

@@ -1,6 +1,9 @@
-import { type LengthStyle } from '@gravek/core';
-import type { Athlete, DrillSet } from '@gravek/contract';
-import { barredBy, demandOfSet, fitOf, mayRun, whyBarred, type Base } from '@gravek/library';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/session';
+import { barredBy, whyBarred } from '@gravek/library/restrictions';
+import { fitOf, mayRun } from '@gravek/library/sessionFit';
+import { demandOfSet, type Base } from '@gravek/library/work';
 import Form from 'react-bootstrap/Form';
 import { counted } from '../controls/dates';
 

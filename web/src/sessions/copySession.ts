@@ -1,4 +1,4 @@
-import type { Session, SessionInput } from '@gravek/contract';
+import type { Session, SessionInput } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 
 /** A session like another on another day: new ids, so that nothing of the other is touched. */

@@ -1,4 +1,4 @@
-import type { DrillSet, Session } from '@gravek/contract';
+import type { DrillSet, Session } from '@gravek/contract/session';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { tell } from '../controls/toasts';

@@ -1,17 +1,13 @@
-import { addLoads } from '@gravek/core';
-import type { ApproachSummary, Athlete, DrillSet, Ground, SessionInput } from '@gravek/contract';
-import {
-  mostLoaded,
-  sessionFigures,
-  sessionLoads,
-  slotFor,
-  slotsOn,
-  takenFrom,
-  weekLimit,
-  type Base,
-  type Conditions,
-  type MostOf,
-} from '@gravek/library';
+import { addLoads } from '@gravek/core/repLog';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Ground } from '@gravek/contract/ground';
+import type { DrillSet, SessionInput } from '@gravek/contract/session';
+import { slotFor, slotsOn, takenFrom } from '@gravek/library/onGround';
+import { sessionFigures } from '@gravek/library/sessionFigures';
+import { mostLoaded, sessionLoads, weekLimit, type MostOf } from '@gravek/library/sessionLoad';
+import type { Conditions } from '@gravek/library/sessionTime';
+import type { Base } from '@gravek/library/work';
 import { useMemo } from 'react';
 import { useSessions } from '../api/queries';
 import { useMember } from '../member/member';

@@ -1,6 +1,10 @@
-import { addLoads, type Body, type BodyLoad } from '@gravek/core';
-import type { DrillSet, LoadHistory } from '@gravek/contract';
-import { type Base, type Conditions, type Makes, type WeeksOf } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import { addLoads, type BodyLoad } from '@gravek/core/repLog';
+import type { LoadHistory } from '@gravek/contract/run';
+import type { DrillSet } from '@gravek/contract/session';
+import type { WeeksOf } from '@gravek/library/sessionLoad';
+import type { Conditions, Makes } from '@gravek/library/sessionTime';
+import type { Base } from '@gravek/library/work';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { api } from '../api/client';

@@ -1,16 +1,11 @@
-import { bodyOf, type Body } from '@gravek/core';
-import type { Athlete, ApproachSummary, DrillSet, OnGround, Session } from '@gravek/contract';
-import {
-  baseOf,
-  sessionTimeS,
-  slotsOn,
-  takenFrom,
-  targetWords,
-  variesWords,
-  type Base,
-  type Conditions,
-  type Finds,
-} from '@gravek/library';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OnGround } from '@gravek/contract/ground';
+import type { DrillSet, Session } from '@gravek/contract/session';
+import { slotsOn, takenFrom } from '@gravek/library/onGround';
+import { sessionTimeS, type Conditions } from '@gravek/library/sessionTime';
+import { baseOf, targetWords, variesWords, type Base, type Finds } from '@gravek/library/work';
 import { useMemo } from 'react';
 import { useApproaches, useAthletes, useGrounds } from '../api/queries';
 import { useCatalogue } from '../movements/useCatalogue';

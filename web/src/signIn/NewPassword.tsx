@@ -1,21 +1,20 @@
-import { passwordByLink, type PasswordByLink } from '@gravek/contract';
+import type { PasswordByLink } from '@gravek/contract/club';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link } from 'react-router';
 import { api } from '../api/client';
-import { queryClient } from '../api/queries';
+import { queryClient } from '../api/door';
 import { Conflict } from '../controls/Conflict';
 import { Field } from '../controls/Field';
-import { useCheckedForm } from '../controls/form';
+import { useSentForm } from '../controls/sentForm';
 
 /** Where a one-time link leads: a new password, without the old one. */
 export const NewPassword = () => {
   // After the #, so that it goes to no server and no log before it is used.
   const [token] = useState(() => window.location.hash.slice(1));
   const [done, setDone] = useState(false);
-  const { register, errors, busy, over, onSubmit } = useCheckedForm<PasswordByLink>(
-    passwordByLink,
+  const { register, errors, busy, over, onSubmit } = useSentForm<PasswordByLink>(
+    async (values) => (await import('./doorChecks')).doorChecks.passwordByLink(values),
     { defaultValues: { token, password: '' } },
     async (values) => {
       await api.post('/new-password', values);
@@ -36,9 +35,9 @@ export const NewPassword = () => {
             <p className="mb-0">
               It holds from now on. Every device that was signed in has to sign in anew.
             </p>
-            <Link className="btn btn-primary" to="/">
+            <a className="btn btn-primary" href="/">
               Sign in
-            </Link>
+            </a>
           </>
         ) : (
           <Form noValidate className="stack" onSubmit={onSubmit}>

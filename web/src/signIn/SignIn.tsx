@@ -1,19 +1,19 @@
-import { firstClub, signIn, type FirstClub, type SignIn as SignInForm } from '@gravek/contract';
+import type { FirstClub, SignIn as SignInForm } from '@gravek/contract/club';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { api, sentenceOf } from '../api/client';
-import { queryClient, useDoor } from '../api/queries';
+import { queryClient, useDoor } from '../api/door';
 import { Field } from '../controls/Field';
 import { Conflict } from '../controls/Conflict';
-import { useCheckedForm } from '../controls/form';
+import { useSentForm } from '../controls/sentForm';
 import { Failed } from '../controls/Notice';
 
 const entered = () => queryClient.resetQueries();
 
 const EnterForm = () => {
-  const { register, errors, busy, over, onSubmit } = useCheckedForm<SignInForm>(
-    signIn,
+  const { register, errors, busy, over, onSubmit } = useSentForm<SignInForm>(
+    async (values) => (await import('./doorChecks')).doorChecks.signIn(values),
     { defaultValues: { email: '', password: '' } },
     async (values) => {
       await api.post('/sign-in', values);
@@ -37,8 +37,8 @@ const EnterForm = () => {
 };
 
 const FirstClubForm = () => {
-  const { register, errors, busy, over, onSubmit } = useCheckedForm<FirstClub>(
-    firstClub,
+  const { register, errors, busy, over, onSubmit } = useSentForm<FirstClub>(
+    async (values) => (await import('./doorChecks')).doorChecks.firstClub(values),
     {
       defaultValues: {
         club: {

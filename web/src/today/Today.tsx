@@ -1,6 +1,13 @@
-import type { Athlete, CueLine, Needs, OutdatedPlan, Session } from '@gravek/contract';
-import { groupBy } from '@gravek/core';
-import { faultOf, holding, measurementDue, needsOf, toldTo, type Need } from '@gravek/library';
+import type { OutdatedPlan } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { CueLine } from '@gravek/contract/faults';
+import type { Needs } from '@gravek/contract/run';
+import type { Session } from '@gravek/contract/session';
+import { groupBy } from '@gravek/core/repLog';
+import { measurementDue, needsOf, type Need } from '@gravek/library/chooseSets';
+import { faultOf } from '@gravek/library/movements';
+import { holding } from '@gravek/library/restrictions';
+import { toldTo } from '@gravek/library/sides';
 import { Link } from 'react-router';
 import { useAthletes, useCues, useNeeds, useOutdatedPlans, useSessions } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';

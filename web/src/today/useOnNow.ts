@@ -1,5 +1,5 @@
-import { hourIn } from '@gravek/core';
-import type { Session } from '@gravek/contract';
+import { hourIn } from '@gravek/core/days';
+import type { Session } from '@gravek/contract/session';
 import { shift } from '../controls/dates';
 import { useReps } from '../controls/useReps';
 import { useMember } from '../member/member';

@@ -1,20 +1,17 @@
+import { aimMargin } from '@gravek/core/aimMargin';
 import {
-  aimMargin,
   athleteSpread,
   BY_EYE,
-  formatLength,
   heldBy,
   plansBeside,
   simulationsOf,
   type ComparedPlan,
-  type CurrentModel,
-  type LengthStyle,
-  type RunUpSimulation,
-  type RunUpSpread,
-  type StraightInput,
-  type SpreadParts,
-  type StraightPlan,
-} from '@gravek/core';
+} from '@gravek/core/holding';
+import type { SpreadParts } from '@gravek/core/landingSpread';
+import type { RunUpSimulation, RunUpSpread } from '@gravek/core/simulateRunUps';
+import type { StraightInput, StraightPlan } from '@gravek/core/solveStraight';
+import type { CurrentModel } from '@gravek/core/stepModel';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,6 @@
-import { dayIn, formatLength, type LengthStyle } from '@gravek/core';
-import { isSequence, type Approach, type ApproachSummary } from '@gravek/contract';
+import { dayIn } from '@gravek/core/days';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import { isSequence, type Approach, type ApproachSummary } from '@gravek/contract/approach';
 import { useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';

@@ -1,5 +1,6 @@
-import { arcLanes, arcMove, keepersAt, onArc, type ArcPlace, type LengthStyle } from '@gravek/core';
-import type { SequenceChoices } from '@gravek/contract';
+import { arcLanes, arcMove, keepersAt, onArc, type ArcPlace } from '@gravek/core/goalArc';
+import type { LengthStyle } from '@gravek/core/units';
+import type { SequenceChoices } from '@gravek/contract/approach';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';

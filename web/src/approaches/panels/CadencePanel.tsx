@@ -1,14 +1,9 @@
-import {
-  playBeats,
-  soundOf,
-  steadyBeats,
-  wavFile,
-  type Body,
-  type CurrentFigures,
-  type LengthStyle,
-} from '@gravek/core';
-import type { SequenceChoices } from '@gravek/contract';
-import { cadenceWeeks } from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { CurrentFigures } from '@gravek/core/measures';
+import { playBeats, soundOf, steadyBeats, wavFile } from '@gravek/core/rhythm';
+import type { LengthStyle } from '@gravek/core/units';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import { cadenceWeeks } from '@gravek/library/steadyCadence';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,6 @@
-import { type CurvePlan, type LengthStyle } from '@gravek/core';
-import type { SequenceChoices } from '@gravek/contract';
+import type { CurvePlan } from '@gravek/core/solveCurve';
+import type { LengthStyle } from '@gravek/core/units';
+import type { SequenceChoices } from '@gravek/contract/approach';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Figure, Labelled, Length } from '../../controls/Figure';

@@ -1,13 +1,9 @@
-import {
-  bodyOf,
-  cushion,
-  cushionTracks,
-  type Body,
-  type CushionInput,
-  type LengthStyle,
-} from '@gravek/core';
-import type { Athlete, SequenceChoices } from '@gravek/contract';
-import { cushionInput, HORIZON_S, runnerTimes } from '@gravek/library';
+import { cushion, cushionTracks, type CushionInput } from '@gravek/core/cushion';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { LengthStyle } from '@gravek/core/units';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import { cushionInput, HORIZON_S, runnerTimes } from '@gravek/library/givingGround';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import Button from 'react-bootstrap/Button';

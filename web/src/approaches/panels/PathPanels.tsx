@@ -1,20 +1,15 @@
-import {
-  arcDepthM,
-  currentFigures,
-  spanM,
-  type Body,
-  type Layout,
-  type LengthStyle,
-} from '@gravek/core';
-import type { Athlete, Movement, MovementPhase, SequenceChoices } from '@gravek/contract';
-import {
-  barFor,
-  isSteady,
-  phasesOn,
-  usualCadence,
-  usualCushion,
-  wideSpeedMps,
-} from '@gravek/library';
+import { arcDepthM } from '@gravek/core/layout/arc';
+import { spanM, type Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
+import { currentFigures } from '@gravek/core/measures';
+import type { LengthStyle } from '@gravek/core/units';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
+import { usualCushion } from '@gravek/library/givingGround';
+import { phasesOn, wideSpeedMps } from '@gravek/library/plan';
+import { barFor } from '@gravek/library/schools';
+import { isSteady, usualCadence } from '@gravek/library/steadyCadence';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
 import { CurvePanel } from './CurvePanel';

@@ -1,5 +1,8 @@
-import type { Athlete, Movement, Session } from '@gravek/contract';
-import { demandOf, freshDrillSet, mayRun } from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import type { Session } from '@gravek/contract/session';
+import { demandOf } from '@gravek/library/restrictions';
+import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { Link } from 'react-router';
 import { v7 as uuid } from 'uuid';

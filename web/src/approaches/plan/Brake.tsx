@@ -1,9 +1,7 @@
-import {
-  USUAL_BRAKING_MPS2,
-  type CurrentFigures,
-  type LengthStyle,
-  type StraightPlan,
-} from '@gravek/core';
+import { USUAL_BRAKING_MPS2 } from '@gravek/core/closingSpeed';
+import type { CurrentFigures } from '@gravek/core/measures';
+import type { StraightPlan } from '@gravek/core/solveStraight';
+import type { LengthStyle } from '@gravek/core/units';
 import { Length, Speed } from '../../controls/Figure';
 
 /** How fast the close may be, so that its speed can be gone within the zone; never shortened earlier. */

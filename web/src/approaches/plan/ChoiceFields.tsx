@@ -1,5 +1,6 @@
-import type { Absorb, Ending, LengthStyle } from '@gravek/core';
-import { TARGETS, type StraightChoices } from '@gravek/contract';
+import type { Absorb, Ending } from '@gravek/core/solveStraight';
+import type { LengthStyle } from '@gravek/core/units';
+import { TARGETS, type StraightChoices } from '@gravek/contract/approach';
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 import { LengthInput } from '../../controls/LengthInput';

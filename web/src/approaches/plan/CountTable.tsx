@@ -1,11 +1,6 @@
 import { memo } from 'react';
-import {
-  COMFORT,
-  formatLength,
-  speedParts,
-  type LengthStyle,
-  type StepCountComparison,
-} from '@gravek/core';
+import { COMFORT, type StepCountComparison } from '@gravek/core/stepCounts';
+import { formatLength, speedParts, type LengthStyle } from '@gravek/core/units';
 import { Figure, Length } from '../../controls/Figure';
 import { FootWord } from '../../drawing/FootPrint';
 

@@ -1,5 +1,6 @@
-import type { Layout, LengthStyle } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Movement } from '@gravek/contract/movement';
 import { Length } from '../../controls/Figure';
 import { FootWord } from '../../drawing/FootPrint';
 

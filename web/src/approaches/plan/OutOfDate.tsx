@@ -1,5 +1,7 @@
-import { dayIn, formatLength, isSameModel, type LengthStyle, type StepModel } from '@gravek/core';
-import type { Approach, SolvedApproach } from '@gravek/contract';
+import { dayIn } from '@gravek/core/days';
+import { isSameModel, type StepModel } from '@gravek/core/stepModel';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import type { Approach, SolvedApproach } from '@gravek/contract/approach';
 import Button from 'react-bootstrap/Button';
 import { useMember } from '../../member/member';
 

@@ -1,4 +1,5 @@
-import type { LengthStyle, Pin as PinnedStep, StraightPlan } from '@gravek/core';
+import type { Pin as PinnedStep, StraightPlan } from '@gravek/core/solveStraight';
+import type { LengthStyle } from '@gravek/core/units';
 import { Pin, PinOff } from 'lucide-react';
 import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';

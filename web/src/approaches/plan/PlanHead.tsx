@@ -1,5 +1,7 @@
-import type { Athlete, Choices, Movement } from '@gravek/contract';
-import { barredBy, cautionsOf, demandOf, holding, whyBarred } from '@gravek/library';
+import type { Choices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
+import { barredBy, cautionsOf, demandOf, holding, whyBarred } from '@gravek/library/restrictions';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';

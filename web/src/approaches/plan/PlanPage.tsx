@@ -1,13 +1,14 @@
-import { bodyOf, currentModel } from '@gravek/core';
-import {
-  isSequence,
-  type Approach,
-  type Athlete,
-  type Choices,
-  type Movement,
-  type OnGround,
-} from '@gravek/contract';
-import { bySchools, outlineOf, phaseOf, sideOf, solve, toldTo } from '@gravek/library';
+import { bodyOf } from '@gravek/core/layout/body';
+import { currentModel } from '@gravek/core/stepModel';
+import { isSequence, type Approach, type Choices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
+import { phaseOf } from '@gravek/library/movements';
+import { outlineOf, solve } from '@gravek/library/plan';
+import { bySchools } from '@gravek/library/schools';
+import { sideOf } from '@gravek/library/sideOf';
+import { toldTo } from '@gravek/library/sides';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../../member/member';

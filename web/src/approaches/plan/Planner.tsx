@@ -1,4 +1,5 @@
-import { chainMovement, MOVEMENTS } from '@gravek/library';
+import { chainMovement } from '@gravek/library/chains';
+import { MOVEMENTS } from '@gravek/library/movements';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useApproach, useAthletes } from '../../api/queries';
 import { Empty, Loaded, Waiting } from '../../controls/Notice';

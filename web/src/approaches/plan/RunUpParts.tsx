@@ -1,27 +1,15 @@
-import {
-  compareStepCounts,
-  currentFigures,
-  currentModel,
-  nearbyPlans,
-  otherFoot,
-  runThroughs,
-  spanM,
-  speedParts,
-  type LengthStyle,
-  type NearbyPlan,
-  type StraightInput,
-  type StraightPlan,
-} from '@gravek/core';
-import type { Athlete, Solved, StraightChoices } from '@gravek/contract';
-import {
-  laneSentence,
-  offer,
-  phasesOn,
-  straightAsk,
-  whatChanges,
-  whyNot,
-  withOffer,
-} from '@gravek/library';
+import { otherFoot } from '@gravek/core/feet';
+import { spanM } from '@gravek/core/layout/body';
+import { currentFigures, runThroughs } from '@gravek/core/measures';
+import type { StraightInput, StraightPlan } from '@gravek/core/solveStraight';
+import { compareStepCounts, nearbyPlans, type NearbyPlan } from '@gravek/core/stepCounts';
+import { currentModel } from '@gravek/core/stepModel';
+import { speedParts, type LengthStyle } from '@gravek/core/units';
+import type { Solved, StraightChoices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import { offer, whatChanges, whyNot, withOffer } from '@gravek/library/offers';
+import { laneSentence } from '@gravek/library/onGround';
+import { phasesOn, straightAsk } from '@gravek/library/plan';
 import { useDeferredValue, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { NumberInput } from '../../controls/NumberInput';

@@ -1,6 +1,9 @@
-import { checkRules } from '@gravek/core';
-import type { Rung, SequenceChoices } from '@gravek/contract';
-import { asPlanned, branchesOf, drillOf, laidOut, phasesOn, type OtherWay } from '@gravek/library';
+import { checkRules } from '@gravek/core/stepRules';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Rung } from '@gravek/contract/movement';
+import { drillOf } from '@gravek/library/movements';
+import type { OtherWay } from '@gravek/library/otherWays';
+import { asPlanned, branchesOf, laidOut, phasesOn } from '@gravek/library/plan';
 import { useCallback, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';

@@ -1,17 +1,18 @@
-import { bodyOf } from '@gravek/core';
+import { bodyOf } from '@gravek/core/layout/body';
 import {
-  check,
   isSequence,
   sequenceChoices,
   straightChoices,
   type Approach,
-  type Athlete,
   type Choices,
-  type Movement,
-  type OnGround,
   type SequenceChoices,
-} from '@gravek/contract';
-import { forBody, sequenceStart, straightStart } from '@gravek/library';
+} from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
+import { check } from '@gravek/contract/problem';
+import { sequenceStart, straightStart } from '@gravek/library/plan';
+import { forBody } from '@gravek/library/schools';
 import { v7 as uuid } from 'uuid';
 
 /** A plan as it is being worked on. */

@@ -1,5 +1,8 @@
-import type { Body, BodyMeasure, LengthStyle } from '@gravek/core';
-import type { Athlete, Choices, Movement, Solved } from '@gravek/contract';
+import type { Body, BodyMeasure } from '@gravek/core/layout/body';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Choices, Solved } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Movement } from '@gravek/contract/movement';
 import type { Player } from '../../hearing/player';
 import type { PlanDraft } from './draft';
 

@@ -1,4 +1,4 @@
-import { isSequence, type Approach } from '@gravek/contract';
+import { isSequence, type Approach } from '@gravek/contract/approach';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, fieldsOf } from '../../api/client';

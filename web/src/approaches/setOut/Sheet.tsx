@@ -1,6 +1,8 @@
-import type { LengthStyle, StraightPlan } from '@gravek/core';
-import { fromLine, sheetCsv, sheetRows, sheetSvg, type Datum } from '@gravek/library';
-import type { OnGround } from '@gravek/contract';
+import type { StraightPlan } from '@gravek/core/solveStraight';
+import type { LengthStyle } from '@gravek/core/units';
+import { fromLine } from '@gravek/library/onGround';
+import { sheetCsv, sheetRows, sheetSvg, type Datum } from '@gravek/library/sheet';
+import type { OnGround } from '@gravek/contract/ground';
 import { memo, useState } from 'react';
 import Dropdown from 'react-bootstrap/Dropdown';
 import Form from 'react-bootstrap/Form';

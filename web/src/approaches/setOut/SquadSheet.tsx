@@ -1,18 +1,20 @@
-import { bodyOf, currentModel, formatLength, tapeStepM, type LengthStyle } from '@gravek/core';
-import { isSequence, type Approach, type Athlete, type StraightChoices } from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import { tapeStepM } from '@gravek/core/setOut';
+import { currentModel } from '@gravek/core/stepModel';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
+import { isSequence, type Approach, type StraightChoices } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import { offer } from '@gravek/library/offers';
+import { beyondLaneM } from '@gravek/library/onGround';
+import { straightAsk } from '@gravek/library/plan';
+import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
 import {
-  barredBy,
-  beyondLaneM,
-  demandOf,
-  offer,
   squadMarks,
-  straightAsk,
-  whyBarred,
   whyNotShort,
   type SquadAsk,
   type SquadLine,
   type SquadMark,
-} from '@gravek/library';
+} from '@gravek/library/squad';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';

@@ -1,8 +1,9 @@
-import type { Athlete } from '@gravek/contract';
-import type { LengthUnit } from '@gravek/core';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { LengthUnit } from '@gravek/core/units';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { UNIT_NAMES, UNITS, useSettings } from '../../member/settings';
+import { useSettings } from '../../member/settings';
+import { UNIT_NAMES, UNITS } from '../../member/unitNames';
 
 /** In which unit the plan is written, and what to do with it on paper. */
 export const UnitAndPrint = ({

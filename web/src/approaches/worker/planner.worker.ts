@@ -1,6 +1,10 @@
-import { simulateRunUps, type RunUpSimulation, type RunUpSpread } from '@gravek/core';
+import {
+  simulateRunUps,
+  type RunUpSimulation,
+  type RunUpSpread,
+} from '@gravek/core/simulateRunUps';
 import { expose } from 'comlink';
-import { squadLine, type SquadAsk, type SquadLine } from '@gravek/library';
+import { squadLine, type SquadAsk, type SquadLine } from '@gravek/library/squad';
 
 const PART = 6;
 

@@ -1,5 +1,11 @@
-import { SPAN_UNITS, spanM, type Foot, type Span } from '@gravek/core';
-import { plainValues, type ParameterField, type ParameterFields } from '@gravek/contract';
+import type { Foot } from '@gravek/core/feet';
+import { spanM } from '@gravek/core/layout/body';
+import { SPAN_UNITS, type Span } from '@gravek/core/layout/sequence';
+import {
+  plainValues,
+  type ParameterField,
+  type ParameterFields,
+} from '@gravek/contract/phaseKinds';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';

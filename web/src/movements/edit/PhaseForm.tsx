@@ -1,5 +1,6 @@
-import type { PhaseKind } from '@gravek/core';
-import { PHASE_KINDS, plainSteps, type MovementPhase } from '@gravek/contract';
+import type { PhaseKind } from '@gravek/core/layout/sequence';
+import type { MovementPhase } from '@gravek/contract/movement';
+import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';

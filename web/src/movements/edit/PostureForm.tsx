@@ -1,4 +1,5 @@
-import { figureOf, POSTURE_LOOKS, type Pose, type Posture } from '@gravek/core';
+import { figureOf, type Pose } from '@gravek/core/posture';
+import { POSTURE_LOOKS, type Posture } from '@gravek/core/sideView';
 import { LOOK_NAMES, SideStill } from '../../drawing/SideView';
 import { MaybeAt, NumberAt, PicksAt } from './At';
 import { useAt, useWork } from './work';

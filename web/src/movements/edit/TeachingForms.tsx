@@ -1,14 +1,15 @@
-import { OTHERS, PART_KINDS, type OtherThing, type Part } from '@gravek/core';
+import { PART_KINDS, type Part } from '@gravek/core/layout/part';
+import { OTHERS, type OtherThing } from '@gravek/core/layout/sequence';
 import {
   FAULT_FIGURES,
   LOADS,
-  PHASE_KINDS,
   RUNGS,
   type Drill,
   type FaultFigure,
   type School,
-} from '@gravek/contract';
-import { RUNG_NAMES } from '@gravek/library';
+} from '@gravek/contract/movement';
+import { PHASE_KINDS } from '@gravek/contract/phaseKinds';
+import { RUNG_NAMES } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';

@@ -1,5 +1,6 @@
-import type { Body, LengthStyle } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
+import type { Body } from '@gravek/core/layout/body';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Movement } from '@gravek/contract/movement';
 import { createContext, use } from 'react';
 import { get, set } from 'react-hook-form';
 

@@ -1,24 +1,16 @@
-import type { Body, BodyLoad } from '@gravek/core';
-import type {
-  ApproachSummary,
-  Athlete,
-  DrillSet,
-  Movement,
-  Needs,
-  OnGround,
-} from '@gravek/contract';
-import {
-  chooseSets,
-  movementOf,
-  needsOf,
-  offersFor,
-  setLoads,
-  type Base,
-  type Conditions,
-  type Finds,
-  type Makes,
-  type SetChoice,
-} from '@gravek/library';
+import type { Body } from '@gravek/core/layout/body';
+import type { BodyLoad } from '@gravek/core/repLog';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
+import type { Needs } from '@gravek/contract/run';
+import type { DrillSet } from '@gravek/contract/session';
+import { chooseSets, needsOf, offersFor, type SetChoice } from '@gravek/library/chooseSets';
+import { movementOf } from '@gravek/library/movements';
+import { setLoads } from '@gravek/library/sessionLoad';
+import type { Conditions, Makes } from '@gravek/library/sessionTime';
+import type { Base, Finds } from '@gravek/library/work';
 import { expose } from 'comlink';
 import { v7 as uuid } from 'uuid';
 

@@ -1,0 +1,72 @@
+import type { Door, Me } from '@gravek/contract/club';
+import { QueryClient, useQuery } from '@tanstack/react-query';
+import { forgetDrafts } from '../controls/draft';
+import { tell } from '../controls/toasts';
+import { api, ApiProblem, showsClub, Unreachable } from './client';
+
+const transient = (count: number, error: unknown): boolean =>
+  error instanceof Unreachable && count < 2;
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 15_000, retry: transient, retryDelay: 700, networkMode: 'always' },
+    // Every write carries the id of its row, so doing it twice is doing it once.
+    mutations: { retry: transient, retryDelay: 700, networkMode: 'always' },
+  },
+});
+
+const ME_KEY = 'gravek.me';
+
+/** Whether somebody was signed in on this device when it was used last. */
+export const wasSignedIn = (): boolean => localStorage.getItem(ME_KEY) !== null;
+
+const askDoor = () => api.get<Door>('/door');
+
+/** Who is signed in; without network, who was. */
+const whoAmI = async (): Promise<Me | null> => {
+  try {
+    if (!wasSignedIn()) {
+      const door = await askDoor();
+      queryClient.setQueryData(['door'], door);
+      if (!door.signedIn) return null;
+    }
+    const me = await api.get<Me>('/me');
+    localStorage.setItem(ME_KEY, JSON.stringify(me));
+    showsClub(me.club.id);
+    return me;
+  } catch (error) {
+    if (error instanceof ApiProblem && error.status === 401) {
+      localStorage.removeItem(ME_KEY);
+      showsClub(null);
+      return null;
+    }
+    if (error instanceof ApiProblem && error.status === 403) {
+      // The membership has ended, so what this device kept of the club goes too.
+      await api.post('/sign-out').catch(() => undefined);
+      await forgetClub();
+      forgetDrafts();
+      tell(error.message);
+      return null;
+    }
+    const kept = localStorage.getItem(ME_KEY);
+    if (kept && error instanceof Unreachable) {
+      // What an older version kept does not name the clubs.
+      const me = { clubs: [], ...(JSON.parse(kept) as Partial<Me>) } as Me;
+      showsClub(me.club.id);
+      return me;
+    }
+    throw error;
+  }
+};
+
+/** Forgets what this device keeps of the club that is open; reps that are not sent yet stay. */
+export const forgetClub = async (): Promise<void> => {
+  // The phone's database is large and nobody at the door needs it.
+  const { forgetSessions } = await import('../phone/store');
+  await forgetSessions();
+  localStorage.removeItem(ME_KEY);
+  showsClub(null);
+};
+
+export const useMe = () => useQuery({ queryKey: ['me'], queryFn: whoAmI, retry: false });
+export const useDoor = () => useQuery({ queryKey: ['door'], queryFn: askDoor });
