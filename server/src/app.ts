@@ -12,7 +12,7 @@ import { pinoHttp } from 'pino-http';
 import type { Changes } from './changes/listen';
 import { archiveRouter } from './clubFile/routes';
 import { changeStream } from './changes/stream';
-import { teller } from './changes/tell';
+import type { Topic } from './changes/tell';
 import type { Db } from './database/connect';
 import { problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
@@ -27,6 +27,7 @@ export type Parts = {
   db: Db;
   pool: pg.Pool;
   changes: Changes;
+  tell: (clubId: string, topic: Topic) => void;
   log: Logger;
   sessionSecret: string;
   demo: boolean;
@@ -67,7 +68,7 @@ const sameOrigin: RequestHandler = (req, res, next) => {
 };
 
 export const createApp = (parts: Parts): Express => {
-  const { db, pool, changes, log, stopping } = parts;
+  const { db, pool, changes, tell, log, stopping } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', parts.proxy);
@@ -154,7 +155,6 @@ export const createApp = (parts: Parts): Express => {
   api.use(doorRouter(db, parts.demo));
   api.use(ownRouter(db));
   api.get('/changes', changeStream(db, changes, stopping));
-  const tell = teller(db, stopping);
   api.use(archiveRouter(db, tell));
   api.use(reportRouter(db));
   api.use(clubRouter({ db, tell }, ROUTES));

@@ -1,9 +1,11 @@
 import { createServer } from 'node:http';
 import { createApp } from './app';
 import { listenForChanges } from './changes/listen';
+import { teller } from './changes/tell';
 import type { Config } from './config';
 import { checkRole, connect } from './database/connect';
 import { openLog } from './log';
+import { keepCounting } from './reps/counter';
 import { forgetAttempts } from './signIn/attempts';
 import { StartFault } from './startFault';
 
@@ -22,8 +24,10 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
   await checkRole(db);
   const changes = listenForChanges(config.listenUrls, log);
   const stopping = new AbortController();
+  const tell = teller(db, stopping.signal);
+  const counting = keepCounting({ db, changes, tell, log });
   const server = createServer(
-    createApp({ ...config, db, pool, changes, log, stopping: stopping.signal }),
+    createApp({ ...config, db, pool, changes, tell, log, stopping: stopping.signal }),
   );
   const prune = setInterval(() => {
     db.deleteFrom('http_session' as never)
@@ -53,6 +57,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
     const late = setTimeout(() => server.closeAllConnections(), GRACE_MS);
     await closed;
     clearTimeout(late);
+    await counting.stop();
     await changes.close();
     await db.destroy();
     log.info('stopped');

@@ -22,6 +22,9 @@ const counted: Changes = {
       stop();
     };
   },
+  onAny: (tell) => real.onAny(tell),
+  onLead: (begin) => real.onLead(begin),
+  leads: () => real.leads(),
   close: () => real.close(),
 };
 

@@ -21,10 +21,12 @@ import supertest from 'supertest';
 import { v7 as uuid } from 'uuid';
 import { createApp } from '../src/app';
 import { listenForChanges, type Changes } from '../src/changes/listen';
+import { teller } from '../src/changes/tell';
 import { connect, inClub, type Db } from '../src/database/connect';
 import { CLUB_TABLES } from '../src/database/clubTables';
 import { migrate } from '../src/database/migrate';
 import type { Tables } from '../src/database/tables';
+import { countClub } from '../src/reps/counter';
 import { hashPassword } from '../src/signIn/password';
 
 const superUrl = process.env.TEST_DATABASE_URL;
@@ -105,6 +107,7 @@ export const openStage = async ({
       db,
       pool,
       changes,
+      tell: teller(db, stopping.signal),
       log,
       sessionSecret: 'for tests only',
       demo,
@@ -213,11 +216,24 @@ export type Coach = {
 const talk = (stage: Stage, who: { clubId: string; accountId: string; email: string }): Coach => {
   const agent = supertest.agent(stage.address);
   const write = (test: supertest.Test): supertest.Test => test.set('origin', stage.origin);
+  /** Who logs in these tests waits until it is counted, which a process that leads does a moment later. */
+  const thenCounted = (test: supertest.Test): supertest.Test => {
+    const answered = test.then.bind(test);
+    test.then = (done, failed) =>
+      answered(async (answer) => {
+        await countClub(stage.db, who.clubId);
+        return answer;
+      }).then(done, failed);
+    return test;
+  };
   return {
     ...who,
     agent,
     get: (path) => agent.get(`/api${path}`),
-    post: (path, body = {}) => write(agent.post(`/api${path}`)).send(body),
+    post: (path, body = {}) => {
+      const test = write(agent.post(`/api${path}`)).send(body);
+      return path === '/reps' && who.clubId ? thenCounted(test) : test;
+    },
     put: (path, body) => write(agent.put(`/api${path}`)).send(body),
     remove: (path) => write(agent.delete(`/api${path}`)),
   };

@@ -8,13 +8,28 @@ export type Change = { club: string; topic: string };
 export type Changes = {
   /** @returns a function that stops the listening */
   onChange: (clubId: string, hear: (change: Change) => void) => () => void;
+  /** as `onChange`, for all clubs; not told of what was missed */
+  onAny: (hear: (change: Change) => void) => () => void;
+  /** called whenever this process becomes the one that leads */
+  onLead: (begin: () => void) => () => void;
+  /** whether this process does what one of all processes has to do */
+  leads: () => boolean;
   close: () => Promise<void>;
 };
 
 const RETRY_MS = 2_000;
 /** A connection that has gone silent looks like one on which nothing happens, until it is asked. */
 const ASKING = { everyMs: 20_000, answerMs: 5_000 };
+/** How often a process that does not lead asks whether nobody does any more. */
+const LEAD_MS = 1_000;
+/** The lock of the process that leads; any number that nothing else in this database locks. */
+const LEAD_LOCK = 71_253_001;
 const MISSED = 'missed';
+const ANY = 'any';
+const LEAD = 'lead';
+/** A database whose machine is cut off lets go of a lock once its connection is known to be dead. */
+const NOTICES_DEATH =
+  'set tcp_keepalives_idle = 5; set tcp_keepalives_interval = 2; set tcp_keepalives_count = 3';
 
 const isPrimary = async (connection: pg.Client): Promise<boolean> => {
   const { rows } = await connection.query<{ standby: boolean }>(
@@ -26,6 +41,9 @@ const isPrimary = async (connection: pg.Client): Promise<boolean> => {
 /**
  * Hears of changes that any server process on this database makes, over one connection that comes
  * back by itself. What was told while it was away is not known, so everybody hears `all` then.
+ *
+ * Invariant: of all processes at most one leads. It holds a lock of the primary for as long as its
+ * connection lives, so that another takes over by itself when it dies.
  *
  * @param urls where the database may be; the primary among them is listened to, and looked for anew when
  *   the connection breaks or it is no longer the primary
@@ -41,6 +59,7 @@ export const listenForChanges = (
   let client: pg.Client | undefined;
   let retry: NodeJS.Timeout | undefined;
   let broken = false;
+  let leading = false;
   let at = 0;
 
   const open = async (): Promise<void> => {
@@ -60,24 +79,37 @@ export const listenForChanges = (
         }, again),
       asking.everyMs,
     );
+    let leader: NodeJS.Timeout | undefined;
+    const lead = async (): Promise<void> => {
+      // Who has nothing to do for all of them leaves it to another.
+      if (leading || lost || closed || heard.listenerCount(LEAD) === 0) return;
+      const { rows } = await connection.query<{ leads: boolean }>(
+        'select pg_try_advisory_lock($1) as leads',
+        [LEAD_LOCK],
+      );
+      if (!rows[0]?.leads || lost) return;
+      leading = true;
+      clearInterval(leader);
+      heard.emit(LEAD);
+    };
     const again = (): void => {
+      clearInterval(ask);
+      clearInterval(leader);
       if (lost || closed) return;
       lost = true;
       broken = true;
+      leading = false;
       at += 1;
-      clearInterval(ask);
       connection.end().catch(() => undefined);
       retry = setTimeout(() => void open(), RETRY_MS);
     };
     connection.on('error', again);
-    connection.on('end', () => {
-      clearInterval(ask);
-      again();
-    });
+    connection.on('end', again);
     connection.on('notification', ({ payload }) => {
       try {
         const change = JSON.parse(payload ?? '') as Change;
         heard.emit(change.club, change);
+        heard.emit(ANY, change);
       } catch (error) {
         log.warn({ err: error as unknown }, 'a change that could not be read');
       }
@@ -88,9 +120,12 @@ export const listenForChanges = (
         again();
         return;
       }
+      await connection.query(NOTICES_DEATH);
       await connection.query('listen gravek');
       if (broken) heard.emit(MISSED);
       broken = false;
+      leader = setInterval(() => void lead().catch(again), LEAD_MS);
+      await lead();
     } catch {
       again();
     }
@@ -107,6 +142,16 @@ export const listenForChanges = (
         heard.off(MISSED, missed);
       };
     },
+    onAny: (hear) => {
+      heard.on(ANY, hear);
+      return () => heard.off(ANY, hear);
+    },
+    onLead: (begin) => {
+      heard.on(LEAD, begin);
+      if (leading) begin();
+      return () => heard.off(LEAD, begin);
+    },
+    leads: () => leading,
     close: async () => {
       closed = true;
       clearTimeout(retry);

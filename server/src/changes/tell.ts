@@ -3,7 +3,15 @@ import type { Db } from '../database/connect';
 
 /** What may have changed for others who look at the club; each names a list of the app. */
 export type Topic =
-  'club' | 'athletes' | 'movements' | 'grounds' | 'approaches' | 'sessions' | 'reps' | 'films';
+  | 'club'
+  | 'athletes'
+  | 'movements'
+  | 'grounds'
+  | 'approaches'
+  | 'sessions'
+  | 'reps'
+  | 'counts'
+  | 'films';
 
 /** The first word is given at once; what changes within this time after it is one word more. */
 const TOGETHER_MS = 150;

@@ -60,6 +60,16 @@ export const withoutHurry = async (trx: Trx): Promise<void> => {
   );
 };
 
+const entered = async <T>(
+  trx: Trx,
+  { clubId, accountId }: Who,
+  work: (trx: Trx, role: string | null) => Promise<T>,
+): Promise<T> => {
+  const { rows } = await sql<{ role: string | null }>`
+    select gravek_enter(${clubId}, ${accountId}) as role`.execute(trx);
+  return work(trx, rows[0]!.role);
+};
+
 /**
  * Runs a piece of work as one transaction in which only one club's rows exist.
  *
@@ -67,14 +77,26 @@ export const withoutHurry = async (trx: Trx): Promise<void> => {
  */
 export const inClub = <T>(
   db: Db,
-  { clubId, accountId }: Who,
+  who: Who,
+  work: (trx: Trx, role: string | null) => Promise<T>,
+): Promise<T> => db.transaction().execute((trx) => entered(trx, who, work));
+
+/**
+ * As `inClub`, for what only reads: all of it sees the club at one moment.
+ *
+ * Invariant: it writes nothing and locks nothing, so that a standby can serve it; PostgreSQL refuses the
+ * statement that would.
+ */
+export const inClubReading = <T>(
+  db: Db,
+  who: Who,
   work: (trx: Trx, role: string | null) => Promise<T>,
 ): Promise<T> =>
-  db.transaction().execute(async (trx) => {
-    const { rows } = await sql<{ role: string | null }>`
-      select gravek_enter(${clubId}, ${accountId}) as role`.execute(trx);
-    return work(trx, rows[0]!.role);
-  });
+  db
+    .transaction()
+    .setIsolationLevel('repeatable read')
+    .setAccessMode('read only')
+    .execute((trx) => entered(trx, who, work));
 
 /** As `inClub`, for somebody who is not in a club yet: sees the own account and memberships only. */
 export const atDoor = <T>(

@@ -21,6 +21,7 @@ import * as rungs from './migrations/0015_rungs';
 import * as restored from './migrations/0016_restored';
 import * as watching from './migrations/0017_watching';
 import * as beside from './migrations/0018_beside';
+import * as counting from './migrations/0019_counting';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -42,6 +43,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0016_restored': restored,
   '0017_watching': watching,
   '0018_beside': beside,
+  '0019_counting': counting,
 };
 
 /** Counts what has not been counted as this version does, club by club. */

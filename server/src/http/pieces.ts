@@ -26,6 +26,7 @@ export const sendPieces = async (
   await db
     .transaction()
     .setIsolationLevel('repeatable read')
+    .setAccessMode('read only')
     .execute(async (trx) => {
       const { rows } = await sql<{ role: string | null }>`
         select gravek_enter(${who.clubId}, ${who.accountId}) as role`.execute(trx);

@@ -1,10 +1,17 @@
-import { check, CLUB_HEADER, MOVEMENT_MAX, ROLES, type Role } from '@gravek/contract';
+import {
+  check,
+  CLUB_HEADER,
+  MOVEMENT_MAX,
+  ROLES,
+  UNCOUNTED_HEADER,
+  type Role,
+} from '@gravek/contract';
 import express, { Router, type Request, type RequestHandler } from 'express';
 import { sql } from 'kysely';
 import type { AnyObjectSchema, InferType } from 'yup';
 import type { Topic } from '../changes/tell';
-import { inClub, type Db, type Trx, type Who } from '../database/connect';
-import { countNew } from '../reps/countNew';
+import { inClub, inClubReading, type Db, type Trx, type Who } from '../database/connect';
+import { countNew, uncounted } from '../reps/countNew';
 import { badInput, ProblemError, refused } from './problem';
 import { together } from './together';
 
@@ -38,7 +45,7 @@ type Declared = {
   access: Role;
   body?: AnyObjectSchema | undefined;
   changes?: Topic | undefined;
-  /** reads and writes the log alone, so that what has arrived need not be counted first */
+  /** has to do with the log alone, not with what was counted of it */
   logOnly?: boolean | undefined;
 };
 
@@ -153,10 +160,12 @@ const answersTo = async (
   { db, tell }: Outside,
   declared: Route,
   asks: readonly Came[],
-): Promise<unknown[]> => {
+): Promise<{ answers: unknown[]; newer: number | null }> => {
   const { who: first } = asks[0]!;
+  const reads = declared.method === 'get';
+  let newer: number | null = null;
   const changed = new Set<Topic>(declared.changes ? [declared.changes] : []);
-  const answers = await inClub(db, first, async (trx, role) => {
+  const answers = await (reads ? inClubReading : inClub)(db, first, async (trx, role) => {
     const others = asks.map(({ who }) => who.accountId).filter((id) => id !== first.accountId);
     const roles = await rolesOf(trx, others);
     const read = asks.map((came) => {
@@ -171,7 +180,10 @@ const answersTo = async (
     });
     const good = read.filter((one): one is Asked<never> => !(one instanceof ProblemError));
     if (good.length === 0) return read;
-    if (!declared.logOnly) await countNew(trx);
+    if (!declared.logOnly) {
+      if (reads) newer = await uncounted(trx);
+      else await countNew(trx);
+    }
     const work: Work = { trx, tell: (topic) => void changed.add(topic) };
     const given =
       'runAll' in declared
@@ -182,14 +194,22 @@ const answersTo = async (
   if (answers.some((one) => !(one instanceof ProblemError))) {
     for (const topic of changed) tell(first.clubId, topic);
   }
-  return answers;
+  return { answers, newer };
+};
+
+const answerTo = async (outside: Outside, declared: Route, came: Came) => {
+  const { answers, newer } = await answersTo(outside, declared, [came]);
+  return { answer: answers[0], newer };
 };
 
 /** Requests that share a transaction. */
 const MOST_TOGETHER = 20;
 
 const handler = (outside: Outside, declared: Route): RequestHandler => {
-  const shared = together(MOST_TOGETHER, (asks: Came[]) => answersTo(outside, declared, asks));
+  const shared = together(
+    MOST_TOGETHER,
+    async (asks: Came[]) => (await answersTo(outside, declared, asks)).answers,
+  );
   return async (req, res) => {
     const came: Came = {
       who: whoIs(req),
@@ -197,10 +217,11 @@ const handler = (outside: Outside, declared: Route): RequestHandler => {
       query: textsOf(req.query),
       body: req.body,
     };
-    const answer =
+    const { answer, newer } =
       'runAll' in declared
-        ? await shared(came.who.clubId, came)
-        : (await answersTo(outside, declared, [came]))[0];
+        ? { answer: await shared(came.who.clubId, came), newer: null }
+        : await answerTo(outside, declared, came);
+    if (newer !== null) res.set(UNCOUNTED_HEADER, String(newer));
     if (answer instanceof ProblemError) throw answer;
     if (answer === undefined) res.status(204).end();
     else res.json(answer);

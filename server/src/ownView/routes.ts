@@ -3,10 +3,9 @@ import { check, ownLinkInput, ownViewAsk, type OwnLink, type OwnLinkKept } from 
 import express, { Router } from 'express';
 import { sql } from 'kysely';
 import { athlete } from '../athletes/queries';
-import { inClub, type Db, type Trx } from '../database/connect';
+import { inClubReading, type Db, type Trx } from '../database/connect';
 import { badInput, notFound, refused } from '../http/problem';
 import { route } from '../http/route';
-import { countNew } from '../reps/countNew';
 import { hashOf } from '../signIn/link';
 import { needsGuardian, ownView } from './view';
 
@@ -90,16 +89,19 @@ export const ownRouter = (db: Db): Router => {
     const [link] = rows;
     const view =
       link &&
-      (await inClub(db, { clubId: link.club, accountId: link.account }, async (trx, role) => {
-        // Who gave it must still be in the club.
-        if (role === null) return null;
-        await countNew(trx);
-        return ownView(trx, link.club, {
-          athleteId: link.athlete,
-          until: link.until.toISOString(),
-          guardian: link.guardian,
-        });
-      }));
+      (await inClubReading(
+        db,
+        { clubId: link.club, accountId: link.account },
+        async (trx, role) => {
+          // Who gave it must still be in the club.
+          if (role === null) return null;
+          return ownView(trx, link.club, {
+            athleteId: link.athlete,
+            until: link.until.toISOString(),
+            guardian: link.guardian,
+          });
+        },
+      ));
     if (!view) throw refused(404, 'This link holds no more. Ask your coach for a new one.');
     res.json(view);
   });

@@ -1,9 +1,10 @@
+import { UNCOUNTED_HEADER } from '@gravek/contract';
 import { Router } from 'express';
-import { inClub, type Db } from '../database/connect';
+import { inClubReading, type Db } from '../database/connect';
 import { sendPieces } from '../http/pieces';
 import { notFound } from '../http/problem';
 import { memberAs, mustBe, whoIs } from '../http/route';
-import { countNew } from '../reps/countNew';
+import { uncounted } from '../reps/countNew';
 import { csvPieces, isTable } from './tables';
 
 /** Tables of the club for a spreadsheet. */
@@ -14,10 +15,11 @@ export const reportRouter = (db: Db): Router => {
     const { table } = req.params;
     if (!isTable(table)) throw notFound('table');
     const file = { least: 'coach', name: `gravek-${table}.csv`, type: 'text/csv' } as const;
-    await inClub(db, who, async (trx, role) => {
+    const newer = await inClubReading(db, who, async (trx, role) => {
       mustBe(file.least, memberAs(who, role));
-      await countNew(trx);
+      return uncounted(trx);
     });
+    res.set(UNCOUNTED_HEADER, String(newer));
     await sendPieces(db, who, file, res, (trx) => csvPieces(trx, table));
   });
   return router;

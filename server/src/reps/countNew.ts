@@ -10,8 +10,10 @@ const ATHLETES = 50;
  * Counts what has arrived in the logs of the transaction's club since they were counted last, and works
  * out how the faults of those athletes stand. Holds the sessions that are behind, so that nobody logs in
  * them or counts them meanwhile.
+ *
+ * @returns whether anything was to be counted
  */
-export const countNew = async (trx: Trx): Promise<void> => {
+export const countNew = async (trx: Trx): Promise<boolean> => {
   const behind = await trx
     .selectFrom('session')
     .select(['id', 'counted'])
@@ -48,4 +50,19 @@ export const countNew = async (trx: Trx): Promise<void> => {
       movements: [...new Set(part.flatMap(([, movements]) => [...movements]))],
     });
   }
+  return behind.length > 0;
+};
+
+/**
+ * Rows of the log that the counts of the transaction's club do not hold yet: what counts say is true up
+ * to these.
+ */
+export const uncounted = async (trx: Trx): Promise<number> => {
+  const { rows } = await trx
+    .selectFrom('session')
+    .select(sql<number>`coalesce(sum(log_end - counted), 0)::int`.as('rows'))
+    .where(sql<boolean>`club_id = gravek_club()`)
+    .whereRef('counted', '<', 'log_end')
+    .executeTakeFirstOrThrow();
+  return rows;
 };

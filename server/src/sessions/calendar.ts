@@ -13,7 +13,7 @@ import { athletes } from '../athletes/queries';
 import { sql } from 'kysely';
 import type { RequestHandler } from 'express';
 import { dayIn, dayNumber } from '@gravek/core';
-import { inClub, type Db, type Trx } from '../database/connect';
+import { inClubReading, type Db, type Trx } from '../database/connect';
 import { hashOf } from '../signIn/link';
 import { grounds } from '../grounds/queries';
 import { sessions } from './queries';
@@ -103,22 +103,26 @@ export const calendarFeed =
       res.status(404).type('text/plain').send('There is no calendar at this address any more.');
       return;
     }
-    const text = await inClub(db, { clubId: own.club, accountId: own.account }, async (trx) => {
-      const { time_zone } = await trx
-        .selectFrom('club')
-        .select('time_zone')
-        .where('id', '=', own.club)
-        .executeTakeFirstOrThrow();
-      const today = dayNumber('today', dayIn(time_zone, new Date()));
-      const list = await sessions(trx, {
-        from: dayOf(today - SINCE_DAYS),
-        to: dayOf(today + AHEAD_DAYS),
-      });
-      return calendarOf(
-        trx,
-        own.club,
-        list.filter((one) => !one.archived),
-      );
-    });
+    const text = await inClubReading(
+      db,
+      { clubId: own.club, accountId: own.account },
+      async (trx) => {
+        const { time_zone } = await trx
+          .selectFrom('club')
+          .select('time_zone')
+          .where('id', '=', own.club)
+          .executeTakeFirstOrThrow();
+        const today = dayNumber('today', dayIn(time_zone, new Date()));
+        const list = await sessions(trx, {
+          from: dayOf(today - SINCE_DAYS),
+          to: dayOf(today + AHEAD_DAYS),
+        });
+        return calendarOf(
+          trx,
+          own.club,
+          list.filter((one) => !one.archived),
+        );
+      },
+    );
     res.set('cache-control', 'private, no-cache').type('text/calendar').send(text);
   };

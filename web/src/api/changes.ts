@@ -10,7 +10,8 @@ const TOUCHED: Record<string, readonly string[]> = {
   grounds: ['grounds', 'run'],
   approaches: ['approaches', 'run'],
   sessions: ['sessions', 'run', 'faults'],
-  reps: ['log', 'faults', 'sessions'],
+  reps: ['log'],
+  counts: ['faults', 'sessions'],
   films: ['films'],
 };
 

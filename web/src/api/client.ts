@@ -1,5 +1,6 @@
-import { CLUB_HEADER } from '@gravek/contract/header';
+import { CLUB_HEADER, UNCOUNTED_HEADER } from '@gravek/contract/header';
 import type { Problem } from '@gravek/contract/problem';
+import { hearUncounted } from './uncounted';
 
 /** The server answered with a problem; its title is a sentence for the coach. */
 export class ApiProblem extends Error {
@@ -34,6 +35,7 @@ const request = async <T>(
   body?: unknown,
   file?: Blob,
 ): Promise<T> => {
+  const askedMs = performance.now();
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
@@ -51,7 +53,11 @@ const request = async <T>(
   }
   if (response.status === 204) return undefined as T;
   const type = response.headers.get('content-type') ?? '';
-  if (response.ok && type.includes('application/json')) return (await response.json()) as T;
+  if (response.ok && type.includes('application/json')) {
+    const newer = response.headers.get(UNCOUNTED_HEADER);
+    if (newer !== null) hearUncounted(Number(newer), askedMs);
+    return (await response.json()) as T;
+  }
   if (response.status === OTHER_CLUB) {
     // What was typed is kept by club, and what was logged waits for it.
     window.location.reload();

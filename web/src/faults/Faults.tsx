@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { counted } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';
 import { Empty } from '../controls/Notice';
+import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
 import { Causes } from './Causes';
 import { InSquad, type SquadLine } from './InSquad';
@@ -207,6 +208,7 @@ export const Faults = () => (
         The season so far
       </Link>
     </PageHead>
+    <Uncounted />
     <InSquad
       empty={
         <Empty title="No reps yet.">

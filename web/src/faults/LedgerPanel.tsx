@@ -12,6 +12,7 @@ import Form from 'react-bootstrap/Form';
 import { useAthleteFaults, useLedger } from '../api/queries';
 import { counted, dayName } from '../controls/dates';
 import { Empty, Loaded } from '../controls/Notice';
+import { Uncounted } from '../controls/Uncounted';
 import { RateChart } from '../drawing/RateChart';
 import { useCatalogue } from '../movements/useCatalogue';
 import { Causes } from './Causes';
@@ -240,6 +241,7 @@ export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
   const [asked, setAsked] = useState<string | null>(null);
   return (
     <section className="panel" aria-label="Faults">
+      <Uncounted />
       <Loaded query={faults} what="Getting the reps …">
         {(list) => {
           const own = list.find((one) => one.movement === asked) ?? list[0];

@@ -15,6 +15,7 @@ import { PageHead } from '../controls/PageHead';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
+import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
 import { useCatalogue } from '../movements/useCatalogue';
 import { counted, dayName, minutes, shift } from '../controls/dates';
@@ -258,6 +259,7 @@ export const Today = () => {
                       <OnNow sessions={list} />
                       <section className="panel" aria-label="One cue each">
                         <h2>{list.length > 0 ? 'One cue each, today' : 'One cue each'}</h2>
+                        <Uncounted />
                         <Loaded query={cues} what="Choosing the cues …">
                           {(rows) => <Cues athletes={people} cues={rows} />}
                         </Loaded>
