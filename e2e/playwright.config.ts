@@ -6,8 +6,10 @@ export default defineConfig({
   testDir: 'tests',
   outputDir: '../test-results/pages',
   globalSetup: './src/template.ts',
-  workers: 2,
+  // More than cores: tests wait for pages about as long as pages keep a core busy.
+  workers: 3,
   fullyParallel: false,
+  ...(process.env.GRAVEK_LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/browser.json' }]],

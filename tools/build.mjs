@@ -1,8 +1,8 @@
-import { buildWeb, installPackages } from './run.mjs';
+import { buildServer, buildWeb, installPackages } from './run.mjs';
 import { runMain } from './say.mjs';
 
-/** Installs the packages and builds the pages, for a machine where another program starts the server. */
+/** Installs the packages and builds pages and server, for a machine where another program starts the server. */
 await runMain(async () => {
   await installPackages();
-  await buildWeb();
+  await Promise.all([buildServer(), buildWeb()]);
 });

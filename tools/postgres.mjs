@@ -57,7 +57,41 @@ const secrets = (folder) => {
     writeFileSync(file, JSON.stringify(made), { mode: 0o600 });
   }
   chmodSync(file, 0o600);
-  return JSON.parse(readFileSync(file, 'utf8'));
+  try {
+    const found = JSON.parse(readFileSync(file, 'utf8'));
+    if (['super', 'owner', 'app', 'session'].every((name) => found[name])) return found;
+  } catch {
+    // Told below, as one that lacks a password is.
+  }
+  throw new Stop(
+    `${file} does not hold the passwords of the database any more. Nothing was changed.\n` +
+      'Put the file back from a copy, or set GRAVEK_DATA to another folder to start afresh.',
+  );
+};
+
+/**
+ * Makes the folder that everything is kept in.
+ *
+ * @throws {Stop} when it cannot be one, or cannot be written
+ */
+const makeFolder = (folder) => {
+  try {
+    mkdirSync(path.join(folder, 'users'), { recursive: true });
+    const probe = path.join(folder, `.probe-${process.pid}`);
+    writeFileSync(probe, '');
+    rmSync(probe);
+  } catch (error) {
+    const why =
+      error.code === 'EEXIST' || error.code === 'ENOTDIR'
+        ? 'is a file, or lies below one'
+        : error.code === 'ENOSPC'
+          ? 'lies on a full disk'
+          : 'cannot be written';
+    throw new Stop(
+      `${folder} ${why}, so no data can be kept there (${error.code}).\n` +
+        'Set GRAVEK_DATA to a folder that this user may write.',
+    );
+  }
 };
 
 /** The port of a cluster that runs on this data directory, or null. */
@@ -86,6 +120,12 @@ export const programs = async (data) => {
   const file = path.join(data, 'PG_VERSION');
   if (!existsSync(file)) return `${HOME}/${found[0]}/bin`;
   const made = readFileSync(file, 'utf8').trim();
+  if (!/^\d+(\.\d+)?$/.test(made)) {
+    throw new Stop(
+      `${file} should say which PostgreSQL made the data, and does not. Nothing was changed.\n` +
+        'Restore the folder from a copy, or set GRAVEK_DATA to another folder to start afresh.',
+    );
+  }
   if (!found.includes(made)) {
     throw new Stop(
       `The data in ${data} was made by PostgreSQL ${made}; installed is ${found.join(', ')}.\n` +
@@ -96,12 +136,21 @@ export const programs = async (data) => {
   return `${HOME}/${made}/bin`;
 };
 
+/** Made aside and put into its place when it is whole: one that was broken off is begun anew. */
 const create = async (bin, data, secret) => {
-  mkdirSync(data, { recursive: true, mode: 0o700 });
-  ownByPostgres(data);
+  if (existsSync(data) && readdirSync(data).length > 0) {
+    throw new Stop(
+      `${data} holds something, but no database. Nothing was changed.\n` +
+        'Move it away, or set GRAVEK_DATA to another folder to start afresh.',
+    );
+  }
+  const aside = `${data}.new`;
+  rmSync(aside, { recursive: true, force: true });
+  mkdirSync(aside, { recursive: true, mode: 0o700 });
+  ownByPostgres(aside);
   const [command, args] = asPostgres('sh', [
     '-c',
-    `cat | "${bin}/initdb" -D "${data}" -U gravek_super -A scram-sha-256 -E UTF8 --locale=C.UTF-8 --pwfile=/dev/stdin`,
+    `cat | "${bin}/initdb" -D "${aside}" -U gravek_super -A scram-sha-256 -E UTF8 --locale=C.UTF-8 --pwfile=/dev/stdin`,
   ]);
   const { code, err } = await run(command, args, {
     quiet: true,
@@ -109,9 +158,10 @@ const create = async (bin, data, secret) => {
     input: `${secret.super}\n`,
   });
   if (code !== 0) {
-    rmSync(data, { recursive: true, force: true });
+    rmSync(aside, { recursive: true, force: true });
     throw new Stop(`The database cluster could not be created:\n${err.trim()}`);
   }
+  renameSync(aside, data);
 };
 
 const setUp = async (bin, port, secret) => {
@@ -227,7 +277,7 @@ const keepRunning = (bin, data, port, isStopping) => {
  * @param throwaway for tests: speed before safety
  */
 export const startCluster = async (folder, { throwaway = false } = {}) => {
-  mkdirSync(path.join(folder, 'users'), { recursive: true });
+  makeFolder(folder);
   const data = path.join(folder, 'pg');
   const user = path.join(folder, 'users', String(process.pid));
   let stopping = false;

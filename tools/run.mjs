@@ -7,7 +7,7 @@ import { exclusively } from './lock.mjs';
 import { say, step, Stop } from './say.mjs';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url)).replace(/\/$/, '');
-/** Node flags that let the server and the demo run from their TypeScript. */
+/** Node flags that let scripts run from their TypeScript. */
 export const TSX = ['--import', 'tsx'];
 
 export const VITE = path.join(ROOT, 'node_modules/vite/bin/vite.js');
@@ -107,20 +107,63 @@ const filesUnder = (folder) =>
     return [name];
   });
 
-/** Builds the web application when anything that goes into it has changed. */
-export const buildWeb = async () => {
-  const stamp = path.join(ROOT, 'web', 'dist', '.stamp');
-  const sources = ['web', 'core/src', 'contract/src', 'library/src'].flatMap(filesUnder).sort();
-  const now = digest([...sources, 'package-lock.json']);
-  if (read(stamp) !== now) await exclusively(`${ROOT} build`, () => build(stamp, now));
-};
+const SHARED = ['core/src', 'contract/src', 'library/src', 'library/data'];
 
-const build = async (stamp, now) => {
+/** Builds what is made of some folders, unless it was built of these very contents. */
+const buildOf = async (name, folders, work) => {
+  const stamp = path.join(ROOT, name, 'dist', '.stamp');
+  const sources = [...folders, ...SHARED].flatMap(filesUnder).sort();
+  const now = digest([...sources, 'package-lock.json']);
   if (read(stamp) === now) return;
-  await step('Building the web application', async () => {
-    await must('The build', process.execPath, [VITE, 'build', '--logLevel', 'warn'], {
-      cwd: path.join(ROOT, 'web'),
-    });
+  await exclusively(`${ROOT} ${name} build`, async () => {
+    if (read(stamp) === now) return;
+    await work();
     writeFileSync(stamp, now);
   });
 };
+
+/** Builds the web application when anything that goes into it has changed. */
+export const buildWeb = () =>
+  buildOf('web', ['web'], () =>
+    step('Building the web application', () =>
+      must('The build', process.execPath, [VITE, 'build', '--logLevel', 'warn'], {
+        cwd: path.join(ROOT, 'web'),
+      }),
+    ),
+  );
+
+/** The server and the maker of the demo club, as Node runs them. */
+export const SERVER = 'server/dist/main.mjs';
+export const DEMO = 'demo/dist/main.mjs';
+
+/** Puts server and demo into a file each: from that they start in a third of the time. */
+export const buildServer = () =>
+  buildOf('server', ['server/src', 'demo/src', 'demo/data'], async () => {
+    const { build } = await import('esbuild');
+    await build({
+      absWorkingDir: ROOT,
+      entryPoints: {
+        'server/dist/main': 'server/src/main.ts',
+        'demo/dist/main': 'demo/src/main.ts',
+      },
+      outdir: '.',
+      outExtension: { '.js': '.mjs' },
+      bundle: true,
+      platform: 'node',
+      format: 'esm',
+      target: 'node20',
+      sourcemap: true,
+      logLevel: 'error',
+      plugins: [
+        {
+          name: 'other packages stay where npm put them',
+          setup: (made) =>
+            made.onResolve({ filter: /^[^./]/ }, ({ path: asked, kind }) =>
+              kind === 'entry-point' || asked.startsWith('@gravek/')
+                ? undefined
+                : { path: asked, external: true },
+            ),
+        },
+      ],
+    });
+  });

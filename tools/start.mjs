@@ -6,7 +6,18 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { startCluster } from './postgres.mjs';
 import { exclusively } from './lock.mjs';
-import { buildWeb, installPackages, isRoot, must, ROOT, TSX, VITE } from './run.mjs';
+import {
+  buildServer,
+  buildWeb,
+  DEMO,
+  installPackages,
+  isRoot,
+  must,
+  ROOT,
+  SERVER,
+  TSX,
+  VITE,
+} from './run.mjs';
 import { runMain, say, step, Stop } from './say.mjs';
 
 const HOST = '127.0.0.1';
@@ -58,12 +69,12 @@ const isTaken = (port) =>
   });
 
 const server = (command, env) =>
-  must('The server', process.execPath, [...TSX, 'server/src/main.ts', ...command], { env });
+  must('The server', process.execPath, [SERVER, ...command], { env });
 
-const makeDemo = (env) => must('The demo', process.execPath, [...TSX, 'demo/src/main.ts'], { env });
+const makeDemo = (env) => must('The demo', process.execPath, [DEMO], { env });
 
 const loadDemo = (club, env) =>
-  must('The server', process.execPath, [...TSX, 'server/src/main.ts', 'load', '-'], {
+  must('The server', process.execPath, [SERVER, 'load', '-'], {
     env,
     input: club,
   });
@@ -144,10 +155,12 @@ await runMain(async () => {
       GRAVEK_DEMO: empty ? '0' : '1',
       GRAVEK_WEB: dev ? '' : path.join(ROOT, 'web', 'dist'),
       GRAVEK_PARENT: '1',
+      ...(cluster ? { GRAVEK_DISK: folder } : {}),
       ...(log ? { GRAVEK_LOG: log } : {}),
     });
     const building = dev ? undefined : buildWeb();
     building?.catch(() => undefined);
+    await buildServer();
     await exclusively(`${folder} contents`, () => prepare(env, { empty, isNew }));
     if (stopping) return;
 
@@ -155,7 +168,9 @@ await runMain(async () => {
     // In a group of its own, so that Ctrl-C reaches it once, through us.
     child = spawn(
       process.execPath,
-      [...TSX, ...(dev ? ['--watch-path=server/src'] : []), 'server/src/main.ts', 'serve'],
+      dev
+        ? [...TSX, '--watch-path=server/src', 'server/src/main.ts', 'serve']
+        : ['--enable-source-maps', SERVER, 'serve'],
       {
         cwd: ROOT,
         detached: true,

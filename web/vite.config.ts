@@ -39,7 +39,7 @@ export default defineConfig({
           },
         ],
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//, /^\/calendar\//, /^\/healthz/],
+        navigateFallbackDenylist: [/^\/api\//, /^\/calendar\//, /^\/(healthz|readyz)/],
       },
     }),
   ],
@@ -47,6 +47,8 @@ export default defineConfig({
     // The content security policy allows no data: address for fonts and styles.
     assetsInlineLimit: 0,
     target: 'es2022',
+    // A test adds up what each place loads.
+    manifest: true,
   },
   server: {
     proxy: { '/api': { target: process.env.GRAVEK_API ?? 'http://127.0.0.1:5180' } },

@@ -273,7 +273,11 @@ export type Outline = {
 };
 
 /** A plan that was solved by measures that have changed since, and for whom. */
-export type OutdatedPlan = { approachId: string; name: string; athleteIds: string[] };
+export type OutdatedPlan = {
+  approachId: string;
+  name: string;
+  athletes: { id: string; name: string }[];
+};
 
 /** An approach as lists show it. */
 export type ApproachSummary = {

@@ -12,6 +12,7 @@ export * from './reading';
 export * from './run';
 export * from './session';
 export * from './source';
+export * from './today';
 export * from './movement';
 export * from './movementSchema';
 export * from './phaseKinds';

@@ -1,4 +1,4 @@
-import { makeTemplate } from './app';
+import { makeDatabases } from './app';
 
-/** Playwright calls it before all tests, and what it gives back after them. */
-export default makeTemplate;
+/** Playwright calls it before all tests. */
+export default makeDatabases;

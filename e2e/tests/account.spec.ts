@@ -46,7 +46,7 @@ test('a password that everybody tries is refused; a forgotten one comes anew by 
   const nils = await openedBy(browser, link);
   await nils.getByLabel('New password').fill('short');
   await nils.getByRole('button', { name: 'Keep it' }).click();
-  await expect(nils.getByText('at least 10 characters')).toBeVisible();
+  await expect(nils.getByText('A password needs at least 10 characters.')).toBeVisible();
   await nils.getByLabel('New password').fill('a hurdle in the rain');
   await nils.getByRole('button', { name: 'Keep it' }).click();
   await nils.getByRole('link', { name: 'Sign in' }).click();

@@ -4,7 +4,7 @@ import { startApp, type App } from '../src/app';
 const test = base.extend<object, { empty: App }>({
   empty: [
     async ({}, use) => {
-      const app = await startApp('--empty');
+      const app = await startApp('empty');
       await use(app);
       await app.remove();
     },

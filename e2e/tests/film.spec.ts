@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { Locator, Page } from '@playwright/test';
 import type { Review } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
-import { expect, test } from '../src/test';
+import { expect, LONG, test } from '../src/test';
 
 /** A film is opened, looked at, marked and measured; the truth behind the film that ships is known. */
 
@@ -75,175 +75,183 @@ const goTo = async (page: Page, frame: number): Promise<void> => {
 const metres = async (cell: Locator): Promise<number> =>
   Number.parseFloat((await cell.textContent())!);
 
-test('the film that ships is marked on the page, and tells the truth within three centimetres and a frame', async ({
-  signedIn: page,
-}) => {
-  test.setTimeout(180_000);
-  const sent: number[] = [];
-  page.on('request', (request) => sent.push(request.postDataBuffer()?.length ?? 0));
-  await begin(page, 'Mirela Dussault', 'Long jump, 8 steps');
+test(
+  'the film that ships is marked on the page, and tells the truth within three centimetres and a frame',
+  LONG,
+  async ({ signedIn: page }) => {
+    test.setTimeout(180_000);
+    const sent: number[] = [];
+    page.on('request', (request) => sent.push(request.postDataBuffer()?.length ?? 0));
+    await begin(page, 'Mirela Dussault', 'Long jump, 8 steps');
 
-  // Twice at full speed before anything slower is offered.
-  const play = page.getByRole('button', { name: 'Play at full speed' });
-  await expect(page.getByRole('group', { name: 'Speed' })).toBeHidden();
-  await play.click();
-  await expect(page.getByText('Once more at full speed, then slowly.')).toBeVisible({
-    timeout: 20_000,
-  });
-  await play.click();
-  await expect(page.getByRole('group', { name: 'Speed' })).toBeVisible({ timeout: 20_000 });
+    // Twice at full speed before anything slower is offered.
+    const play = page.getByRole('button', { name: 'Play at full speed' });
+    await expect(page.getByRole('group', { name: 'Speed' })).toBeHidden();
+    await play.click();
+    await expect(page.getByText('Once more at full speed, then slowly.')).toBeVisible({
+      timeout: 20_000,
+    });
+    await play.click();
+    await expect(page.getByRole('group', { name: 'Speed' })).toBeVisible({ timeout: 20_000 });
 
-  const nearer = page.getByRole('button', { name: 'Nearer' });
-  while (await nearer.isEnabled()) await nearer.click();
-  await tool(page, 'Ground');
-  await expect(page.getByText('Mark the ground first')).toBeVisible();
-  await page.getByLabel('First tape, before the line').fill('12 m');
-  await page.getByLabel('A tape every').fill('3 m');
-  const lane = truth.marks.filter(({ ground }) => ground.alongM >= -12);
-  for (const mark of lane) await pressAt(page, mark.px);
-  await expect(page.getByRole('button', { name: /^Remove ground mark/ })).toHaveCount(lane.length);
-
-  await tool(page, 'Contacts');
-  const [standing, ...landed] = truth.contacts;
-  await goTo(page, frameOf(standing!.offS));
-  await pressAt(page, standing!.px);
-  for (const contact of landed) {
-    await goTo(page, frameOf(contact.onS));
-    await pressAt(page, contact.px);
-    await goTo(page, frameOf(contact.offS));
-    await page.keyboard.press('o');
-  }
-  await tool(page, 'Ground');
-  await expect(page.getByText('The marks agree within')).toBeVisible();
-
-  // What the page says of each step, beside the truth.
-  const table = page.getByRole('table', { name: 'Step by step beside the plan' });
-  await expect(table.getByRole('row')).toHaveCount(landed.length + 1);
-  for (const [i, contact] of landed.entries()) {
-    const before = i === 0 ? standing! : landed[i - 1]!;
-    const beganS = i === 0 ? standing!.offS : before.onS;
-    const cells = table
-      .getByRole('row')
-      .nth(i + 1)
-      .getByRole('cell');
-    const lengthM = Math.hypot(contact.alongM - before.alongM, contact.acrossM - before.acrossM);
-    expect(Math.abs((await metres(cells.nth(1))) - lengthM)).toBeLessThan(0.03);
-    const seenMs = Number.parseFloat((await cells.nth(4).textContent())!);
-    expect(Math.abs(seenMs / 1000 - (contact.onS - beganS))).toBeLessThanOrEqual(
-      gapS(frameOf(contact.onS)) + 0.001,
+    const nearer = page.getByRole('button', { name: 'Nearer' });
+    while (await nearer.isEnabled()) await nearer.click();
+    await tool(page, 'Ground');
+    await expect(page.getByText('Mark the ground first')).toBeVisible();
+    await page.getByLabel('First tape, before the line').fill('12 m');
+    await page.getByLabel('A tape every').fill('3 m');
+    const lane = truth.marks.filter(({ ground }) => ground.alongM >= -12);
+    for (const mark of lane) await pressAt(page, mark.px);
+    await expect(page.getByRole('button', { name: /^Remove ground mark/ })).toHaveCount(
+      lane.length,
     );
-    const groundMs = Number.parseFloat((await cells.nth(7).textContent())!);
-    expect(Math.abs(groundMs / 1000 - (contact.offS - contact.onS))).toBeLessThanOrEqual(
-      Math.max(gapS(frameOf(contact.onS)), gapS(frameOf(contact.offS))) + 0.001,
+
+    await tool(page, 'Contacts');
+    const [standing, ...landed] = truth.contacts;
+    await goTo(page, frameOf(standing!.offS));
+    await pressAt(page, standing!.px);
+    for (const contact of landed) {
+      await goTo(page, frameOf(contact.onS));
+      await pressAt(page, contact.px);
+      await goTo(page, frameOf(contact.offS));
+      await page.keyboard.press('o');
+    }
+    await tool(page, 'Ground');
+    await expect(page.getByText('The marks agree within')).toBeVisible();
+
+    // What the page says of each step, beside the truth.
+    const table = page.getByRole('table', { name: 'Step by step beside the plan' });
+    await expect(table.getByRole('row')).toHaveCount(landed.length + 1);
+    for (const [i, contact] of landed.entries()) {
+      const before = i === 0 ? standing! : landed[i - 1]!;
+      const beganS = i === 0 ? standing!.offS : before.onS;
+      const cells = table
+        .getByRole('row')
+        .nth(i + 1)
+        .getByRole('cell');
+      const lengthM = Math.hypot(contact.alongM - before.alongM, contact.acrossM - before.acrossM);
+      expect(Math.abs((await metres(cells.nth(1))) - lengthM)).toBeLessThan(0.03);
+      const seenMs = Number.parseFloat((await cells.nth(4).textContent())!);
+      expect(Math.abs(seenMs / 1000 - (contact.onS - beganS))).toBeLessThanOrEqual(
+        gapS(frameOf(contact.onS)) + 0.001,
+      );
+      const groundMs = Number.parseFloat((await cells.nth(7).textContent())!);
+      expect(Math.abs(groundMs / 1000 - (contact.offS - contact.onS))).toBeLessThanOrEqual(
+        Math.max(gapS(frameOf(contact.onS)), gapS(frameOf(contact.offS))) + 0.001,
+      );
+    }
+    await expect(
+      page.getByText(/^Step 5: .* shorter than planned .*step 8: .* longer/),
+    ).toBeVisible();
+
+    // The body at the last contact, beside the plan's own.
+    await tool(page, 'Posture');
+    const last = truth.contacts.at(-1)!;
+    await goTo(page, frameOf(last.onS));
+    await page.getByRole('button', { name: 'Left leg' }).click();
+    for (const joint of ['shoulder', 'hip', 'knee', 'ankle', 'toe'] as const) {
+      await expect(page.getByText('Press on this frame:')).toContainText(joint);
+      await pressAt(page, last.joints[joint]);
+    }
+    const posture = page.getByRole('region', { name: 'Posture 1' });
+    await expect(posture.getByRole('button', { name: 'As step 8 lands' })).toBeVisible();
+    await expect(posture.getByText(/off the side; that is allowed for/)).toBeVisible();
+
+    // What comes of it: a fault to accept, the one cue, a measured run, a still.
+    await tool(page, 'Result');
+    await page.getByRole('button', { name: 'Accept: Reaches on the last step' }).click();
+    await page.getByRole('button', { name: 'Accept: Chops to fit' }).click();
+    const cue = page.getByRole('region', { name: 'The one cue' });
+    await expect(cue).toContainText('reaches on the last step');
+    await expect(cue).toContainText('Once that is cured');
+    await page.getByRole('group', { name: 'Mark' }).getByRole('button', { name: 'right' }).click();
+    await page.getByRole('button', { name: 'As a measured run, 8 steps' }).click();
+    await expect(page.getByRole('button', { name: 'Kept as a measured run' })).toBeVisible();
+    await page.getByRole('button', { name: /^As a run-through: / }).click();
+    await expect(page.getByRole('button', { name: 'Kept with the run-throughs' })).toBeVisible();
+    const [still] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'This frame as a picture' }).click(),
+    ]);
+    const png = readFileSync((await still.path())!);
+    expect(png.subarray(1, 4).toString()).toBe('PNG');
+    expect(png.readUInt32BE(16)).toBe(truth.film.width);
+
+    await page.getByRole('button', { name: 'Save the marks' }).click();
+    await expect(page.getByText('Marks saved.')).toBeVisible();
+    await page.reload();
+    await expect(table.getByRole('row')).toHaveCount(landed.length + 1);
+    await tool(page, 'Result');
+    await expect(cue).toContainText('reaches on the last step');
+
+    // The film itself has gone nowhere.
+    expect(Math.max(...sent)).toBeLessThan(60_000);
+
+    const trials = await page.evaluate(async () => {
+      const people = (await (await fetch('/api/athletes')).json()) as {
+        items: { name: string; trials: { note: string; steps: { lengthM: number }[] }[] }[];
+      };
+      return people.items.find(({ name }) => name === 'Mirela Dussault')!.trials;
+    });
+    const taken = trials.find(({ note }) => note.includes('run-up.webm'))!;
+    expect(taken.steps).toHaveLength(8);
+    expect(taken.steps.reduce((sum, step) => sum + step.lengthM, 0)).toBeCloseTo(
+      last.alongM - standing!.alongM,
+      1,
     );
-  }
-  await expect(
-    page.getByText(/^Step 5: .* shorter than planned .*step 8: .* longer/),
-  ).toBeVisible();
+  },
+);
 
-  // The body at the last contact, beside the plan's own.
-  await tool(page, 'Posture');
-  const last = truth.contacts.at(-1)!;
-  await goTo(page, frameOf(last.onS));
-  await page.getByRole('button', { name: 'Left leg' }).click();
-  for (const joint of ['shoulder', 'hip', 'knee', 'ankle', 'toe'] as const) {
-    await expect(page.getByText('Press on this frame:')).toContainText(joint);
-    await pressAt(page, last.joints[joint]);
-  }
-  const posture = page.getByRole('region', { name: 'Posture 1' });
-  await expect(posture.getByRole('button', { name: 'As step 8 lands' })).toBeVisible();
-  await expect(posture.getByText(/off the side; that is allowed for/)).toBeVisible();
+test(
+  'marks are moved by keyboard, undone, and kept through a reload before they are saved',
+  LONG,
+  async ({ signedIn: page }) => {
+    await openFilms(page);
+    await page.getByRole('link', { name: 'Mirela Dussault' }).last().click();
+    await expect(page.getByRole('slider', { name: 'Frame' })).toBeVisible({ timeout: 20_000 });
+    expect(await axeFinds(page)).toEqual([]);
+    // The body as planned stands at the same moment as the film.
+    for (const [i, phase] of [
+      [1, 'First steps'],
+      [8, 'Arrival'],
+    ] as const) {
+      await goTo(page, frameOf(truth.contacts[i]!.onS));
+      await expect(
+        page.getByRole('img', { name: `The body from the side: ${phase}` }),
+      ).toBeVisible();
+    }
+    // Or another film of the same movement does.
+    await page.getByLabel('Beside it').selectOption({ index: 1 });
+    await expect(page.getByLabel('Film run-up.webm, beside')).toBeVisible({ timeout: 20_000 });
+    await tool(page, 'Contacts');
+    const table = page.getByRole('table', { name: 'Step by step beside the plan' });
+    const length = table.getByRole('row').nth(8).getByRole('cell').nth(1);
+    const before = await metres(length);
+    const mark = page.getByRole('button', { name: 'Contact 9, left', exact: true });
+    await mark.focus();
+    for (let i = 0; i < 5; i += 1) await page.keyboard.press('Shift+ArrowRight');
+    await expect.poll(() => metres(length)).toBeGreaterThan(before + 0.2);
+    await page.reload();
+    await expect(page.getByText('What was typed and not saved is back.')).toBeVisible();
+    await expect.poll(() => metres(length)).toBeGreaterThan(before + 0.2);
+    await page.getByRole('button', { name: 'Drop it' }).click();
+    await expect.poll(() => metres(length)).toBeCloseTo(before, 2);
 
-  // What comes of it: a fault to accept, the one cue, a measured run, a still.
-  await tool(page, 'Result');
-  await page.getByRole('button', { name: 'Accept: Reaches on the last step' }).click();
-  await page.getByRole('button', { name: 'Accept: Chops to fit' }).click();
-  const cue = page.getByRole('region', { name: 'The one cue' });
-  await expect(cue).toContainText('reaches on the last step');
-  await expect(cue).toContainText('Once that is cured');
-  await page.getByRole('group', { name: 'Mark' }).getByRole('button', { name: 'right' }).click();
-  await page.getByRole('button', { name: 'As a measured run, 8 steps' }).click();
-  await expect(page.getByRole('button', { name: 'Kept as a measured run' })).toBeVisible();
-  await page.getByRole('button', { name: /^As a run-through: / }).click();
-  await expect(page.getByRole('button', { name: 'Kept with the run-throughs' })).toBeVisible();
-  const [still] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'This frame as a picture' }).click(),
-  ]);
-  const png = readFileSync((await still.path())!);
-  expect(png.subarray(1, 4).toString()).toBe('PNG');
-  expect(png.readUInt32BE(16)).toBe(truth.film.width);
+    // A foot that was marked the wrong way round is told, and changed from there on.
+    await tool(page, 'Contacts');
+    await page.getByRole('button', { name: 'Contact 9: left. Change feet from here on' }).click();
+    await expect(page.getByText('Contacts 8 and 9 are both right')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('Contacts 8 and 9 are both right')).toBeHidden();
 
-  await page.getByRole('button', { name: 'Save the marks' }).click();
-  await expect(page.getByText('Marks saved.')).toBeVisible();
-  await page.reload();
-  await expect(table.getByRole('row')).toHaveCount(landed.length + 1);
-  await tool(page, 'Result');
-  await expect(cue).toContainText('reaches on the last step');
-
-  // The film itself has gone nowhere.
-  expect(Math.max(...sent)).toBeLessThan(60_000);
-
-  const trials = await page.evaluate(async () => {
-    const people = (await (await fetch('/api/athletes')).json()) as {
-      items: { name: string; trials: { note: string; steps: { lengthM: number }[] }[] }[];
-    };
-    return people.items.find(({ name }) => name === 'Mirela Dussault')!.trials;
-  });
-  const taken = trials.find(({ note }) => note.includes('run-up.webm'))!;
-  expect(taken.steps).toHaveLength(8);
-  expect(taken.steps.reduce((sum, step) => sum + step.lengthM, 0)).toBeCloseTo(
-    last.alongM - standing!.alongM,
-    1,
-  );
-});
-
-test('marks are moved by keyboard, undone, and kept through a reload before they are saved', async ({
-  signedIn: page,
-}) => {
-  await openFilms(page);
-  await page.getByRole('link', { name: 'Mirela Dussault' }).last().click();
-  await expect(page.getByRole('slider', { name: 'Frame' })).toBeVisible({ timeout: 20_000 });
-  expect(await axeFinds(page)).toEqual([]);
-  // The body as planned stands at the same moment as the film.
-  for (const [i, phase] of [
-    [1, 'First steps'],
-    [8, 'Arrival'],
-  ] as const) {
-    await goTo(page, frameOf(truth.contacts[i]!.onS));
-    await expect(page.getByRole('img', { name: `The body from the side: ${phase}` })).toBeVisible();
-  }
-  // Or another film of the same movement does.
-  await page.getByLabel('Beside it').selectOption({ index: 1 });
-  await expect(page.getByLabel('Film run-up.webm, beside')).toBeVisible({ timeout: 20_000 });
-  await tool(page, 'Contacts');
-  const table = page.getByRole('table', { name: 'Step by step beside the plan' });
-  const length = table.getByRole('row').nth(8).getByRole('cell').nth(1);
-  const before = await metres(length);
-  const mark = page.getByRole('button', { name: 'Contact 9, left', exact: true });
-  await mark.focus();
-  for (let i = 0; i < 5; i += 1) await page.keyboard.press('Shift+ArrowRight');
-  await expect.poll(() => metres(length)).toBeGreaterThan(before + 0.2);
-  await page.reload();
-  await expect(page.getByText('What was typed and not saved is back.')).toBeVisible();
-  await expect.poll(() => metres(length)).toBeGreaterThan(before + 0.2);
-  await page.getByRole('button', { name: 'Drop it' }).click();
-  await expect.poll(() => metres(length)).toBeCloseTo(before, 2);
-
-  // A foot that was marked the wrong way round is told, and changed from there on.
-  await tool(page, 'Contacts');
-  await page.getByRole('button', { name: 'Contact 9: left. Change feet from here on' }).click();
-  await expect(page.getByText('Contacts 8 and 9 are both right')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('Contacts 8 and 9 are both right')).toBeHidden();
-
-  // Three marks on a line span nothing.
-  await tool(page, 'Ground');
-  const remove = page.getByRole('button', { name: /^Remove ground mark/ });
-  while ((await remove.count()) > 1) await remove.nth((await remove.count()) > 2 ? 1 : 1).click();
-  await expect(page.getByText('four marks of which you know the place').first()).toBeVisible();
-  await page.getByRole('button', { name: 'Undo' }).click();
-});
+    // Three marks on a line span nothing.
+    await tool(page, 'Ground');
+    const remove = page.getByRole('button', { name: /^Remove ground mark/ });
+    while ((await remove.count()) > 1) await remove.nth((await remove.count()) > 2 ? 1 : 1).click();
+    await expect(page.getByText('four marks of which you know the place').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+  },
+);
 
 test('two people mark one film: the second decides whose marks stand', async ({
   signedIn: page,

@@ -93,6 +93,7 @@ test('what several share becomes a drill of the next session for all of them, an
   await open(page, '/faults');
   const shared = page.getByRole('region', { name: 'What most share' });
   const first = shared.getByRole('listitem').first();
+  await expect(first.getByRole('button', { name: /^Into / })).toBeVisible();
   const many = Number(/, (\d+) of \d+/.exec((await first.textContent())!)![1]);
   const drill = /Together: (.+?)Into/.exec((await first.textContent())!)![1]!;
   await first.getByRole('button', { name: /^Into / }).click();

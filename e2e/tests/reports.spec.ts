@@ -63,7 +63,7 @@ test('reps go out as CSV, and the whole club as one file that an empty Gravek ta
   const file = (await archive.path())!;
   await expect(panel.getByText('An archive for this club')).toBeHidden();
 
-  const empty = await startApp('--empty');
+  const empty = await startApp('empty');
   try {
     const browser = page.context().browser()!;
     const other = await (await browser.newContext()).newPage();

@@ -1,11 +1,20 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { connect, createServer } from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
-import { dataFolder, freePort, runStart } from '../src/app';
+import { dataFolder, freePort, runStart } from '../src/startCommand';
+import { LONG } from '../src/test';
 
 const WITH_CLUSTER = fileURLToPath(new URL('../../tools/withCluster.mjs', import.meta.url));
 
@@ -65,7 +74,7 @@ test('after a kill -9 of everything it comes up again with its data', async () =
   // The server notices that its parent is gone.
   await expect
     .poll(() =>
-      fetch(`${address}/healthz`).then(
+      fetch(`${address}/readyz`).then(
         () => 'up',
         () => 'down',
       ),
@@ -82,7 +91,7 @@ const postmaster = (): number =>
   Number(readFileSync(path.join(folder, 'pg', 'postmaster.pid'), 'utf8').split('\n')[0]);
 
 const isUp = (address: string): Promise<boolean> =>
-  fetch(`${address}/healthz`).then(
+  fetch(`${address}/readyz`).then(
     (answer) => answer.ok,
     () => false,
   );
@@ -97,7 +106,7 @@ test('a killed database is started again under the server; a killed server ends 
   const before = await roster(address);
   const killed = postmaster();
   process.kill(killed, 'SIGKILL');
-  await expect.poll(() => isUp(address)).toBe(false);
+  await expect.poll(() => isUp(address), { intervals: [40] }).toBe(false);
   await expect.poll(() => isUp(address), { timeout: 30_000 }).toBe(true);
   expect(postmaster()).not.toBe(killed);
   expect(await roster(address)).toBe(before);
@@ -110,43 +119,47 @@ test('a killed database is started again under the server; a killed server ends 
   expect(existsSync(path.join(folder, 'pg', 'postmaster.pid'))).toBe(false);
 });
 
-test('two starts at once on a fresh folder wait for each other; no password is on a command line, and the log is the owner’s', async () => {
-  const fresh = dataFolder();
-  const seen = new Set<string>();
-  const look = setInterval(() => {
-    for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
-      try {
-        seen.add(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
-      } catch {
-        // it has ended
+test(
+  'two starts at once on a fresh folder wait for each other; no password is on a command line, and the log is the owner’s',
+  LONG,
+  async () => {
+    const fresh = dataFolder();
+    const seen = new Set<string>();
+    const look = setInterval(() => {
+      for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
+        try {
+          seen.add(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+        } catch {
+          // it has ended
+        }
       }
-    }
-  }, 15);
-  const both = await Promise.all(
-    [await freePort(), await freePort()].map(async (at) => {
-      const one = runStart(['--port', String(at)], { GRAVEK_DATA: fresh });
-      return { ...one, address: await one.up };
-    }),
-  );
-  clearInterval(look);
-  const [one, two] = both.map(({ address }) => roster(address));
-  expect(await one).toBeGreaterThanOrEqual(24);
-  expect(await two).toBe(await one);
-  const loads = both.filter(({ said }) => said().includes('Loading the demo club …'));
-  expect(loads).toHaveLength(1);
+    }, 15);
+    const both = await Promise.all(
+      [await freePort(), await freePort()].map(async (at) => {
+        const one = runStart(['--port', String(at)], { GRAVEK_DATA: fresh });
+        return { ...one, address: await one.up };
+      }),
+    );
+    clearInterval(look);
+    const [one, two] = both.map(({ address }) => roster(address));
+    expect(await one).toBeGreaterThanOrEqual(24);
+    expect(await two).toBe(await one);
+    const loads = both.filter(({ said }) => said().includes('Loading the demo club …'));
+    expect(loads).toHaveLength(1);
 
-  const secrets = JSON.parse(readFileSync(path.join(fresh, 'secrets.json'), 'utf8')) as object;
-  expect(seen.size).toBeGreaterThan(10);
-  for (const secret of Object.values(secrets) as string[])
-    expect([...seen].filter((line) => line.includes(secret))).toEqual([]);
-  const { mode } = statSync(path.join(fresh, 'server.log'));
-  expect(mode & 0o077).toBe(0);
-  for (const { child, ended } of both) {
-    child.kill('SIGINT');
-    expect((await ended).code).toBe(0);
-  }
-  rmSync(fresh, { recursive: true, force: true });
-});
+    const secrets = JSON.parse(readFileSync(path.join(fresh, 'secrets.json'), 'utf8')) as object;
+    expect(seen.size).toBeGreaterThan(10);
+    for (const secret of Object.values(secrets) as string[])
+      expect([...seen].filter((line) => line.includes(secret))).toEqual([]);
+    const { mode } = statSync(path.join(fresh, 'server.log'));
+    expect(mode & 0o077).toBe(0);
+    for (const { child, ended } of both) {
+      child.kill('SIGINT');
+      expect((await ended).code).toBe(0);
+    }
+    rmSync(fresh, { recursive: true, force: true });
+  },
+);
 
 test('a taken port, a missing database and nonsense each get a sentence', async () => {
   const other = createServer().listen(0, '127.0.0.1');
@@ -179,6 +192,69 @@ test('data of another PostgreSQL is left alone, with what to do', async () => {
   expect(old.said).toContain('was made by PostgreSQL 9.6');
   expect(old.said).toContain('Nothing was changed');
   expect(readdirSync(path.join(folder, 'pg')).sort()).toEqual(before);
+});
+
+test('a folder that cannot hold data, passwords or versions that are empty: a sentence each, and nothing left running', async () => {
+  const broken = dataFolder();
+  const file = path.join(broken, 'a file');
+  writeFileSync(file, '');
+  const wrong = async (data: string): Promise<string> => {
+    const { code, said } = await runStart(['--port', port], { GRAVEK_DATA: data }).ended;
+    expect(code).toBe(1);
+    expect(said).not.toContain('    at ');
+    return said;
+  };
+  expect(await wrong(file)).toContain('is a file, or lies below one');
+  expect(await wrong(path.join(file, 'below'))).toContain('is a file, or lies below one');
+  expect(await wrong('/sys/gravek')).toContain('cannot be written');
+
+  const passwords = path.join(folder, 'secrets.json');
+  const kept = readFileSync(passwords, 'utf8');
+  for (const text of ['', '{}', '{"super": "x"']) {
+    writeFileSync(passwords, text);
+    expect(await wrong(folder)).toContain('does not hold the passwords');
+    expect(readFileSync(passwords, 'utf8')).toBe(text);
+  }
+  writeFileSync(passwords, kept);
+
+  const version = path.join(folder, 'pg', 'PG_VERSION');
+  const made = readFileSync(version, 'utf8');
+  writeFileSync(version, '');
+  expect(await wrong(folder)).toContain('should say which PostgreSQL');
+  writeFileSync(version, made);
+
+  const foreign = path.join(broken, 'foreign');
+  mkdirSync(path.join(foreign, 'pg'), { recursive: true });
+  writeFileSync(path.join(foreign, 'pg', 'a letter'), 'to somebody');
+  expect(await wrong(foreign)).toContain('holds something, but no database');
+  expect(readdirSync(path.join(foreign, 'pg'))).toEqual(['a letter']);
+
+  const running = readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map((pid) => {
+      try {
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+      } catch {
+        return '';
+      }
+    });
+  expect(running.filter((line) => line.includes(broken) || line.includes('/sys/gravek'))).toEqual(
+    [],
+  );
+  rmSync(broken, { recursive: true, force: true });
+});
+
+test('making a database that was broken off halfway is begun anew', async () => {
+  const fresh = dataFolder();
+  // What initdb leaves behind when it is killed: its first files.
+  mkdirSync(path.join(fresh, 'pg.new'), { recursive: true });
+  writeFileSync(path.join(fresh, 'pg.new', 'PG_VERSION'), '15\n');
+  const again = runStart(['--empty', '--port', port], { GRAVEK_DATA: fresh });
+  await again.up;
+  again.child.kill('SIGINT');
+  expect((await again.ended).code).toBe(0);
+  expect(existsSync(path.join(fresh, 'pg.new'))).toBe(false);
+  rmSync(fresh, { recursive: true, force: true });
 });
 
 test('a cluster for what is only tried goes when that is broken off', async () => {

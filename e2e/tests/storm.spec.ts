@@ -2,7 +2,7 @@ import type { Browser, BrowserContext, Page } from '@playwright/test';
 import type { Session, StoredRep } from '@gravek/contract';
 import type { App } from '../src/app';
 import { logOf, PHONE, shiftClock } from '../src/field';
-import { enterDemo, expect, test } from '../src/test';
+import { enterDemo, expect, LONG, test } from '../src/test';
 
 // It opens without a network too.
 test.use({ serviceWorkers: 'allow' });
@@ -112,139 +112,140 @@ const phoneIn = async (
   return { context, page, calm: () => void (stormy = false) };
 };
 
-test('forty athletes, a thousand reps, three phones: every rep is there once, and no screen went back', async ({
-  signedIn: coach,
-  app,
-  browser,
-}) => {
-  test.setTimeout(600_000);
-  const { session, people } = await furnish(coach);
-  const phones = await Promise.all(
-    PHONES.map(async ({ people: many, aheadMs }, i) => {
-      const phone = await phoneIn(browser, app, aheadMs, 7 + i);
-      const { page } = phone;
-      await page.goto(`${app.address}/run/${session.id}`);
-      const mine = page.locator('.run-sets button').nth(i);
-      await mine.click();
-      await expect(mine).toHaveAttribute('aria-pressed', 'true');
-      // What the screen says is done, each time it says something else.
-      await page.evaluate((nth) => {
-        const seen: number[] = [];
-        Object.assign(globalThis, { seen });
-        const look = (): void => {
-          const button = document.querySelectorAll('.run-sets button')[nth];
-          const done = Number(button?.querySelector('.figure')?.textContent ?? NaN);
-          if (!Number.isNaN(done) && done !== seen.at(-1)) seen.push(done);
-        };
-        new MutationObserver(look).observe(document.body, {
-          subtree: true,
-          childList: true,
-          characterData: true,
-        });
-        look();
-      }, i);
-      return { ...phone, total: many * REPS };
-    }),
-  );
+test(
+  'forty athletes, a thousand reps, three phones: every rep is there once, and no screen went back',
+  LONG,
+  async ({ signedIn: coach, app, browser }) => {
+    test.setTimeout(600_000);
+    const { session, people } = await furnish(coach);
+    const phones = await Promise.all(
+      PHONES.map(async ({ people: many, aheadMs }, i) => {
+        const phone = await phoneIn(browser, app, aheadMs, 7 + i);
+        const { page } = phone;
+        await page.goto(`${app.address}/run/${session.id}`);
+        const mine = page.locator('.run-sets button').nth(i);
+        await mine.click();
+        await expect(mine).toHaveAttribute('aria-pressed', 'true');
+        // What the screen says is done, each time it says something else.
+        await page.evaluate((nth) => {
+          const seen: number[] = [];
+          Object.assign(globalThis, { seen });
+          const look = (): void => {
+            const button = document.querySelectorAll('.run-sets button')[nth];
+            const done = Number(button?.querySelector('.figure')?.textContent ?? NaN);
+            if (!Number.isNaN(done) && done !== seen.at(-1)) seen.push(done);
+          };
+          new MutationObserver(look).observe(document.body, {
+            subtree: true,
+            childList: true,
+            characterData: true,
+          });
+          look();
+        }, i);
+        return { ...phone, total: many * REPS };
+      }),
+    );
 
-  /** Taps until a number of reps is done, as fast as a double tap is not. */
-  const tapTo = (page: Page, nth: number, goal: number): Promise<void> =>
-    page.evaluate(
-      async ([set, most]) => {
-        const done = (): number =>
-          Number(
-            document.querySelectorAll('.run-sets button')[set!]?.querySelector('.figure')
-              ?.textContent ?? 0,
-          );
-        let fault = 0;
-        const shownMs: number[] = [];
-        Object.assign(globalThis, { shownMs });
-        while (done() < most!) {
-          const before = done();
-          // Every other one shows something: two of one kind so soon would be a double tap.
-          fault += 1;
-          if (fault % 2 === 0) document.querySelector<HTMLButtonElement>('.faults .fault')?.click();
-          await new Promise((resolve) => setTimeout(resolve, 20));
-          const tappedMs = performance.now();
-          document.querySelector<HTMLButtonElement>('.run-answers .answer')?.click();
-          for (let i = 0; i < 500 && done() === before; i += 1) {
-            await new Promise((resolve) => setTimeout(resolve, 4));
+    /** Taps until a number of reps is done, as fast as a double tap is not. */
+    const tapTo = (page: Page, nth: number, goal: number): Promise<void> =>
+      page.evaluate(
+        async ([set, most]) => {
+          const done = (): number =>
+            Number(
+              document.querySelectorAll('.run-sets button')[set!]?.querySelector('.figure')
+                ?.textContent ?? 0,
+            );
+          let fault = 0;
+          const shownMs: number[] = [];
+          Object.assign(globalThis, { shownMs });
+          while (done() < most!) {
+            const before = done();
+            // Every other one shows something: two of one kind so soon would be a double tap.
+            fault += 1;
+            if (fault % 2 === 0)
+              document.querySelector<HTMLButtonElement>('.faults .fault')?.click();
+            await new Promise((resolve) => setTimeout(resolve, 20));
+            const tappedMs = performance.now();
+            document.querySelector<HTMLButtonElement>('.run-answers .answer')?.click();
+            for (let i = 0; i < 500 && done() === before; i += 1) {
+              await new Promise((resolve) => setTimeout(resolve, 4));
+            }
+            shownMs.push(performance.now() - tappedMs);
+            await new Promise((resolve) => setTimeout(resolve, 40));
           }
-          shownMs.push(performance.now() - tappedMs);
-          await new Promise((resolve) => setTimeout(resolve, 40));
-        }
-      },
-      [nth, goal],
-    );
-
-  const weather = chances(99);
-  let over = false;
-  const cutting = (async () => {
-    while (!over) {
-      const { context } = phones[Math.floor(weather() * 3)]!;
-      await context.setOffline(true);
-      await coach.waitForTimeout(300 + 2500 * weather());
-      await context.setOffline(false);
-      await coach.waitForTimeout(300 + 1500 * weather());
-    }
-  })();
-  const part = (share: number) =>
-    Promise.all(phones.map(({ page, total }, i) => tapTo(page, i, Math.round(total * share))));
-  const killing = (async () => {
-    await coach.waitForTimeout(8_000);
-    await app.kill();
-    await app.start();
-    await coach.waitForTimeout(8_000);
-    await app.kill();
-    await app.start();
-  })();
-  await part(1);
-  await killing;
-  over = true;
-  await cutting;
-  for (const { calm, context } of phones) {
-    calm();
-    await context.setOffline(false);
-  }
-  for (const { page } of phones) {
-    const send = page.getByRole('button', { name: 'Send now' });
-    await expect
-      .poll(
-        async () => {
-          await send.click();
-          return send.innerText();
         },
-        { timeout: 60_000 },
-      )
-      .toBe('all sent');
-  }
+        [nth, goal],
+      );
 
-  const rows = await logOf(coach, session.id);
-  expect(rows).toHaveLength(ATHLETES * REPS);
-  expect(new Set(rows.map((row) => row.id)).size).toBe(ATHLETES * REPS);
-  const byAthlete = new Map<string, StoredRep[]>(people.map((id) => [id, []]));
-  for (const row of rows) byAthlete.get(row.athleteId)!.push(row);
-  for (const own of byAthlete.values()) {
-    // Each in order, once, by the number that its phone gave it.
-    const inOrder = [...own].sort((a, b) => a.deviceNo - b.deviceNo);
-    expect(inOrder.map((row) => row.rep)).toEqual(Array.from({ length: REPS }, (_, i) => i + 1));
-  }
-  const counted = await coach.evaluate(async (id) => {
-    const me = JSON.parse(localStorage.getItem('gravek.me')!) as { club: { id: string } };
-    const answer = await fetch(`/api/sessions/${id}`, { headers: { 'gravek-club': me.club.id } });
-    return ((await answer.json()) as { logged: number }).logged;
-  }, session.id);
-  expect(counted).toBe(ATHLETES * REPS);
-  for (const { page, context, total } of phones) {
-    const seen = await page.evaluate(() => (globalThis as unknown as { seen: number[] }).seen);
-    expect(seen).toEqual([...seen].sort((a, b) => a - b));
-    expect(seen.at(-1)).toBe(total);
-    const shown = await page.evaluate(() =>
-      (globalThis as unknown as { shownMs: number[] }).shownMs.sort((a, b) => a - b),
-    );
-    console.log(
-      `a tap showed after ${shown[shown.length >> 1]!.toFixed(0)} ms, nine of ten within ${shown[Math.floor(shown.length * 0.9)]!.toFixed(0)} ms`,
-    );
-    await context.close();
-  }
-});
+    const weather = chances(99);
+    let over = false;
+    const cutting = (async () => {
+      while (!over) {
+        const { context } = phones[Math.floor(weather() * 3)]!;
+        await context.setOffline(true);
+        await coach.waitForTimeout(300 + 2500 * weather());
+        await context.setOffline(false);
+        await coach.waitForTimeout(300 + 1500 * weather());
+      }
+    })();
+    const part = (share: number) =>
+      Promise.all(phones.map(({ page, total }, i) => tapTo(page, i, Math.round(total * share))));
+    const killing = (async () => {
+      await coach.waitForTimeout(8_000);
+      await app.kill();
+      await app.start();
+      await coach.waitForTimeout(8_000);
+      await app.kill();
+      await app.start();
+    })();
+    await part(1);
+    await killing;
+    over = true;
+    await cutting;
+    for (const { calm, context } of phones) {
+      calm();
+      await context.setOffline(false);
+    }
+    for (const { page } of phones) {
+      const send = page.getByRole('button', { name: 'Send now' });
+      await expect
+        .poll(
+          async () => {
+            await send.click();
+            return send.innerText();
+          },
+          { timeout: 60_000 },
+        )
+        .toBe('all sent');
+    }
+
+    const rows = await logOf(coach, session.id);
+    expect(rows).toHaveLength(ATHLETES * REPS);
+    expect(new Set(rows.map((row) => row.id)).size).toBe(ATHLETES * REPS);
+    const byAthlete = new Map<string, StoredRep[]>(people.map((id) => [id, []]));
+    for (const row of rows) byAthlete.get(row.athleteId)!.push(row);
+    for (const own of byAthlete.values()) {
+      // Each in order, once, by the number that its phone gave it.
+      const inOrder = [...own].sort((a, b) => a.deviceNo - b.deviceNo);
+      expect(inOrder.map((row) => row.rep)).toEqual(Array.from({ length: REPS }, (_, i) => i + 1));
+    }
+    const counted = await coach.evaluate(async (id) => {
+      const me = JSON.parse(localStorage.getItem('gravek.me')!) as { club: { id: string } };
+      const answer = await fetch(`/api/sessions/${id}`, { headers: { 'gravek-club': me.club.id } });
+      return ((await answer.json()) as { logged: number }).logged;
+    }, session.id);
+    expect(counted).toBe(ATHLETES * REPS);
+    for (const { page, context, total } of phones) {
+      const seen = await page.evaluate(() => (globalThis as unknown as { seen: number[] }).seen);
+      expect(seen).toEqual([...seen].sort((a, b) => a - b));
+      expect(seen.at(-1)).toBe(total);
+      const shown = await page.evaluate(() =>
+        (globalThis as unknown as { shownMs: number[] }).shownMs.sort((a, b) => a - b),
+      );
+      console.log(
+        `a tap showed after ${shown[shown.length >> 1]!.toFixed(0)} ms, nine of ten within ${shown[Math.floor(shown.length * 0.9)]!.toFixed(0)} ms`,
+      );
+      await context.close();
+    }
+  },
+);

@@ -42,6 +42,7 @@ export {
 export { askedSpeed, atPace, hasWayIn } from './pace';
 export { bodyLoad } from './bodyLoad';
 export { mends, type Mend } from './mend';
+export { sessionOutlook, sessionsOnNow, type Outlook } from './sessionOutlook';
 export {
   sessionFigures,
   type SessionAsk,

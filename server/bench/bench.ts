@@ -50,7 +50,7 @@ const run = async (sessionsEach: number): Promise<Map<string, number>> => {
     const asks: Record<string, () => Promise<{ status: number; text: string }>> = {
       'Today: cues': () => coach.get(`/cues?on=${VOLUME.lastDay}`),
       'Today: what is due': () => coach.get(`/sessions/needs?day=${VOLUME.lastDay}`),
-      'Today: plans out of date': () => coach.get('/outdated-plans'),
+      'Today, all of it': () => coach.get('/today'),
       'Faults: causes, of the last year': () => coach.get(`/causes/${movement}`),
       'Faults: the squad': () => coach.get('/faults'),
       '  plain SQL': () =>

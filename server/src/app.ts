@@ -5,7 +5,6 @@ import express, { Router, type Express, type RequestHandler } from 'express';
 import session from 'express-session';
 import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
-import { sql } from 'kysely';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -14,9 +13,12 @@ import { archiveRouter } from './clubFile/routes';
 import { changeStream } from './changes/stream';
 import type { Topic } from './changes/tell';
 import type { Db } from './database/connect';
-import { problemHandler, refused, send } from './http/problem';
+import { NO_ROOM, problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
 import { clubRouter } from './http/route';
+import type { Disk } from './operator/disk';
+import type { Numbers } from './operator/numbers';
+import { readiness } from './operator/ready';
 import { reportRouter } from './reports/routes';
 import { ROUTES } from './routes';
 import { ownRouter } from './ownView/routes';
@@ -28,6 +30,8 @@ export type Parts = {
   pool: pg.Pool;
   changes: Changes;
   tell: (clubId: string, topic: Topic) => void;
+  disk: Disk;
+  numbers: Numbers;
   log: Logger;
   sessionSecret: string;
   demo: boolean;
@@ -67,8 +71,20 @@ const sameOrigin: RequestHandler = (req, res, next) => {
   else send(res, refused(403, 'This write did not come from a page of Gravek.'));
 };
 
+/** Small writes without which nobody could read either. */
+const TO_READ = new Set(['/sign-in', '/sign-out', '/demo-entry', '/own']);
+
+/** Refuses writes while the disk is nearly full; what is only read goes on. */
+const whileThereIsRoom =
+  (disk: Disk): RequestHandler =>
+  (req, res, next) => {
+    const reads = req.method === 'GET' || req.method === 'HEAD' || TO_READ.has(req.path);
+    if (reads || !disk.isLow()) next();
+    else send(res, NO_ROOM);
+  };
+
 export const createApp = (parts: Parts): Express => {
-  const { db, pool, changes, tell, log, stopping } = parts;
+  const { db, pool, changes, tell, disk, numbers, log, stopping } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', parts.proxy);
@@ -84,7 +100,7 @@ export const createApp = (parts: Parts): Express => {
         res: (res: { statusCode: number }) => ({ status: res.statusCode }),
         err: whatFailed,
       },
-      autoLogging: { ignore: (req) => req.url === '/healthz' },
+      autoLogging: { ignore: (req) => req.url === '/healthz' || req.url === '/readyz' },
     }),
   );
   app.use(
@@ -118,20 +134,19 @@ export const createApp = (parts: Parts): Express => {
   });
 
   app.use(knownHost(parts.hosts));
-  app.get('/healthz', async (_req, res) => {
-    try {
-      await sql`select 1`.execute(db);
-      res.json({ app: 'gravek', ok: !stopping.aborted });
-    } catch {
-      res.status(503).json({ app: 'gravek', ok: false, why: 'no database' });
-    }
+  // That this process is alive; whether it is of use is another question.
+  app.get('/healthz', (_req, res) => {
+    res.json({ app: 'gravek', ok: true });
   });
+  app.get('/readyz', readiness({ db, pool, disk, stopping }));
 
   const api = Router();
   api.use(compression({ filter: mayPack }));
   const Store = connectPgSimple(session);
+  api.use(numbers.timed);
   api.use(
     sameOrigin,
+    whileThereIsRoom(disk),
     session({
       store: new Store({
         pool,
@@ -154,10 +169,10 @@ export const createApp = (parts: Parts): Express => {
   });
   api.use(doorRouter(db, parts.demo));
   api.use(ownRouter(db));
-  api.get('/changes', changeStream(db, changes, stopping));
+  api.get('/changes', changeStream(db, changes, stopping, numbers.streams));
   api.use(archiveRouter(db, tell));
   api.use(reportRouter(db));
-  api.use(clubRouter({ db, tell }, ROUTES));
+  api.use(clubRouter({ db, tell, stored: (rows) => numbers.repsStored.inc(rows) }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));
   });

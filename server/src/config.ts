@@ -17,6 +17,12 @@ export type Config = {
   demo: boolean;
   sessionSecret: string;
   webFolder: string | undefined;
+  /** a folder on the disk that the database writes to; undefined when that is another machine's */
+  diskFolder: string | undefined;
+  /** room that is kept back there: below it nothing is written */
+  reserveBytes: number;
+  /** where this machine alone may read numbers of the process; undefined: nowhere */
+  numbersPort: number | undefined;
   logLevel: string;
   /** undefined: the standard output */
   logFile: string | undefined;
@@ -30,6 +36,11 @@ const NEAR = new Set(['loopback', 'linklocal', 'uniquelocal']);
 
 const listed = (text: string | undefined): string[] => (text ?? '').split(/[\s,]+/).filter(Boolean);
 
+const isPort = (port: number): boolean => Number.isInteger(port) && port >= 1 && port <= 65_535;
+
+/** What PostgreSQL needs to end in order and to start again, with room to spare. */
+const RESERVE_MB = 300;
+
 /** @throws {StartFault} naming what is missing */
 export const readConfig = (env: NodeJS.ProcessEnv): Config => {
   const need = (name: string): string => {
@@ -39,7 +50,7 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
   };
   const host = env.HOST ?? '127.0.0.1';
   const port = Number(env.PORT ?? 5180);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) {
+  if (!isPort(port)) {
     throw new StartFault(`PORT must be a port number, got ${env.PORT}.`);
   }
   const named = listed(env.GRAVEK_HOSTS).map((name) => name.toLowerCase());
@@ -57,6 +68,16 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
       `GRAVEK_PROXY takes addresses, networks such as 10.0.0.0/8, or loopback; got ${unknown}.`,
     );
   }
+  const reserveMb = Number(env.GRAVEK_RESERVE_MB ?? RESERVE_MB);
+  if (!(reserveMb >= 0)) {
+    throw new StartFault(`GRAVEK_RESERVE_MB takes megabytes, got ${env.GRAVEK_RESERVE_MB}.`);
+  }
+  const numbersPort = env.GRAVEK_NUMBERS_PORT ? Number(env.GRAVEK_NUMBERS_PORT) : undefined;
+  if (numbersPort !== undefined && !isPort(numbersPort)) {
+    throw new StartFault(
+      `GRAVEK_NUMBERS_PORT must be a port number, got ${env.GRAVEK_NUMBERS_PORT}.`,
+    );
+  }
   const databaseUrl = need('DATABASE_URL');
   const listenUrls = listed(env.DATABASE_LISTEN_URL);
   return {
@@ -70,6 +91,9 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
     demo: env.GRAVEK_DEMO === '1' && LOOPBACK.has(host),
     sessionSecret: need('SESSION_SECRET'),
     webFolder: env.GRAVEK_WEB,
+    diskFolder: env.GRAVEK_DISK || undefined,
+    reserveBytes: reserveMb * 1e6,
+    numbersPort,
     logLevel: env.LOG_LEVEL ?? 'info',
     logFile: env.GRAVEK_LOG,
   };

@@ -9,6 +9,7 @@ import { movementRoutes } from './movements/routes';
 import { ownLinkRoutes } from './ownView/routes';
 import { repRoutes } from './reps/routes';
 import { sessionRoutes } from './sessions/routes';
+import { todayRoutes } from './today/routes';
 
 /** Every route that needs a club. */
 export const ROUTES: readonly Route[] = [
@@ -22,4 +23,5 @@ export const ROUTES: readonly Route[] = [
   ...faultRoutes,
   ...filmRoutes,
   ...ownLinkRoutes,
+  ...todayRoutes,
 ];

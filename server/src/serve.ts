@@ -5,6 +5,8 @@ import { teller } from './changes/tell';
 import type { Config } from './config';
 import { checkRole, connect } from './database/connect';
 import { openLog } from './log';
+import { watchDisk } from './operator/disk';
+import { makeNumbers, serveNumbers } from './operator/numbers';
 import { keepCounting } from './reps/counter';
 import { forgetAttempts } from './signIn/attempts';
 import { StartFault } from './startFault';
@@ -26,9 +28,17 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
   const stopping = new AbortController();
   const tell = teller(db, stopping.signal);
   const counting = keepCounting({ db, changes, tell, log });
+  const disk = await watchDisk({ folder: config.diskFolder, reserveBytes: config.reserveBytes });
+  const numbers = makeNumbers({ pool, disk, waiting: counting.waiting });
   const server = createServer(
-    createApp({ ...config, db, pool, changes, tell, log, stopping: stopping.signal }),
+    createApp({
+      ...config,
+      ...{ db, pool, changes, tell, disk, numbers, log },
+      stopping: stopping.signal,
+    }),
   );
+  const numbersServer =
+    config.numbersPort === undefined ? null : await serveNumbers(numbers, config.numbersPort);
   const prune = setInterval(() => {
     db.deleteFrom('http_session' as never)
       .where('expire' as never, '<', new Date() as never)
@@ -56,6 +66,8 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
     server.closeIdleConnections();
     const late = setTimeout(() => server.closeAllConnections(), GRACE_MS);
     await closed;
+    numbersServer?.close();
+    disk.stop();
     clearTimeout(late);
     await counting.stop();
     await changes.close();

@@ -207,7 +207,7 @@ describe('an archive', () => {
     expect(await rowsOf(to.clubId)).toEqual(await rowsOf(from.clubId));
     for (const table of KEPT.filter((one) => one !== 'rep_count' && one !== 'fault_standing'))
       expect((await rowsOf(from.clubId))[table]!.length, table).toBeGreaterThan(0);
-    for (const place of ['/faults', '/outdated-plans', '/causes/straight-run-up']) {
+    for (const place of ['/faults', '/today', '/causes/straight-run-up']) {
       expect((await to.get(place).expect(200)).body).toEqual((await from.get(place)).body);
     }
     const again = await outOf(to);

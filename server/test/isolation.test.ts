@@ -191,7 +191,7 @@ const reaching = (): Record<string, Try> => ({
   'get /sessions/:id/reps': { path: `/sessions/${own.session.id}/reps` },
   'get /faults': { path: '/faults' },
   'get /causes/:movement': { path: `/causes/${own.movement.id}` },
-  'get /outdated-plans': { path: '/outdated-plans' },
+  'get /today': { path: '/today' },
   'get /cues': { path: `/cues?on=${own.session.date}` },
   'get /athletes/:id/ledger/:movement': {
     path: `/athletes/${own.athlete.id}/ledger/straight-run-up`,
@@ -241,7 +241,9 @@ const ask = (who: Coach, { method, path, body }: Try & { method: Route['method']
 describe('every route of the API', () => {
   it('is tried here, and none is served that is not declared', () => {
     expect(Object.keys(reaching()).sort()).toEqual(ROUTES.map(nameOf).sort());
-    const stack = (clubRouter({ db: stage.db, tell: () => undefined }, ROUTES) as Router).stack;
+    const stack = (
+      clubRouter({ db: stage.db, tell: () => undefined, stored: () => undefined }, ROUTES) as Router
+    ).stack;
     expect(stack.filter((layer) => layer.route)).toHaveLength(ROUTES.length);
   });
 

@@ -405,7 +405,7 @@ describe('a ladder', () => {
 it('a plan is out of date when the measures that it was solved by have changed, until it is saved again', async () => {
   const own = await fresh();
   const outdated = async () =>
-    ((await coach.get('/outdated-plans').expect(200)).body.items as OutdatedPlan[]).filter(
+    ((await coach.get('/today').expect(200)).body.outdated as OutdatedPlan[]).filter(
       (one) => one.approachId === own.approach.id,
     );
   expect(await outdated()).toEqual([]);
@@ -417,7 +417,7 @@ it('a plan is out of date when the measures that it was solved by have changed, 
     })),
   };
   await coach.post(`/athletes/${own.athlete.id}/trials`, trial).expect(200);
-  expect(await outdated()).toMatchObject([{ athleteIds: [own.athlete.id] }]);
+  expect(await outdated()).toMatchObject([{ athletes: [{ id: own.athlete.id }] }]);
   const plan = (await coach.get(`/approaches/${own.approach.id}`).expect(200)).body;
   const { name, movement, choices, athleteIds, version } = plan;
   await coach

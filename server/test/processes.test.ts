@@ -103,8 +103,9 @@ it('answers 503 in a sentence while the database is gone, and goes on when it is
   const shut = await coach.get('/athletes');
   expect(shut.status).toBe(503);
   expect(shut.body.title).toContain('The database cannot be reached');
-  expect((await coach.agent.get('/healthz')).status).toBe(503);
+  expect((await coach.agent.get('/readyz')).status).toBe(503);
+  expect((await coach.agent.get('/healthz')).status).toBe(200);
   await asSuper(`alter database ${database()} with allow_connections true`);
-  await until(async () => (await coach.agent.get('/healthz')).status === 200);
+  await until(async () => (await coach.agent.get('/readyz')).status === 200);
   expect((await coach.get('/athletes')).status).toBe(200);
 });

@@ -26,6 +26,8 @@ import { connect, inClub, type Db } from '../src/database/connect';
 import { CLUB_TABLES } from '../src/database/clubTables';
 import { migrate } from '../src/database/migrate';
 import type { Tables } from '../src/database/tables';
+import { watchDisk } from '../src/operator/disk';
+import { makeNumbers, type Numbers } from '../src/operator/numbers';
 import { countClub } from '../src/reps/counter';
 import { hashPassword } from '../src/signIn/password';
 
@@ -60,6 +62,7 @@ export type Stage = {
   address: string;
   origin: string;
   stopping: AbortController;
+  numbers: Numbers;
   close: () => Promise<void>;
 };
 
@@ -91,7 +94,13 @@ export const openStage = async ({
   demo = false,
   changes: given,
   proxy = false,
-}: { demo?: boolean; changes?: Changes; proxy?: string | false } = {}): Promise<Stage> => {
+  room = () => 1e12,
+}: {
+  demo?: boolean;
+  changes?: Changes;
+  proxy?: string | false;
+  room?: () => number;
+} = {}): Promise<Stage> => {
   const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
   const ownerPool = new pg.Pool({ connectionString: ownerUrl, max: 2 });
@@ -103,11 +112,19 @@ export const openStage = async ({
     const log = pino({ level: 'error' });
     const changes = heard ?? listenForChanges([appUrl], log);
     const stopping = new AbortController();
+    const disk = await watchDisk(
+      { folder: '/', reserveBytes: 1e6 },
+      () => Promise.resolve(room()),
+      20,
+    );
+    const numbers = makeNumbers({ pool, disk, waiting: () => 0 });
     const app = createApp({
       db,
       pool,
       changes,
       tell: teller(db, stopping.signal),
+      disk,
+      numbers,
       log,
       sessionSecret: 'for tests only',
       demo,
@@ -135,6 +152,7 @@ export const openStage = async ({
       address: origin,
       origin,
       stopping,
+      numbers,
       close: async () => {
         for (const close of open) await close();
         await owner.destroy();

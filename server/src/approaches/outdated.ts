@@ -30,6 +30,7 @@ export const outdatedPlans = async (trx: Trx): Promise<OutdatedPlan[]> => {
   const ids = [...new Set(rows.map((row) => row.athleteId))];
   if (ids.length === 0) return [];
   const people = await athletes(trx, { ids });
+  const nameOf = new Map(people.map(({ id, name }) => [id, name]));
   const models = new Map(people.map((one) => [one.id, bodyOf(one).model]));
   const changed = rows.filter(({ athleteId, model }) => {
     const now = models.get(athleteId);
@@ -38,6 +39,6 @@ export const outdatedPlans = async (trx: Trx): Promise<OutdatedPlan[]> => {
   return [...groupBy(changed, (row) => row.approachId).values()].map((own) => ({
     approachId: own[0]!.approachId,
     name: own[0]!.name,
-    athleteIds: own.map((row) => row.athleteId),
+    athletes: own.map((row) => ({ id: row.athleteId, name: nameOf.get(row.athleteId)! })),
   }));
 };

@@ -6,7 +6,6 @@ import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
-import { outdatedPlans } from './outdated';
 import { approach, movementFor, solveFor, summaries } from './queries';
 
 const PAGE = 100;
@@ -51,12 +50,6 @@ export const approachRoutes = [
         id,
       }));
     },
-  }),
-  route({
-    method: 'get',
-    path: '/outdated-plans',
-    access: 'assistant',
-    run: async ({ trx }) => ({ items: await outdatedPlans(trx), next: null }),
   }),
   route({
     method: 'post',

@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express';
+import type { Gauge } from 'prom-client';
 import { inClub, type Db } from '../database/connect';
 import { memberAs, whoIs } from '../http/route';
 import type { Changes } from './listen';
@@ -10,10 +11,17 @@ const KEEP_ALIVE_MS = 25_000;
  * then, so that a page notices when nothing comes any more. Whoever is no member any longer stops
  * hearing.
  *
+ * @param streams counts pages that listen
  * @param aliveMs how often word is given, and membership looked at
  */
 export const changeStream =
-  (db: Db, changes: Changes, stopping: AbortSignal, aliveMs = KEEP_ALIVE_MS): RequestHandler =>
+  (
+    db: Db,
+    changes: Changes,
+    stopping: AbortSignal,
+    streams: Pick<Gauge, 'inc' | 'dec'>,
+    aliveMs = KEEP_ALIVE_MS,
+  ): RequestHandler =>
   async (req, res) => {
     const who = whoIs(req);
     const isMember = () => inClub(db, who, async (_trx, role) => memberAs(who, role));
@@ -47,5 +55,9 @@ export const changeStream =
     const alive = setInterval(() => {
       isMember().then(() => !ended && res.write('data: alive\n\n'), end);
     }, aliveMs);
-    held.push(() => clearInterval(alive));
+    streams.inc();
+    held.push(
+      () => clearInterval(alive),
+      () => streams.dec(),
+    );
   };

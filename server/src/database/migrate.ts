@@ -46,6 +46,9 @@ const MIGRATIONS: Record<string, Migration> = {
   '0019_counting': counting,
 };
 
+/** What the tables of this version end with; names grow with each step. */
+export const LAST_STEP = Object.keys(MIGRATIONS).sort().at(-1)!;
+
 /** Counts what has not been counted as this version does, club by club. */
 const countClubs = async (db: Kysely<unknown>): Promise<void> => {
   const clubs = await sql<{ id: string }>`select id from club`.execute(db);

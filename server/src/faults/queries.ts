@@ -152,14 +152,20 @@ export const refreshStandings = async (
 };
 
 /** The school by which the club chooses its one cue, and what day it is there. */
-export const clubNow = async (trx: Trx): Promise<{ school: CueSchool; today: string }> => {
+export const clubNow = async (
+  trx: Trx,
+): Promise<{ school: CueSchool; today: string; timeZone: string }> => {
   const club = await trx
     .selectFrom('club')
     .select(['cue_school', 'time_zone'])
     // Who is in two clubs sees both.
     .where('id', '=', sql<string>`gravek_club()`)
     .executeTakeFirstOrThrow();
-  return { school: club.cue_school as CueSchool, today: dayIn(club.time_zone, new Date()) };
+  return {
+    school: club.cue_school as CueSchool,
+    today: dayIn(club.time_zone, new Date()),
+    timeZone: club.time_zone,
+  };
 };
 
 type Standing = Omit<AthleteFaults, 'cue'> & {

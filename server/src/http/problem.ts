@@ -26,6 +26,12 @@ export const refused = (
 export const changedMeanwhile = (what: string, current: unknown): ProblemError =>
   problem(409, `This ${what} was changed in the meantime. Nothing was overwritten.`, { current });
 
+/** What is said to a write for which there is no room. */
+export const NO_ROOM = refused(
+  503,
+  'The disk of the server is nearly full, so nothing is written just now. What you typed or logged stays on this device; reading goes on.',
+);
+
 export const send = (res: Response, { problem: body }: ProblemError): void => {
   res.status(body.status).type('application/problem+json').send(JSON.stringify(body));
 };
@@ -43,6 +49,7 @@ const UNREACHABLE = new Set([
 ]);
 /** It is there, and has too much to do: time is up, a lock is held, no connection is free. */
 const BUSY = new Set(['57014', '55P03', '40P01', '40001', '53300', '53200']);
+const DISK_FULL = '53100';
 const FOREIGN_KEY = '23503';
 const UNIQUE = '23505';
 
@@ -75,6 +82,7 @@ export const asProblem = (error: unknown): ProblemError | null => {
   if (isUnreachable(error)) {
     return refused(503, 'The database cannot be reached just now. Nothing was lost; try again.');
   }
+  if (codeOf(error) === DISK_FULL) return NO_ROOM;
   if (isBusy(error)) {
     return refused(503, 'The database is busy just now. Nothing was lost; try again in a moment.');
   }

@@ -28,6 +28,8 @@ type Work = {
   trx: Trx;
   /** says that more has changed than what the route says by itself */
   tell: (topic: Topic) => void;
+  /** takes note of rows that the log has taken */
+  stored: (rows: number) => void;
 };
 
 export type Context<Body> = Asked<Body> & Work;
@@ -118,7 +120,12 @@ export const whoIs = (req: Request): Who => {
 };
 
 /** What a route reaches besides its request. */
-type Outside = { db: Db; tell: (clubId: string, topic: Topic) => void };
+type Outside = {
+  db: Db;
+  tell: (clubId: string, topic: Topic) => void;
+  /** takes note of rows that the log has taken */
+  stored: (rows: number) => void;
+};
 
 /** A movement, the longest thing that is sent, and what goes with it. */
 const BODY_MAX = MOVEMENT_MAX + 10_000;
@@ -157,7 +164,7 @@ const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
 
 /** What is answered to requests of one club, in one transaction; a problem where it is of one of them. */
 const answersTo = async (
-  { db, tell }: Outside,
+  { db, tell, stored }: Outside,
   declared: Route,
   asks: readonly Came[],
 ): Promise<{ answers: unknown[]; newer: number | null }> => {
@@ -184,7 +191,7 @@ const answersTo = async (
       if (reads) newer = await uncounted(trx);
       else await countNew(trx);
     }
-    const work: Work = { trx, tell: (topic) => void changed.add(topic) };
+    const work: Work = { trx, tell: (topic) => void changed.add(topic), stored };
     const given =
       'runAll' in declared
         ? await declared.runAll({ ...work, asks: good })

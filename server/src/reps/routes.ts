@@ -15,13 +15,14 @@ export const repRoutes = [
     body: repBatch,
     changes: 'reps',
     logOnly: true,
-    runAll: async ({ trx, asks, tell }) => {
+    runAll: async ({ trx, asks, tell, stored }) => {
       const batches = asks.map(({ who, body }) => ({
         rows: body.reps,
         accountId: who.accountId,
       }));
       const { receipts, heldBack } = await storeReps(trx, batches);
       if (heldBack) tell('athletes');
+      stored(receipts.reduce((sum, receipt) => sum + receipt.stored.length, 0));
       return receipts;
     },
   }),

@@ -1,21 +1,24 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useSending } from '../phone/sync';
+import { useUncounted } from './uncounted';
 
 /** Lists that may differ when one of the club's topics has changed. */
 const TOUCHED: Record<string, readonly string[]> = {
-  club: ['me', 'club', 'faults', 'run'],
-  athletes: ['athletes', 'run', 'faults'],
-  movements: ['movements', 'run', 'faults'],
-  grounds: ['grounds', 'run'],
-  approaches: ['approaches', 'run'],
-  sessions: ['sessions', 'run', 'faults'],
+  club: ['me', 'club', 'faults', 'run', 'today'],
+  athletes: ['athletes', 'run', 'faults', 'today'],
+  movements: ['movements', 'run', 'faults', 'today'],
+  grounds: ['grounds', 'run', 'today'],
+  approaches: ['approaches', 'run', 'today'],
+  sessions: ['sessions', 'run', 'faults', 'today'],
   reps: ['log'],
-  counts: ['faults', 'sessions'],
+  counts: ['faults', 'sessions', 'today'],
   films: ['films'],
 };
 
 const GATHER_MS = 400;
+/** The server counts within about this time. */
+const COUNTED_MS = 1_500;
 /** The server says that it is there every 25 s; a stream that is silent for longer is dead. */
 const SILENT_MS = 65_000;
 const LOOK_MS = 10_000;
@@ -80,10 +83,20 @@ export const useChanges = (onAthletes: () => void): void => {
     const stop = hearChanges(hear);
     // What this device sent may have been stored before the stream was open.
     const forget = useSending.subscribe((now, before) => {
-      if (now.taken !== before.taken) hear('reps');
+      if (now.taken === before.taken) return;
+      hear('reps');
+      hear('counts');
+    });
+    // What is being counted is asked for again, whether or not word comes that it is.
+    let again: ReturnType<typeof setTimeout> | undefined;
+    const look = useUncounted.subscribe(({ rows }) => {
+      clearTimeout(again);
+      if (rows > 0) again = setTimeout(() => hear('counts'), COUNTED_MS);
     });
     return () => {
       clearTimeout(timer);
+      clearTimeout(again);
+      look();
       forget();
       stop();
     };

@@ -1,9 +1,4 @@
-import type {
-  Approach,
-  ApproachSummary,
-  AthletePlan,
-  OutdatedPlan,
-} from '@gravek/contract/approach';
+import type { Approach, ApproachSummary, AthletePlan } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Member } from '@gravek/contract/club';
 import type {
@@ -18,6 +13,7 @@ import type { ClubMovement } from '@gravek/contract/movementSchema';
 import type { ClubRuleSet } from '@gravek/contract/ruleSet';
 import type { Needs } from '@gravek/contract/run';
 import type { MeasuredReps, Session } from '@gravek/contract/session';
+import type { Today } from '@gravek/contract/today';
 import type { Review, ReviewLine } from '@gravek/contract/watched';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, ApiProblem } from './client';
@@ -153,12 +149,9 @@ export const useNeeds = (day: string) =>
     queryFn: () => api.get<Needs>(`/sessions/needs?day=${day}`),
   });
 
-/** Plans that were solved by measures that have changed since. */
-export const useOutdatedPlans = () =>
-  useQuery({
-    queryKey: ['approaches', 'outdated'],
-    queryFn: () => all<OutdatedPlan>('/outdated-plans'),
-  });
+/** What a coach needs to know today; asked anew whenever it is opened. */
+export const useToday = () =>
+  useQuery({ queryKey: ['today'], queryFn: () => api.get<Today>('/today'), staleTime: 0 });
 
 /** A movement's chain of causes, held against the club's reps. */
 export const useCauses = (movement: string) =>

@@ -17,7 +17,8 @@ export type FormCheck<T> = (values: unknown) => Checked<T> | Promise<Checked<T>>
 const checkedBy =
   <T extends FieldValues>(check: FormCheck<T>): Resolver<T> =>
   async (values) => {
-    const checked = await check(values);
+    // As it was when it was sent: while the check loads, somebody may type on.
+    const checked = await check(structuredClone(values));
     if (checked.ok) return { values: checked.value, errors: {} };
     const errors: Record<string, unknown> = {};
     for (const [path, message] of Object.entries(checked.fields)) {

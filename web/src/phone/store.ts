@@ -1,9 +1,5 @@
-import type { Movement } from '@gravek/contract/movement';
-import type { RunBundle, RunPlan } from '@gravek/contract/run';
+import type { RunBundle } from '@gravek/contract/run';
 import type { LogPage, Rep, RepReceipt, StoredRep } from '@gravek/contract/session';
-import { movementOf } from '@gravek/library/movements';
-import { asDrillSet, type OlderDrillSet } from '@gravek/library/sessionFit';
-import { plainChoices } from '@gravek/library/work';
 import Dexie, { type EntityTable, type Transaction } from 'dexie';
 import { v7 as uuid } from 'uuid';
 
@@ -73,70 +69,6 @@ const fillIn = async (trx: Transaction): Promise<void> => {
   await trx.table('bundles').clear();
 };
 
-/** What a session kept by versions before 6 held: one plan an approach and pace, no bodies. */
-type PlanBefore = {
-  id: string;
-  pace?: number;
-  name: string;
-  movement: string;
-  part: string | null;
-  speedPct?: number;
-  schools?: Record<string, string>;
-  cautions?: string[];
-  outlines: RunPlan['outlines'];
-};
-type BundleOf5 = Omit<RunBundle, 'plans' | 'session'> & {
-  plans: PlanBefore[];
-  session: Omit<RunBundle['session'], 'drillSets'> & { drillSets: OlderDrillSet[] };
-};
-
-/** The work of a drill set from what was kept of it; the exits that it asked are not known any more. */
-const planOf = (
-  set: OlderDrillSet,
-  plans: readonly PlanBefore[],
-  own: readonly Movement[],
-): RunPlan => {
-  const pace = set.pace ?? 1;
-  const kept = plans.find((plan) => plan.id === set.approachId && (plan.pace ?? 1) === pace);
-  let choices: RunPlan['choices'] = null;
-  try {
-    const movement = movementOf(kept?.movement ?? '', own);
-    const speedFraction = Math.max(0.2, (kept?.speedPct ?? 100) / 100 / pace);
-    choices = { ...plainChoices(movement, kept?.part ?? null), speedFraction };
-    choices.schools = kept?.schools ?? {};
-  } catch {
-    // A movement of the club that was put away: without network there is nothing to solve it by.
-  }
-  return {
-    drillSetId: set.id,
-    name: kept?.name ?? 'Drill set',
-    movement: choices && kept ? kept.movement : null,
-    choices,
-    cautions: kept?.cautions ?? [],
-    outlines: kept?.outlines ?? [],
-  };
-};
-
-const fillBundles = async (trx: Transaction): Promise<void> => {
-  const kept = await trx
-    .table<{ sessionId: string; bundle: BundleOf5; openedMs: number }>('bundles')
-    .toArray();
-  for (const one of kept) {
-    const { session, plans, athletes, movements } = one.bundle;
-    const bundle: RunBundle = {
-      ...one.bundle,
-      lanes: 1,
-      latecomers: [],
-      // Fetched anew as soon as the server is heard.
-      stamp: '',
-      session: { ...session, drillSets: session.drillSets.map(asDrillSet) },
-      plans: session.drillSets.map((set) => planOf(set, plans, movements)),
-      athletes: athletes.map((athlete) => ({ ...athlete, body: athlete.body ?? null })),
-    };
-    await trx.table('bundles').put({ ...one, bundle });
-  }
-};
-
 /** The phone's own database; another name is for tests. */
 export const openStore = (name: string): Store => {
   const opened = new Dexie(name) as Store;
@@ -145,7 +77,11 @@ export const openStore = (name: string): Store => {
     .version(2)
     .stores({ log: 'id, sessionId', ends: 'sessionId', device: 'key' })
     .upgrade(fillIn);
-  opened.version(6).upgrade(fillBundles);
+  // It knows the whole library, which no other page needs for the queue.
+  opened.version(6).upgrade(async (trx) => {
+    const { fillBundles } = await Dexie.waitFor(import('./olderBundles'));
+    await fillBundles(trx);
+  });
   opened.version(7).stores({ films: 'reviewId' });
   return opened;
 };

@@ -7,7 +7,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { dayName, shift } from '../controls/dates';
 import { keptList } from '../phone/store';
 import { useReps } from '../controls/useReps';
-import { useOnNow } from '../today/useOnNow';
+import { useOnNow } from './useOnNow';
 
 /** Which session to run: today's, or one of the days around it. */
 export const RunChoice = () => {

@@ -1,31 +1,22 @@
+import type { FirstSteps } from '@gravek/contract/today';
 import { Link } from 'react-router';
 import Button from 'react-bootstrap/Button';
-import { useApproaches, useAthletes, useSessions } from '../api/queries';
-import { shift } from '../controls/dates';
 import { useMayPlan, useMember } from '../member/member';
 import { useSettings } from '../member/settings';
 
-/** Sessions further away than this do not count as begun, days. */
-const AROUND_DAYS = 14;
-
 /** What a club without data does first, the next of it one press away; gone once it is done or skipped. */
-export const FirstUse = () => {
-  const { today, club } = useMember();
+export const FirstUse = ({ come }: { come: FirstSteps }) => {
+  const { club } = useMember();
   const mayPlan = useMayPlan();
-  const athletes = useAthletes().data;
-  const approaches = useApproaches().data;
-  const found = useSessions(shift(today, -AROUND_DAYS), shift(today, AROUND_DAYS)).data;
-  const sessions = found?.filter((one) => !one.archived);
   const { skipped, skip } = useSettings();
-  if (!mayPlan || !athletes || !approaches || !sessions) return null;
+  if (!mayPlan) return null;
   const own = new Set(skipped[club.id] ?? []);
-  const open = sessions.find((one) => one.date === today) ?? sessions[0];
   const steps = [
     {
       code: 'athletes',
       name: 'Who is there?',
       why: 'Type them or paste a list; a name is enough.',
-      done: athletes.length > 0,
+      done: come.athletes,
       to: '/athletes?list=1',
       press: 'Add athletes',
     },
@@ -33,15 +24,15 @@ export const FirstUse = () => {
       code: 'measure',
       name: 'Measure one run',
       why: 'Then the plan is of the athlete’s own steps. Without it height and age give a guess.',
-      done: athletes.some((one) => one.trials.length > 0),
-      to: `/athletes/${athletes[0]?.id}?run=1`,
+      done: come.measured,
+      to: `/athletes/${come.athleteId}?run=1`,
       press: 'Measure',
     },
     {
       code: 'plan',
       name: 'Plan one approach',
       why: 'How many steps, how long, from where.',
-      done: approaches.length > 0,
+      done: come.planned,
       to: '/approaches/new',
       press: 'Plan',
     },
@@ -49,7 +40,7 @@ export const FirstUse = () => {
       code: 'session',
       name: 'Put it in a session',
       why: 'Who runs it how often, today.',
-      done: sessions.length > 0,
+      done: come.session,
       to: '/sessions/new',
       press: 'Make a session',
     },
@@ -57,8 +48,8 @@ export const FirstUse = () => {
       code: 'run',
       name: 'Run it',
       why: 'Each rep is clean or shows a fault; from these come the cues.',
-      done: sessions.some((one) => one.logged > 0),
-      to: open ? `/run/${open.id}` : '/run',
+      done: come.logged,
+      to: come.sessionId ? `/run/${come.sessionId}` : '/run',
       press: 'Run',
     },
   ];

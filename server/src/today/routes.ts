@@ -1,0 +1,11 @@
+import { route } from '../http/route';
+import { todayOf } from './today';
+
+export const todayRoutes = [
+  route({
+    method: 'get',
+    path: '/today',
+    access: 'assistant',
+    run: ({ trx }) => todayOf(trx),
+  }),
+];

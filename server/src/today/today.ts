@@ -1,0 +1,185 @@
+import type { Athlete, FirstSteps, Today, TodayCue, TodayDue } from '@gravek/contract';
+import { dayNumber, groupBy, hourIn } from '@gravek/core';
+import {
+  faultOf,
+  holding,
+  measurementDue,
+  needsOf,
+  sessionOutlook,
+  sessionReps,
+  sessionsOnNow,
+  toldTo,
+  type Need,
+} from '@gravek/library';
+import { sql } from 'kysely';
+import { outdatedPlans } from '../approaches/outdated';
+import { athletes } from '../athletes/queries';
+import type { Trx } from '../database/connect';
+import { cuesOn } from '../faults/cues';
+import { clubNow } from '../faults/queries';
+import { grounds } from '../grounds/queries';
+import { movementsBy } from '../movements/queries';
+import { needsOn } from '../sessions/needs';
+import { sessions } from '../sessions/queries';
+import { findsOf } from '../sessions/work';
+
+/** Sessions further away than this do not count as begun, days. */
+const AROUND_DAYS = 14;
+
+type MovementOf = Awaited<ReturnType<typeof movementsBy>>;
+
+/** How far the club has come; counts rows, and reads none of them. */
+const firstSteps = async (
+  trx: Trx,
+  today: string,
+  people: readonly Athlete[],
+): Promise<FirstSteps> => {
+  const { rows } = await sql<{ planned: boolean; sessionId: string | null; logged: boolean }>`
+    with near as (
+      select id, day, log_end from session
+      where club_id = gravek_club() and archived_at is null and not template
+        and day between ${today}::date - ${AROUND_DAYS}::int and ${today}::date + ${AROUND_DAYS}::int
+    )
+    select exists (select from approach where club_id = gravek_club()) as planned,
+      (select id from near order by day = ${today}::date desc, day, id limit 1) as "sessionId",
+      exists (select from near where log_end > 0) as logged`.execute(trx);
+  const { planned, sessionId, logged } = rows[0]!;
+  return {
+    athletes: people.length > 0,
+    measured: people.some((one) => one.trials.length > 0),
+    planned,
+    session: sessionId !== null,
+    logged,
+    athleteId: people[0]?.id ?? null,
+    sessionId,
+  };
+};
+
+/** Cues in the words that hold for each athlete; the movement is named for whoever runs several. */
+const cueLines = async (
+  trx: Trx,
+  today: string,
+  byId: ReadonlyMap<string, Athlete>,
+): Promise<TodayCue[]> => {
+  const lines = (await cuesOn(trx, today)).filter((line) => byId.has(line.athleteId));
+  const movementOf = await movementsBy(
+    trx,
+    lines.map((line) => line.movement),
+  );
+  const linesOf = groupBy(lines, (line) => line.athleteId);
+  return lines.flatMap((line): TodayCue[] => {
+    const athlete = byId.get(line.athleteId)!;
+    const known = movementOf(line.movement);
+    if (!known) return [];
+    const movement = toldTo(known, athlete);
+    return [
+      {
+        athleteId: athlete.id,
+        name: athlete.name,
+        movement: line.movement,
+        movementName: linesOf.get(athlete.id)!.length > 1 ? movement.name : null,
+        state: line.state,
+        cue: (line.cue && faultOf(movement, line.cue.fault)?.cue) ?? null,
+        reason: line.cue?.reason ?? '',
+        sessions: line.cue?.sessions ?? 0,
+        reps: line.reps,
+      },
+    ];
+  });
+};
+
+const DUE_KINDS = ['away', 'rung', 'check'] as const;
+
+/** Tests that are due, what may be cleared and rungs that change: what a session should make room for. */
+const dueOf = async (
+  trx: Trx,
+  today: string,
+  people: readonly Athlete[],
+  byId: ReadonlyMap<string, Athlete>,
+): Promise<TodayDue[]> => {
+  const known = await needsOn(trx, today);
+  const movementOf: MovementOf = await movementsBy(
+    trx,
+    [...known.cues, ...known.away, ...known.rungs].map((need) => need.movement),
+  );
+  const needs = needsOf(people, known, movementOf, today);
+  const wordsOf = (need: Need): string => {
+    const athlete = byId.get(need.athleteId)!;
+    if (need.kind === 'check') return measurementDue(athlete, today) ?? need.what;
+    const movement = need.kind === 'away' && need.movement ? movementOf(need.movement) : undefined;
+    if (!movement) return need.what;
+    return faultOf(toldTo(movement, athlete), need.fault!)?.name.toLowerCase() ?? need.what;
+  };
+  return DUE_KINDS.flatMap((kind) => {
+    const needsBy = groupBy(
+      needs.filter((need) => need.kind === kind),
+      (need) => need.athleteId,
+    );
+    if (needsBy.size === 0) return [];
+    return [
+      {
+        kind,
+        athletes: [...needsBy].map(([athleteId, list]) => ({
+          athleteId,
+          name: byId.get(athleteId)!.name,
+          words: list.map(wordsOf).join(', '),
+        })),
+      },
+    ];
+  });
+};
+
+/** The day before or after, yyyy-mm-dd. */
+const dayBefore = (day: string): string =>
+  new Date((dayNumber('day', day) - 1) * 86_400_000).toISOString().slice(0, 10);
+
+/** What a coach needs to know today, in the club's day. */
+export const todayOf = async (trx: Trx): Promise<Today> => {
+  const { today, timeZone } = await clubNow(trx);
+  const ids = await trx
+    .selectFrom('athlete')
+    .select('id')
+    .where('archived_at', 'is', null)
+    .execute();
+  const people = await athletes(trx, { ids: ids.map((row) => row.id) });
+  const byId = new Map(people.map((athlete) => [athlete.id, athlete]));
+  const around = await sessions(trx, { from: dayBefore(today), to: today });
+  const { isOnNow, inTurn } = sessionsOnNow({
+    today,
+    hour: hourIn(timeZone, new Date()),
+    people,
+  });
+  const on = around.filter(isOnNow).sort(inTurn);
+  const finds = await findsOf(
+    trx,
+    on.flatMap((session) => session.drillSets),
+  );
+  const known = on.some((session) => session.groundId !== null) ? await grounds(trx) : [];
+  return {
+    sessions: on.map((session) => {
+      const { where, seconds, sets } = sessionOutlook(session, { finds, grounds: known, people });
+      return {
+        id: session.id,
+        title: session.title,
+        date: session.date,
+        where,
+        seconds,
+        reps: sessionReps(session, people),
+        logged: session.logged,
+        sets: sets.map((set, i) => ({
+          ...set,
+          athletes: session.drillSets[i]!.athleteIds.length,
+        })),
+      };
+    }),
+    cues: await cueLines(trx, today, byId),
+    due: await dueOf(trx, today, people, byId),
+    restricted: people.flatMap(({ id: athleteId, name, restrictions }) =>
+      holding(restrictions, today).map(({ id, kind, until, note }) => ({
+        ...{ id, athleteId, name, kind, until, note },
+      })),
+    ),
+    outdated: await outdatedPlans(trx),
+    firstSteps: await firstSteps(trx, today, people),
+  };
+};

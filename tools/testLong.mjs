@@ -1,0 +1,23 @@
+import path from 'node:path';
+import { withThrowaway } from './postgres.mjs';
+import { buildServer, buildWeb, ROOT, TSX } from './run.mjs';
+import { runMain } from './say.mjs';
+import { prepareTests, testRun } from './testing.mjs';
+
+/** What takes minutes by nature: what React's compiler says, storms and whole films, the cluster, 2,000,000 reps. */
+await runMain(async () => {
+  await prepareTests();
+  const { part, tell } = testRun();
+  await part('lint by React’s compiler', 'npm', ['run', '--silent', 'lint:deep']);
+  await Promise.all([buildServer(), buildWeb()]);
+  await part('the cluster', process.execPath, ['tools/clusterTest.mjs']);
+  await withThrowaway(async ({ superUrl }) => {
+    const env = { TEST_DATABASE_URL: superUrl };
+    await part('long browser tests', 'npx', ['playwright', 'test'], {
+      cwd: path.join(ROOT, 'e2e'),
+      env: { ...env, GRAVEK_LONG: '1' },
+    });
+    await part('2,000,000 reps', process.execPath, [...TSX, 'server/bench/bench.ts'], { env });
+  });
+  tell(['browser.json']);
+});

@@ -1,0 +1,97 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { beforeAll, describe, expect, it } from 'vitest';
+
+/** What a phone loads for each place, packed; the pages must be built (`npm run build`). */
+const dist = path.resolve(import.meta.dirname, '../dist');
+
+type Chunk = {
+  file: string;
+  isEntry?: boolean;
+  imports?: string[];
+  dynamicImports?: string[];
+  css?: string[];
+};
+
+let manifest: Record<string, Chunk>;
+beforeAll(() => {
+  const file = path.join(dist, '.vite/manifest.json');
+  if (!existsSync(file)) throw new Error('The pages are not built: npm run build');
+  manifest = JSON.parse(readFileSync(file, 'utf8')) as Record<string, Chunk>;
+});
+
+const packed = new Map<string, number>();
+const kB = (files: Iterable<string>): number => {
+  let sum = 0;
+  for (const file of files) {
+    const known = packed.get(file) ?? gzipSync(readFileSync(path.join(dist, file))).length;
+    packed.set(file, known);
+    sum += known;
+  }
+  return sum / 1_000;
+};
+
+/** Scripts and styles of some chunks with all that they import, each once. */
+const loaded = (...names: string[]): { scripts: Set<string>; styles: Set<string> } => {
+  const scripts = new Set<string>();
+  const styles = new Set<string>();
+  const take = (name: string): void => {
+    const chunk = manifest[name];
+    if (!chunk) throw new Error(`${name} is not in the build`);
+    if (scripts.has(chunk.file)) return;
+    scripts.add(chunk.file);
+    for (const file of chunk.css ?? []) styles.add(file);
+    for (const next of chunk.imports ?? []) take(next);
+  };
+  for (const name of names) take(name);
+  return { scripts, styles };
+};
+
+const DOOR = 'index.html';
+const PLACES = 'src/app/Places.tsx';
+const TODAY = 'src/today/Today.tsx';
+
+describe('a phone loads no more than', () => {
+  it('110 kB of script and 30 kB of style before anybody has signed in', () => {
+    const { scripts, styles } = loaded(DOOR);
+    expect(kB(scripts)).toBeLessThan(110);
+    expect(kB(styles)).toBeLessThan(30);
+  });
+
+  it('220 kB of script for Today, and 80 kB more for any other place', () => {
+    const today = loaded(DOOR, PLACES, TODAY).scripts;
+    const others = manifest[PLACES]!.dynamicImports!.filter((name) => name !== TODAY);
+    expect(others.length).toBeGreaterThan(15);
+    const heavy = others.flatMap((name) => {
+      const more = [...loaded(name).scripts].filter((file) => !today.has(file));
+      return kB(more) > 80 ? [`${name}: ${Math.round(kB(more))} kB`] : [];
+    });
+    expect({ today: kB(today) <= 220 ? 'light' : `${Math.round(kB(today))} kB`, heavy }).toEqual({
+      today: 'light',
+      heavy: [],
+    });
+  });
+
+  it('120 kB for a worker', () => {
+    const workers = readdirSync(path.join(dist, 'assets')).filter((name) =>
+      /\.worker-[\w-]+\.js$/.test(name),
+    );
+    expect(workers.length).toBeGreaterThan(2);
+    expect(
+      workers
+        .map((name) => [name, kB([`assets/${name}`])])
+        .filter(([, size]) => Number(size) > 120),
+    ).toEqual([]);
+  });
+
+  it('2.5 MB to work without a network, and no sound of a word before it is wanted', () => {
+    const worker = readFileSync(path.join(dist, 'sw.js'), 'utf8');
+    const files = [...worker.matchAll(/url: ?['"]([^'"]+)['"]|"url": ?"([^"]+)"/g)].map(
+      (found) => found[1] ?? found[2]!,
+    );
+    expect(files.length).toBeGreaterThan(50);
+    expect(files.filter((file) => file.endsWith('.wav'))).toEqual([]);
+    expect(kB(files)).toBeLessThan(2_500);
+  });
+});
