@@ -162,6 +162,8 @@ await runMain(async () => {
     building?.catch(() => undefined);
     await buildServer();
     await exclusively(`${folder} contents`, () => prepare(env, { empty, isNew }));
+    // The server looks once which files are packed.
+    await building;
     if (stopping) return;
 
     if (log && existsSync(log)) chmodSync(log, 0o600);
@@ -188,7 +190,6 @@ await runMain(async () => {
     for (let i = 0; i < 300 && !stopping && (await health(port))?.app !== 'gravek'; i += 1) {
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
-    await building;
     if (stopping) return;
     if (log) say(`Data and log: ${folder}`);
     if (dev) {

@@ -15,8 +15,8 @@ await runMain(async () => {
       part('types', process.execPath, ['tools/types.mjs']),
       part('lint', 'npm', ['run', '--silent', 'lint']),
     ]);
-    await part('unit and server tests', 'npx', VITEST, { env });
     await Promise.all([buildServer(), buildWeb()]);
+    await part('unit and server tests', 'npx', VITEST, { env });
     await part('browser tests', 'npx', ['playwright', 'test'], {
       cwd: path.join(ROOT, 'e2e'),
       env,

@@ -13,7 +13,9 @@ import { runMain, Stop } from './say.mjs';
 const [script, ...args] = process.argv.slice(2);
 await runMain(async () => {
   await installPackages();
-  if (!existsSync('/usr/bin/chromium')) await installDebian('chromium', 'the browser');
+  if (!existsSync('/usr/bin/chromium-headless-shell')) {
+    await installDebian('chromium-headless-shell', 'the browser');
+  }
   const data = mkdtempSync(path.join(tmpdir(), 'gravek-demo-'));
   chmodSync(data, 0o755);
   const port = await freePort();

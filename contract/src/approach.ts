@@ -15,7 +15,8 @@ import {
 } from 'yup';
 import { choice, count, distinct, figure, foot, id, name, version } from './fields';
 import { onGround } from './ground';
-import { partSpeeds, RUNGS } from './movement';
+import { partSpeeds } from './movement';
+import { RUNGS } from './rungs';
 
 const ENDINGS = {
   even: object({ kind: choice('an ending', ['even'] as const) }),
@@ -214,8 +215,6 @@ export const sequenceChoices = object({
 export type SequenceChoices = InferType<typeof sequenceChoices>;
 
 export type Choices = StraightChoices | SequenceChoices;
-
-export const isSequence = (choices: Choices): choices is SequenceChoices => 'kind' in choices;
 
 const anyChoices = lazy((value: unknown): AnyObjectSchema =>
   (value as { kind?: unknown } | null)?.kind === 'sequence'

@@ -7,7 +7,7 @@ import { groundInput } from './ground';
 import { ruleSetInput } from './ruleSet';
 import { clubSettings, memberInput } from './club';
 import { choice, choiceOr, code, day, figure, id, moment, note } from './fields';
-import { RUNGS } from './movement';
+import { RUNGS } from './rungs';
 import { repInput, sessionInput } from './session';
 import { reviewInput } from './watched';
 

@@ -6,7 +6,8 @@ import type { Foot } from '@gravek/core/feet';
 import type { Side } from '@gravek/core/repLog';
 import { object, type InferType } from 'yup';
 import { choiceOr, code, id, note } from './fields';
-import { RUNGS, type Rung } from './movement';
+import type { Rung } from './rungs';
+import { RUNGS } from './rungs';
 
 /** How one fault of an athlete stands. */
 export type FaultStanding = {

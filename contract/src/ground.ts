@@ -1,4 +1,5 @@
 import { array, object, string, type InferType } from 'yup';
+import { WEEKDAYS } from './weekdays';
 import { choice, count, figure, id, name, note, version } from './fields';
 
 export const SURFACES = [
@@ -11,15 +12,6 @@ export const SURFACES = [
 ] as const;
 export type Surface = (typeof SURFACES)[number];
 
-export const WEEKDAYS = [
-  'Monday',
-  'Tuesday',
-  'Wednesday',
-  'Thursday',
-  'Friday',
-  'Saturday',
-  'Sunday',
-] as const;
 export type Weekday = (typeof WEEKDAYS)[number];
 
 /** What lines of a ground are measured from. */

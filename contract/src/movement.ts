@@ -23,14 +23,11 @@ import {
 import { choice, count, distinct, figure, foot, name, note } from './fields';
 import { phaseSteps } from './phaseKinds';
 import { posture } from './posture';
+import { RUNGS } from './rungs';
 
 export const LOADS = ['jump', 'sprint', 'contact', 'volume'] as const;
 /** What a movement asks of the body; restrictions bar it by these. */
 export type Load = (typeof LOADS)[number];
-
-export const RUNGS = ['stand', 'walk', 'half', 'full', 'object', 'opponent'] as const;
-/** A step of a drill's ladder, slowest and simplest first. */
-export type Rung = (typeof RUNGS)[number];
 
 /** What a film or device can tell of a run by itself, each beside the plan. */
 export const FAULT_FIGURES = [

@@ -36,7 +36,7 @@ import {
   note,
   version,
 } from './fields';
-import { RUNGS } from './movement';
+import { RUNGS } from './rungs';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 

@@ -5,7 +5,7 @@ import { groupBy } from '@gravek/core/repLog';
 import { currentModel } from '@gravek/core/stepModel';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
-import type { Rung } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
 import type { Needs } from '@gravek/contract/run';
 import type { DrillSet } from '@gravek/contract/session';
 import solver from 'javascript-lp-solver';

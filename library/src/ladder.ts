@@ -1,7 +1,9 @@
 import { ladderStep } from '@gravek/core/ladder';
 import { groupBy } from '@gravek/core/repLog';
 import type { LadderStand } from '@gravek/contract/faults';
-import { RUNGS, type Movement, type Rung } from '@gravek/contract/movement';
+import type { Movement } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
+import { RUNGS } from '@gravek/contract/rungs';
 import type { Needs } from '@gravek/contract/run';
 
 const SESSIONS = 2;

@@ -11,7 +11,7 @@ import type {
   CueSpan,
   LedgerRow,
 } from '@gravek/contract/faults';
-import { RUNGS } from '@gravek/contract/movement';
+import { RUNGS } from '@gravek/contract/rungs';
 import { shownIn, type SessionFaults } from './standings';
 
 /** Counts of a session under one condition. */

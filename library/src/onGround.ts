@@ -1,12 +1,7 @@
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { Choices } from '@gravek/contract/approach';
-import {
-  WEEKDAYS,
-  type Ground,
-  type GroundInput,
-  type OnGround,
-  type Surface,
-} from '@gravek/contract/ground';
+import type { Ground, GroundInput, OnGround, Surface } from '@gravek/contract/ground';
+import { WEEKDAYS } from '@gravek/contract/weekdays';
 import type { Movement } from '@gravek/contract/movement';
 
 /** What a plan takes along of a ground, so that it stays what it was. */

@@ -1,4 +1,5 @@
-import { isSequence, type Choices } from '@gravek/contract/approach';
+import type { Choices } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Movement, MovementPhase } from '@gravek/contract/movement';
 import { drillOf } from './movements';
 

@@ -9,14 +9,14 @@ import type { Side } from '@gravek/core/repLog';
 import { SOLVER_VERSION, solveStraight, type StraightInput } from '@gravek/core/solveStraight';
 import { closableFraction } from '@gravek/core/stepCounts';
 import type { StepModel } from '@gravek/core/stepModel';
-import {
-  isSequence,
-  type Choices,
-  type Outline,
-  type SequenceChoices,
-  type Solved,
-  type StraightChoices,
+import type {
+  Choices,
+  Outline,
+  SequenceChoices,
+  Solved,
+  StraightChoices,
 } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Drill, Movement, MovementPhase } from '@gravek/contract/movement';
 import { turningInTime, usualCushion } from './givingGround';
 import { drillOf } from './movements';

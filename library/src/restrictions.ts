@@ -2,7 +2,7 @@ import { inLogOrder, isLeaving, standing, type LogRow, type Outcome } from '@gra
 import type { Choices } from '@gravek/contract/approach';
 import type { RestrictionKind } from '@gravek/contract/athlete';
 import type { Load, Movement } from '@gravek/contract/movement';
-import { isSequence } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import { drillOf } from './movements';
 import { surfaceCautions } from './onGround';
 import { askedSpeed } from './pace';

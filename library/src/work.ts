@@ -1,9 +1,11 @@
 import type { Body } from '@gravek/core/layout/body';
 import type { BodyLoad, Side } from '@gravek/core/repLog';
 import { keptVariants, variantsOf, type Variant } from '@gravek/core/variants';
-import { isSequence, type Choices, type Outline } from '@gravek/contract/approach';
+import type { Choices, Outline } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { OnGround } from '@gravek/contract/ground';
-import type { Load, Movement, Rung } from '@gravek/contract/movement';
+import type { Load, Movement } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
 import type { RunAthlete, RunPlan } from '@gravek/contract/run';
 import type { DrillSet, Work } from '@gravek/contract/session';
 import { bodyLoad } from './bodyLoad';

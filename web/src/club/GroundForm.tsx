@@ -2,10 +2,10 @@ import {
   DATUMS,
   groundInput,
   SURFACES,
-  WEEKDAYS,
   type Ground,
   type GroundInput,
 } from '@gravek/contract/ground';
+import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,6 @@
 import { formatLength, type LengthStyle } from '@gravek/core/units';
-import { WEEKDAYS, type Ground } from '@gravek/contract/ground';
+import type { Ground } from '@gravek/contract/ground';
+import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useGrounds } from '../api/queries';

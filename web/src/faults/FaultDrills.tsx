@@ -1,5 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Fault, Movement, Rung } from '@gravek/contract/movement';
+import type { Fault, Movement } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
 import { drillFor, drillOf } from '@gravek/library/movements';
 import { IntoNext } from '../sessions/IntoNext';
 

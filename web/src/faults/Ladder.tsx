@@ -1,6 +1,7 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import { rungChoiceInput, type Ledger, type RungChoiceInput } from '@gravek/contract/faults';
-import { RUNGS, type Movement } from '@gravek/contract/movement';
+import type { Movement } from '@gravek/contract/movement';
+import { RUNGS } from '@gravek/contract/rungs';
 import { RUNG_NAMES } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,4 +1,5 @@
-import { isSequence, type Choices } from '@gravek/contract/approach';
+import type { Choices } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import { drillOf, faultOf } from '@gravek/library/movements';

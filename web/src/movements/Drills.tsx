@@ -1,4 +1,5 @@
-import { RUNGS, type Movement } from '@gravek/contract/movement';
+import type { Movement } from '@gravek/contract/movement';
+import { RUNGS } from '@gravek/contract/rungs';
 import { RUNG_NAMES } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { partName } from './partName';

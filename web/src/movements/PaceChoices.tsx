@@ -1,4 +1,6 @@
-import { RUNGS, type MovementPhase, type Rung } from '@gravek/contract/movement';
+import type { MovementPhase } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
+import { RUNGS } from '@gravek/contract/rungs';
 import { PACES } from '@gravek/contract/session';
 import { RUNG_NAMES } from '@gravek/library/work';
 import Form from 'react-bootstrap/Form';

@@ -1,6 +1,6 @@
 import type { Turn as OpenTurn } from '@gravek/core/runOrder';
 import { variantFrom } from '@gravek/core/variants';
-import { isSequence } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
 import { plannedRun } from '@gravek/library/measuredRun';
 import { faultOf } from '@gravek/library/movements';

@@ -8,7 +8,7 @@ import {
   type Turn,
 } from '@gravek/core/runOrder';
 import { keptVariants, variantFrom, type Variant } from '@gravek/core/variants';
-import { isSequence } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle, RunCue, RunPlan } from '@gravek/contract/run';
 import {

@@ -1,5 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Movement, Rung } from '@gravek/contract/movement';
+import type { Movement } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
 import type { Session, Work } from '@gravek/contract/session';
 import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet } from '@gravek/library/work';

@@ -1,5 +1,6 @@
 import type { LengthStyle } from '@gravek/core/units';
-import { isSequence, type ApproachSummary } from '@gravek/contract/approach';
+import type { ApproachSummary } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, TargetKind } from '@gravek/contract/session';
 import { phasesOn } from '@gravek/library/plan';

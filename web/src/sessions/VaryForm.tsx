@@ -1,8 +1,9 @@
 import type { Body } from '@gravek/core/layout/body';
 import type { Side } from '@gravek/core/repLog';
 import { keptVariants, struckKey, variantsOf } from '@gravek/core/variants';
-import { isSequence } from '@gravek/contract/approach';
-import { RUNGS, type Rung } from '@gravek/contract/movement';
+import { isSequence } from '@gravek/contract/choices';
+import type { Rung } from '@gravek/contract/rungs';
+import { RUNGS } from '@gravek/contract/rungs';
 import { PACES, type DrillSet } from '@gravek/contract/session';
 import { ENDINGS, isChain, MOVES } from '@gravek/library/chains';
 import { phasesOn } from '@gravek/library/plan';

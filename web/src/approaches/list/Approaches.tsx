@@ -1,6 +1,7 @@
 import { dayIn } from '@gravek/core/days';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
-import { isSequence, type Approach, type ApproachSummary } from '@gravek/contract/approach';
+import type { Approach, ApproachSummary } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import { useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';

@@ -1,6 +1,7 @@
 import { bodyOf } from '@gravek/core/layout/body';
 import { currentModel } from '@gravek/core/stepModel';
-import { isSequence, type Approach, type Choices } from '@gravek/contract/approach';
+import type { Approach, Choices } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';

@@ -1,6 +1,6 @@
 import { checkRules } from '@gravek/core/stepRules';
 import type { SequenceChoices } from '@gravek/contract/approach';
-import type { Rung } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
 import { drillOf } from '@gravek/library/movements';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { asPlanned, branchesOf, laidOut, phasesOn } from '@gravek/library/plan';

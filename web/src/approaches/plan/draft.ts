@@ -1,12 +1,12 @@
 import { bodyOf } from '@gravek/core/layout/body';
 import {
-  isSequence,
   sequenceChoices,
   straightChoices,
   type Approach,
   type Choices,
   type SequenceChoices,
 } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';

@@ -1,4 +1,5 @@
-import { isSequence, type Approach } from '@gravek/contract/approach';
+import type { Approach } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, fieldsOf } from '../../api/client';

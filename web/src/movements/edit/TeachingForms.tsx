@@ -3,11 +3,11 @@ import { OTHERS, type OtherThing } from '@gravek/core/layout/sequence';
 import {
   FAULT_FIGURES,
   LOADS,
-  RUNGS,
   type Drill,
   type FaultFigure,
   type School,
 } from '@gravek/contract/movement';
+import { RUNGS } from '@gravek/contract/rungs';
 import { PHASE_KINDS } from '@gravek/contract/phaseKinds';
 import { RUNG_NAMES } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
