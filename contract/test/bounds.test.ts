@@ -83,6 +83,11 @@ describe('bounds', () => {
       fc.boolean(),
       fc.constant(null),
     );
+    const isShort = (title: string, fields: Record<string, string>): void => {
+      const said = JSON.stringify(fields);
+      expect(said.length, title).toBeLessThan(8_000);
+      expect(said, title).not.toContain('xxxxx');
+    };
     const keys = (schema: AnyObjectSchema) =>
       fc.record(Object.fromEntries(Object.keys(schema.fields).map((key) => [key, rubbish])), {
         requiredKeys: [],
@@ -91,13 +96,15 @@ describe('bounds', () => {
       fc.assert(
         fc.property(keys(schema), (value) => {
           const checked = check(schema, value);
-          if (checked.ok) return;
-          const said = JSON.stringify(checked.fields);
-          expect(said.length, title).toBeLessThan(8_000);
-          expect(said, title).not.toContain('xxxxx');
+          if (checked.ok) expect(Object.values(value), title).not.toContain(long);
+          else isShort(title, checked.fields);
         }),
         { numRuns: 10 },
       );
+      const allLong = Object.fromEntries(Object.keys(schema.fields).map((key) => [key, long]));
+      const checked = check(schema, allLong);
+      expect(checked.ok, title).toBe(false);
+      if (!checked.ok) isShort(title, checked.fields);
     }
   });
 

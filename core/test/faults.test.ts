@@ -222,10 +222,16 @@ describe('cueState', () => {
   });
 
   it('has the rate and band of rateBand since the change, and clears by them alone', () => {
+    const judged = { cleared: 0, others: 0 };
     fc.assert(
       fc.property(
         fc.array(
-          fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 0, max: 5 }), fc.boolean()),
+          fc.tuple(
+            fc.integer({ min: 1, max: 9 }),
+            // Mostly none, or hardly anything would ever be cleared.
+            fc.oneof({ weight: 5, arbitrary: fc.constant(0) }, fc.integer({ min: 0, max: 5 })),
+            fc.boolean(),
+          ),
           {
             minLength: 1,
             maxLength: 14,
@@ -245,7 +251,11 @@ describe('cueState', () => {
           expect([rate, low, high].map((one) => one.toFixed(9))).toEqual(
             [band.rate, band.low, band.high].map((one) => one.toFixed(9)),
           );
-          if (rateSince !== sessions[0]!.date || state === 'back') return;
+          // A rate that began anew is judged from there: what was before is none of it.
+          if (rateSince !== sessions[0]!.date || state === 'back') {
+            expect(sessions.map(({ date }) => date)).toContain(rateSince);
+            return;
+          }
           // By hand: how long the upper bound has been low.
           let lowSince: number | null = null;
           let days = 0;
@@ -257,10 +267,14 @@ describe('cueState', () => {
             days = lowSince === null ? -1 : now - lowSince;
           });
           expect(state === 'cleared').toBe(days >= 7);
+          judged[state === 'cleared' ? 'cleared' : 'others'] += 1;
         },
       ),
       { numRuns: 300 },
     );
+    // Both were there to be told apart.
+    expect(judged.cleared, JSON.stringify(judged)).toBeGreaterThan(5);
+    expect(judged.others, JSON.stringify(judged)).toBeGreaterThan(5);
   });
 
   it('passes over sessions without reps and refuses dates out of order', () => {
