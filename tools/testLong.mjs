@@ -1,10 +1,10 @@
 import path from 'node:path';
 import { withThrowaway } from './postgres.mjs';
-import { buildServer, buildWeb, ROOT, TSX } from './run.mjs';
+import { buildServer, buildWeb, ROOT } from './run.mjs';
 import { runMain } from './say.mjs';
 import { prepareTests, testRun } from './testing.mjs';
 
-/** What takes minutes by nature: what React's compiler says, storms and whole films, the cluster, 2,000,000 reps. */
+/** What takes minutes by nature: what React's compiler says, storms and whole films, the cluster. */
 await runMain(async () => {
   await prepareTests();
   const { part, tell } = testRun();
@@ -17,7 +17,6 @@ await runMain(async () => {
       cwd: path.join(ROOT, 'e2e'),
       env: { ...env, GRAVEK_LONG: '1' },
     });
-    await part('2,000,000 reps', process.execPath, [...TSX, 'server/bench/bench.ts'], { env });
   });
   tell(['browser.json']);
 });

@@ -1,5 +1,5 @@
 import { sql } from 'kysely';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { makeNumbers, serveNumbers } from '../src/operator/numbers';
 import { watchDisk } from '../src/operator/disk';
 import { connect } from '../src/database/connect';
@@ -28,14 +28,22 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-const readyz = async () => (await stranger(stage).agent.get('/readyz')).body as object;
+const readyz = async () =>
+  (await stranger(stage).agent.get('/readyz')).body as { ready: boolean; why: string[] };
+
+/** Leaves so many bytes free, and waits until the server has seen it. */
+const leave = async (bytes: number): Promise<void> => {
+  room = bytes;
+  await until(async () => (await readyz()).why.length === (bytes < 1e6 ? 1 : 0));
+};
+afterEach(() => leave(1e12));
 
 describe('a disk that is nearly full', () => {
   it('refuses writes with a sentence while reading goes on, loses nothing, and comes back by itself', async () => {
     const { session, rep } = await furnish(coach);
     const late = aRep(session, { rep: 2, turn: 2 });
-    room = 1_000;
-    await until(async () => (await coach.post('/reps', { reps: [late] })).status === 503);
+    await leave(1_000);
+    await coach.post('/reps', { reps: [late] }).expect(503);
     const refused = await coach.post('/athletes', anAthlete());
     expect(refused.status).toBe(503);
     expect((refused.body as { title: string }).title).toContain('nearly full');
@@ -50,8 +58,8 @@ describe('a disk that is nearly full', () => {
       ready: true,
       why: [expect.stringContaining('nearly full')],
     });
-    room = 1e12;
-    await until(async () => (await coach.post('/reps', { reps: [late] })).status === 200);
+    await leave(1e12);
+    await coach.post('/reps', { reps: [late] }).expect(200);
     expect((await logOf(coach, session.id)).map(({ id }) => id)).toEqual([rep.id, late.id]);
   });
 

@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
 import type { Gauge } from 'prom-client';
-import { inClub, type Db } from '../database/connect';
+import { inClubReading, type Db } from '../database/connect';
 import { memberAs, whoIs } from '../http/route';
 import type { Changes } from './listen';
 
@@ -24,7 +24,7 @@ export const changeStream =
   ): RequestHandler =>
   async (req, res) => {
     const who = whoIs(req);
-    const isMember = () => inClub(db, who, async (_trx, role) => memberAs(who, role));
+    const isMember = () => inClubReading(db, who, async (_trx, role) => memberAs(who, role));
     /** what must be let go of when the page has left */
     const held: (() => void)[] = [];
     let ended = false;
