@@ -2,6 +2,8 @@ import { defineConfig } from '@playwright/test';
 import { LAUNCH } from './src/browser';
 import { landings } from './src/landings';
 
+const LONGEST = /(places|journeys|seen|movements)\.spec\.ts$/;
+
 export default defineConfig({
   testDir: 'tests',
   outputDir: '../test-results/pages',
@@ -9,6 +11,11 @@ export default defineConfig({
   // More than cores: tests wait for pages about as long as pages keep a core busy.
   workers: 3,
   fullyParallel: false,
+  // Files that take longest begin first, so that no worker is left with one at the end.
+  projects: [
+    { name: 'longest', testMatch: LONGEST },
+    { name: 'others', testIgnore: LONGEST },
+  ],
   ...(process.env.GRAVEK_LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
   timeout: 120_000,
   expect: { timeout: 15_000 },

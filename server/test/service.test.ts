@@ -245,9 +245,9 @@ describe('a club file', () => {
 });
 
 describe('the server process', () => {
-  const main = fileURLToPath(new URL('../src/main.ts', import.meta.url));
+  const main = fileURLToPath(new URL('../dist/main.mjs', import.meta.url));
   const start = (env: Record<string, string>, ...command: string[]) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', main, ...command], {
+    const child = spawn(process.execPath, [main, ...command], {
       env: {
         ...process.env,
         SESSION_SECRET: 'for tests only',
