@@ -168,12 +168,14 @@ test('a newer built-in is offered to a copy, never forced', async ({ signedIn: p
   // As if the copy had been made of an older Gravek.
   await page.route('**/api/movements', async (route) => {
     try {
-      const answer = await route.fetch();
+      // A connection that lay idle may just have been closed.
+      const answer = await route.fetch({ maxRetries: 2 });
       const body = (await answer.json()) as { items?: { basedOn: { revision: number } | null }[] };
       for (const one of body.items ?? []) if (one.basedOn) one.basedOn.revision -= 1;
       await route.fulfill({ response: answer, json: body });
     } catch {
-      // The page that asked is gone: it was loaded anew meanwhile.
+      // The page that asked is gone, or asks again.
+      await route.abort().catch(() => undefined);
     }
   });
   await page.reload();
@@ -287,7 +289,7 @@ test('an assistant looks at movements and changes none; a copy survives the serv
   await expect(page.getByRole('heading', { name: 'Wall, while away' })).toBeVisible();
 
   await page.route('**/api/me', async (route) => {
-    const answer = await route.fetch();
+    const answer = await route.fetch({ maxRetries: 2 });
     await route.fulfill({
       response: answer,
       json: { ...((await answer.json()) as object), role: 'assistant' },

@@ -201,7 +201,7 @@ test('a keeper is found by the word, approaches by athlete; one is copied, a squ
   await page.route('**/api/approaches', async (route) => {
     if (route.request().method() !== 'POST' || lost) return route.continue();
     lost = true;
-    await route.fetch();
+    await route.fetch({ maxRetries: 2 });
     return route.abort();
   });
   await page.getByRole('button', { name: 'Copy Long jump, 14 steps' }).click();
