@@ -61,10 +61,12 @@ const buildUp = (athlete: Athlete): PlannedRun => {
 const usePlanned = (
   athlete: Athlete,
   approachId: string,
-): { run: PlannedRun; movement: Movement } | null => {
+): { run: PlannedRun; movement: Movement } | null | undefined => {
   const approach = useApproach(approachId || undefined).data;
   const catalogue = useCatalogue();
-  if (!approach || !catalogue.ready) return null;
+  // Not there yet, as against a plan that cannot be run.
+  if (approach === undefined || !catalogue.ready) return undefined;
+  if (approach === null) return null;
   const movement = catalogue.of(approach.movement);
   const { outline, steps } = variedRun(
     { name: approach.name, movement, choices: approach.choices },
@@ -218,6 +220,8 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
           <Button
             size="sm"
             variant="outline-dark"
+            // Of a plan that is still on its way nothing can be run.
+            disabled={planId !== '' && planned === undefined}
             onClick={() => {
               open(simulatedGates(planned?.run ?? buildUp(athlete)));
             }}
