@@ -155,7 +155,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   if (read?.ok) {
     try {
       const fit = fitSprint(read.splits);
-      measured = planned && gatesMeasured(read.splits, planned.run, simulated);
+      measured = planned ? gatesMeasured(read.splits, planned.run, simulated) : null;
       result = `Top speed ${formatSpeed(fit.topSpeedMps, style.unit, 2)}, time constant ${fit.tauS.toFixed(2)} s.${
         read.silent.length > 0
           ? ` No time came from the gate at ${read.silent.map((m) => formatLength(m, style)).join(' and ')}: it is left out.`
