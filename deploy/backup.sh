@@ -1,7 +1,9 @@
 #!/bin/sh
-# Writes the whole database to one file: backup.sh FILE. It asks as the role that owns everything (PGHOST,
-# PGPORT, PGUSER, PGPASSWORD), may run while the club trains, and is worth as much as its last restore.
+# One backup, as postgres: whole on Sundays, else what has changed since. On a standby it does nothing. What
+# is written between two backups is archived by PostgreSQL itself.
 set -eu
-umask 077
-pg_dump --format=custom --file="$1.part" gravek
-mv "$1.part" "$1"
+standby=$(psql -XAtq -d postgres -c 'select pg_is_in_recovery()')
+[ "$standby" = f ] || exit 0
+type=diff
+[ "$(date +%u)" != 7 ] || type=full
+pgbackrest --stanza=gravek --type=$type backup

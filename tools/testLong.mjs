@@ -10,7 +10,7 @@ await runMain(async () => {
   const { part, tell } = testRun();
   await part('lint by React’s compiler', 'npm', ['run', '--silent', 'lint:deep']);
   await Promise.all([buildServer(), buildWeb()]);
-  await part('the cluster', process.execPath, ['tools/clusterTest.mjs']);
+  await part('the cluster', process.execPath, ['tools/cluster/test.mjs']);
   await withThrowaway(async ({ superUrl }) => {
     const env = { TEST_DATABASE_URL: superUrl };
     await part('long browser tests', 'npx', ['playwright', 'test'], {

@@ -5,8 +5,8 @@ export type Config = {
   databaseUrl: string;
   /** for migrations; absent where somebody else does them */
   ownerUrl: string | undefined;
-  /** where changes are listened for: past a pooler, the databases one of which is the primary */
-  listenUrls: readonly string[];
+  /** where changes are listened for: past a pooler, to the primary */
+  listenUrl: string;
   host: string;
   port: number;
   /** names under which it may be asked for, without ports */
@@ -79,10 +79,9 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
     );
   }
   const databaseUrl = need('DATABASE_URL');
-  const listenUrls = listed(env.DATABASE_LISTEN_URL);
   return {
     databaseUrl,
-    listenUrls: listenUrls.length > 0 ? listenUrls : [databaseUrl],
+    listenUrl: env.DATABASE_LISTEN_URL || databaseUrl,
     ownerUrl: env.DATABASE_OWNER_URL,
     host,
     port,

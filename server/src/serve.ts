@@ -24,7 +24,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
   const log = openLog(config.logLevel, config.logFile);
   const { db, pool } = connect(config.databaseUrl);
   await checkRole(db);
-  const changes = listenForChanges(config.listenUrls, log);
+  const changes = listenForChanges(config.listenUrl, log);
   const stopping = new AbortController();
   const tell = teller(db, stopping.signal);
   const counting = keepCounting({ db, changes, tell, log });

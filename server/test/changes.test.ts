@@ -30,7 +30,7 @@ const counted: Changes = {
 
 beforeAll(async () => {
   stage = await openStage({ changes: counted });
-  real = listenForChanges([stage.appUrl], pino({ level: 'silent' }));
+  real = listenForChanges(stage.appUrl, pino({ level: 'silent' }));
   owner = await coachIn(stage);
 });
 afterAll(() => stage.close());
@@ -70,7 +70,7 @@ const silentWay = async (url: string) => {
 it('a connection that has gone silent is noticed, replaced, and what was missed is told', async () => {
   const way = await silentWay(stage.appUrl);
   const heard: Change[] = [];
-  const changes = listenForChanges([way.url], pino({ level: 'silent' }), {
+  const changes = listenForChanges(way.url, pino({ level: 'silent' }), {
     everyMs: 200,
     answerMs: 400,
   });

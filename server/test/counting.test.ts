@@ -28,7 +28,7 @@ const silent = pino({ level: 'silent' });
 
 /** A process that counts, as `serve` starts it. */
 const aProcess = (): { changes: Changes; stop: () => Promise<void> } => {
-  const changes = listenForChanges([stage.appUrl], silent);
+  const changes = listenForChanges(stage.appUrl, silent);
   const tell = teller(stage.db, stage.stopping.signal);
   const counting = keepCounting({ db: stage.db, changes, tell, log: silent });
   return {

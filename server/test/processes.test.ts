@@ -36,7 +36,7 @@ const listening = async (): Promise<boolean> => {
 
 it('tells another process of a change, once it is made, and finds its way back after a break', async () => {
   const heard: Change[] = [];
-  const changes = listenForChanges([stage.appUrl], pino({ level: 'silent' }));
+  const changes = listenForChanges(stage.appUrl, pino({ level: 'silent' }));
   const stop = changes.onChange(coach.clubId, (change) => heard.push(change));
   const elsewhere: Change[] = [];
   changes.onChange('00000000-0000-7000-8000-000000000000', (change) => elsewhere.push(change));

@@ -110,7 +110,7 @@ export const openStage = async ({
   const serveOnce = async (heard: Changes | undefined): Promise<Stage> => {
     const { db, pool } = connect(appUrl);
     const log = pino({ level: 'error' });
-    const changes = heard ?? listenForChanges([appUrl], log);
+    const changes = heard ?? listenForChanges(appUrl, log);
     const stopping = new AbortController();
     const disk = await watchDisk(
       { folder: '/', reserveBytes: 1e6 },

@@ -45,27 +45,22 @@ const isPrimary = async (connection: pg.Client): Promise<boolean> => {
  * Invariant: of all processes at most one leads. It holds a lock of the primary for as long as its
  * connection lives, so that another takes over by itself when it dies.
  *
- * @param urls where the database may be; the primary among them is listened to, and looked for anew when
- *   the connection breaks or it is no longer the primary
+ * @param url past a pooler, to the primary; connected to anew when the connection breaks or what it leads to is
+ *   no longer the primary
  * @param asking how often the connection is asked whether it is there, and how long it may take
  */
-export const listenForChanges = (
-  urls: readonly string[],
-  log: Logger,
-  asking = ASKING,
-): Changes => {
+export const listenForChanges = (url: string, log: Logger, asking = ASKING): Changes => {
   const heard = new EventEmitter().setMaxListeners(0);
   let closed = false;
   let client: pg.Client | undefined;
   let retry: NodeJS.Timeout | undefined;
   let broken = false;
   let leading = false;
-  let at = 0;
 
   const open = async (): Promise<void> => {
     if (closed) return;
     const connection = new pg.Client({
-      connectionString: urls[at % urls.length],
+      connectionString: url,
       application_name: 'gravek changes',
       connectionTimeoutMillis: asking.answerMs,
       query_timeout: asking.answerMs,
@@ -99,7 +94,6 @@ export const listenForChanges = (
       lost = true;
       broken = true;
       leading = false;
-      at += 1;
       connection.end().catch(() => undefined);
       retry = setTimeout(() => void open(), RETRY_MS);
     };

@@ -7,8 +7,13 @@ import { memberAs, mustBe } from './route';
 /** Once all that was written has left, or nobody listens any more. */
 const drained = (res: Response): Promise<void> =>
   new Promise((go) => {
-    res.once('drain', go);
-    res.once('close', go);
+    const on = (): void => {
+      res.off('drain', on);
+      res.off('close', on);
+      go();
+    };
+    res.once('drain', on);
+    res.once('close', on);
   });
 
 /**

@@ -17,8 +17,13 @@ type Found = { standby: boolean; lagS: number | null; tables: string | null };
 const look = async (db: Db): Promise<Found> => {
   const { rows } = await sql<Found>`
     select pg_is_in_recovery() as standby,
-      case when pg_is_in_recovery()
-        then extract(epoch from now() - pg_last_xact_replay_timestamp())::float8 end as "lagS",
+      case
+        when not pg_is_in_recovery() then null
+        -- Where nothing is written, the last change is old and the standby is not behind.
+        when pg_last_wal_receive_lsn() = pg_last_wal_replay_lsn()
+          and exists (select from pg_stat_wal_receiver) then 0
+        else extract(epoch from now() - pg_last_xact_replay_timestamp())::float8
+      end as "lagS",
       (select max(name) from kysely_migration) as tables`.execute(db);
   return rows[0]!;
 };
