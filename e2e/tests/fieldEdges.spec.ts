@@ -199,8 +199,8 @@ test('a session of today that is over stands below one that still has reps to ru
   await ask(page, 'PUT', `/sessions/${session}`, { ...own, date: today });
   const lines = page.getByRole('main').getByRole('listitem');
   const titles = async (): Promise<string[]> => {
-    const found = (await lines.allTextContents()).map((text) =>
-      /^(All done|Athletics: run-ups).*today/.exec(text)?.[1],
+    const found = (await lines.allTextContents()).map(
+      (text) => /^(All done|Athletics: run-ups).*today/.exec(text)?.[1],
     );
     return found.filter((title) => title !== undefined);
   };
