@@ -21,6 +21,7 @@ export default defineConfig({
           include: ['server/test/**/*.test.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,
+          isolate: false,
         },
       },
     ],

@@ -12,7 +12,10 @@ export const axeFinds = async (
   { within, rules }: { within?: string; rules?: string[] } = {},
 ): Promise<string[]> => {
   // What is in order is not told element by element: that takes longer than to look.
-  const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'], preload: false });
+  const axe = new AxeBuilder({ page })
+    .options({ resultTypes: ['violations'], preload: false })
+    // Without frames there is nothing to gather in a page beside.
+    .setLegacyMode();
   if (within) axe.include(within);
   if (rules) axe.withRules(rules);
   const { violations } = await axe.analyze();
