@@ -1,6 +1,6 @@
 import type { LogPage, StoredRep } from '@gravek/contract';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
-import { betweenTaps, expect } from './test';
+import { BETWEEN_TAPS_MS, expect } from './test';
 
 export const PHONE = { width: 390, height: 844 };
 
@@ -57,10 +57,14 @@ export const logOf = (page: Page, session: string): Promise<StoredRep[]> =>
     }
   }, session);
 
-/** A tap with the time that a thumb needs until the next. */
+const tapped = new WeakMap<Page, number>();
+
+/** A tap, once a thumb could have come back from the one before. */
 export const tap = async (page: Page, what: Locator): Promise<void> => {
+  const leftMs = BETWEEN_TAPS_MS - (Date.now() - (tapped.get(page) ?? 0));
+  if (leftMs > 0) await page.waitForTimeout(leftMs);
   await what.click();
-  await betweenTaps(page);
+  tapped.set(page, Date.now());
 };
 
 /** Puts a plan into the session that is being planned; its line is open. */

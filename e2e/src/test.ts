@@ -46,6 +46,8 @@ export const enterDemo = async (page: Page, app: App): Promise<void> => {
 export const LONG = { tag: '@long' };
 
 /** Nobody answers two turns faster than this; a second tap within it is one that slipped. */
-export const betweenTaps = (page: Page): Promise<void> => page.waitForTimeout(350);
+export const BETWEEN_TAPS_MS = 320;
+
+export const betweenTaps = (page: Page): Promise<void> => page.waitForTimeout(BETWEEN_TAPS_MS);
 
 export { expect };

@@ -1,9 +1,12 @@
 import type { Locator, Page } from '@playwright/test';
 import type { StoredRep } from '@gravek/contract';
 import { addSet, logOf, PHONE, tap, up } from '../src/field';
-import { expect, test } from '../src/test';
+import { expect, LONG, test } from '../src/test';
 
-/** Whole journeys: a set is planned in the builder, run with a thumb, and its log says what it was. */
+/**
+ * Whole journeys: a set is planned in the builder, run with a thumb, and its log says what it was. Those that
+ * follow a call at its own speed are long.
+ */
 
 /** A new session of its own day. */
 const plan = async (page: Page, name: string): Promise<void> => {
@@ -107,109 +110,116 @@ test('line player: four makes of three moves with two endings on both sides, on 
   expect(rows.every((row) => row.load!.contacts > 0)).toBe(true);
 });
 
-test('keeper: five lanes each way on calls, which way was taken and how late', async ({
-  signedIn: page,
-}) => {
-  await plan(page, 'Keeper on calls');
-  const set = await addSet(page, 'Goal-arc shuffle and wide move', /movement$/);
-  await put(page, set, ['Jorun']);
-  await set.getByRole('group', { name: 'Sides', exact: true }).getByRole('button').nth(1).click();
-  await set.getByLabel('Rounds').fill('1');
-  await set.getByLabel('Reps of each').fill('5');
-  await set.getByLabel('Called', { exact: true }).selectOption('reads');
-  const session = await run(page);
-  await expect(up(page)).toHaveText('Jorun');
-  const ways = page.getByRole('group', { name: 'Which way was taken' }).getByRole('button');
-  const names = await ways.allInnerTexts();
-  expect(names.length).toBeGreaterThan(1);
-  await inSight(page, /^Call:/, 'Pain');
-  for (let n = 1; n <= 10; n += 1) {
-    await page.getByRole('button', { name: /^Call:/ }).click();
-    // The called way is shown large, for who cannot hear.
-    const word = page.locator('.call-word');
-    await expect
-      .poll(async () => names.includes(await word.innerText()), { timeout: 8_000 })
-      .toBe(true);
-    const called = await word.innerText();
-    await tap(
-      page,
-      ways.filter({ hasText: n === 3 ? names.find((one) => one !== called)! : called }).first(),
-    );
-    if (n < 10) await expect(page.locator('.rep-no')).toContainText(`${n < 5 ? n + 1 : n - 4}of 5`);
-  }
-  await expect(up(page)).toHaveText('Drill set done');
-  await expect(page.getByText('all sent')).toBeVisible();
-  const rows = await logOf(page, session);
-  expect(rows).toHaveLength(10);
-  expect(rows.filter((row) => row.taken !== row.exit)).toHaveLength(1);
-  for (const row of rows) expect(row.lateS).toBeGreaterThan(0);
-});
-
-test('a row of twelve on uneven called steps, both lead feet, quarter, half and full', async ({
-  signedIn: page,
-}) => {
-  await plan(page, 'A row on call');
-  const set = await addSet(page, 'Wall switches, four and hold', /plan$/);
-  await axis(set, 'Lead foot', ['left first', 'right first']);
-  await axis(set, 'Speed', ['a quarter', 'half']);
-  await set.getByLabel('They stand').selectOption('row');
-  await set.getByLabel('Called', { exact: true }).selectOption('steps');
-  await set.getByLabel('Steps', { exact: true }).fill('3');
-  await set.getByLabel('Wait, least s').fill('0.2');
-  await set.getByLabel('most s').fill('0.4');
-  await set.getByLabel('freeze and check').check();
-  await set.getByLabel('Rounds').fill('1');
-  await set.getByLabel('Reps of each').fill('1');
-  await put(page, set, [
-    ...['Bram', 'Anouk', 'Dario', 'Kaia', 'Evander', 'Maelle'],
-    ...['Roland', 'Tomaz', 'Wilma', 'Jorun', 'Petra', 'Odran'],
-  ]);
-  const session = await run(page);
-  const keys = page.getByRole('group', { name: 'As they stand' }).getByRole('button');
-  await expect(keys).toHaveCount(12);
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
-    /left foot first, a quarter speed/i,
-  );
-  await inSight(page, 'Call', 'Pain', 'Bram', 'Odran');
-  await page.getByRole('button', { name: 'Call', exact: true }).click();
-  await expect(page.locator('.call-word')).toHaveText(/left|right/);
-  await expect(page.locator('.call-word')).toHaveText('hold');
-  await keys.filter({ hasText: 'Dario' }).click();
-  await keys.filter({ hasText: 'Roland' }).click();
-  // A second tap takes the next fault of the list.
-  const first = await keys.filter({ hasText: 'Roland' }).innerText();
-  await keys.filter({ hasText: 'Roland' }).click();
-  expect(await keys.filter({ hasText: 'Roland' }).innerText()).not.toBe(first);
-  const next = page.getByRole('button', { name: /^Next call/ });
-  await expect(next).toContainText('2 with a fault, 10 clean');
-  await next.click();
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/right foot first, a quarter/i);
-  // The next call has begun by itself.
-  await expect(page.locator('.call-bar[data-running]')).toBeVisible();
-  await expect(page.locator('.call-word')).toHaveText('hold');
-  await page.getByRole('button', { name: 'Undo' }).click();
-  // One press was one row: all twelve are taken back.
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/left foot first, a quarter/i);
-  for (let n = 0; n < 6; n += 1) {
-    const log = page.getByRole('button', { name: /^(Next call|All clean|Log)/ });
-    await expect(log).toBeEnabled();
-    await tap(page, log);
-  }
-  await expect(up(page)).toHaveText('Drill set done');
-  await expect(page.getByText('all sent')).toBeVisible();
-  const rows = await logOf(page, session);
-  const gone = new Set(rows.flatMap((row) => row.voids ?? []));
-  const stand = rows.filter((row) => row.outcome !== 'void' && !gone.has(row.id));
-  expect(gone.size).toBe(12);
-  expect(stand).toHaveLength(72);
-  for (const pace of ['', ' pace=0.5', ' pace=0.25']) {
-    for (const foot of ['left', 'right'] as const) {
-      const these = of(stand, `lead=${foot}${pace}`);
-      expect(these).toHaveLength(12);
-      expect(these.every((row) => row.leadFoot === foot)).toBe(true);
+test(
+  'keeper: five lanes each way on calls, which way was taken and how late',
+  LONG,
+  async ({ signedIn: page }) => {
+    await plan(page, 'Keeper on calls');
+    const set = await addSet(page, 'Goal-arc shuffle and wide move', /movement$/);
+    await put(page, set, ['Jorun']);
+    await set.getByRole('group', { name: 'Sides', exact: true }).getByRole('button').nth(1).click();
+    await set.getByLabel('Rounds').fill('1');
+    await set.getByLabel('Reps of each').fill('5');
+    await set.getByLabel('Called', { exact: true }).selectOption('reads');
+    const session = await run(page);
+    await expect(up(page)).toHaveText('Jorun');
+    const ways = page.getByRole('group', { name: 'Which way was taken' }).getByRole('button');
+    const names = await ways.allInnerTexts();
+    expect(names.length).toBeGreaterThan(1);
+    await inSight(page, /^Call:/, 'Pain');
+    for (let n = 1; n <= 10; n += 1) {
+      await page.getByRole('button', { name: /^Call:/ }).click();
+      // The called way is shown large, for who cannot hear.
+      const word = page.locator('.call-word');
+      await expect
+        .poll(async () => names.includes(await word.innerText()), { timeout: 8_000 })
+        .toBe(true);
+      const called = await word.innerText();
+      await tap(
+        page,
+        ways.filter({ hasText: n === 3 ? names.find((one) => one !== called)! : called }).first(),
+      );
+      if (n < 10)
+        await expect(page.locator('.rep-no')).toContainText(`${n < 5 ? n + 1 : n - 4}of 5`);
     }
-  }
-});
+    await expect(up(page)).toHaveText('Drill set done');
+    await expect(page.getByText('all sent')).toBeVisible();
+    const rows = await logOf(page, session);
+    expect(rows).toHaveLength(10);
+    expect(rows.filter((row) => row.taken !== row.exit)).toHaveLength(1);
+    for (const row of rows) expect(row.lateS).toBeGreaterThan(0);
+  },
+);
+
+test(
+  'a row of twelve on uneven called steps, both lead feet, quarter, half and full',
+  LONG,
+  async ({ signedIn: page }) => {
+    await plan(page, 'A row on call');
+    const set = await addSet(page, 'Wall switches, four and hold', /plan$/);
+    await axis(set, 'Lead foot', ['left first', 'right first']);
+    await axis(set, 'Speed', ['a quarter', 'half']);
+    await set.getByLabel('They stand').selectOption('row');
+    await set.getByLabel('Called', { exact: true }).selectOption('steps');
+    await set.getByLabel('Steps', { exact: true }).fill('3');
+    await set.getByLabel('Wait, least s').fill('0.2');
+    await set.getByLabel('most s').fill('0.4');
+    await set.getByLabel('freeze and check').check();
+    await set.getByLabel('Rounds').fill('1');
+    await set.getByLabel('Reps of each').fill('1');
+    await put(page, set, [
+      ...['Bram', 'Anouk', 'Dario', 'Kaia', 'Evander', 'Maelle'],
+      ...['Roland', 'Tomaz', 'Wilma', 'Jorun', 'Petra', 'Odran'],
+    ]);
+    const session = await run(page);
+    const keys = page.getByRole('group', { name: 'As they stand' }).getByRole('button');
+    await expect(keys).toHaveCount(12);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+      /left foot first, a quarter speed/i,
+    );
+    await inSight(page, 'Call', 'Pain', 'Bram', 'Odran');
+    await page.getByRole('button', { name: 'Call', exact: true }).click();
+    await expect(page.locator('.call-word')).toHaveText(/left|right/);
+    await expect(page.locator('.call-word')).toHaveText('hold');
+    await keys.filter({ hasText: 'Dario' }).click();
+    await keys.filter({ hasText: 'Roland' }).click();
+    // A second tap takes the next fault of the list.
+    const first = await keys.filter({ hasText: 'Roland' }).innerText();
+    await keys.filter({ hasText: 'Roland' }).click();
+    expect(await keys.filter({ hasText: 'Roland' }).innerText()).not.toBe(first);
+    const next = page.getByRole('button', { name: /^Next call/ });
+    await expect(next).toContainText('2 with a fault, 10 clean');
+    await next.click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+      /right foot first, a quarter/i,
+    );
+    // The next call has begun by itself.
+    await expect(page.locator('.call-bar[data-running]')).toBeVisible();
+    await expect(page.locator('.call-word')).toHaveText('hold');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    // One press was one row: all twelve are taken back.
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/left foot first, a quarter/i);
+    for (let n = 0; n < 6; n += 1) {
+      const log = page.getByRole('button', { name: /^(Next call|All clean|Log)/ });
+      await expect(log).toBeEnabled();
+      await tap(page, log);
+    }
+    await expect(up(page)).toHaveText('Drill set done');
+    await expect(page.getByText('all sent')).toBeVisible();
+    const rows = await logOf(page, session);
+    const gone = new Set(rows.flatMap((row) => row.voids ?? []));
+    const stand = rows.filter((row) => row.outcome !== 'void' && !gone.has(row.id));
+    expect(gone.size).toBe(12);
+    expect(stand).toHaveLength(72);
+    for (const pace of ['', ' pace=0.5', ' pace=0.25']) {
+      for (const foot of ['left', 'right'] as const) {
+        const these = of(stand, `lead=${foot}${pace}`);
+        expect(these).toHaveLength(12);
+        expect(these.every((row) => row.leadFoot === foot)).toBe(true);
+      }
+    }
+  },
+);
 
 test('pairs at three paces, roles changing, an odd one in, a late one, one who is hurt', async ({
   signedIn: page,
@@ -269,37 +279,39 @@ test('pairs at three paces, roles changing, an odd one in, a late one, one who i
   await page.getByRole('link', { name: 'Finish' }).click();
 });
 
-test('slides: eight slow, eight fast, four rounds, the last the fastest', async ({
-  signedIn: page,
-}) => {
-  await plan(page, 'Slides');
-  const set = await addSet(page, 'Slide and close out', /movement$/);
-  await put(page, set, ['Kaia', 'Tomaz']);
-  await axis(set, 'Speed', ['half']);
-  await set.getByLabel('They stand').selectOption('row');
-  await set.getByLabel('Rounds').fill('4');
-  await set.getByLabel('Reps of each').fill('8');
-  await expect(page.getByText('half, full', { exact: true })).toBeVisible();
-  const session = await run(page);
-  const head = page.getByRole('heading', { level: 1 });
-  for (let round = 1; round <= 4; round += 1) {
-    for (let n = 1; n <= 16; n += 1) {
-      await expect(page.locator('.rep-no')).toContainText(`${n <= 8 ? n : n - 8}of 8`);
-      await expect(page.locator('.rep-no')).toContainText(`set ${round} of 4`);
-      if (n <= 8) await expect(head).toHaveText(/half speed/i);
-      await tap(page, page.getByRole('button', { name: 'All clean' }));
+test(
+  'slides: eight slow, eight fast, four rounds, the last the fastest',
+  LONG,
+  async ({ signedIn: page }) => {
+    await plan(page, 'Slides');
+    const set = await addSet(page, 'Slide and close out', /movement$/);
+    await put(page, set, ['Kaia', 'Tomaz']);
+    await axis(set, 'Speed', ['half']);
+    await set.getByLabel('They stand').selectOption('row');
+    await set.getByLabel('Rounds').fill('4');
+    await set.getByLabel('Reps of each').fill('8');
+    await expect(page.getByText('half, full', { exact: true })).toBeVisible();
+    const session = await run(page);
+    const head = page.getByRole('heading', { level: 1 });
+    for (let round = 1; round <= 4; round += 1) {
+      for (let n = 1; n <= 16; n += 1) {
+        await expect(page.locator('.rep-no')).toContainText(`${n <= 8 ? n : n - 8}of 8`);
+        await expect(page.locator('.rep-no')).toContainText(`set ${round} of 4`);
+        if (n <= 8) await expect(head).toHaveText(/half speed/i);
+        await tap(page, page.getByRole('button', { name: 'All clean' }));
+      }
     }
-  }
-  await expect(up(page)).toHaveText('Drill set done');
-  await expect(page.getByText('all sent')).toBeVisible();
-  const rows = await logOf(page, session);
-  expect(rows).toHaveLength(2 * 16 * 4);
-  const speeds = rows
-    .filter((row) => row.athleteId === rows[0]!.athleteId)
-    .map((row) => row.speedPct!);
-  for (let round = 0; round < 4; round += 1) {
-    const own = speeds.slice(16 * round, 16 * round + 16);
-    expect(own).toEqual([...own].sort((a, b) => a - b));
-    expect(own.at(-1)).toBe(Math.max(...own));
-  }
-});
+    await expect(up(page)).toHaveText('Drill set done');
+    await expect(page.getByText('all sent')).toBeVisible();
+    const rows = await logOf(page, session);
+    expect(rows).toHaveLength(2 * 16 * 4);
+    const speeds = rows
+      .filter((row) => row.athleteId === rows[0]!.athleteId)
+      .map((row) => row.speedPct!);
+    for (let round = 0; round < 4; round += 1) {
+      const own = speeds.slice(16 * round, 16 * round + 16);
+      expect(own).toEqual([...own].sort((a, b) => a - b));
+      expect(own.at(-1)).toBe(Math.max(...own));
+    }
+  },
+);

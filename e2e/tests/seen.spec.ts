@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { overlaps } from '../src/overlaps';
-import { expect, test } from '../src/test';
+import { expect, LONG, test } from '../src/test';
 
 const goTo = async (page: Page, place: string): Promise<void> => {
   await page.goto(new URL(place, page.url()).toString());
@@ -138,50 +138,52 @@ const ON_PAPER = (['metric', 'imperial'] as const).flatMap((unit) =>
   ['Bram Solheide', 'Tilde Marchbank', 'Roland Quist'].map((name) => ({ unit, name })),
 );
 
-test('every kind of plan prints on one page: drawing, marks, three things to look at, nothing to press', async ({
-  signedIn: page,
-}) => {
-  const folder = mkdtempSync(path.join(tmpdir(), 'gravek-print-'));
-  const { items } = (await (
-    await page.request.get(new URL('/api/athletes', page.url()).toString())
-  ).json()) as { items: { id: string; name: string }[] };
-  const places = MOVEMENTS.map((code, i) => {
-    const { unit, name } = ON_PAPER[i % ON_PAPER.length]!;
-    const athlete = items.find((one) => one.name === name)!;
-    return { at: `/approaches/new?movement=${code}&athlete=${athlete.id}`, unit, name };
-  });
-  places.push(
-    { at: '/movements/post-footwork', unit: 'metric', name: '' },
-    { at: '/movements/curved-run-up', unit: 'imperial', name: '' },
-  );
-  for (const { at, unit, name } of places) {
-    await page.evaluate(
-      (state) => localStorage.setItem('gravek.settings', JSON.stringify({ state, version: 0 })),
-      { unit, sun: false, skipped: {}, groundId: null },
-    );
-    await goTo(page, at);
-    await expect(page.locator('svg.plan-view, svg.strip').first()).toBeVisible();
-    await page.emulateMedia({ media: 'print' });
-    for (const control of await page.locator('input, select, .slider-grid').all()) {
-      const kind = await control.getAttribute('aria-label');
-      // The name of a plan and of its athlete are fields on the screen and words on paper.
-      if (kind === 'Name of the approach' || kind === 'Athlete') continue;
-      await expect(control, `${at}: ${kind}`).toBeHidden();
-    }
-    const file = path.join(folder, 'plan.pdf');
-    await page.pdf({
-      path: file,
-      format: unit === 'metric' ? 'A4' : 'Letter',
-      printBackground: true,
+test(
+  'every kind of plan prints on one page: drawing, marks, three things to look at, nothing to press',
+  LONG,
+  async ({ signedIn: page }) => {
+    const folder = mkdtempSync(path.join(tmpdir(), 'gravek-print-'));
+    const { items } = (await (
+      await page.request.get(new URL('/api/athletes', page.url()).toString())
+    ).json()) as { items: { id: string; name: string }[] };
+    const places = MOVEMENTS.map((code, i) => {
+      const { unit, name } = ON_PAPER[i % ON_PAPER.length]!;
+      const athlete = items.find((one) => one.name === name)!;
+      return { at: `/approaches/new?movement=${code}&athlete=${athlete.id}`, unit, name };
     });
-    expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' }), at).toMatch(/Pages:\s+1\n/);
-    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
-    expect(text, at).toContain('Look at');
-    expect(text, at).toMatch(/\n\s*3\.\s/);
-    expect(text, at).toContain(name);
-    await page.emulateMedia({ media: 'screen' });
-  }
-});
+    places.push(
+      { at: '/movements/post-footwork', unit: 'metric', name: '' },
+      { at: '/movements/curved-run-up', unit: 'imperial', name: '' },
+    );
+    for (const { at, unit, name } of places) {
+      await page.evaluate(
+        (state) => localStorage.setItem('gravek.settings', JSON.stringify({ state, version: 0 })),
+        { unit, sun: false, skipped: {}, groundId: null },
+      );
+      await goTo(page, at);
+      await expect(page.locator('svg.plan-view, svg.strip').first()).toBeVisible();
+      await page.emulateMedia({ media: 'print' });
+      for (const control of await page.locator('input, select, .slider-grid').all()) {
+        const kind = await control.getAttribute('aria-label');
+        // The name of a plan and of its athlete are fields on the screen and words on paper.
+        if (kind === 'Name of the approach' || kind === 'Athlete') continue;
+        await expect(control, `${at}: ${kind}`).toBeHidden();
+      }
+      const file = path.join(folder, 'plan.pdf');
+      await page.pdf({
+        path: file,
+        format: unit === 'metric' ? 'A4' : 'Letter',
+        printBackground: true,
+      });
+      expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' }), at).toMatch(/Pages:\s+1\n/);
+      const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+      expect(text, at).toContain('Look at');
+      expect(text, at).toMatch(/\n\s*3\.\s/);
+      expect(text, at).toContain(name);
+      await page.emulateMedia({ media: 'screen' });
+    }
+  },
+);
 
 test('a keeper is found by the word, approaches by athlete; one is copied, a squad goes on at once', async ({
   signedIn: page,
