@@ -11,6 +11,14 @@ await runMain(async () => {
   await part('lint by React’s compiler', 'npm', ['run', '--silent', 'lint:deep']);
   await Promise.all([buildServer(), buildWeb()]);
   await part('the cluster', process.execPath, ['tools/cluster/test.mjs']);
+  await part(
+    '2,000,000 reps',
+    process.execPath,
+    ['tools/withCluster.mjs', 'server/bench/bench.ts'],
+    {
+      env: { GRAVEK_BENCH_SESSIONS: '303' },
+    },
+  );
   await withThrowaway(async ({ superUrl }) => {
     const env = { TEST_DATABASE_URL: superUrl };
     await part('long browser tests', 'npx', ['playwright', 'test'], {

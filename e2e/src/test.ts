@@ -1,4 +1,5 @@
 import { expect, test as base, type Page } from '@playwright/test';
+import { shifted } from './clock';
 import { startApp, type App } from './app';
 
 /** What runs in this worker, and for which file. */
@@ -20,6 +21,7 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
     },
     { timeout: 180_000 },
   ],
+  browser: [({ browser }, use) => use(shifted(browser)), { scope: 'worker' }],
   tidy: [
     async ({}, use) => {
       await use();

@@ -1,6 +1,6 @@
 import { sql } from 'kysely';
 import { inClub, withoutHurry } from '../src/database/connect';
-import { aRep, coachIn, openStage } from '../test/setup';
+import { aRep, coachIn, openStage, type Coach, type Stage } from '../test/setup';
 import { fillClub } from './fill';
 
 /**
@@ -19,6 +19,25 @@ const PLAIN_CALLS = 8;
 
 const part = (times: readonly number[], share: number): number =>
   [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!;
+
+/** @throws {Error} unless what is told of the squad is what the log holds, rep for rep */
+const countsHold = async (stage: Stage, coach: Coach): Promise<void> => {
+  const { rows } = await inClub(stage.db, coach, async (trx) => {
+    await withoutHurry(trx);
+    return sql<{ reps: string }>`select count(*) as reps from rep where outcome <> 'void'`.execute(
+      trx,
+    );
+  });
+  for (let look = 1; look <= 50; look += 1) {
+    const { items } = (await coach.get('/faults').expect(200)).body as {
+      items: { reps: number }[];
+    };
+    const told = items.reduce((sum, line) => sum + line.reps, 0);
+    if (told === Number(rows[0]!.reps)) return;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  throw new Error(`${rows[0]!.reps} reps are in the log, and others are told of`);
+};
 
 /** Times of each ask, ms, at 95 %. */
 const run = async (sessionsEach: number): Promise<Map<string, number>> => {
@@ -103,6 +122,7 @@ const run = async (sessionsEach: number): Promise<Map<string, number>> => {
         `${name.padEnd(34)} ${part(times, 0.5).toFixed(0).padStart(6)} ms median ${part(times, 0.95).toFixed(0).padStart(6)} ms at 95 % ${(bytes / 1000).toFixed(1).padStart(8)} kB`,
       );
     }
+    await countsHold(stage, coach);
   } finally {
     await stage.close();
   }

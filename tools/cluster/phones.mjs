@@ -1,12 +1,53 @@
 import { randomUUID } from 'node:crypto';
-import { Agent, request } from 'node:https';
+import http from 'node:http';
+import https from 'node:https';
 import { Stop } from '../say.mjs';
 import { pause, until } from './waiting.mjs';
 
 const PATIENCE_MS = 15_000;
+const ATHLETES_EACH = 10;
+
+export const CLUB = {
+  ...{ name: 'Tarn Valley', unit: 'metric', cueSchool: 'root-cause', timeZone: 'UTC' },
+};
+
+/** Squads of ten, each with a session; every athlete's turns are logged by a phone of its own. */
+export const makeClub = async (asker, squads) => {
+  const works = [];
+  for (let squad = 1; squad <= squads; squad += 1) {
+    const athleteIds = Array.from({ length: ATHLETES_EACH }, () => randomUUID());
+    const [approachId, sessionId, drillSetId] = Array.from({ length: 3 }, () => randomUUID());
+    for (const [nr, id] of athleteIds.entries()) {
+      await asker.must('POST', '/api/athletes', {
+        ...{ id, name: `Runner ${squad}-${nr + 1}`, squad: `Squad ${squad}`, hand: 'right' },
+        ...{ takeoffFoot: 'left', shoeM: 0.26, heightM: 1.74, birthYear: 2008, positions: [] },
+      });
+    }
+    await asker.must('POST', '/api/approaches', {
+      ...{ id: approachId, name: `Board, squad ${squad}`, movement: 'straight-run-up', athleteIds },
+      choices: {
+        ...{ target: 'board', takeoffFoot: 'own', startFoot: null, steps: 12, distanceM: null },
+        ...{ ending: { kind: 'even' }, absorb: 'early', tolerance: 0.1, speedFraction: 1 },
+        checkMarks: [],
+      },
+    });
+    await asker.must('POST', '/api/sessions', {
+      ...{ id: sessionId, date: '2031-05-14', title: `Run-ups ${squad}`, place: '' },
+      drillSets: [
+        {
+          ...{ id: drillSetId, work: { kind: 'plan', approachId }, athleteIds },
+          ...{ sets: 20, reps: 50, restS: 0, setRestS: 0 },
+        },
+      ],
+    });
+    for (const athleteId of athleteIds) works.push({ sessionId, drillSetId, athleteId });
+  }
+  return works;
+};
 
 /** Somebody with a browser: one connection that is kept, the cookies of one sign-in. */
 export const makeAsker = (origin, ca) => {
+  const { Agent, request } = origin.startsWith('https:') ? https : http;
   let cookie = '';
   const agent = () => new Agent({ keepAlive: true, maxSockets: 1, ca });
   const asking = (way) => {

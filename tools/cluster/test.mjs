@@ -18,7 +18,7 @@ import {
 import { runMain, say, step, Stop } from '../say.mjs';
 import { makeFront } from './front.mjs';
 import { laysNetwork, makeMachines } from './machines.mjs';
-import { makeAsker, repOf, startPhones } from './phones.mjs';
+import { CLUB, makeAsker, makeClub, repOf, startPhones } from './phones.mjs';
 import { holds, pause, seconds, until } from './waiting.mjs';
 
 /**
@@ -27,9 +27,6 @@ import { holds, pause, seconds, until } from './waiting.mjs';
  * was told is stored must be there once. At the end the same is tried without synchronous replication, where
  * reps must be lost, or the test could not tell.
  */
-const CLUB = { name: 'Tarn Valley', unit: 'metric', cueSchool: 'root-cause', timeZone: 'UTC' };
-const SESSIONS = 10;
-const ATHLETES_EACH = 10;
 const PHONE_EVERY_MS = 1_500;
 /** What systemd waits before it starts again what has died: RestartSec. */
 const RESTART_MS = 2_000;
@@ -39,40 +36,6 @@ const REPLACED_MS = 45_000;
 const BACK_MS = 15_000;
 
 const word = () => randomBytes(12).toString('hex');
-
-/** Ten squads of ten, each with a session; every athlete's turns are logged by a phone of its own. */
-const makeClub = async (asker) => {
-  const works = [];
-  for (let squad = 1; squad <= SESSIONS; squad += 1) {
-    const athleteIds = Array.from({ length: ATHLETES_EACH }, () => randomUUID());
-    const [approachId, sessionId, drillSetId] = Array.from({ length: 3 }, () => randomUUID());
-    for (const [nr, id] of athleteIds.entries()) {
-      await asker.must('POST', '/api/athletes', {
-        ...{ id, name: `Runner ${squad}-${nr + 1}`, squad: `Squad ${squad}`, hand: 'right' },
-        ...{ takeoffFoot: 'left', shoeM: 0.26, heightM: 1.74, birthYear: 2008, positions: [] },
-      });
-    }
-    await asker.must('POST', '/api/approaches', {
-      ...{ id: approachId, name: `Board, squad ${squad}`, movement: 'straight-run-up', athleteIds },
-      choices: {
-        ...{ target: 'board', takeoffFoot: 'own', startFoot: null, steps: 12, distanceM: null },
-        ...{ ending: { kind: 'even' }, absorb: 'early', tolerance: 0.1, speedFraction: 1 },
-        checkMarks: [],
-      },
-    });
-    await asker.must('POST', '/api/sessions', {
-      ...{ id: sessionId, date: '2031-05-14', title: `Run-ups ${squad}`, place: '' },
-      drillSets: [
-        {
-          ...{ id: drillSetId, work: { kind: 'plan', approachId }, athleteIds },
-          ...{ sets: 20, reps: 50, restS: 0, setRestS: 0 },
-        },
-      ],
-    });
-    for (const athleteId of athleteIds) works.push({ sessionId, drillSetId, athleteId });
-  }
-  return works;
-};
 
 /** What has to be ended, the last first. */
 const ends = [];
@@ -154,7 +117,7 @@ const tryCluster = async (folder) => {
     );
     await nginxSendsPacked(asker);
 
-    const works = await step('A club of a hundred athletes', () => makeClub(asker));
+    const works = await step('A club of a hundred athletes', () => makeClub(asker, 10));
     const changes = asker.listen();
     ends.push(async () => changes.end());
     await until('changes are heard', async () => changes.heard().includes('alive'));
