@@ -11,6 +11,7 @@ await runMain(async () => {
   await part('lint by React’s compiler', 'npm', ['run', '--silent', 'lint:deep']);
   await Promise.all([buildServer(), buildWeb()]);
   await part('the cluster', process.execPath, ['tools/cluster/test.mjs']);
+  await part('a full disk', process.execPath, ['tools/fullDisk.mjs']);
   await part(
     '2,000,000 reps',
     process.execPath,
