@@ -48,7 +48,10 @@ test('a run with a slip is taken out and put back, and the figures follow', asyn
   await expect(steps.getByText('step 7: check')).toHaveCount(1);
   const fits = steps.locator('.figure-big').last();
   const before = await fits.textContent();
+  // All that stands above has come: what moves between press and release is not pressed.
+  await expect(page.getByText(/links hold/)).toBeVisible();
   await steps.getByRole('button', { name: 'Take out' }).last().click();
+  await expect(page.getByText('The run is taken out.')).toBeVisible();
   await expect(steps.getByText(/far from the curve/)).toBeHidden();
   await expect(fits).not.toHaveText(before!);
   await page.getByRole('button', { name: 'Undo' }).click();
