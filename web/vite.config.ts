@@ -1,5 +1,6 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { constants } from 'node:zlib';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
@@ -12,7 +13,14 @@ export default defineConfig({
     compression({
       include: /\.(js|css|html|svg|webmanifest)$/,
       threshold: 1_000,
-      algorithms: [defineAlgorithm('gzip', { level: 9 }), defineAlgorithm('brotliCompress')],
+      algorithms: [
+        defineAlgorithm('gzip', { level: 9 }),
+        // The last step of quality would make files 1.6 % smaller and take two and a half times as long.
+        defineAlgorithm('brotliCompress', {
+          params: { [constants.BROTLI_PARAM_QUALITY]: 10 },
+        }),
+      ],
+      scheduler: { limit: 2 },
     }),
     VitePWA({
       // The pages must open on a field without network; the data they need is kept in IndexedDB.

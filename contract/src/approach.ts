@@ -13,9 +13,9 @@ import {
   type MixedSchema,
   type ValidationError,
 } from 'yup';
-import { choice, count, distinct, figure, foot, id, name, version } from './fields';
+import { choice, count, distinct, figure, foot, id, name, partSpeeds, version } from './fields';
+import { TARGETS } from './targets';
 import { onGround } from './ground';
-import { partSpeeds } from './movement';
 import { RUNGS } from './rungs';
 
 const ENDINGS = {
@@ -47,8 +47,6 @@ const absorb = lazy((value: unknown) =>
     ? object({ stepsOut: count('The adjusting step', 0, 59) }).required()
     : choice('what takes the correction', ['even', 'early'] as const),
 );
-
-export const TARGETS = ['board', 'line', 'box', 'hurdle', 'take-off spot', 'opponent'] as const;
 
 /** Codes by code, such as the exit taken at each read. */
 const chosen = (what: string) =>

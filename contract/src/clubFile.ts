@@ -8,7 +8,7 @@ import { ruleSetInput } from './ruleSet';
 import { clubSettings, memberInput } from './club';
 import { choice, choiceOr, code, day, figure, id, moment, note } from './fields';
 import { RUNGS } from './rungs';
-import { repInput, sessionInput } from './session';
+import { repInput, sessionInput } from './sessionSchema';
 import { reviewInput } from './watched';
 
 export const CLUB_FILE_VERSION = 6;

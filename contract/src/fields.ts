@@ -211,3 +211,20 @@ export const distinct = <S extends ISchema<string, AnyObject>>(
     ) as unknown as ArraySchema<string[], AnyObject>;
 
 export const foot = (what: string) => choice(what, ['left', 'right'] as const);
+
+/** Phase → part of the plan's speed. */
+export const partSpeeds = () =>
+  mixed<Record<string, number>>().test(
+    'speeds',
+    'Speeds by phase must be parts of full speed, from 0.1 to 1.',
+    (value) =>
+      value === undefined ||
+      (typeof value === 'object' &&
+        value !== null &&
+        !Array.isArray(value) &&
+        Object.keys(value).length <= 24 &&
+        Object.entries(value).every(
+          ([phase, part]) =>
+            phase.length <= 60 && typeof part === 'number' && part >= 0.1 && part <= 1,
+        )),
+  );

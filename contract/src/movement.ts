@@ -20,8 +20,8 @@ import {
   type InferType,
   type MixedSchema,
 } from 'yup';
-import { choice, count, distinct, figure, foot, name, note } from './fields';
-import { phaseSteps } from './phaseKinds';
+import { choice, count, distinct, figure, foot, name, note, partSpeeds } from './fields';
+import { phaseSteps } from './phaseSchema';
 import { posture } from './posture';
 import { RUNGS } from './rungs';
 
@@ -168,23 +168,6 @@ const part = lazy((value: unknown): AnyObjectSchema => {
     ? PARTS[kind as Part['kind']].required()
     : object({ kind: choice('a part', PART_KINDS) }).required();
 });
-
-/** Phase → part of the plan's speed. */
-export const partSpeeds = () =>
-  mixed<Record<string, number>>().test(
-    'speeds',
-    'Speeds by phase must be parts of full speed, from 0.1 to 1.',
-    (value) =>
-      value === undefined ||
-      (typeof value === 'object' &&
-        value !== null &&
-        !Array.isArray(value) &&
-        Object.keys(value).length <= 24 &&
-        Object.entries(value).every(
-          ([phase, part]) =>
-            phase.length <= 60 && typeof part === 'number' && part >= 0.1 && part <= 1,
-        )),
-  );
 
 const drill = object({
   code: code('A drill'),

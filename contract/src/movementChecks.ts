@@ -1,6 +1,6 @@
 import type { Movement } from './movement';
 import { firstBeyond } from './bounds';
-import { phaseSteps } from './phaseKinds';
+import { phaseSteps } from './phaseSchema';
 
 /** Codes by which each of some things leads to others, and the first way round that leads back. */
 const circleIn = (next: ReadonlyMap<string, readonly string[]>): string[] | null => {

@@ -16,7 +16,7 @@ import {
   note,
   version,
 } from './fields';
-import { SIDES } from './session';
+import { SIDES } from './drillSet';
 
 /** Seconds of a film that is looked at; a longer one is to be cut first. */
 export const FILM_MAX_S = 600;

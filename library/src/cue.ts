@@ -1,7 +1,7 @@
 import { chooseCue, type CueSchool } from '@gravek/core/chooseCue';
 import { LIVE_RATE } from '@gravek/core/cueState';
 import type { Fault, Movement } from '@gravek/contract/movement';
-import { faultOf } from './movements';
+import { faultOf } from './byCode';
 
 /** How often a fault of a movement shows, 0–1; faults that were never seen are left out. */
 export type SeenRate = { code: string; rate: number };

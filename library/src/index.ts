@@ -8,7 +8,8 @@ export {
   type SetChoice,
 } from './chooseSets';
 export { cueFor, type Cue } from './cue';
-export { drillFor, drillOf, faultOf, movementOf, MOVEMENTS, phaseOf } from './movements';
+export { drillFor, drillOf, faultOf, phaseOf } from './byCode';
+export { movementOf, MOVEMENTS } from './movements';
 export {
   branchesOf,
   exitsOf,
@@ -194,14 +195,13 @@ export {
 } from './sessionFit';
 export {
   groundMarks,
-  sheetCsv,
   sheetMarks,
   sheetRows,
-  sheetSvg,
   type Datum,
   type GroundMark,
   type SheetMark,
 } from './sheet';
+export { sheetCsv, sheetSvg } from './sheetFile';
 export {
   squadLine,
   squadMarks,

@@ -1,4 +1,4 @@
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { keptVariants } from '@gravek/core/variants';
 
 /** A change of a drill set that would make it shorter. */

@@ -1,7 +1,7 @@
 import type { Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Movement, MovementPhase } from '@gravek/contract/movement';
-import { drillOf } from './movements';
+import { drillOf } from './byCode';
 
 /** What the solvers take as the slowest. */
 const SLOWEST = 0.2;

@@ -19,7 +19,7 @@ import type {
 import { isSequence } from '@gravek/contract/choices';
 import type { Drill, Movement, MovementPhase } from '@gravek/contract/movement';
 import { turningInTime, usualCushion } from './givingGround';
-import { drillOf } from './movements';
+import { drillOf } from './byCode';
 import { gapsAt, givenBy } from './onGround';
 import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';

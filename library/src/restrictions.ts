@@ -3,7 +3,7 @@ import type { Choices } from '@gravek/contract/approach';
 import type { RestrictionKind } from '@gravek/contract/athlete';
 import type { Load, Movement } from '@gravek/contract/movement';
 import { isSequence } from '@gravek/contract/choices';
-import { drillOf } from './movements';
+import { drillOf } from './byCode';
 import { surfaceCautions } from './onGround';
 import { askedSpeed } from './pace';
 

@@ -7,7 +7,7 @@ import { watchedSteps, type FilmContact, type Watched } from '@gravek/core/watch
 import type { Choices } from '@gravek/contract/approach';
 import type { Drill, Fault, Movement } from '@gravek/contract/movement';
 import type { ReviewInput } from '@gravek/contract/watched';
-import { drillFor, faultOf } from './movements';
+import { drillFor, faultOf } from './byCode';
 import { sequenceStart, solve, straightStart } from './plan';
 import { bySchools } from './schools';
 import { sideOf } from './sideOf';

@@ -1,5 +1,5 @@
 import { rotation } from '@gravek/core/rotation';
-import type { DrillSet, Helper } from '@gravek/contract/session';
+import type { DrillSet, Helper } from '@gravek/contract/drillSet';
 import type { SetTime } from './sessionTime';
 
 /** What the others do in a set while somebody performs; nothing where all perform, or wait their turn. */

@@ -1,6 +1,6 @@
 import type { Movement } from '@gravek/contract/movement';
 import MiniSearch from 'minisearch';
-import { drillOf } from './movements';
+import { drillOf } from './byCode';
 
 export type HitKind =
   | 'movement'

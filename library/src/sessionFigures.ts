@@ -2,7 +2,7 @@ import type { Body } from '@gravek/core/layout/body';
 import { shareMarks } from '@gravek/core/setOut';
 import { keptVariants } from '@gravek/core/variants';
 import type { Movement } from '@gravek/contract/movement';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { mends, type Mend } from './mend';
 import {
   drillSetTime,

@@ -9,7 +9,7 @@ import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Load, Movement } from '@gravek/contract/movement';
 import type { NamedRuleSet } from '@gravek/contract/ruleSet';
-import type { DrillSet, Work } from '@gravek/contract/session';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import { beyondLaneM } from './onGround';
 import { barredBy } from './restrictions';
 import { outlineOf, solve, straightAsk } from './plan';

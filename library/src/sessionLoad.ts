@@ -3,7 +3,7 @@ import { loadCheck, type LoadCheck } from '@gravek/core/loadCheck';
 import { addLoads, LOAD_KINDS, type BodyLoad, type LoadKind } from '@gravek/core/repLog';
 import { keptVariants } from '@gravek/core/variants';
 import type { LoadLimit } from '@gravek/contract/club';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { likelyReps, type Conditions } from './sessionTime';
 import { variedRun, type Base } from './work';
 

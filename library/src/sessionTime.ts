@@ -2,7 +2,7 @@ import type { Body } from '@gravek/core/layout/body';
 import { filled } from '@gravek/core/rotation';
 import { likelyTries, setDuration } from '@gravek/core/sets';
 import { keptVariants } from '@gravek/core/variants';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { repsFor, type DatedRestriction } from './restrictions';
 import { asVaried, variedRun, type Base } from './work';
 

@@ -1,7 +1,7 @@
 import { LIVE_RATE } from '@gravek/core/cueState';
 import type { SquadFault, SquadFaults } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { drillFor, faultOf } from './movements';
+import { drillFor, faultOf } from './byCode';
 
 export type FaultLine = SquadFaults['items'][number];
 

@@ -13,7 +13,7 @@ import type {
 import type { Movement } from '@gravek/contract/movement';
 import type { RunCue } from '@gravek/contract/run';
 import { cueFor } from './cue';
-import { faultOf } from './movements';
+import { faultOf } from './byCode';
 
 /** What one session showed of an athlete in a movement, over all conditions. */
 export type SessionFaults = {

@@ -7,10 +7,10 @@ import type { OnGround } from '@gravek/contract/ground';
 import type { Load, Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
 import type { RunAthlete, RunPlan } from '@gravek/contract/run';
-import type { DrillSet, Work } from '@gravek/contract/session';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import { bodyLoad } from './bodyLoad';
 import { chainOf, chainParts, ENDINGS, isChain, MOVES } from './chains';
-import { drillOf, movementOf } from './movements';
+import { drillOf } from './byCode';
 import { setOn } from './onGround';
 import { atPace } from './pace';
 import { mirrorOutline, outlineOf, sequenceStart, solve, straightStart } from './plan';
@@ -295,9 +295,9 @@ export const movementCode = (base: Base, variant: Variant): string | null => {
 };
 
 /** The work of a drill set as a phone keeps it. */
-export const fieldBase = (plan: RunPlan, own: readonly Movement[]): Base => ({
+export const fieldBase = (plan: RunPlan, movementOf: (code: string) => Movement): Base => ({
   name: plan.name,
-  movement: plan.movement === null ? null : movementOf(plan.movement, own),
+  movement: plan.movement === null ? null : movementOf(plan.movement),
   choices: plan.choices,
 });
 

@@ -2,6 +2,7 @@ import { bodyOf, checkRules, mirrorLayout, type Layout } from '@gravek/core';
 import { movementSchema, type Movement } from '@gravek/contract';
 import { describe, expect, it } from 'vitest';
 import { drillOf, laidOut, MOVEMENTS, RULE_SETS, sequenceStart, straightStart } from '../src';
+import { BUILT_IN, loadBuiltIn } from '../src/builtIn';
 
 const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
   (['left', 'right'] as const).map((side) => ({
@@ -61,6 +62,15 @@ const rounded = (layout: Layout) =>
       Math.round(1e4 * Math.sin((fall.facingDeg * Math.PI) / 180)),
     ].map((value) => (value === 0 ? 0 : value)),
   );
+
+describe('the movements that are loaded each by itself', () => {
+  it('are those of the library, in its order, under their names', async () => {
+    expect(BUILT_IN.map(({ code, name }) => [code, name])).toEqual(
+      MOVEMENTS.map(({ code, name }) => [code, name]),
+    );
+    expect(await Promise.all(BUILT_IN.map(loadBuiltIn))).toEqual(MOVEMENTS);
+  });
+});
 
 it('holds all twenty movements, each once', () => {
   expect(MOVEMENTS).toHaveLength(20);

@@ -157,7 +157,7 @@ describe('what a combination makes of the work', () => {
       outlines: [{ athleteId: 'ana', own: kept, other: null }],
     };
     const ana = { id: 'ana', body: ADULT };
-    const on = fieldBase(plan, []);
+    const on = fieldBase(plan, movementOf);
     expect(fieldRun(plan, on, variantFrom('', 'own'), ana).outline!.totalTimeS).toBe(99);
     expect(fieldRun(plan, on, variantFrom('pace=0.5', 'own'), ana).outline!.totalTimeS).not.toBe(
       99,

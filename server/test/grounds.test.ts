@@ -1,6 +1,6 @@
 import { keptVariants } from '@gravek/core';
 import type { Ground, GroundInput, Problem, RunBundle, Session } from '@gravek/contract';
-import { fieldBase, fieldRun, sequenceStart, takenFrom } from '@gravek/library';
+import { fieldBase, fieldRun, movementOf, sequenceStart, takenFrom } from '@gravek/library';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import {
@@ -51,7 +51,7 @@ const secondsOf = ({ plans, athletes, session }: RunBundle): number[] => {
   const [plan] = plans;
   const [variant] = keptVariants(session.drillSets[0]!);
   return athletes.map(
-    (one) => fieldRun(plan!, fieldBase(plan!, []), variant!, one).outline!.totalTimeS,
+    (one) => fieldRun(plan!, fieldBase(plan!, movementOf), variant!, one).outline!.totalTimeS,
   );
 };
 

@@ -209,7 +209,9 @@ describe('plans of any movement', () => {
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
     const [full, quarter] = bundle.plans.map((one, i) => {
       const [variant] = keptVariants(session.drillSets[i]!);
-      return { run: fieldRun(one, fieldBase(one, []), variant!, bundle.athletes[0]!).outline! };
+      return {
+        run: fieldRun(one, fieldBase(one, movementOf), variant!, bundle.athletes[0]!).outline!,
+      };
     });
     expect(full!.run).toEqual(bundle.plans[0]!.outlines[0]!.own);
     expect(quarter!.run.totalTimeS).toBeGreaterThan(full!.run.totalTimeS);

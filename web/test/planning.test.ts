@@ -1,7 +1,8 @@
 import type { DrillSet } from '@gravek/contract';
 import { drillSetTime, freshDrillSet } from '@gravek/library';
 import { describe, expect, it } from 'vitest';
-import { around, choiceMessages } from '../src/approaches/plan/draft';
+import { choiceMessages } from '../src/approaches/plan/choiceCheck';
+import { around } from '../src/approaches/plan/draft';
 import { weekOf } from '../src/controls/dates';
 import { withRoom } from '../src/drawing/room';
 

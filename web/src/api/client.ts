@@ -20,6 +20,15 @@ export class Unreachable extends Error {
   }
 }
 
+/** Loads what a press needs; where it cannot be loaded, the network is what is missing. */
+export const onPress = async <T>(load: () => Promise<T>): Promise<T> => {
+  try {
+    return await load();
+  } catch {
+    throw new Unreachable();
+  }
+};
+
 const TIMEOUT_MS = 15_000;
 
 /** Which club this page shows; another window may have opened another since. */

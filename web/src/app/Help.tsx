@@ -1,45 +1,17 @@
-import Modal from 'react-bootstrap/Modal';
-import { useLocation } from 'react-router';
+import { useState } from 'react';
+import { opened } from '../controls/opened';
 import { useHelp } from '../controls/help';
 import { useKeys } from '../controls/keys';
-import { HELP } from './helpTexts';
 
-const Rows = ({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) =>
-  rows.length > 0 && (
-    <>
-      <h3 className="mt-3">{title}</h3>
-      <dl className="help-rows">
-        {rows.map(([term, meaning]) => (
-          <div key={term}>
-            <dt>{term}</dt>
-            <dd>{meaning}</dd>
-          </div>
-        ))}
-      </dl>
-    </>
-  );
+const HelpPage = opened(async () => (await import('./HelpPage')).HelpPage);
 
-/** On `?`: what the place that is open is for, what its figures mean, and its keys. */
+/** On `?`: help for the place that is open, loaded when it is first asked for. */
 export const Help = () => {
-  const { pathname } = useLocation();
   const { open, show } = useHelp();
+  const [asked, setAsked] = useState(false);
+  if (open && !asked) setAsked(true);
   useKeys((key) => {
     if (key === '?') show(true);
   });
-  const text = HELP.find(([place]) => place.test(pathname))?.[1];
-  if (!text) return null;
-  return (
-    <Modal show={open} onHide={() => show(false)} aria-labelledby="help-title" scrollable>
-      <Modal.Header closeButton>
-        <Modal.Title as="h2" id="help-title">
-          {text.name}
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <p className="lead-line mb-0">{text.question}</p>
-        <Rows title="What the figures mean" rows={text.figures} />
-        <Rows title="Keys" rows={[...text.keys, ['?', 'this page'], ['Esc', 'closes it']]} />
-      </Modal.Body>
-    </Modal>
-  );
+  return asked ? <HelpPage /> : null;
 };

@@ -18,7 +18,7 @@ import { useLengthStyle } from '../member/member';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
-import { numberOrNull, unread } from '../controls/form';
+import { numberOrNull, unread } from '../controls/typed';
 import { LengthInput } from '../controls/LengthInput';
 import { tell } from '../controls/toasts';
 

@@ -1,12 +1,13 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Dropdown from 'react-bootstrap/Dropdown';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useAthlete, useAthletePlans, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../member/member';
+import { Menu } from '../controls/Menu';
+import { opened } from '../controls/opened';
 import { PageHead } from '../controls/PageHead';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
@@ -16,11 +17,12 @@ import { LedgerPanel } from '../faults/LedgerPanel';
 import { MeasuredRuns } from '../measuring/MeasuredRuns';
 import { Readings } from '../measuring/Readings';
 import { SteadyWeeks } from '../measuring/SteadyWeeks';
-import { AthleteForm } from './AthleteForm';
 import { OwnLink } from './OwnLink';
-import { TrialForm } from './TrialForm';
 import { Restrictions } from './Restrictions';
 import { Steps } from './Steps';
+
+const AthleteForm = opened(async () => (await import('./AthleteForm')).AthleteForm);
+const TrialForm = opened(async () => (await import('./TrialForm')).TrialForm);
 
 const Plans = ({ athlete }: { athlete: Athlete }) => {
   const plans = useAthletePlans(athlete.id);
@@ -124,36 +126,31 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
             <Button variant="outline-dark" onClick={() => setOpen('form')}>
               Change
             </Button>
-            <Dropdown align="end">
-              <Dropdown.Toggle variant="outline-dark">More</Dropdown.Toggle>
-              <Dropdown.Menu>
-                <Dropdown.Item
-                  onClick={() =>
+            <Menu
+              name="More"
+              items={[
+                {
+                  name: athlete.archived ? 'Bring back' : 'Archive',
+                  onChoose: () =>
                     void putAway(
                       `/athletes/${athlete.id}`,
                       athlete.archived
                         ? `${athlete.name} is back.`
                         : `${athlete.name} is archived.`,
                       !athlete.archived,
-                    )
-                  }
-                >
-                  {athlete.archived ? 'Bring back' : 'Archive'}
-                </Dropdown.Item>
-                <Dropdown.Item as={Link} to={`/athletes/${athlete.id}/sheet`}>
-                  Sheet to print
-                </Dropdown.Item>
-                <Dropdown.Item
-                  href={`/api/athletes/${athlete.id}/export`}
-                  download={`${athlete.name}.json`}
-                >
-                  Export everything held
-                </Dropdown.Item>
-                {role === 'owner' && (
-                  <Dropdown.Item onClick={() => void deleteWholly()}>Delete wholly …</Dropdown.Item>
-                )}
-              </Dropdown.Menu>
-            </Dropdown>
+                    ),
+                },
+                { name: 'Sheet to print', to: `/athletes/${athlete.id}/sheet` },
+                {
+                  name: 'Export everything held',
+                  href: `/api/athletes/${athlete.id}/export`,
+                  saveAs: `${athlete.name}.json`,
+                },
+                ...(role === 'owner'
+                  ? [{ name: 'Delete wholly …', onChoose: () => void deleteWholly() }]
+                  : []),
+              ]}
+            />
           </>
         )}
       </PageHead>

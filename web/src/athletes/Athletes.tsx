@@ -23,10 +23,12 @@ import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { FootWord } from '../drawing/FootPrint';
 import { counted, dayName } from '../controls/dates';
-import { AthleteForm } from './AthleteForm';
-import { RosterForm } from './RosterForm';
-import { TableForm } from './TableForm';
+import { opened } from '../controls/opened';
 import { useAddress } from '../controls/useAddress';
+
+const AthleteForm = opened(async () => (await import('./AthleteForm')).AthleteForm);
+const RosterForm = opened(async () => (await import('./RosterForm')).RosterForm);
+const TableForm = opened(async () => (await import('./TableForm')).TableForm);
 
 /** What an open-ended restriction waits for; sorts after every day. */
 const CLEARED = 'cleared';

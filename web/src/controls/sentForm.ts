@@ -18,7 +18,13 @@ const checkedBy =
   <T extends FieldValues>(check: FormCheck<T>): Resolver<T> =>
   async (values) => {
     // As it was when it was sent: while the check loads, somebody may type on.
-    const checked = await check(structuredClone(values));
+    let checked: Checked<T>;
+    try {
+      checked = await check(structuredClone(values));
+    } catch (error) {
+      const root = { type: 'check', message: sentenceOf(error) };
+      return { values: {}, errors: { root } as FieldErrors<T> };
+    }
     if (checked.ok) return { values: checked.value, errors: {} };
     const errors: Record<string, unknown> = {};
     for (const [path, message] of Object.entries(checked.fields)) {

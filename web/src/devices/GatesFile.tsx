@@ -36,6 +36,7 @@ import { FileButton } from '../controls/FileButton';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { useLengthStyle, useMember } from '../member/member';
+import { useDocumentsHere } from '../movements/documents';
 import { useCatalogue } from '../movements/useCatalogue';
 import { measuredWords } from './words';
 
@@ -64,8 +65,9 @@ const usePlanned = (
 ): { run: PlannedRun; movement: Movement } | null | undefined => {
   const approach = useApproach(approachId || undefined).data;
   const catalogue = useCatalogue();
+  const here = useDocumentsHere(approach ? [approach.movement] : []);
   // Not there yet, as against a plan that cannot be run.
-  if (approach === undefined || !catalogue.ready) return undefined;
+  if (approach === undefined || !catalogue.ready || !here) return undefined;
   if (approach === null) return null;
   const movement = catalogue.of(approach.movement);
   const { outline, steps } = variedRun(

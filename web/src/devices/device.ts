@@ -1,5 +1,5 @@
 import type { LengthStyle } from '@gravek/core/units';
-import type { MeasuredBy } from '@gravek/contract/session';
+import type { MeasuredBy } from '@gravek/contract/drillSet';
 
 /** What a device says at a moment of the page's clock. */
 export type Said = {

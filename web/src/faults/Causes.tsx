@@ -2,7 +2,7 @@ import type { CauseCheck } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import type { LinkEvidence } from '@gravek/core/causeLinks';
 import { withLink } from '@gravek/library/causes';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';

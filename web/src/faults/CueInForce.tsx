@@ -1,106 +1,21 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { cueChoiceInput, type CueChoiceInput, type Ledger } from '@gravek/contract/faults';
+import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { LIVE_RATE } from '@gravek/core/cueState';
-import { drillOf, faultOf } from '@gravek/library/movements';
+import { drillOf, faultOf } from '@gravek/library/byCode';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { api, sentenceOf } from '../api/client';
-import { useWrite } from '../api/queries';
-import { Conflict } from '../controls/Conflict';
+import { sentenceOf } from '../api/client';
 import { counted, dayName } from '../controls/dates';
-import { Field } from '../controls/Field';
-import { useCheckedForm } from '../controls/form';
+import { opened } from '../controls/opened';
 import { tell } from '../controls/toasts';
 import { useMayPlan } from '../member/member';
 import { FaultDrills } from './FaultDrills';
-import { WhyTake } from './WhyTake';
+import { useChooseCue } from './useChooseCue';
 import { chance, percent } from './words';
 
-const useChoose = (athleteId: string) =>
-  useWrite(
-    (body: CueChoiceInput) => api.post(`/athletes/${athleteId}/cues`, body),
-    'faults',
-    'run',
-    'sessions',
-  );
-
-/** Another cue than the one that is in force, with the reason. One opening of the form is one choice. */
-const ChangeForm = ({
-  athlete,
-  movement,
-  ledger,
-  onDone,
-}: {
-  athlete: Athlete;
-  movement: Movement;
-  ledger: Ledger;
-  onDone: () => void;
-}) => {
-  const choose = useChoose(athlete.id);
-  const rates = new Map(ledger.rows.map((row) => [row.code, row.rate]));
-  const others = [...movement.faults]
-    .filter((fault) => fault.code !== ledger.cue?.fault)
-    .sort((a, b) => (rates.get(b.code) ?? 0) - (rates.get(a.code) ?? 0));
-  const [fresh] = useState<CueChoiceInput>(() => ({
-    id: uuid(),
-    movement: movement.code,
-    fault: ledger.cue?.fault ?? others[0]?.code ?? null,
-    drill: null,
-    reason: '',
-  }));
-  const { register, watch, errors, busy, over, onSubmit } = useCheckedForm<CueChoiceInput>(
-    cueChoiceInput,
-    { defaultValues: fresh },
-    async (values) => {
-      await choose.mutateAsync(values);
-      tell('The cue is changed. A session under way keeps its own until it is changed there.');
-      onDone();
-    },
-  );
-  const fault = faultOf(movement, watch('fault') ?? '');
-  const drills = fault ? movement.drills.filter((drill) => fault.drills.includes(drill.code)) : [];
-  const nameOf = (code: string): string => {
-    const one = faultOf(movement, code)!;
-    const rate = rates.get(code);
-    return `${one.cue} (${one.name.toLowerCase()}${rate === undefined ? '' : `, ${percent(rate)}`})`;
-  };
-  return (
-    <Form className="stack mt-2" noValidate onSubmit={onSubmit} aria-label="Another cue">
-      <Conflict problem={over} />
-      <Field label="Cue" message={errors.fault?.message}>
-        <Form.Select {...register('fault')}>
-          {[...(ledger.cue ? [ledger.cue.fault] : []), ...others.map((one) => one.code)]
-            .filter((code) => faultOf(movement, code))
-            .map((code) => (
-              <option key={code} value={code}>
-                {nameOf(code)}
-              </option>
-            ))}
-        </Form.Select>
-      </Field>
-      <Field label="Drill with it" message={errors.drill?.message}>
-        <Form.Select {...register('drill', { setValueAs: (code: string | null) => code || null })}>
-          <option value="">the fault’s own</option>
-          {drills.map((drill) => (
-            <option key={drill.code} value={drill.code}>
-              {drill.name}
-            </option>
-          ))}
-        </Form.Select>
-      </Field>
-      <WhyTake
-        reason={register('reason')}
-        message={errors.reason?.message}
-        take="Take this cue"
-        busy={busy}
-        onDone={onDone}
-      />
-    </Form>
-  );
-};
+const CueForm = opened(async () => (await import('./CueForm')).CueForm);
 
 /** Which drills against the cued fault were done, in how many reps. */
 const triedWords = (movement: Movement, { axes, cue }: Ledger): string => {
@@ -125,7 +40,7 @@ export const CueInForce = ({
 }) => {
   const mayPlan = useMayPlan();
   const [changing, setChanging] = useState(false);
-  const choose = useChoose(athlete.id);
+  const choose = useChooseCue(athlete.id);
   const handBack = async (): Promise<void> => {
     const choice = { id: uuid(), movement: movement.code, fault: null, drill: null, reason: '' };
     try {
@@ -201,7 +116,7 @@ export const CueInForce = ({
         <div>No fault shows often enough to deserve a cue. Let it run.</div>
       )}
       {changing && (
-        <ChangeForm
+        <CueForm
           athlete={athlete}
           movement={movement}
           ledger={ledger}

@@ -1,7 +1,7 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
-import { drillFor, drillOf } from '@gravek/library/movements';
+import { drillFor, drillOf } from '@gravek/library/byCode';
 import { IntoNext } from '../sessions/IntoNext';
 
 /** Drills against a fault, each with the press that puts it into the next session, at the athlete's rung. */

@@ -1,7 +1,7 @@
 import { LIVE_RATE } from '@gravek/core/cueState';
 import type { SquadFault } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { toldTo } from '@gravek/library/sides';
 import { byNeed, sharedFaults, WATCHED_FROM, type SharedFault } from '@gravek/library/squadFaults';
 import { Link } from 'react-router';

@@ -6,6 +6,7 @@ import Form from 'react-bootstrap/Form';
 import { useAthletes, useSquadFaults } from '../api/queries';
 import { Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
+import { fetchDocuments } from '../movements/documents';
 import { useCatalogue } from '../movements/useCatalogue';
 
 const ALL = 'All';
@@ -53,11 +54,13 @@ export const InSquad = ({
             aria-label="Movement"
             style={{ width: 'auto' }}
             value={code}
-            onChange={(event) => setAsked(event.target.value)}
+            onChange={({ target: { value } }) =>
+              void fetchDocuments([value]).then(() => setAsked(value))
+            }
           >
             {movements.map((one) => (
               <option key={one} value={one}>
-                {catalogue.of(one).name}
+                {catalogue.nameOf(one)}
               </option>
             ))}
           </Form.Select>

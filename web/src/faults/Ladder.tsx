@@ -1,79 +1,19 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { rungChoiceInput, type Ledger, type RungChoiceInput } from '@gravek/contract/faults';
+import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { RUNGS } from '@gravek/contract/rungs';
 import { RUNG_NAMES } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { api, sentenceOf } from '../api/client';
-import { useWrite } from '../api/queries';
-import { Conflict } from '../controls/Conflict';
+import { sentenceOf } from '../api/client';
 import { dayName } from '../controls/dates';
-import { Field } from '../controls/Field';
-import { useCheckedForm } from '../controls/form';
+import { opened } from '../controls/opened';
 import { tell } from '../controls/toasts';
 import { useMayPlan } from '../member/member';
-import { WhyTake } from './WhyTake';
+import { useChooseRung } from './useChooseRung';
 import { percent } from './words';
 
-const useChooseRung = (athleteId: string) =>
-  useWrite(
-    (body: RungChoiceInput) => api.post(`/athletes/${athleteId}/rungs`, body),
-    'faults',
-    'sessions',
-  );
-
-const RungForm = ({
-  athlete,
-  movement,
-  ladder,
-  onDone,
-}: {
-  athlete: Athlete;
-  movement: Movement;
-  ladder: Ledger['ladder'];
-  onDone: () => void;
-}) => {
-  const choose = useChooseRung(athlete.id);
-  const [fresh] = useState<RungChoiceInput>(() => ({
-    id: uuid(),
-    movement: movement.code,
-    rung: ladder?.next ?? RUNGS[0],
-    reason: '',
-  }));
-  const { register, errors, busy, over, onSubmit } = useCheckedForm<RungChoiceInput>(
-    rungChoiceInput,
-    { defaultValues: fresh },
-    async (values) => {
-      await choose.mutateAsync(values);
-      tell('The rung is kept; what is run from now on decides what comes next.');
-      onDone();
-    },
-  );
-  return (
-    <Form className="stack mt-2" noValidate onSubmit={onSubmit} aria-label="Another rung">
-      <Conflict problem={over} />
-      <Field label="Rung" message={errors.rung?.message}>
-        <Form.Select {...register('rung')}>
-          {RUNGS.map((rung) => (
-            <option key={rung} value={rung}>
-              {RUNG_NAMES[rung]}
-            </option>
-          ))}
-        </Form.Select>
-      </Field>
-      <WhyTake
-        reason={register('reason')}
-        message={errors.reason?.message}
-        take="Take this rung"
-        busy={busy}
-        onDone={onDone}
-      />
-    </Form>
-  );
-};
+const RungForm = opened(async () => (await import('./RungForm')).RungForm);
 
 /** On which rung somebody stands, what the rule says comes next, and a coach's own word on it. */
 export const Ladder = ({

@@ -3,7 +3,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { ConditionAxis, Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { isTelling } from '@gravek/library/ledger';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { toldTo } from '@gravek/library/sides';
 import { exitName, RUNG_NAMES } from '@gravek/library/work';
 import { useState } from 'react';
@@ -14,6 +14,7 @@ import { counted, dayName } from '../controls/dates';
 import { Empty, Loaded } from '../controls/Notice';
 import { Uncounted } from '../controls/Uncounted';
 import { RateChart } from '../drawing/RateChart';
+import { fetchDocuments } from '../movements/documents';
 import { useCatalogue } from '../movements/useCatalogue';
 import { Causes } from './Causes';
 import { CueInForce } from './CueInForce';
@@ -266,17 +267,19 @@ export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
                     aria-label="Movement"
                     style={{ width: 'auto' }}
                     value={own.movement}
-                    onChange={({ target }) => setAsked(target.value)}
+                    onChange={({ target: { value } }) =>
+                      void fetchDocuments([value]).then(() => setAsked(value))
+                    }
                   >
                     {list.map(({ movement }) => (
                       <option key={movement} value={movement}>
-                        {catalogue.of(movement).name}
+                        {catalogue.nameOf(movement)}
                       </option>
                     ))}
                   </Form.Select>
                 )}
                 <span className="quiet small-text">
-                  {list.length === 1 && `${catalogue.of(own.movement).name}: `}
+                  {list.length === 1 && `${catalogue.nameOf(own.movement)}: `}
                   {counted(own.reps, 'rep')} in {counted(own.sessions, 'session')}
                 </span>
               </div>

@@ -1,7 +1,7 @@
 import type { Ledger, LedgerRow } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { LIVE_RATE } from '@gravek/core/cueState';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { format, parseISO } from 'date-fns';
 import { dayName } from '../controls/dates';
 import { StateMark } from '../drawing/StateMark';

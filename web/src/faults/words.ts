@@ -8,7 +8,7 @@ import type {
 import type { Movement } from '@gravek/contract/movement';
 import type { LinkEvidence } from '@gravek/core/causeLinks';
 import type { RepCounts } from '@gravek/core/cueEffect';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
 

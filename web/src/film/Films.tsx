@@ -1,6 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Review, ReviewLine } from '@gravek/contract/watched';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -14,7 +14,8 @@ import { Field } from '../controls/Field';
 import { FileButton } from '../controls/FileButton';
 import { Empty, Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
-import { useCatalogue } from '../movements/useCatalogue';
+import { needDocuments } from '../movements/documents';
+import { useAllMovements, useCatalogue } from '../movements/useCatalogue';
 import { useMayPlan, useMember } from '../member/member';
 import { dropFilm, keepFilm, keptFilms } from '../phone/store';
 import { tell } from '../controls/toasts';
@@ -35,7 +36,7 @@ const Begin = ({
 }) => {
   const navigate = useNavigate();
   const { today } = useMember();
-  const catalogue = useCatalogue();
+  const movements = useAllMovements() ?? [];
   const plans = useApproaches().data ?? [];
   const [id] = useState(() => uuid());
   const [athleteId, setAthleteId] = useState('');
@@ -120,7 +121,7 @@ const Begin = ({
               </optgroup>
             )}
             <optgroup label="A movement as it comes">
-              {catalogue.all.map((movement) => (
+              {movements.map((movement) => (
                 <option key={movement.code} value={movement.code}>
                   {movement.name}
                 </option>
@@ -265,8 +266,9 @@ export const Films = () => {
           <div className="stack">
             {mayPlan && <Open athletes={people} />}
             <Loaded query={films} what="Looking for films …">
-              {(list) =>
-                list.length === 0 ? (
+              {(list) => {
+                needDocuments(list.map((film) => film.movement));
+                return list.length === 0 ? (
                   <Empty title="No film was looked at yet.">
                     Film a run from the side with some tape on the ground, and open it here.
                   </Empty>
@@ -291,8 +293,8 @@ export const Films = () => {
                       </tbody>
                     </table>
                   </div>
-                )
-              }
+                );
+              }}
             </Loaded>
           </div>
         )}

@@ -2,7 +2,7 @@ import { loggedTwice, standing, wasRun } from '@gravek/core/repLog';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { StoredRep } from '@gravek/contract/session';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import type { Reviewed } from '@gravek/library/reviewed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';

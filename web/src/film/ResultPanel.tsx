@@ -2,7 +2,7 @@ import type { Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
-import { drillOf, faultOf } from '@gravek/library/movements';
+import { drillOf, faultOf } from '@gravek/library/byCode';
 import { phasesOn } from '@gravek/library/plan';
 import { reviewCue, type Reviewed } from '@gravek/library/reviewed';
 import { useState } from 'react';

@@ -1,6 +1,6 @@
 import type { Review } from '@gravek/contract/watched';
 import type { Movement } from '@gravek/contract/movement';
-import { phaseOf } from '@gravek/library/movements';
+import { phaseOf } from '@gravek/library/byCode';
 import type { Reviewed } from '@gravek/library/reviewed';
 import type { Body } from '@gravek/core/layout/body';
 import { useEffect, useRef, useState } from 'react';

@@ -1,10 +1,10 @@
 import { playBeats, soundOf, wavFile } from '@gravek/core/rhythm';
 import { Pause, Play, Repeat, Volume2, VolumeX } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import Dropdown from 'react-bootstrap/Dropdown';
 import Form from 'react-bootstrap/Form';
 import { useStore } from 'zustand';
 import { download, fileName } from '../controls/download';
+import { Menu } from '../controls/Menu';
 import { NumberInput } from '../controls/NumberInput';
 import { Segments } from '../controls/Segments';
 import { midiFile } from './midi';
@@ -47,33 +47,29 @@ const Save = ({ player, name }: { player: Player; name: string }) => {
     return playBeats(beats, { rate, countIn, to, from: Math.min(part?.from ?? 1, to) }).beats;
   };
   return (
-    <Dropdown>
-      <Dropdown.Toggle variant="outline-dark">Beat as a file</Dropdown.Toggle>
-      <Dropdown.Menu>
-        <Dropdown.Item
-          onClick={() =>
+    <Menu
+      name="Beat as a file"
+      items={[
+        {
+          name: 'as sound (WAV)',
+          onChoose: () =>
             download(
               fileName(name, 'wav'),
               wavFile(soundOf(heard(), SAMPLE_RATE), SAMPLE_RATE) as Uint8Array<ArrayBuffer>,
               'audio/wav',
-            )
-          }
-        >
-          as sound (WAV)
-        </Dropdown.Item>
-        <Dropdown.Item
-          onClick={() =>
+            ),
+        },
+        {
+          name: 'as notes (MIDI)',
+          onChoose: () =>
             download(
               fileName(name, 'mid'),
               midiFile(heard(), name) as Uint8Array<ArrayBuffer>,
               'audio/midi',
-            )
-          }
-        >
-          as notes (MIDI)
-        </Dropdown.Item>
-      </Dropdown.Menu>
-    </Dropdown>
+            ),
+        },
+      ]}
+    />
   );
 };
 

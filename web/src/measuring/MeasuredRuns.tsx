@@ -1,6 +1,7 @@
 import { formatLength, speedParts, type FigurePart, type LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { MeasuredBy, MeasuredRep } from '@gravek/contract/session';
+import type { MeasuredBy } from '@gravek/contract/drillSet';
+import type { MeasuredRep } from '@gravek/contract/session';
 import { measuredMeans, type MeasuredPer, type MeasuredRow } from '@gravek/library/measuredRun';
 import { useState } from 'react';
 import { useMeasured } from '../api/queries';
@@ -174,7 +175,7 @@ export const MeasuredRuns = ({ athlete, style }: { athlete: Athlete; style: Leng
           ) : (
             <ul className="list-plain">
               {items.map((run) => (
-                <Run key={run.id} run={run} name={catalogue.of(run.movement).name} style={style} />
+                <Run key={run.id} run={run} name={catalogue.nameOf(run.movement)} style={style} />
               ))}
             </ul>
           )

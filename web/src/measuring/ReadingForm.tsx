@@ -15,14 +15,9 @@ import { useMember } from '../member/member';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { tell } from '../controls/toasts';
+import { SOURCE_NAMES } from './sourceNames';
 import { TapCounter } from './TapCounter';
 import { resultText, TESTS } from './tests';
-
-export const SOURCE_NAMES: Record<Source, string> = {
-  self: 'the athlete',
-  other: 'somebody else',
-  device: 'a device',
-};
 
 const LIST_LABELS: Partial<Record<ReadingKind, string>> = {
   curve: 'Tape from toe to toe, one a line',

@@ -14,11 +14,14 @@ import Modal from 'react-bootstrap/Modal';
 import { usePutAway } from '../controls/usePutAway';
 import { useMayPlan } from '../member/member';
 import { HistoryChart } from '../drawing/HistoryChart';
-import { ReadingForm, SOURCE_NAMES } from './ReadingForm';
-import { GatesFile } from '../devices/GatesFile';
-import { RunFile } from '../devices/RunFile';
+import { SOURCE_NAMES } from './sourceNames';
+import { opened } from '../controls/opened';
 import { mainFigure, resultText, TESTS } from './tests';
 import { dayName } from '../controls/dates';
+
+const ReadingForm = opened(async () => (await import('./ReadingForm')).ReadingForm);
+const GatesFile = opened(async () => (await import('../devices/GatesFile')).GatesFile);
+const RunFile = opened(async () => (await import('../devices/RunFile')).RunFile);
 
 const Kind = ({
   kind,

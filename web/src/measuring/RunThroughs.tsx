@@ -4,8 +4,10 @@ import type { Athlete } from '@gravek/contract/athlete';
 import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Length } from '../controls/Figure';
-import { ReadingForm } from './ReadingForm';
 import { dayName } from '../controls/dates';
+import { opened } from '../controls/opened';
+
+const ReadingForm = opened(async () => (await import('./ReadingForm')).ReadingForm);
 
 /**
  * What the newest run-throughs of an athlete say of the plan: whether the start mark moves. Their spread

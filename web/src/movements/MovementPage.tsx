@@ -3,8 +3,8 @@ import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
-import { chainMovement, isChain } from '@gravek/library/chains';
-import { drillOf, faultOf, MOVEMENTS, phaseOf } from '@gravek/library/movements';
+import { isChain } from '@gravek/library/chains';
+import { drillOf, faultOf, phaseOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { branchesOf, laidOut, phasesOn, sequenceStart } from '@gravek/library/plan';
 import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
@@ -14,7 +14,7 @@ import { toldTo } from '@gravek/library/sides';
 import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { api, sentenceOf } from '../api/client';
+import { api, onPress, sentenceOf } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../member/member';
@@ -33,7 +33,6 @@ import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
 import { chainPlace } from './chainPlace';
 import { Drills } from './Drills';
-import { movementFileText } from './file';
 import { ForWhom } from './ForWhom';
 import { useLaidOver } from './LaidOver';
 import { PartChoice } from './PartChoice';
@@ -44,13 +43,14 @@ import { RuleCheck } from './RuleCheck';
 import { Schools } from './Schools';
 import { SetOut } from './SetOut';
 import { ThreeLooks } from './ThreeLooks';
+import { documentOf } from './documents';
 import { useCatalogue, useRuleSets } from './useCatalogue';
 import { useAddMovement } from './useOwnMovement';
 import { bodyFor, estimatedNote } from './usual';
 
 /** A built-in movement has changed since it was copied: offered, never forced. */
 const UpdateOffer = ({ own }: { own: ClubMovement }) => {
-  const builtIn = MOVEMENTS.find((movement) => movement.code === own.basedOn?.code);
+  const builtIn = own.basedOn && documentOf(own.basedOn.code, []);
   const write = useWrite(
     (body: object) => api.put<ClubMovement>(`/movements/${own.id}`, body),
     'movements',
@@ -113,8 +113,14 @@ const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undef
       tell(sentenceOf(error));
     }
   };
-  const save = (): void =>
-    download(fileName(movement.name, 'json'), movementFileText(movement), 'application/json');
+  const save = async (): Promise<void> => {
+    try {
+      const { movementFileText } = await onPress(() => import('./file'));
+      download(fileName(movement.name, 'json'), movementFileText(movement), 'application/json');
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
   return (
     <>
       {mayPlan && own && !own.archived && (
@@ -145,7 +151,7 @@ const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undef
       <Button variant="outline-dark" onClick={() => window.print()}>
         Print
       </Button>
-      <Button variant="outline-dark" onClick={save}>
+      <Button variant="outline-dark" onClick={() => void save()}>
         Save as a file
       </Button>
       {mayPlan && (
@@ -403,10 +409,7 @@ export const MovementPage = () => {
   const athletes = useAthletes();
   if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
   const own = catalogue.own.find((one) => one.id === code);
-  const movement =
-    own?.movement ??
-    MOVEMENTS.find((movement) => movement.code === code) ??
-    (isChain(code) ? chainMovement(code) : undefined);
+  const movement = own?.movement ?? documentOf(code, []);
   if (!movement) {
     return (
       <Empty title="This movement is not there any more.">

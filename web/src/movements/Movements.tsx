@@ -5,16 +5,15 @@ import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
-import { sentenceOf } from '../api/client';
+import { onPress, sentenceOf } from '../api/client';
 import { useMayPlan } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Empty, Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { useAddress } from '../controls/useAddress';
 import { PlanThumb } from '../drawing/PlanThumb';
-import { readMovementFile } from './file';
 import { useAddMovement } from './useOwnMovement';
-import { useCatalogue, type Catalogue } from './useCatalogue';
+import { useAllMovements, useCatalogue, type Catalogue } from './useCatalogue';
 import { bodyFor } from './usual';
 
 const KINDS: Record<string, string> = {
@@ -65,12 +64,12 @@ const Row = ({ found, own }: { found: Found; own: boolean }) => {
 const distinct = (movements: readonly Movement[], pick: (one: Movement) => string[]): string[] =>
   [...new Set(movements.flatMap(pick))].sort((a, b) => a.localeCompare(b));
 
-const Browse = ({ catalogue }: { catalogue: Catalogue }) => {
+const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Movement[] }) => {
   const { query, set, clear } = useAddress();
   const words = query.get('find') ?? '';
   const position = query.get('for') ?? '';
   const facing = query.get('when') ?? '';
-  const search = useMemo(() => searchIn(catalogue.all), [catalogue.all]);
+  const search = useMemo(() => searchIn(all), [all]);
   const found = search(words).filter(
     ({ movement }) =>
       (!position || movement.usedBy.includes(position)) &&
@@ -94,7 +93,7 @@ const Browse = ({ catalogue }: { catalogue: Catalogue }) => {
           onChange={(event) => set('for', event.target.value)}
         >
           <option value="">Every position</option>
-          {distinct(catalogue.all, (one) => one.usedBy).map((one) => (
+          {distinct(all, (one) => one.usedBy).map((one) => (
             <option key={one}>{one}</option>
           ))}
         </Form.Select>
@@ -104,7 +103,7 @@ const Browse = ({ catalogue }: { catalogue: Catalogue }) => {
           onChange={(event) => set('when', event.target.value)}
         >
           <option value="">Whatever they face</option>
-          {distinct(catalogue.all, (one) => one.faces).map((one) => (
+          {distinct(all, (one) => one.faces).map((one) => (
             <option key={one}>{one}</option>
           ))}
         </Form.Select>
@@ -137,12 +136,13 @@ const ReadIn = () => {
   const [problem, setProblem] = useState<string | null>(null);
   const take = async (chosen: File): Promise<void> => {
     setProblem(null);
-    const read = readMovementFile(await chosen.text());
-    if (!read.ok) {
-      setProblem(read.message);
-      return;
-    }
     try {
+      const { readMovementFile } = await onPress(() => import('./file'));
+      const read = readMovementFile(await chosen.text());
+      if (!read.ok) {
+        setProblem(read.message);
+        return;
+      }
       const stored = await add(read.movement);
       tell(`${stored.movement.name} is among the club’s own.`);
       void navigate(`/movements/${stored.id}`);
@@ -179,6 +179,7 @@ const ReadIn = () => {
 
 export const Movements = () => {
   const catalogue = useCatalogue();
+  const all = useAllMovements();
   const mayPlan = useMayPlan();
   return (
     <>
@@ -188,8 +189,8 @@ export const Movements = () => {
         </Link>
         {mayPlan && <ReadIn />}
       </PageHead>
-      {catalogue.ready ? (
-        <Browse catalogue={catalogue} />
+      {all ? (
+        <Browse catalogue={catalogue} all={all} />
       ) : (
         <Waiting what="Getting the movements …" />
       )}

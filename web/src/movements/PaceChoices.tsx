@@ -1,7 +1,7 @@
 import type { MovementPhase } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
 import { RUNGS } from '@gravek/contract/rungs';
-import { PACES } from '@gravek/contract/session';
+import { PACES } from '@gravek/contract/drillSet';
 import { RUNG_NAMES } from '@gravek/library/work';
 import Form from 'react-bootstrap/Form';
 

@@ -1,5 +1,5 @@
 import type { Movement } from '@gravek/contract/movement';
-import { drillOf } from '@gravek/library/movements';
+import { drillOf } from '@gravek/library/byCode';
 import Form from 'react-bootstrap/Form';
 import { partName } from './partName';
 

@@ -1,6 +1,6 @@
 import type { Part } from '@gravek/core/layout/part';
 import type { Movement } from '@gravek/contract/movement';
-import { phaseOf } from '@gravek/library/movements';
+import { phaseOf } from '@gravek/library/byCode';
 
 /** A part of a sequence in words. */
 export const partName = (movement: Movement, part: Part): string => {

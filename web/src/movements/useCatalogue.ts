@@ -1,11 +1,11 @@
 import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
 import type { NamedRuleSet } from '@gravek/contract/ruleSet';
-import { isChain } from '@gravek/library/chains';
-import { movementOf, MOVEMENTS } from '@gravek/library/movements';
+import { BUILT_IN } from '@gravek/library/builtIn';
 import { RULE_SETS } from '@gravek/library/ruleSets';
 import { useMemo } from 'react';
 import { useClubMovements, useClubRuleSets } from '../api/queries';
+import { documentOf, nameOf, useBuiltIn } from './documents';
 
 const NONE: readonly ClubMovement[] = [];
 
@@ -15,33 +15,54 @@ export type Catalogue = {
   /** the club's own, those put away included */
   own: readonly ClubMovement[];
   documents: readonly Movement[];
-  /** to choose from: the built-in ones, and the club's own that are not put away */
-  all: readonly Movement[];
-  /** a movement by its code; while the club's own are on their way, an empty one of that code */
+  /**
+   * A movement by its code; while the club's own are on their way, an empty one of that code. It is asked
+   * for while a page is drawn, which waits for the document.
+   *
+   * @throws {RangeError} when there is no movement of that code
+   */
   of: (code: string) => Movement;
+  /** what a movement is called, without its document */
+  nameOf: (code: string) => string;
 };
-
-const BLANK: Movement = { ...MOVEMENTS[0]!, name: '…', loads: [] };
 
 /** Built-in movements and the club's own. */
 export const useCatalogue = (): Catalogue => {
   const query = useClubMovements();
   const own = query.data ?? NONE;
+  const ready = query.data !== undefined;
   return useMemo(() => {
     const documents = own.map((one) => one.movement);
     return {
-      ready: query.data !== undefined,
+      ready,
       own,
       documents,
-      all: [...MOVEMENTS, ...own.filter((one) => !one.archived).map((one) => one.movement)],
-      of: (code) =>
-        query.data === undefined &&
-        !isChain(code) &&
-        !MOVEMENTS.some((movement) => movement.code === code)
-          ? { ...BLANK, code }
-          : movementOf(code, documents),
+      of: (code) => {
+        const found = documentOf(code, documents);
+        if (found) return found;
+        if (ready) throw new RangeError(`movement must be one of the library, got ${code}`);
+        return { ...documentOf(BUILT_IN[0]!.code, [])!, code, name: '…', loads: [] };
+      },
+      nameOf: (code) => nameOf(code, documents) ?? '…',
     };
-  }, [own, query.data]);
+  }, [own, ready]);
+};
+
+/**
+ * Movements to choose from, the built-in ones and the club's own that are not put away; undefined until all
+ * are there.
+ *
+ * @param wanted false as long as nobody chooses
+ */
+export const useAllMovements = (wanted = true): readonly Movement[] | undefined => {
+  const builtIn = useBuiltIn(wanted);
+  const own = useClubMovements().data;
+  return useMemo(
+    () =>
+      builtIn &&
+      own && [...builtIn, ...own.filter((one) => !one.archived).map((one) => one.movement)],
+    [builtIn, own],
+  );
 };
 
 /** Rule sets to choose from: those that ship, and the club's own that are not put away. */

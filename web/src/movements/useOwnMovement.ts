@@ -1,6 +1,6 @@
 import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
-import { MOVEMENTS } from '@gravek/library/movements';
+import { BUILT_IN } from '@gravek/library/builtIn';
 import { v7 as uuid } from 'uuid';
 import { api } from '../api/client';
 import { useWrite } from '../api/queries';
@@ -14,7 +14,7 @@ export const useAddMovement = () => {
   );
   const add = (movement: Movement, name = movement.name): Promise<ClubMovement> => {
     const id = uuid();
-    const builtIn = MOVEMENTS.find((one) => one.code === movement.code);
+    const builtIn = BUILT_IN.find((one) => one.code === movement.code);
     return write.mutateAsync({
       id,
       basedOn: builtIn ? { code: builtIn.code, revision: movement.revision } : null,

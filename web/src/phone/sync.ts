@@ -1,5 +1,6 @@
 import type { RunAnswer, RunBundle } from '@gravek/contract/run';
-import { REP_BATCH, type LogPage, type Rep, type RepReceipt } from '@gravek/contract/session';
+import { REP_BATCH } from '@gravek/contract/drillSet';
+import type { LogPage, Rep, RepReceipt } from '@gravek/contract/session';
 import { create } from 'zustand';
 import { api, ApiProblem, Unreachable } from '../api/client';
 import { keepWords } from '../hearing/spoken';

@@ -4,7 +4,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { isTelling } from '@gravek/library/ledger';
-import { drillFor, drillOf, faultOf } from '@gravek/library/movements';
+import { drillFor, drillOf, faultOf } from '@gravek/library/byCode';
 import { holding } from '@gravek/library/restrictions';
 import { toldTo } from '@gravek/library/sides';
 import { RUNG_NAMES } from '@gravek/library/work';

@@ -1,6 +1,6 @@
 import type { Movement } from '@gravek/contract/movement';
 import type { FaultState } from '@gravek/core/cueState';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { toldTo } from '@gravek/library/sides';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';

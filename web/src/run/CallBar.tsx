@@ -1,5 +1,5 @@
 import type { CallEvent } from '@gravek/core/calls';
-import type { Call } from '@gravek/contract/session';
+import type { Call } from '@gravek/contract/drillSet';
 import { Volume2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import type { SetCall } from './useSetCall';

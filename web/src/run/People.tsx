@@ -1,6 +1,6 @@
 import { inLogOrder, isLeaving, standing } from '@gravek/core/repLog';
 import { variantFrom } from '@gravek/core/variants';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { PhoneRow, SetRun } from './useRun';

@@ -2,7 +2,7 @@ import { cast } from '@gravek/core/rotation';
 import type { Turn } from '@gravek/core/runOrder';
 import { variantFrom } from '@gravek/core/variants';
 import type { RunBundle } from '@gravek/contract/run';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { helpersOf } from '@gravek/library/rotationAxis';
 import { bySchools } from '@gravek/library/schools';
 import { likelyFaults } from '@gravek/library/standings';

@@ -1,7 +1,7 @@
 import { cast } from '@gravek/core/rotation';
 import { turnOrder } from '@gravek/core/runOrder';
 import type { RunBundle } from '@gravek/contract/run';
-import { runSetOf } from '@gravek/contract/session';
+import { runSetOf } from '@gravek/contract/drillSet';
 import { helpersOf } from '@gravek/library/rotationAxis';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';

@@ -1,6 +1,6 @@
 import { isLeaving, standing, wasRun } from '@gravek/core/repLog';
 import { keptVariants } from '@gravek/core/variants';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { PhoneRow, SetRun } from './useRun';

@@ -3,7 +3,7 @@ import { variantFrom } from '@gravek/core/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
 import { plannedRun } from '@gravek/library/measuredRun';
-import { faultOf } from '@gravek/library/movements';
+import { faultOf } from '@gravek/library/byCode';
 import { exitsOf } from '@gravek/library/plan';
 import { bySchools } from '@gravek/library/schools';
 import { sideWord, toldTo } from '@gravek/library/sides';

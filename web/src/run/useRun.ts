@@ -11,14 +11,8 @@ import { keptVariants, variantFrom, type Variant } from '@gravek/core/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle, RunCue, RunPlan } from '@gravek/contract/run';
-import {
-  PLAIN_REP,
-  runSetOf,
-  WARM_UP,
-  type DrillSet,
-  type Rep,
-  type StoredRep,
-} from '@gravek/contract/session';
+import { runSetOf, WARM_UP, type DrillSet } from '@gravek/contract/drillSet';
+import { PLAIN_REP, type Rep, type StoredRep } from '@gravek/contract/session';
 import { askedSpeed } from '@gravek/library/pace';
 import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '@gravek/library/restrictions';
 import { atOnce } from '@gravek/library/sessionTime';
@@ -36,6 +30,7 @@ import { useMemo, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
+import { documentOf, fetchDocuments } from '../movements/documents';
 import { deviceId, logOf, queue, waitingOf, type NewRep, type QueuedRep } from '../phone/store';
 import { fetchBundle, fetchLog, logReps } from '../phone/sync';
 
@@ -44,10 +39,23 @@ export const useBundle = (sessionId: string) =>
   useQuery({
     queryKey: ['run', sessionId],
     retry: false,
-    queryFn: () => fetchBundle(sessionId, true),
+    queryFn: async () => {
+      const bundle = await fetchBundle(sessionId, true);
+      await fetchDocuments(bundle.plans.flatMap((plan) => plan.movement ?? []));
+      return bundle;
+    },
   });
 
 const NONE: readonly never[] = [];
+
+/** Movements by their codes, those that the session brought along among them. */
+const movementIn =
+  (own: readonly Movement[]) =>
+  (code: string): Movement => {
+    const found = documentOf(code, own);
+    if (!found) throw new RangeError(`movement must be known to the phone, got ${code}`);
+    return found;
+  };
 
 /** A row of the log on this phone: as the server has it, or waiting to be sent. */
 export type PhoneRow = Rep & LoggedRep;
@@ -259,7 +267,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
     () =>
       session.drillSets.map((set): SetWork & { demand: ReturnType<typeof demandOfSet> } => {
         const plan = plans.find((one) => one.drillSetId === set.id);
-        const base = plan ? fieldBase(plan, movements) : null;
+        const base = plan ? fieldBase(plan, movementIn(movements)) : null;
         return { set, plan, base, demand: base ? demandOfSet(base, set) : [] };
       }),
     [session, plans, movements],

@@ -5,7 +5,7 @@ import type { Movement } from '@gravek/contract/movement';
 import { phasesOn } from '@gravek/library/plan';
 import type { Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { useState } from 'react';
 import { useCaller, type Calling } from '../hearing/caller';
 

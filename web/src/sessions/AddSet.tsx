@@ -1,13 +1,14 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { DrillSet, Work } from '@gravek/contract/session';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
 import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { useCatalogue } from '../movements/useCatalogue';
+import { Waiting } from '../controls/Notice';
+import { useAllMovements } from '../movements/useCatalogue';
 
 type Offer = { key: string; name: string; what: string; work: Work; words: string };
 
@@ -59,40 +60,43 @@ export const AddSet = ({
   plans: readonly ApproachSummary[];
   onAdd: (work: Work) => void;
 }) => {
-  const catalogue = useCatalogue();
   const [typed, setTyped] = useState('');
   const [open, setOpen] = useState(false);
+  // A set can be put in once the movement that it is of is known.
+  const movements = useAllMovements(open);
   const text = typed.trim().toLowerCase();
-  const offers: Offer[] = [
-    ...plans.map((plan): Offer => ({
-      key: plan.id,
-      name: plan.name,
-      what: 'plan',
-      work: { kind: 'plan', approachId: plan.id },
-      words: plan.name,
-    })),
-    ...catalogue.all.map((movement): Offer => ({
-      key: movement.code,
-      name: movement.name,
-      what: 'movement',
-      work: { kind: 'movement', movement: movement.code, drill: null },
-      words: [movement.name, ...(movement.alsoCalled ?? [])].join(' '),
-    })),
-    ...(text.length > 1
-      ? [
-          ...catalogue.all.flatMap((movement) =>
-            movement.drills.map((drill): Offer => ({
-              key: `${movement.code}/${drill.code}`,
-              name: drill.name,
-              what: `drill of ${movement.name.toLowerCase()}`,
-              work: { kind: 'movement', movement: movement.code, drill: drill.code },
-              words: drill.name,
-            })),
-          ),
-          ...chains(),
-        ]
-      : []),
-  ];
+  const offers: Offer[] = movements
+    ? [
+        ...plans.map((plan): Offer => ({
+          key: plan.id,
+          name: plan.name,
+          what: 'plan',
+          work: { kind: 'plan', approachId: plan.id },
+          words: plan.name,
+        })),
+        ...movements.map((movement): Offer => ({
+          key: movement.code,
+          name: movement.name,
+          what: 'movement',
+          work: { kind: 'movement', movement: movement.code, drill: null },
+          words: [movement.name, ...(movement.alsoCalled ?? [])].join(' '),
+        })),
+        ...(text.length > 1
+          ? [
+              ...movements.flatMap((movement) =>
+                movement.drills.map((drill): Offer => ({
+                  key: `${movement.code}/${drill.code}`,
+                  name: drill.name,
+                  what: `drill of ${movement.name.toLowerCase()}`,
+                  work: { kind: 'movement', movement: movement.code, drill: drill.code },
+                  words: drill.name,
+                })),
+              ),
+              ...chains(),
+            ]
+          : []),
+      ]
+    : [];
   const words = text.split(/\s+/);
   const found = offers
     .filter((offer) => words.every((word) => offer.words.toLowerCase().includes(word)))
@@ -122,7 +126,8 @@ export const AddSet = ({
           }
         }}
       />
-      {open && (
+      {open && !movements && <Waiting what="Getting the movements …" />}
+      {open && movements && (
         <ul className="offers" aria-label="What can be added">
           {found.map((offer) => (
             <li key={offer.key}>

@@ -1,11 +1,29 @@
+import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Session } from '@gravek/contract/session';
 import Form from 'react-bootstrap/Form';
 import { useTemplates } from '../api/queries';
 import { counted } from '../controls/dates';
+import { useDocumentsHere } from '../movements/documents';
+import { codesOf } from './useWork';
+
+const NONE: readonly Session[] = [];
 
 /** Sessions that are kept to begin others from; nothing where there are none. */
-export const BeginFrom = ({ onBegin }: { onBegin: (template: Session) => void }) => {
-  const templates = useTemplates().data ?? [];
+export const BeginFrom = ({
+  approaches,
+  onBegin,
+}: {
+  approaches: readonly ApproachSummary[];
+  onBegin: (template: Session) => void;
+}) => {
+  const found = useTemplates().data ?? NONE;
+  const here = useDocumentsHere(
+    codesOf(
+      found.flatMap((one) => one.drillSets),
+      approaches,
+    ),
+  );
+  const templates = here ? found : NONE;
   if (templates.length === 0) return null;
   return (
     <Form.Select

@@ -3,7 +3,7 @@ import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Reason, SetChoice } from '@gravek/library/chooseSets';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -14,6 +14,8 @@ import { counted, minutes as inMinutes } from '../controls/dates';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { useSettled } from '../controls/useSettled';
+import { fetchDocuments } from '../movements/documents';
+import { codesOf } from './useWork';
 import { loadsWork } from './worker/loadsWork';
 import type { ChooseAsk } from './worker/loads.worker';
 
@@ -96,6 +98,11 @@ export const ChooseSets = ({
     let over = false;
     loadsWork()
       .choose(settled)
+      .then(async (choice) => {
+        const sets = choice.sets.map(({ set }) => set);
+        await fetchDocuments(codesOf(sets, settled.plans));
+        return choice;
+      })
       .then(
         (choice) => {
           if (!over) setChosen({ ask: settled, choice });

@@ -1,11 +1,11 @@
 import type { Session } from '@gravek/contract/session';
 import { useState } from 'react';
-import Dropdown from 'react-bootstrap/Dropdown';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { counted, dayName, shift } from '../controls/dates';
 import { download, fileName } from '../controls/download';
+import { Menu } from '../controls/Menu';
 import { tell } from '../controls/toasts';
 import { copyOf } from './copySession';
 
@@ -61,40 +61,27 @@ export const CopyMenu = ({
     }
   };
   return (
-    <Dropdown>
-      <Dropdown.Toggle variant="outline-dark" disabled={busy}>
-        {busy ? 'Copying …' : 'Copy'}
-      </Dropdown.Toggle>
-      <Dropdown.Menu>
-        {[1, 2, 7].map((days) => (
-          <Dropdown.Item
-            key={days}
-            as="button"
-            onClick={() => void put([shift(session.date, days)])}
-          >
-            to {dayName(shift(session.date, days))}
-          </Dropdown.Item>
-        ))}
-        <Dropdown.Divider />
-        {WEEKS.map((weeks) => (
-          <Dropdown.Item
-            key={weeks}
-            as="button"
-            onClick={() =>
-              void put(Array.from({ length: weeks }, (_, i) => shift(session.date, 7 * (i + 1))))
-            }
-          >
-            every week, {weeks} more
-          </Dropdown.Item>
-        ))}
-        <Dropdown.Divider />
-        <Dropdown.Item as="button" onClick={() => onTemplate(!session.template)}>
-          {session.template ? 'no template any more' : 'keep as a template'}
-        </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => void toCalendar()}>
-          as a calendar file
-        </Dropdown.Item>
-      </Dropdown.Menu>
-    </Dropdown>
+    <Menu
+      name={busy ? 'Copying …' : 'Copy'}
+      disabled={busy}
+      items={[
+        ...[1, 2, 7].map((days) => ({
+          name: `to ${dayName(shift(session.date, days))}`,
+          onChoose: () => void put([shift(session.date, days)]),
+        })),
+        null,
+        ...WEEKS.map((weeks) => ({
+          name: `every week, ${weeks} more`,
+          onChoose: () =>
+            void put(Array.from({ length: weeks }, (_, i) => shift(session.date, 7 * (i + 1)))),
+        })),
+        null,
+        {
+          name: session.template ? 'no template any more' : 'keep as a template',
+          onChoose: () => onTemplate(!session.template),
+        },
+        { name: 'as a calendar file', onChoose: () => void toCalendar() },
+      ]}
+    />
   );
 };

@@ -1,7 +1,8 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
-import type { Session, Work } from '@gravek/contract/session';
+import type { Work } from '@gravek/contract/drillSet';
+import type { Session } from '@gravek/contract/session';
 import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';

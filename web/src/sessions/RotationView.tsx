@@ -1,5 +1,5 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { rotationAxis } from '@gravek/library/rotationAxis';
 import type { SetTime } from '@gravek/library/sessionTime';
 

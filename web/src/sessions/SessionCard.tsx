@@ -1,8 +1,9 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
-import type { DrillSet, Session } from '@gravek/contract/session';
-import { faultOf } from '@gravek/library/movements';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Session } from '@gravek/contract/session';
+import { faultOf } from '@gravek/library/byCode';
 import { toldTo } from '@gravek/library/sides';
 import { targetWords, variesWords } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';

@@ -1,15 +1,15 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
-import { check } from '@gravek/contract/problem';
-import { sessionInput, type Session, type SessionInput, type Work } from '@gravek/contract/session';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { Session, SessionInput } from '@gravek/contract/session';
 import { surfaceCautions } from '@gravek/library/onGround';
 import { asDrillSet, withoutAthletes } from '@gravek/library/sessionFit';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
-import { api, fieldsOf } from '../api/client';
+import { api, fieldsOf, onPress } from '../api/client';
 import { useApproaches, useAthletes, useGrounds, useSession, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useChosenGround } from '../member/chosenGround';
@@ -17,7 +17,7 @@ import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
-import { unread } from '../controls/form';
+import { unread } from '../controls/typed';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { counted, dayName } from '../controls/dates';
@@ -35,6 +35,8 @@ import { useFinds } from './useWork';
 
 /** What a session takes where nobody says how long there is. */
 const USUAL_MIN = 45;
+
+const NO_SETS: readonly DrillSet[] = [];
 
 type Draft = SessionInput & { version: number | null };
 
@@ -54,7 +56,7 @@ const Builder = ({
   const mayPlan = useMayPlan();
   const navigate = useNavigate();
   const { state } = useLocation() as { state: unknown };
-  const finds = useFinds(approaches);
+  const finds = useFinds(approaches, session?.drillSets ?? NO_SETS);
   const [query, setQuery] = useSearchParams();
   const { chosen, choose } = useChosenGround();
   const usable = approaches.filter((approach) => !approach.archived);
@@ -150,20 +152,21 @@ const Builder = ({
   const submit = async (thenRun: boolean): Promise<void> => {
     conflict.clear();
     const { version, ...body } = draft;
-    const checked = check(sessionInput, body);
-    const wrong = {
-      ...unread(typed),
-      ...withoutAthletes(draft.drillSets, session?.drillSets),
-    };
-    if (!checked.ok || Object.keys(wrong).length > 0) {
-      const all = { ...(checked.ok ? {} : checked.fields), ...wrong };
-      setMessages(all);
-      openFirstWrong(all);
-      conflict.say('Mend the fields that are marked, then save.');
-      return;
-    }
-    setMessages({});
     try {
+      const { checkSession } = await onPress(() => import('./sessionCheck'));
+      const checked = checkSession(body);
+      const wrong = {
+        ...unread(typed),
+        ...withoutAthletes(draft.drillSets, session?.drillSets),
+      };
+      if (!checked.ok || Object.keys(wrong).length > 0) {
+        const all = { ...(checked.ok ? {} : checked.fields), ...wrong };
+        setMessages(all);
+        openFirstWrong(all);
+        conflict.say('Mend the fields that are marked, then save.');
+        return;
+      }
+      setMessages({});
       const stored = await save.mutateAsync(version === null ? body : { ...body, version });
       discard(bodyOfSession(stored));
       if (query.has('add')) setQuery({}, { replace: true });
@@ -295,6 +298,7 @@ const Builder = ({
       )}
       {session === null && (
         <BeginFrom
+          approaches={approaches}
           onBegin={(template) => {
             const before = draft;
             const { id: _id, date: _date, ...copied } = copyOf(template, draft.date);

@@ -11,7 +11,8 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import type { Session } from '@gravek/contract/session';
 import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
-import { useState } from 'react';
+import type { Outlook } from '@gravek/library/sessionOutlook';
+import { Suspense, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../api/client';
@@ -19,16 +20,23 @@ import { useSessions, useWrite } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
 import { tell } from '../controls/toasts';
 import { PageHead } from '../controls/PageHead';
-import { Loaded } from '../controls/Notice';
+import { Loaded, Waiting } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
 import { useReps } from '../controls/useReps';
 import { CalendarAddress } from './CalendarAddress';
 import { bodyOfSession } from './copySession';
 import { useOutlook } from './useWork';
 
-const Card = ({ session, movable }: { session: Session; movable: boolean }) => {
+const Card = ({
+  session,
+  outlook: { where, seconds, sets },
+  movable,
+}: {
+  session: Session;
+  outlook: Outlook;
+  movable: boolean;
+}) => {
   const repsOf = useReps();
-  const { where, seconds, sets } = useOutlook()(session);
   const people = new Set(session.drillSets.flatMap((set) => set.athleteIds)).size;
   const { setNodeRef, attributes, listeners, transform, isDragging } = useDraggable({
     id: session.id,
@@ -89,6 +97,44 @@ const Day = ({
     >
       {children}
     </section>
+  );
+};
+
+/** Seven days with their sessions; it waits for the movements of all of them. */
+const Week = ({ days, sessions }: { days: readonly string[]; sessions: readonly Session[] }) => {
+  const { today } = useMember();
+  const mayPlan = useMayPlan();
+  const outlook = useOutlook(sessions);
+  return (
+    <div className="week">
+      {days.map((day) => {
+        const own = sessions.filter((session) => session.date === day && !session.archived);
+        return (
+          <Day key={day} day={day} className={day === today ? 'week-day today' : 'week-day'}>
+            <div className={day === today ? 'fw-bold' : 'quiet'}>
+              {dayName(day)}
+              {day === today && ', today'}
+            </div>
+            {own.map((session) => (
+              <Card
+                key={session.id}
+                session={session}
+                outlook={outlook(session)}
+                movable={mayPlan && session.logged === 0}
+              />
+            ))}
+            {own.length === 0 &&
+              (mayPlan ? (
+                <Link className="small-text quiet" to={`/sessions/new?day=${day}`}>
+                  free, plan one
+                </Link>
+              ) : (
+                <span className="small-text quiet">free</span>
+              ))}
+          </Day>
+        );
+      })}
+    </div>
   );
 };
 
@@ -163,38 +209,9 @@ export const Sessions = () => {
       <Loaded query={sessions} what="Getting the week …">
         {(list) => (
           <DndContext sensors={sensors} onDragEnd={(event) => void drop(list, event)}>
-            <div className="week">
-              {days.map((day) => {
-                const own = list.filter((session) => session.date === day && !session.archived);
-                return (
-                  <Day
-                    key={day}
-                    day={day}
-                    className={day === today ? 'week-day today' : 'week-day'}
-                  >
-                    <div className={day === today ? 'fw-bold' : 'quiet'}>
-                      {dayName(day)}
-                      {day === today && ', today'}
-                    </div>
-                    {own.map((session) => (
-                      <Card
-                        key={session.id}
-                        session={session}
-                        movable={mayPlan && session.logged === 0}
-                      />
-                    ))}
-                    {own.length === 0 &&
-                      (mayPlan ? (
-                        <Link className="small-text quiet" to={`/sessions/new?day=${day}`}>
-                          free, plan one
-                        </Link>
-                      ) : (
-                        <span className="small-text quiet">free</span>
-                      ))}
-                  </Day>
-                );
-              })}
-            </div>
+            <Suspense fallback={<Waiting what="Getting the movements …" />}>
+              <Week days={days} sessions={list} />
+            </Suspense>
           </DndContext>
         )}
       </Loaded>

@@ -2,7 +2,7 @@ import type { LengthStyle } from '@gravek/core/units';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { DrillSet, TargetKind } from '@gravek/contract/session';
+import type { DrillSet, TargetKind } from '@gravek/contract/drillSet';
 import { phasesOn } from '@gravek/library/plan';
 import { cautionsOf } from '@gravek/library/restrictions';
 import type { SetFigures } from '@gravek/library/sessionFigures';

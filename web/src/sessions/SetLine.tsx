@@ -3,7 +3,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Mend } from '@gravek/library/mend';
 import { solve } from '@gravek/library/plan';
 import { barredBy } from '@gravek/library/restrictions';

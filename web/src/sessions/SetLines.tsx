@@ -16,7 +16,7 @@ import {
 import type { Body } from '@gravek/core/layout/body';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import type { SessionFigures } from '@gravek/library/sessionFigures';
 import type { Conditions } from '@gravek/library/sessionTime';
 import { Empty } from '../controls/Notice';

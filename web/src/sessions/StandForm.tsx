@@ -1,4 +1,4 @@
-import { HELPERS, type Call, type DrillSet, type Helper } from '@gravek/contract/session';
+import { HELPERS, type Call, type DrillSet, type Helper } from '@gravek/contract/drillSet';
 import type { Stand } from '@gravek/core/runOrder';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';

@@ -4,7 +4,7 @@ import { keptVariants, struckKey, variantsOf } from '@gravek/core/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { Rung } from '@gravek/contract/rungs';
 import { RUNGS } from '@gravek/contract/rungs';
-import { PACES, type DrillSet } from '@gravek/contract/session';
+import { PACES, type DrillSet } from '@gravek/contract/drillSet';
 import { ENDINGS, isChain, MOVES } from '@gravek/library/chains';
 import { phasesOn } from '@gravek/library/plan';
 import {

@@ -1,6 +1,6 @@
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { barredBy, whyBarred } from '@gravek/library/restrictions';
 import { fitOf, mayRun } from '@gravek/library/sessionFit';
 import { demandOfSet, type Base } from '@gravek/library/work';

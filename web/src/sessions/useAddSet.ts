@@ -1,4 +1,5 @@
-import type { DrillSet, Session } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Session } from '@gravek/contract/session';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { tell } from '../controls/toasts';

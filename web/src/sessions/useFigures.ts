@@ -2,7 +2,8 @@ import { addLoads } from '@gravek/core/repLog';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
-import type { DrillSet, SessionInput } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { SessionInput } from '@gravek/contract/session';
 import { slotFor, slotsOn, takenFrom } from '@gravek/library/onGround';
 import { sessionFigures } from '@gravek/library/sessionFigures';
 import { mostLoaded, sessionLoads, weekLimit, type MostOf } from '@gravek/library/sessionLoad';
@@ -24,8 +25,8 @@ type Club = { approaches: ApproachSummary[]; athletes: Athlete[]; grounds: Groun
 
 /** Where and for how long a session is, and what its sets come to, but for the loads. */
 export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }: Club) => {
-  const finds = useFinds(approaches);
   const { date, drillSets } = draft;
+  const finds = useFinds(approaches, drillSets);
   const ground = grounds.find((one) => one.id === draft.groundId);
   const here = useMemo(() => (ground ? takenFrom(ground) : null), [ground]);
   const lanes = ground?.lanes ?? 1;

@@ -1,7 +1,7 @@
 import type { Body } from '@gravek/core/layout/body';
 import { addLoads, type BodyLoad } from '@gravek/core/repLog';
 import type { LoadHistory } from '@gravek/contract/run';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import type { WeeksOf } from '@gravek/library/sessionLoad';
 import type { Conditions, Makes } from '@gravek/library/sessionTime';
 import type { Base } from '@gravek/library/work';

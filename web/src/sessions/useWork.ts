@@ -2,18 +2,39 @@ import { bodyOf, type Body } from '@gravek/core/layout/body';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
-import type { DrillSet, Session } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Session } from '@gravek/contract/session';
 import { sessionOutlook, type Outlook } from '@gravek/library/sessionOutlook';
 import { baseOf, type Base, type Finds } from '@gravek/library/work';
 import { useMemo } from 'react';
 import { useApproaches, useAthletes, useGrounds } from '../api/queries';
+import { needDocuments } from '../movements/documents';
 import { useCatalogue } from '../movements/useCatalogue';
 
 const NONE: readonly never[] = [];
 
-/** Where drill sets find the plans and movements that they name. */
-export const useFinds = (approaches: readonly ApproachSummary[]): Finds => {
+/** The movements that drill sets are of, by their plans too. */
+export const codesOf = (
+  sets: readonly DrillSet[],
+  approaches: readonly ApproachSummary[],
+): string[] =>
+  sets.flatMap(({ work }) => {
+    if (work.kind === 'movement') return [work.movement];
+    if (work.kind === 'warm-up') return [];
+    return approaches.find((one) => one.id === work.approachId)?.movement ?? [];
+  });
+
+/**
+ * Where drill sets find the plans and movements that they name.
+ *
+ * @param sets those that are shown: the page waits for their movements
+ */
+export const useFinds = (
+  approaches: readonly ApproachSummary[],
+  sets: readonly DrillSet[],
+): Finds => {
   const catalogue = useCatalogue();
+  needDocuments(codesOf(sets, approaches));
   return useMemo(() => {
     const plans = new Map(approaches.map((one) => [one.id, one]));
     return {
@@ -21,8 +42,9 @@ export const useFinds = (approaches: readonly ApproachSummary[]): Finds => {
       movementOf: (code) => {
         try {
           return catalogue.of(code);
-        } catch {
-          return undefined;
+        } catch (error) {
+          if (error instanceof RangeError) return undefined;
+          throw error;
         }
       },
     };
@@ -47,9 +69,13 @@ export const baseOn =
   (set: DrillSet): Base | null =>
     baseOf(set.work, finds, ground);
 
-/** A session in a few lines, as the week shows it. */
-export const useOutlook = (): ((session: Session) => Outlook) => {
-  const finds = useFinds(useApproaches().data ?? NONE);
+/** Each of some sessions in a few lines, as the week shows it. */
+export const useOutlook = (sessions: readonly Session[]): ((session: Session) => Outlook) => {
+  const approaches = useApproaches().data ?? NONE;
+  const finds = useFinds(
+    approaches,
+    sessions.flatMap((session) => session.drillSets),
+  );
   const people = useAthletes().data ?? NONE;
   const grounds = useGrounds().data ?? NONE;
   return (session) => sessionOutlook(session, { finds, grounds, people });

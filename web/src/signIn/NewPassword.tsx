@@ -2,7 +2,7 @@ import type { PasswordByLink } from '@gravek/contract/club';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { api } from '../api/client';
+import { api, onPress } from '../api/client';
 import { queryClient } from '../api/door';
 import { Conflict } from '../controls/Conflict';
 import { Field } from '../controls/Field';
@@ -14,7 +14,8 @@ export const NewPassword = () => {
   const [token] = useState(() => window.location.hash.slice(1));
   const [done, setDone] = useState(false);
   const { register, errors, busy, over, onSubmit } = useSentForm<PasswordByLink>(
-    async (values) => (await import('./doorChecks')).doorChecks.passwordByLink(values),
+    async (values) =>
+      (await onPress(() => import('./doorChecks'))).doorChecks.passwordByLink(values),
     { defaultValues: { token, password: '' } },
     async (values) => {
       await api.post('/new-password', values);

@@ -2,18 +2,20 @@ import type { FirstClub, SignIn as SignInForm } from '@gravek/contract/club';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { api, sentenceOf } from '../api/client';
+import { api, onPress, sentenceOf } from '../api/client';
 import { queryClient, useDoor } from '../api/door';
 import { Field } from '../controls/Field';
 import { Conflict } from '../controls/Conflict';
 import { useSentForm } from '../controls/sentForm';
 import { Failed } from '../controls/Notice';
 
+const loadChecks = () => import('./doorChecks');
+
 const entered = () => queryClient.resetQueries();
 
 const EnterForm = () => {
   const { register, errors, busy, over, onSubmit } = useSentForm<SignInForm>(
-    async (values) => (await import('./doorChecks')).doorChecks.signIn(values),
+    async (values) => (await onPress(loadChecks)).doorChecks.signIn(values),
     { defaultValues: { email: '', password: '' } },
     async (values) => {
       await api.post('/sign-in', values);
@@ -38,7 +40,7 @@ const EnterForm = () => {
 
 const FirstClubForm = () => {
   const { register, errors, busy, over, onSubmit } = useSentForm<FirstClub>(
-    async (values) => (await import('./doorChecks')).doorChecks.firstClub(values),
+    async (values) => (await onPress(loadChecks)).doorChecks.firstClub(values),
     {
       defaultValues: {
         club: {

@@ -45,13 +45,13 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
   const movement = query.get('movement') ?? '';
   const shown = here.filter((one) => {
     const people = one.athleteIds.map((id) => `${nameOf.get(id)} ${squadOf.get(id)}`);
-    const text = [one.name, catalogue.of(one.movement).name, ...people].join(' ').toLowerCase();
+    const text = [one.name, catalogue.nameOf(one.movement), ...people].join(' ').toLowerCase();
     return (
       words.every((word) => text.includes(word)) && (movement === '' || one.movement === movement)
     );
   });
   const movements = [...new Set(here.map((one) => one.movement))]
-    .map((code) => ({ code, name: catalogue.of(code).name }))
+    .map((code) => ({ code, name: catalogue.nameOf(code) }))
     .sort((a, b) => a.name.localeCompare(b.name));
   const duplicate = async (one: ApproachSummary): Promise<void> => {
     const { name, movement, choices, athleteIds } = one;
@@ -135,7 +135,7 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
                       </Link>
                     </td>
                     <td>
-                      {catalogue.of(one.movement).name}
+                      {catalogue.nameOf(one.movement)}
                       {!isSequence(choices) && (
                         <span className="quiet small-text">, to the {choices.target}</span>
                       )}

@@ -3,10 +3,10 @@ import type { Movement } from '@gravek/contract/movement';
 import type { Session } from '@gravek/contract/session';
 import { demandOf } from '@gravek/library/restrictions';
 import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
-import Dropdown from 'react-bootstrap/Dropdown';
 import { Link } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { useSessions } from '../../api/queries';
+import { Menu } from '../../controls/Menu';
 import { useAddSet } from '../../sessions/useAddSet';
 import { useMember } from '../../member/member';
 import type { PlanDraft } from './draft';
@@ -43,20 +43,13 @@ export const AddToSession = ({
     );
   }
   return (
-    <Dropdown>
-      <Dropdown.Toggle variant="outline-dark" disabled={isPending}>
-        {isPending ? 'Adding …' : 'Add to today’s session'}
-      </Dropdown.Toggle>
-      <Dropdown.Menu>
-        {open.map((one) => (
-          <Dropdown.Item key={one.id} as="button" onClick={() => void addTo(one)}>
-            {one.title}
-          </Dropdown.Item>
-        ))}
-        <Dropdown.Item as={Link} to={begin}>
-          a new session
-        </Dropdown.Item>
-      </Dropdown.Menu>
-    </Dropdown>
+    <Menu
+      name={isPending ? 'Adding …' : 'Add to today’s session'}
+      disabled={isPending}
+      items={[
+        ...open.map((one) => ({ name: one.title, onChoose: () => void addTo(one) })),
+        { name: 'a new session', to: begin },
+      ]}
+    />
   );
 };

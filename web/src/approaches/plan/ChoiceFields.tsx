@@ -1,6 +1,7 @@
 import type { Absorb, Ending } from '@gravek/core/solveStraight';
 import type { LengthStyle } from '@gravek/core/units';
-import { TARGETS, type StraightChoices } from '@gravek/contract/approach';
+import type { StraightChoices } from '@gravek/contract/approach';
+import { TARGETS } from '@gravek/contract/targets';
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 import { LengthInput } from '../../controls/LengthInput';

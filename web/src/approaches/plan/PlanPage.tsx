@@ -5,7 +5,7 @@ import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import { phaseOf } from '@gravek/library/movements';
+import { phaseOf } from '@gravek/library/byCode';
 import { outlineOf, solve } from '@gravek/library/plan';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
@@ -13,20 +13,28 @@ import { toldTo } from '@gravek/library/sides';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../../member/member';
-import { unread } from '../../controls/form';
+import { unread } from '../../controls/typed';
 import { Figure, Labelled, Length, Speed } from '../../controls/Figure';
+import { opened } from '../../controls/opened';
 import { SideView } from '../../drawing/SideView';
 import { UndoRedo } from '../../controls/UndoRedo';
 import { Zoom } from '../../controls/Zoom';
 import { usePlayer } from '../../hearing/player';
 import { estimatedNote } from '../../movements/usual';
-import { choiceMessages, newPlan, usualName, type Asked } from './draft';
+import { newPlan, usualName, type Asked } from './draft';
 import { OutOfDate, outdatedOf } from './OutOfDate';
 import { PlanHead, PlanNotes } from './PlanHead';
 import type { PlanParts } from './parts';
-import { RunUpDrawing, RunUpPanels } from './RunUpParts';
-import { SequenceDrawing, SequencePanels } from './SequenceParts';
+import { useChecked } from './useChecked';
 import { usePlan } from './usePlan';
+
+// Straight and sequence have little in common; a plan is one of them.
+const loadRunUp = () => import('./RunUpParts');
+const loadSequence = () => import('./SequenceParts');
+const RunUpDrawing = opened(async () => (await loadRunUp()).RunUpDrawing);
+const RunUpPanels = opened(async () => (await loadRunUp()).RunUpPanels);
+const SequenceDrawing = opened(async () => (await loadSequence()).SequenceDrawing);
+const SequencePanels = opened(async () => (await loadSequence()).SequencePanels);
 
 const NO_BEATS: readonly never[] = [];
 
@@ -69,11 +77,8 @@ export const PlanPage = ({
     () => toldTo(bySchools(written, schools), body),
     [written, schools, body],
   );
-  const invalid = useMemo(() => choiceMessages(choices), [choices]);
-  const solved = useMemo(
-    () => (Object.keys(invalid).length === 0 ? solve(written, choices, body) : null),
-    [invalid, written, choices, body],
-  );
+  const { drawn, invalid } = useChecked(choices, !work.found);
+  const solved = useMemo(() => drawn && solve(written, drawn, body), [written, drawn, body]);
   const outline = useMemo(() => solved && outlineOf(solved), [solved]);
   const seen = useMemo(
     () => (solved?.layout ? sideOf(movement, solved.layout, body) : null),

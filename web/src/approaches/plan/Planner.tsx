@@ -1,10 +1,10 @@
-import { chainMovement } from '@gravek/library/chains';
-import { MOVEMENTS } from '@gravek/library/movements';
+import { BUILT_IN } from '@gravek/library/builtIn';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useApproach, useAthletes } from '../../api/queries';
 import { Empty, Loaded, Waiting } from '../../controls/Notice';
 import { useStable } from '../../controls/useStable';
 import { useChosenGround } from '../../member/chosenGround';
+import { documentOf } from '../../movements/documents';
 import { useCatalogue } from '../../movements/useCatalogue';
 import type { Asked } from './draft';
 import { PlanPage } from './PlanPage';
@@ -40,10 +40,8 @@ export const Planner = () => {
                 </Empty>
               );
             }
-            const code = plan?.movement ?? query.get('movement') ?? MOVEMENTS[0]!.code;
-            const movement =
-              [...MOVEMENTS, ...catalogue.documents].find((one) => one.code === code) ??
-              chainMovement(code);
+            const code = plan?.movement ?? query.get('movement') ?? BUILT_IN[0]!.code;
+            const movement = documentOf(code, catalogue.documents);
             if ((id !== 'new' && !plan) || !movement) {
               return (
                 <Empty

@@ -1,7 +1,7 @@
 import { checkRules } from '@gravek/core/stepRules';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Rung } from '@gravek/contract/rungs';
-import { drillOf } from '@gravek/library/movements';
+import { drillOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { asPlanned, branchesOf, laidOut, phasesOn } from '@gravek/library/plan';
 import { useCallback, useMemo, useState } from 'react';

@@ -1,16 +1,9 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import {
-  sequenceChoices,
-  straightChoices,
-  type Approach,
-  type Choices,
-  type SequenceChoices,
-} from '@gravek/contract/approach';
+import type { Approach, Choices, SequenceChoices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import { check } from '@gravek/contract/problem';
 import { sequenceStart, straightStart } from '@gravek/library/plan';
 import { forBody } from '@gravek/library/schools';
 import { v7 as uuid } from 'uuid';
@@ -109,11 +102,3 @@ export const draftOf = ({
 
 /** The draft of a plan is kept under this name. */
 export const draftName = (approachId: string): string => `approach.${approachId}`;
-
-/** Messages by field for choices as they stand; empty when they can be solved. */
-export const choiceMessages = (choices: Choices): Record<string, string> => {
-  const checked = isSequence(choices)
-    ? check(sequenceChoices, choices)
-    : check(straightChoices, choices);
-  return checked.ok ? {} : checked.fields;
-};

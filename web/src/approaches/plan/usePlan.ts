@@ -140,6 +140,8 @@ export const usePlan = (
     conflict: conflict.shown,
     /** how to take what somebody else has saved since; null when nobody has */
     takeTheirs: changedElsewhere ? () => discard(draftOf(saved)) : null,
+    /** whether it was found again as somebody left it before */
+    found,
     /** how to drop a draft that was found again from before; null when there was none */
     dropDraft: found && !changedElsewhere ? () => discard(saved ? draftOf(saved) : fresh) : null,
   };

@@ -1,13 +1,15 @@
 import type { StraightPlan } from '@gravek/core/solveStraight';
 import type { LengthStyle } from '@gravek/core/units';
 import { fromLine } from '@gravek/library/onGround';
-import { sheetCsv, sheetRows, sheetSvg, type Datum } from '@gravek/library/sheet';
+import { sheetRows, type Datum } from '@gravek/library/sheet';
 import type { OnGround } from '@gravek/contract/ground';
 import { memo, useState } from 'react';
-import Dropdown from 'react-bootstrap/Dropdown';
 import Form from 'react-bootstrap/Form';
+import { onPress, sentenceOf } from '../../api/client';
+import { tell } from '../../controls/toasts';
 import { download, fileName } from '../../controls/download';
 import { Length } from '../../controls/Figure';
+import { Menu } from '../../controls/Menu';
 import { Segments } from '../../controls/Segments';
 import { FootWord } from '../../drawing/FootPrint';
 
@@ -63,6 +65,15 @@ export const Sheet = memo(
     const [every, setEvery] = useState(false);
     const rows = sheetRows(plan, style, datum, every);
     const from = datum === 'target' ? target : 'start mark';
+    const save = async (kind: 'svg' | 'csv'): Promise<void> => {
+      try {
+        const { sheetCsv, sheetSvg } = await onPress(() => import('@gravek/library/sheetFile'));
+        if (kind === 'csv') download(fileName(title, 'csv'), sheetCsv(rows, style), 'text/csv');
+        else download(fileName(title, 'svg'), sheetSvg(title, from, rows, style), 'image/svg+xml');
+      } catch (error) {
+        tell(sentenceOf(error));
+      }
+    };
     return (
       <section
         aria-label="Setting out"
@@ -87,29 +98,15 @@ export const Sheet = memo(
             checked={every}
             onChange={() => setEvery(!every)}
           />
-          <Dropdown className="ms-auto">
-            <Dropdown.Toggle size="sm" variant="outline-dark">
-              As a file
-            </Dropdown.Toggle>
-            <Dropdown.Menu>
-              <Dropdown.Item
-                onClick={() =>
-                  download(
-                    fileName(title, 'svg'),
-                    sheetSvg(title, from, rows, style),
-                    'image/svg+xml',
-                  )
-                }
-              >
-                as a drawing (SVG)
-              </Dropdown.Item>
-              <Dropdown.Item
-                onClick={() => download(fileName(title, 'csv'), sheetCsv(rows, style), 'text/csv')}
-              >
-                as a table (CSV)
-              </Dropdown.Item>
-            </Dropdown.Menu>
-          </Dropdown>
+          <Menu
+            name="As a file"
+            size="sm"
+            className="ms-auto"
+            items={[
+              { name: 'as a drawing (SVG)', onChoose: () => void save('svg') },
+              { name: 'as a table (CSV)', onChoose: () => void save('csv') },
+            ]}
+          />
         </div>
         <ol className="sheet-list">
           {rows.map(({ mark, fromDatumM, onM }, i) => (

@@ -5,7 +5,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import type { Needs } from '@gravek/contract/run';
-import type { DrillSet } from '@gravek/contract/session';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { chooseSets, needsOf, offersFor, type SetChoice } from '@gravek/library/chooseSets';
 import { movementOf } from '@gravek/library/movements';
 import { setLoads } from '@gravek/library/sessionLoad';

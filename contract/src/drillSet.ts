@@ -1,0 +1,80 @@
+import type { Foot } from '@gravek/core/feet';
+import type { Side } from '@gravek/core/repLog';
+import type { RunSet, Stand } from '@gravek/core/runOrder';
+
+export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
+
+/** Parts of a plan's speed that a set may be run at. */
+export const PACES = [1, 0.75, 0.5, 0.25] as const;
+
+/** What counts: reps, makes, touches of a rep, seconds held or stayed in front in it, metres of it. */
+export const TARGET_KINDS = ['attempts', 'makes', 'touches', 'seconds', 'metres'] as const;
+export type TargetKind = (typeof TARGET_KINDS)[number];
+
+/** What the others do while somebody performs. */
+export const HELPERS = ['feeder', 'collector', 'watcher', 'partner', 'opponent'] as const;
+export type Helper = (typeof HELPERS)[number];
+
+/** The plan, the movement or the warm-up that a drill set is of. */
+export type Work =
+  | { kind: 'plan'; approachId: string }
+  | { kind: 'movement'; movement: string; drill: string | null }
+  | { kind: 'warm-up'; name: string };
+
+/** How the row or the one who is up is called. */
+export type Call =
+  | { kind: 'tempo'; cadenceSpm: number }
+  | { kind: 'rhythm' }
+  | { kind: 'steps'; steps: number; leastS: number; mostS: number }
+  | { kind: 'reads' }
+  | { kind: 'start'; leastS: number; mostS: number };
+
+export type DrillSet = {
+  id: string;
+  work: Work;
+  athleteIds: string[];
+  vary: {
+    moves: string[];
+    endings: string[];
+    exits: string[];
+    sides: Side[];
+    leadFeet: Foot[];
+    paces: number[];
+    rungs: string[];
+  };
+  struck: string[];
+  order: 'blocked' | 'mixed';
+  slowFirst: boolean;
+  seed: number;
+  sets: number;
+  reps: number;
+  target: TargetKind;
+  amount: number;
+  stand: Stand;
+  helpers: Helper[];
+  lanes: number | null;
+  apartPaces: number | null;
+  beside: boolean;
+  redo: boolean;
+  freeze: boolean;
+  call: Call | null;
+  restS: number;
+  setRestS: number;
+};
+
+/** A drill set as the run order knows it. */
+export const runSetOf = (set: DrillSet): RunSet => ({
+  ...set,
+  drillSetId: set.id,
+  makes: set.target === 'makes' ? set.amount : null,
+});
+
+/** What rows of a warm-up name in place of a movement; nothing in them is counted. */
+export const WARM_UP = 'warm-up';
+
+/** What measures a run: a film, devices, a thumb or an ear for each contact. */
+export const MEASURED_BY = ['film', 'pod', 'phone', 'taps', 'sound', 'gates'] as const;
+export type MeasuredBy = (typeof MEASURED_BY)[number];
+
+/** so few that a refusal of each is still a small answer */
+export const REP_BATCH = 100;

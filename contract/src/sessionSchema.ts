@@ -1,0 +1,334 @@
+import { OUTCOMES } from '@gravek/core/repLog';
+import { STANDS, type RunSet } from '@gravek/core/runOrder';
+import { AS_PLANNED } from '@gravek/core/variants';
+import {
+  array,
+  lazy,
+  mixed,
+  number,
+  object,
+  string,
+  type AnyObject,
+  type AnyObjectSchema,
+  type ArraySchema,
+  type MixedSchema,
+  type ValidationError,
+} from 'yup';
+import { BY_ITSELF } from './bounds';
+import {
+  choice,
+  choiceOr,
+  code,
+  count,
+  countOr,
+  day,
+  distinct,
+  figure,
+  figureOrNull,
+  flagOr,
+  foot,
+  id,
+  idOrNone,
+  moment,
+  name,
+  note,
+  version,
+} from './fields';
+import { RUNGS } from './rungs';
+import {
+  HELPERS,
+  MEASURED_BY,
+  PACES,
+  REP_BATCH,
+  SIDES,
+  TARGET_KINDS,
+  WARM_UP,
+  type Call,
+  type DrillSet,
+  type TargetKind,
+  type Work,
+} from './drillSet';
+
+const WORKS: Record<Work['kind'], AnyObjectSchema> = {
+  plan: object({ kind: choice('what is done', ['plan'] as const), approachId: id() }),
+  movement: object({
+    kind: choice('what is done', ['movement'] as const),
+    movement: code('The movement').required('Choose a movement.'),
+    drill: code('The drill').nullable().default(null),
+  }),
+  'warm-up': object({
+    kind: choice('what is done', ['warm-up'] as const),
+    name: name('what is done'),
+  }),
+};
+
+const work = lazy((value: unknown) =>
+  (
+    WORKS[(value as { kind?: Work['kind'] } | null)?.kind as Work['kind']] ??
+    object({ kind: choice('what is done', Object.keys(WORKS)) })
+  ).required('Choose what is done.'),
+);
+
+const gap = (what: string) => figure(what, 0.2, 10, ' s');
+
+const least = () => gap('The shortest wait');
+
+const most = () =>
+  gap('The longest wait').test(
+    'after',
+    'The longest wait is no shorter than the shortest.',
+    function after(value) {
+      const { leastS } = this.parent as { leastS?: unknown };
+      return typeof value !== 'number' || typeof leastS !== 'number' || leastS <= value;
+    },
+  );
+
+const CALLS: Record<Call['kind'], AnyObjectSchema> = {
+  tempo: object({
+    kind: choice('a call', ['tempo'] as const),
+    cadenceSpm: figure('The tempo', 30, 900, ' steps/min'),
+  }),
+  rhythm: object({ kind: choice('a call', ['rhythm'] as const) }),
+  steps: object({
+    kind: choice('a call', ['steps'] as const),
+    steps: count('Steps called', 1, 30),
+    leastS: least(),
+    mostS: most(),
+  }),
+  reads: object({ kind: choice('a call', ['reads'] as const) }),
+  start: object({
+    kind: choice('a call', ['start'] as const),
+    leastS: least(),
+    mostS: most(),
+  }),
+};
+
+const call = lazy((value: unknown) =>
+  value === null || value === undefined
+    ? mixed().nullable().default(null)
+    : (CALLS[(value as { kind?: Call['kind'] }).kind as Call['kind']] ??
+      object({ kind: choice('a call', Object.keys(CALLS)) })),
+);
+
+const codes = (what: string, most = 12) =>
+  distinct(code(what).required(`${what}: one is missing.`).min(1), most, what);
+
+const axes = object({
+  moves: codes('Moves'),
+  endings: codes('Endings'),
+  /** `phase:option` */
+  exits: distinct(
+    string()
+      .strict()
+      .required('An exit is missing.')
+      .max(121, 'An exit is too long.')
+      .matches(/^[a-z0-9-]+:[a-z0-9-]+$/, 'An exit cannot be read.'),
+    12,
+    'Exits',
+  ),
+  sides: array(choice('a side', SIDES))
+    .required('Choose a side.')
+    .min(1, 'Choose a side.')
+    .max(2, 'Two sides at most.'),
+  leadFeet: distinct(foot('the lead foot'), 2, 'Lead feet'),
+  paces: array(number().oneOf(PACES, 'Choose how fast it is run.').required())
+    .required('Choose how fast it is run.')
+    .min(1, 'Choose how fast it is run.')
+    .max(PACES.length, 'Choose each speed once.'),
+  rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs'),
+});
+
+/** A variant as a rep names it. */
+const variant = () =>
+  string()
+    .max(400, 'The variant is too long.')
+    .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, 'The variant cannot be read.')
+    .default('');
+
+export const drillSetInput = object({
+  id: id(),
+  // Yup cannot infer what `lazy` gives, so the type is stated.
+  work: work as unknown as MixedSchema<Work, AnyObject>,
+  /** none only where the last one has been deleted since */
+  athleteIds: distinct(id(), 60, 'Athletes'),
+  /** what differs from rep to rep */
+  vary: axes.default(() => ({ ...AS_PLANNED.vary })) as unknown as MixedSchema<
+    { [Axis in keyof RunSet['vary']]: RunSet['vary'][Axis][number][] },
+    AnyObject
+  >,
+  /** combinations left out, as `struckKey` has them */
+  struck: distinct(variant().required('A combination is missing.'), 400, 'Combinations').default(
+    () => [],
+  ),
+  order: choiceOr('an order', ['blocked', 'mixed'] as const, 'blocked'),
+  slowFirst: flagOr(true),
+  seed: countOr('The order’s number', 1, 1_000_000, 1),
+  /** rounds */
+  sets: count('Rounds', 1, 20),
+  /** of each combination in a round; with makes, the most tries */
+  reps: count('Reps', 1, 50),
+  target: choiceOr('what counts', TARGET_KINDS, 'attempts'),
+  /** how many makes, touches, seconds or metres; 1 for attempts */
+  amount: countOr('How many', 1, 1000, 1),
+  stand: choiceOr('how people stand', STANDS, 'turns'),
+  helpers: distinct(choice('a role', HELPERS), 5, 'Roles').default(() => []),
+  /** lanes used; null for all that the ground has */
+  lanes: countOr('Lanes', 1, 20, null),
+  /** own paces that pairs are walked apart; null where nobody is */
+  apartPaces: countOr('Paces apart', 1, 30, null),
+  /** at the same time as the set before it */
+  beside: flagOr(false),
+  /** who misses the finish mark goes again */
+  redo: flagOr(false),
+  /** stand still afterwards and be looked at */
+  freeze: flagOr(false),
+  call: call as unknown as MixedSchema<Call | null, AnyObject>,
+  restS: count('Rest', 0, 1800),
+  setRestS: count('Rest between rounds', 0, 3600),
+}).test('makes', 'More makes than tries cannot be made.', function makes(value):
+  true | ValidationError {
+  const set = value as { target?: TargetKind; amount?: number; reps?: number };
+  return set.target !== 'makes' || !(set.amount! > set.reps!)
+    ? true
+    : this.createError({
+        path: this.path ? `${this.path}.amount` : 'amount',
+        message: 'No more makes than there are tries.',
+      });
+});
+
+const sessionFields = object({
+  date: day('the day'),
+  title: name('the session’s name'),
+  /** one of the club's grounds; null for elsewhere, which the place then tells */
+  groundId: idOrNone(),
+  place: note(80),
+  /** kept to begin others from */
+  template: flagOr(false),
+  drillSets: array(drillSetInput.required())
+    .required('Drill sets are missing.')
+    .min(1, 'A session needs at least one drill set.')
+    .max(20, 'At most 20 drill sets.') as unknown as ArraySchema<DrillSet[], AnyObject>,
+});
+
+export const sessionInput = sessionFields.shape({ id: id() });
+
+export const sessionUpdate = sessionFields.shape({
+  version: version(),
+});
+
+/** An exit, as `phase:option`. */
+const exitOrNone = (what: string) =>
+  string()
+    .max(121, `${what} is too long.`)
+    .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, `${what} cannot be read.`)
+    .nullable()
+    .default(null);
+
+/**
+ * What was measured of a run, each figure beside what was planned there then: its steps where each is known,
+ * else how it went over time.
+ */
+export const measuredRun = object({
+  by: choice('what has measured', MEASURED_BY),
+  /** made up by the app, to try things out */
+  simulated: flagOr(false),
+  /** up to each contact, the first one that was seen left out */
+  steps: array(
+    object({
+      /** which step of the plan it is; null where none fits */
+      n: countOr('A step’s number', 1, 1000, null),
+      lengthM: figureOrNull('A step', 0, 10, ' m'),
+      intervalS: figure('A step’s time', 0.02, 10, ' s'),
+      plannedM: figureOrNull('A planned step', 0, 10, ' m'),
+      plannedS: figureOrNull('A planned step’s time', 0.02, 10, ' s'),
+    }).required(),
+  )
+    .required('The steps are missing.')
+    .max(80, 'At most 80 steps.'),
+  /** whether a moment of the course stands for the minute that begins there */
+  perMinute: flagOr(false),
+  course: array(
+    object({
+      atS: figure('The moment', 0, 36_000, ' s'),
+      cadenceSpm: figureOrNull('The cadence', 0, 500, ' spm'),
+      speedMps: figureOrNull('The speed', 0, 15, ' m/s'),
+      plannedSpm: figureOrNull('The planned cadence', 0, 500, ' spm'),
+      plannedMps: figureOrNull('The planned speed', 0, 15, ' m/s'),
+    }).required(),
+  )
+    .required('The course is missing.')
+    .max(180, 'At most 180 moments.'),
+});
+
+/**
+ * One row of the rep log. It says by itself what was done, so that no later change of a plan or session
+ * can make it mean something else. A void takes back the row it names; nothing is edited in place.
+ */
+export const repInput = object({
+  id: id(),
+  sessionId: id(),
+  drillSetId: id(),
+  athleteId: id(),
+  movement: code('The movement').required('The movement is missing.'),
+  /** the drill whose part was run; null for the whole */
+  part: code('The part').nullable().default(null),
+  set: count('The set', 1, 20),
+  side: choice('a side', SIDES),
+  /** what differed from the plan, as `variantKey` has it */
+  variant: variant(),
+  rep: count('The rep', 1, 50),
+  /** the athlete's how-manieth turn of the drill set: early or late */
+  turn: count('The turn', 1, 2000),
+  leadFoot: foot('the lead foot').nullable().default(null),
+  /** asked speed, per cent of full */
+  speedPct: count('The speed', 1, 120).nullable().default(null),
+  /** how far up its ladder; null where no plan says */
+  rung: choiceOr('a rung', RUNGS, null),
+  /** the exit that was asked, and the one that was taken */
+  exit: exitOrNone('The exit'),
+  taken: exitOrNone('The way taken'),
+  /** seconds from the call to the first move that way */
+  lateS: figureOrNull('How late', 0, 60, ' s'),
+  /** where makes count */
+  made: flagOr(null),
+  /** where seconds count */
+  heldS: figureOrNull('Seconds held', 0, 3600, ' s'),
+  /** what it put on the body, from the plan as it was solved */
+  load: object({
+    contacts: count('Contacts', 0, 10_000),
+    jumps: count('Jumps', 0, 1000),
+    throws: count('Throws', 0, 1000),
+    sprintM: figure('Sprint metres', 0, 10_000, ' m'),
+  })
+    .nullable()
+    .default(null),
+  /** what a film or device has measured of it */
+  measured: measuredRun.nullable().default(null),
+  note: note(200),
+  outcome: choice('an outcome', OUTCOMES),
+  voids: id().nullable().default(null),
+  faults: distinct(code('A fault').required('A fault is missing.'), 20, 'Faults'),
+  /** the fault that the athlete's one cue was for */
+  cue: code('The cue').nullable().default(null),
+  /** what logged it, and its own running number: order goes by these, not by clocks */
+  device: id(),
+  deviceNo: count('The device’s number', 1, 2 ** 31 - 1),
+  at: moment('The time'),
+})
+  .test('void', 'A row that takes one back names it, and no other row does.', (rep) =>
+    rep.outcome === 'void' ? Boolean(rep.voids) : !rep.voids,
+  )
+  .test(
+    'warm-up',
+    'Nothing is counted of a warm-up.',
+    ({ movement, outcome }) =>
+      movement !== WARM_UP || !['clean', 'fault', 'again'].includes(outcome),
+  );
+
+/** Rows from a phone's queue; each is checked by itself, so that a bad one does not hold up the rest. */
+export const repBatch = object({
+  reps: array(mixed<object>().required('A rep is missing.').meta(BY_ITSELF))
+    .required('Reps are missing.')
+    .min(1, 'There is no rep to store.')
+    .max(REP_BATCH, `At most ${REP_BATCH} reps at a time.`),
+});

@@ -1,0 +1,92 @@
+import type { Movement } from '@gravek/contract/movement';
+import { BUILT_IN, loadBuiltIn } from '@gravek/library/builtIn';
+import { chainMovement } from '@gravek/library/chains';
+import { useQuery } from '@tanstack/react-query';
+
+const documents = new Map<string, Movement>();
+const coming = new Map<string, Promise<void>>();
+const failed = new Map<string, unknown>();
+
+const load = (entry: (typeof BUILT_IN)[number]): Promise<void> => {
+  const { code } = entry;
+  const known = coming.get(code);
+  if (known) return known;
+  const promise = loadBuiltIn(entry).then(
+    (document) => {
+      documents.set(code, document);
+    },
+    (error: unknown) => {
+      coming.delete(code);
+      failed.set(code, error);
+    },
+  );
+  coming.set(code, promise);
+  return promise;
+};
+
+/** Loads the documents of built-in movements ahead of a choice, so that nothing that is shown waits for it. */
+export const fetchDocuments = async (codes: readonly string[]): Promise<void> => {
+  await Promise.all(BUILT_IN.filter(({ code }) => codes.includes(code)).map(load));
+};
+
+/**
+ * Makes sure, while React draws, that the documents of built-in movements are on this page; codes of other
+ * movements are passed over. All that are missing are loaded side by side.
+ *
+ * @throws {Promise} while they are on their way: the nearest `Suspense` waits for it and draws again
+ */
+export const needDocuments = (codes: Iterable<string>): void => {
+  const wanted = new Set(codes);
+  const missing = BUILT_IN.filter(({ code }) => wanted.has(code) && !documents.has(code));
+  if (missing.length === 0) return;
+  for (const { code } of missing) {
+    const error = failed.get(code);
+    // Whoever tries again begins anew.
+    if (failed.delete(code)) throw error;
+  }
+  throw Promise.all(missing.map(load));
+};
+
+/**
+ * A movement by its code: the club's own, a built-in one, or a chain; undefined when there is none.
+ *
+ * @throws {Promise} as `needDocuments`
+ */
+export const documentOf = (code: string, own: readonly Movement[]): Movement | undefined => {
+  const found = own.find((movement) => movement.code === code);
+  if (found) return found;
+  needDocuments([code]);
+  return documents.get(code) ?? chainMovement(code);
+};
+
+/** Whether the documents of some movements are here; for a page that goes on meanwhile. */
+export const useDocumentsHere = (codes: readonly string[]): boolean =>
+  useQuery({
+    queryKey: ['documents', ...codes],
+    staleTime: Infinity,
+    queryFn: async () => {
+      await fetchDocuments(codes);
+      return true;
+    },
+  }).data ?? false;
+
+/** The name of a movement by its code, without its document. */
+export const nameOf = (code: string, own: readonly Movement[]): string | undefined =>
+  [...own, ...BUILT_IN].find((movement) => movement.code === code)?.name ??
+  chainMovement(code)?.name;
+
+/** All built-in movements, once they are here; asked for only when they are wanted. */
+export const useBuiltIn = (wanted = true): readonly Movement[] | undefined =>
+  useQuery({
+    queryKey: ['documents'],
+    enabled: wanted,
+    staleTime: Infinity,
+    queryFn: async () => {
+      await fetchDocuments(BUILT_IN.map(({ code }) => code));
+      return BUILT_IN.map(({ code }) => {
+        const document = documents.get(code);
+        if (!document) throw new Error(`${code} could not be loaded`);
+        return document;
+      });
+    },
+  }).data;
