@@ -1,4 +1,5 @@
 import type { Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
 import type { BodyLoad, Side } from '@gravek/core/repLog';
 import { keptVariants, variantsOf, type Variant } from '@gravek/core/variants';
 import type { Choices, Outline } from '@gravek/contract/approach';
@@ -102,9 +103,11 @@ export type VariedRun = {
   phases: string[];
   /** step by step, as the own side has it; empty where it cannot be run */
   steps: PlannedStep[];
+  /** on the ground, as the own side has it; null where it cannot be run */
+  layout: Layout | null;
 };
 
-const NOT_RUN: VariedRun = { outline: null, load: null, phases: [], steps: [] };
+const NOT_RUN: VariedRun = { outline: null, load: null, phases: [], steps: [], layout: null };
 
 const solved = new WeakMap<Body, Map<string, VariedRun>>();
 
@@ -122,6 +125,7 @@ const solvedFor = ({ movement, choices }: Varied, body: Body): VariedRun => {
       load: bodyLoad(own, body),
       phases: own.layout?.phases.map((phase) => phase.code) ?? [],
       steps: own.layout ? plannedSteps(own.layout) : [],
+      layout: own.layout,
     };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;

@@ -3,6 +3,7 @@ import { useMe, wasSignedIn } from '../api/door';
 import { Loaded, Waiting } from '../controls/Notice';
 import { Toasts } from '../controls/toasts';
 import { SignIn } from '../signIn/SignIn';
+import { loadAhead } from './addresses';
 import { useSettings } from '../member/settings';
 
 const NewPassword = lazy(async () => ({
@@ -12,7 +13,10 @@ const OwnPage = lazy(async () => ({ default: (await import('../ownView/OwnPage')
 const openPlaces = () => import('./Places');
 const Places = lazy(async () => ({ default: (await openPlaces()).Places }));
 // Asked for beside the question who is signed in, not after it.
-if (wasSignedIn()) void openPlaces();
+if (wasSignedIn()) {
+  void openPlaces();
+  loadAhead(window.location.pathname);
+}
 
 const Entered = () => {
   const me = useMe();

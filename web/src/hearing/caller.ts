@@ -1,6 +1,7 @@
 import { WORDS, type CallEvent, type Word } from '@gravek/core/calls';
 import { soundOf } from '@gravek/core/rhythm';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { whenIdle } from '../controls/slices';
 import { bufferOf, speaker } from './sound';
 import { spokenWord } from './spoken';
 
@@ -49,8 +50,10 @@ export type Calling = {
 /**
  * Calls events aloud. Every sound is handed to the audio clock before the first one is due, so that
  * nothing the page does moves it; what is shown follows that clock frame by frame.
+ *
+ * @param wanted whether there is anything to call
  */
-export const useCaller = (): Calling => {
+export const useCaller = (wanted: boolean): Calling => {
   const [events, setEvents] = useState<readonly CallEvent[]>([]);
   const [now, setNow] = useState<CallEvent | null>(null);
   const [running, setRunning] = useState(false);
@@ -65,7 +68,7 @@ export const useCaller = (): Calling => {
   }, []);
   useEffect(() => stop, [stop]);
   // So that the first call does not wait for its words.
-  useEffect(() => void loadWords(speaker()), []);
+  useEffect(() => (wanted ? whenIdle(() => void loadWords(speaker())) : undefined), [wanted]);
 
   const start = useCallback(
     (called: readonly CallEvent[]): void => {

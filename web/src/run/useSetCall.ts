@@ -45,7 +45,7 @@ export const useSetCall = (
   exits: readonly Exit[],
   outline: Outline | null,
 ): SetCall => {
-  const caller = useCaller();
+  const caller = useCaller(set.call !== null);
   const [kept, setKept] = useState<readonly CallEvent[]>([]);
   const askOf = (turn: Turn): CallAsk | null => {
     const { call } = set;

@@ -1,4 +1,3 @@
-import type { Body } from '@gravek/core/layout/body';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
@@ -15,7 +14,7 @@ import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { useSettled } from '../controls/useSettled';
 import { fetchDocuments } from '../movements/documents';
-import { codesOf } from './useWork';
+import { bodiesOf, codesOf } from './useWork';
 import { loadsWork } from './worker/loadsWork';
 import type { ChooseAsk } from './worker/loads.worker';
 
@@ -39,7 +38,6 @@ export const ChooseSets = ({
   lanes: groundLanes,
   ground,
   athletes,
-  bodies,
   plans,
   own,
   onTake,
@@ -53,7 +51,6 @@ export const ChooseSets = ({
   lanes: number;
   ground: OnGround | null;
   athletes: readonly Athlete[];
-  bodies: ReadonlyMap<string, Body>;
   plans: ApproachSummary[];
   own: readonly Movement[];
   onTake: (sets: DrillSet[]) => void;
@@ -61,6 +58,7 @@ export const ChooseSets = ({
 }) => {
   const needs = useNeeds(date);
   const active = useMemo(() => athletes.filter((one) => !one.archived), [athletes]);
+  const bodies = useMemo(() => bodiesOf(active), [active]);
   const squads = useMemo(() => [...new Set(active.map((one) => one.squad))].sort(), [active]);
   const [whose, setWhose] = useState<Whose>(
     there.length > 0 ? 'session' : squads[0] !== undefined ? { squad: squads[0] } : 'all',

@@ -10,7 +10,8 @@ import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useApproaches, useAthletes, useCues, useGrounds, useSession } from '../api/queries';
 import { counted, dayName } from '../controls/dates';
-import { Loaded } from '../controls/Notice';
+import { Loaded, Waiting } from '../controls/Notice';
+import { WorkedOut } from './WorkedOut';
 import { PageHead } from '../controls/PageHead';
 import { useCatalogue } from '../movements/useCatalogue';
 import { callWords } from '../run/CallBar';
@@ -190,7 +191,15 @@ export const SessionCard = () => {
               {(people) => (
                 <Loaded query={grounds} what="Getting the grounds …">
                   {(places) => (
-                    <Card session={found} approaches={plans} athletes={people} grounds={places} />
+                    <WorkedOut
+                      session={found}
+                      approaches={plans}
+                      athletes={people}
+                      grounds={places}
+                      meanwhile={<Waiting what="Working out the session …" />}
+                    >
+                      <Card session={found} approaches={plans} athletes={people} grounds={places} />
+                    </WorkedOut>
                   )}
                 </Loaded>
               )}

@@ -18,7 +18,7 @@ import { PageHead } from '../controls/PageHead';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { unread } from '../controls/typed';
-import { Loaded } from '../controls/Notice';
+import { Loaded, Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { counted, dayName } from '../controls/dates';
 import { useCatalogue } from '../movements/useCatalogue';
@@ -32,11 +32,13 @@ import { Decide } from './Decide';
 import { SetLines } from './SetLines';
 import { useFigures } from './useFigures';
 import { useFinds } from './useWork';
+import { WorkedOut } from './WorkedOut';
 
 /** What a session takes where nobody says how long there is. */
 const USUAL_MIN = 45;
 
 const NO_SETS: readonly DrillSet[] = [];
+const NOTHING_YET = { drillSets: NO_SETS, groundId: null };
 
 type Draft = SessionInput & { version: number | null };
 
@@ -367,7 +369,6 @@ const Builder = ({
             lanes={lanes}
             ground={here}
             athletes={athletes}
-            bodies={bodies}
             plans={usable}
             own={catalogue.documents}
             onTake={(chosen) => {
@@ -397,13 +398,21 @@ export const SessionPage = () => {
           {(people) => (
             <Loaded query={grounds} what="Getting the grounds …">
               {(places) => (
-                <Builder
+                <WorkedOut
                   key={id}
-                  session={found}
+                  session={found ?? NOTHING_YET}
                   approaches={plans}
                   athletes={people}
                   grounds={places}
-                />
+                  meanwhile={
+                    <>
+                      <PageHead title={found?.title ?? 'Session'} />
+                      <Waiting what="Working out the session …" />
+                    </>
+                  }
+                >
+                  <Builder session={found} approaches={plans} athletes={people} grounds={places} />
+                </WorkedOut>
               )}
             </Loaded>
           )}

@@ -2,13 +2,13 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
+import { variantFrom } from '@gravek/core/variants';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Mend } from '@gravek/library/mend';
-import { solve } from '@gravek/library/plan';
 import { barredBy } from '@gravek/library/restrictions';
 import type { SetFigures } from '@gravek/library/sessionFigures';
-import { demandOfSet, targetWords, variesWords } from '@gravek/library/work';
+import { demandOfSet, targetWords, variedRun, variesWords } from '@gravek/library/work';
 import { GripVertical } from 'lucide-react';
 import { useMemo } from 'react';
 import { minutes } from '../controls/dates';
@@ -33,11 +33,7 @@ const howWords = (set: DrillSet, { time }: SetFigures): string => {
 
 const layoutOf = ({ base }: SetFigures, body: Body | undefined): Layout | null => {
   if (!base?.movement || !base.choices || !body) return null;
-  try {
-    return solve(base.movement, base.choices, body).layout;
-  } catch {
-    return null;
-  }
+  return variedRun(base, variantFrom('', 'own'), body).layout;
 };
 
 type Props = {

@@ -36,14 +36,21 @@ export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }:
     () => (id, movement) => made.get(`${id}/${movement}`),
     [made],
   );
-  const bodies = useMemo(() => bodiesOf(athletes), [athletes]);
-  const conditions = { lanes, people: athletes, on: date, makesOf };
+  const bodies = useMemo(() => {
+    const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
+    const there = athletes.filter((one) => ids.has(one.id));
+    // With nobody in it yet, somebody stands for all.
+    return bodiesOf(there.length > 0 ? there : athletes.slice(0, 1));
+  }, [athletes, drillSets]);
   const baseOfSet = useMemo(() => baseOn(finds, here), [finds, here]);
-  const figuresAt = (slotS: number | null) =>
-    sessionFigures({ drillSets, baseOfSet, bodies, conditions, slotS });
-  const without = figuresAt(null);
-  const slot = ground && slotFor(ground, date, without.totalS);
-  const figures = slot ? figuresAt(slot.minutes * 60) : without;
+  const { slot, figures } = useMemo(() => {
+    const conditions = { lanes, people: athletes, on: date, makesOf };
+    const figuresAt = (slotS: number | null) =>
+      sessionFigures({ drillSets, baseOfSet, bodies, conditions, slotS });
+    const without = figuresAt(null);
+    const slot = ground && slotFor(ground, date, without.totalS);
+    return { slot, figures: slot ? figuresAt(slot.minutes * 60) : without };
+  }, [lanes, athletes, date, makesOf, drillSets, baseOfSet, bodies, ground]);
 
   return {
     finds,

@@ -1,0 +1,68 @@
+import type { ComponentType } from 'react';
+
+/** A place of the application: its address, with a colon before what varies, and what is shown there. */
+export type Place = { path: string; load: () => Promise<ComponentType> };
+
+/** The field screen has the whole phone for itself. */
+export const FIELD: Place = {
+  path: 'run/:sessionId',
+  load: async () => (await import('../run/Run')).Run,
+};
+
+/** Places with the navigation beside them. */
+export const PLACES: readonly Place[] = [
+  { path: '', load: async () => (await import('../today/Today')).Today },
+  { path: 'athletes', load: async () => (await import('../athletes/Athletes')).Athletes },
+  { path: 'athletes/:id', load: async () => (await import('../athletes/AthletePage')).AthletePage },
+  { path: 'movements', load: async () => (await import('../movements/Movements')).Movements },
+  { path: 'movements/chains', load: async () => (await import('../movements/Chains')).Chains },
+  {
+    path: 'movements/:code',
+    load: async () => (await import('../movements/MovementPage')).MovementPage,
+  },
+  {
+    path: 'movements/:code/edit',
+    load: async () => (await import('../movements/MovementEditor')).MovementEditor,
+  },
+  {
+    path: 'approaches',
+    load: async () => (await import('../approaches/list/Approaches')).Approaches,
+  },
+  {
+    path: 'approaches/:id',
+    load: async () => (await import('../approaches/plan/Planner')).Planner,
+  },
+  {
+    path: 'approaches/:id/squad',
+    load: async () => (await import('../approaches/setOut/SquadSheet')).SquadSheet,
+  },
+  { path: 'sessions', load: async () => (await import('../sessions/Sessions')).Sessions },
+  { path: 'sessions/:id', load: async () => (await import('../sessions/SessionPage')).SessionPage },
+  {
+    path: 'sessions/:id/card',
+    load: async () => (await import('../sessions/SessionCard')).SessionCard,
+  },
+  { path: 'run', load: async () => (await import('../run/RunChoice')).RunChoice },
+  {
+    path: 'athletes/:id/sheet',
+    load: async () => (await import('../reports/AthleteSheet')).AthleteSheet,
+  },
+  { path: 'faults', load: async () => (await import('../faults/Faults')).Faults },
+  {
+    path: 'faults/season',
+    load: async () => (await import('../reports/SeasonSummary')).SeasonSummary,
+  },
+  { path: 'film', load: async () => (await import('../film/Films')).Films },
+  { path: 'film/:id', load: async () => (await import('../film/FilmDesk')).FilmDesk },
+  { path: 'club', load: async () => (await import('../club/Club')).Club },
+];
+
+const fits = (path: string, pathname: string): boolean =>
+  new RegExp(`^/${path.replace(/:\w+/g, '[^/]+')}/?$`).test(pathname);
+
+/** Begins to load what an address shows, before anything knows that it may be shown. */
+export const loadAhead = (pathname: string): void => {
+  const place = [...PLACES, FIELD].find(({ path }) => fits(path, pathname));
+  // What cannot be loaded now is told of when it is shown.
+  place?.load().catch(() => undefined);
+};
