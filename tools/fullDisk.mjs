@@ -72,10 +72,12 @@ const tryDisk = async (disk) => {
     }),
   );
   const works = await makeClub(asker, 2);
-  const database = cluster.superUrl.replace(/postgres$/, 'gravek');
+  const database = new URL(cluster.superUrl.replace(/postgres$/, 'gravek'));
+  const env = { PGPASSWORD: decodeURIComponent(database.password) };
+  database.password = '';
   const count = async () => {
-    const text = 'select count(*) from rep';
-    return Number(await must('A count', 'psql', ['-XAtqc', text, database], { cwd: '/' }));
+    const ask = ['-XAtqc', 'select count(*) from rep', database.toString()];
+    return Number(await must('A count', 'psql', ask, { cwd: '/', env }));
   };
   const phones = startPhones(asker, works, { everyMs: PHONE_EVERY_MS, fromTurn: 1 });
   ends.push(phones.end);

@@ -59,17 +59,22 @@ const tryCluster = async (folder) => {
     const front = await makeFront(folder, cluster.addresses, secret);
     ends.push(front.end);
     front.start('haproxy');
-    const asSuper = (at, database = 'gravek') => [
-      ...['-XAtq', '-v', 'ON_ERROR_STOP=1', '-d'],
-      `postgres://postgres:${secret.super}@${at}/${database}?connect_timeout=3`,
-    ];
+    /** A statement as the superuser, by the input: what stands on the command line everybody here can read. */
+    const asSuper = (at, input, database = 'gravek') =>
+      run(
+        `${bin}/psql`,
+        [
+          ...['-XAtq', '-v', 'ON_ERROR_STOP=1', '-d'],
+          `postgres://postgres@${at}/${database}?connect_timeout=3`,
+        ],
+        { quiet: true, cwd: '/', env: { PGPASSWORD: secret.super }, input },
+      );
     /** To the primary, whichever it is. */
     const sql = async (text, database) => {
-      const args = asSuper(`127.0.0.1:${front.port.leader}`, database);
-      const { code, out, err } = await run(`${bin}/psql`, args, {
-        ...{ quiet: true, input: text, cwd: '/' },
-      });
-      if (code !== 0) throw new Error(`${text}: ${err}`);
+      const at = `127.0.0.1:${front.port.leader}`;
+      const { code, out, err } = await asSuper(at, text, database);
+      // Not the statement itself: roles are made with their passwords.
+      if (code !== 0) throw new Error(`${text.trim().slice(0, 40)} …: ${err}`);
       return out.trim();
     };
     /** Before its first look HAProxy takes each machine for the primary, by turns. */
@@ -180,9 +185,10 @@ const tryCluster = async (folder) => {
       // Somebody who still reaches it, and does not ask whether it leads.
       const stubborn = (async () => {
         while (cut) {
-          const { code } = await run(`${bin}/psql`, asSuper(`${old.address}:5432`), {
-            ...{ quiet: true, cwd: '/', input: 'insert into fence default values' },
-          });
+          const { code } = await asSuper(
+            `${old.address}:5432`,
+            'insert into fence default values',
+          );
           if (code === 0) written += 1;
           await pause(200);
         }

@@ -62,7 +62,7 @@ export const documentOf = (code: string, own: readonly Movement[]): Movement | u
 /** Whether the documents of some movements are here; for a page that goes on meanwhile. */
 export const useDocumentsHere = (codes: readonly string[]): boolean =>
   useQuery({
-    queryKey: ['documents', ...codes],
+    queryKey: ['documents', 'of', ...codes],
     staleTime: Infinity,
     queryFn: async () => {
       await fetchDocuments(codes);
@@ -78,7 +78,7 @@ export const nameOf = (code: string, own: readonly Movement[]): string | undefin
 /** All built-in movements, once they are here; asked for only when they are wanted. */
 export const useBuiltIn = (wanted = true): readonly Movement[] | undefined =>
   useQuery({
-    queryKey: ['documents'],
+    queryKey: ['documents', 'all'],
     enabled: wanted,
     staleTime: Infinity,
     queryFn: async () => {
