@@ -20,7 +20,7 @@ export class Unreachable extends Error {
   }
 }
 
-/** Loads what a press needs; where it cannot be loaded, the network is what is missing. */
+/** Loads what a press or a place needs; where it cannot be loaded, the network is what is missing. */
 export const onPress = async <T>(load: () => Promise<T>): Promise<T> => {
   try {
     return await load();

@@ -1,4 +1,7 @@
+import type { Me } from '@gravek/contract/club';
+import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useLayoutEffect } from 'react';
+import { onPress } from '../api/client';
 import { useMe, wasSignedIn } from '../api/door';
 import { Loaded, Waiting } from '../controls/Notice';
 import { Toasts } from '../controls/toasts';
@@ -10,19 +13,37 @@ const NewPassword = lazy(async () => ({
   default: (await import('../signIn/NewPassword')).NewPassword,
 }));
 const OwnPage = lazy(async () => ({ default: (await import('../ownView/OwnPage')).OwnPage }));
-const openPlaces = () => import('./Places');
-const Places = lazy(async () => ({ default: (await openPlaces()).Places }));
+const openPlaces = async () => {
+  const [{ Places }] = await Promise.all([import('./Places'), loadAhead(window.location.pathname)]);
+  return Places;
+};
 // Asked for beside the question who is signed in, not after it.
-if (wasSignedIn()) {
-  void openPlaces();
-  loadAhead(window.location.pathname);
-}
+let ahead = wasSignedIn() ? openPlaces() : null;
+ahead?.catch(() => {
+  ahead = null;
+});
+
+/** The places behind the door, once they are loaded. */
+const usePlaces = () =>
+  useQuery({
+    queryKey: ['places'],
+    staleTime: Infinity,
+    gcTime: Infinity,
+    retry: false,
+    queryFn: async () => ({ Places: await onPress(() => ahead ?? openPlaces()) }),
+  });
+
+const Inside = ({ member }: { member: Me }) => (
+  <Loaded query={usePlaces()} what="Opening …">
+    {({ Places }) => <Places member={member} />}
+  </Loaded>
+);
 
 const Entered = () => {
   const me = useMe();
   return (
     <Loaded query={me} what="Opening Gravek …">
-      {(member) => (member ? <Places member={member} /> : <SignIn />)}
+      {(member) => (member ? <Inside member={member} /> : <SignIn />)}
     </Loaded>
   );
 };

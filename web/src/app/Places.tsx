@@ -1,6 +1,6 @@
 import '../look/look.scss';
 import type { Me } from '@gravek/contract/club';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { registerSW } from 'virtual:pwa-register';
 import { useChanges } from '../api/changes';
@@ -10,17 +10,22 @@ import { Waiting } from '../controls/Notice';
 import { whenIdle } from '../controls/slices';
 import { MemberContext } from '../member/member';
 import { keepSending, refreshKept } from '../phone/sync';
-import { FIELD, PLACES, type Place } from './addresses';
+import { FIELD, loadedAt, PLACES, type Place } from './addresses';
 import { Help } from './Help';
 import { Shell } from './Shell';
 
 // Who has signed in may lose the network; who stands at the door has nothing to keep yet.
 whenIdle(() => registerSW({ immediate: true }));
 
-const shown = ({ path, load }: Place) => ({
-  path,
-  Shown: lazy(async () => ({ default: await load() })),
-});
+const shown = ({ path, load }: Place) => {
+  const Later = lazy(async () => ({ default: await load() }));
+  const Shown = () => {
+    // React would hold back for a moment what it had to wait for, however shortly.
+    const [Known] = useState(() => loadedAt(path));
+    return Known ? <Known /> : <Later />;
+  };
+  return { path, Shown };
+};
 const { path: fieldPath, Shown: Field } = shown(FIELD);
 const BESIDE_NAVIGATION = PLACES.map(shown);
 

@@ -60,9 +60,17 @@ export const PLACES: readonly Place[] = [
 const fits = (path: string, pathname: string): boolean =>
   new RegExp(`^/${path.replace(/:\w+/g, '[^/]+')}/?$`).test(pathname);
 
-/** Begins to load what an address shows, before anything knows that it may be shown. */
-export const loadAhead = (pathname: string): void => {
+const loaded = new Map<string, ComponentType>();
+
+/** What is shown at a place, if it was loaded ahead. */
+export const loadedAt = (path: string): ComponentType | undefined => loaded.get(path);
+
+/** Loads what an address shows, before anything knows that it may be shown. */
+export const loadAhead = async (pathname: string): Promise<void> => {
   const place = [...PLACES, FIELD].find(({ path }) => fits(path, pathname));
-  // What cannot be loaded now is told of when it is shown.
-  place?.load().catch(() => undefined);
+  try {
+    if (place) loaded.set(place.path, await place.load());
+  } catch {
+    // What cannot be loaded now is told of when it is shown.
+  }
 };

@@ -1,3 +1,4 @@
+import { Suspense } from 'react';
 import Button from 'react-bootstrap/Button';
 import Spinner from 'react-bootstrap/Spinner';
 import { sentenceOf } from '../api/client';
@@ -28,7 +29,13 @@ export const Failed = ({ error, again }: { error: unknown; again?: () => void })
   </div>
 );
 
-/** Shows a query's data, or its waiting or failing. */
+const Shown = <T,>({ data, children }: { data: T; children: (data: T) => React.ReactNode }) =>
+  children(data);
+
+/**
+ * Shows a query's data, or its waiting or failing. What is drawn of it may wait for more, such as the
+ * document of a movement: nothing around it goes away meanwhile.
+ */
 export const Loaded = <T,>({
   query,
   what,
@@ -38,7 +45,13 @@ export const Loaded = <T,>({
   what: string;
   children: (data: T) => React.ReactNode;
 }) => {
-  if (query.data !== undefined) return children(query.data);
+  if (query.data !== undefined) {
+    return (
+      <Suspense fallback={<Waiting what={what} />}>
+        <Shown data={query.data}>{children}</Shown>
+      </Suspense>
+    );
+  }
   if (query.error) return <Failed error={query.error} again={() => void query.refetch()} />;
   return <Waiting what={what} />;
 };

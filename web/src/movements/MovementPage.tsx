@@ -43,7 +43,7 @@ import { RuleCheck } from './RuleCheck';
 import { Schools } from './Schools';
 import { SetOut } from './SetOut';
 import { ThreeLooks } from './ThreeLooks';
-import { documentOf } from './documents';
+import { documentOf, useDocumentsHere } from './documents';
 import { useCatalogue, useRuleSets } from './useCatalogue';
 import { useAddMovement } from './useOwnMovement';
 import { bodyFor, estimatedNote } from './usual';
@@ -407,7 +407,8 @@ export const MovementPage = () => {
   const { code = '' } = useParams();
   const catalogue = useCatalogue();
   const athletes = useAthletes();
-  if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
+  const here = useDocumentsHere([code]);
+  if (!catalogue.ready || !here) return <Waiting what="Getting the movement …" />;
   const own = catalogue.own.find((one) => one.id === code);
   const movement = own?.movement ?? documentOf(code, []);
   if (!movement) {

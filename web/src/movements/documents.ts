@@ -60,15 +60,19 @@ export const documentOf = (code: string, own: readonly Movement[]): Movement | u
 };
 
 /** Whether the documents of some movements are here; for a page that goes on meanwhile. */
-export const useDocumentsHere = (codes: readonly string[]): boolean =>
-  useQuery({
+export const useDocumentsHere = (codes: readonly string[]): boolean => {
+  const here = BUILT_IN.every(({ code }) => !codes.includes(code) || documents.has(code));
+  const { data } = useQuery({
     queryKey: ['documents', 'of', ...codes],
+    enabled: !here,
     staleTime: Infinity,
     queryFn: async () => {
       await fetchDocuments(codes);
       return true;
     },
-  }).data ?? false;
+  });
+  return here || data === true;
+};
 
 /** The name of a movement by its code, without its document. */
 export const nameOf = (code: string, own: readonly Movement[]): string | undefined =>

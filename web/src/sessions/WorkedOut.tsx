@@ -7,7 +7,10 @@ import { takenFrom } from '@gravek/library/onGround';
 import { solvingRuns } from '@gravek/library/sessionFigures';
 import { startTransition, useEffect, useState, type ReactNode } from 'react';
 import { inSlices } from '../controls/slices';
-import { baseOn, bodiesOf, useFinds } from './useWork';
+import { useDocumentsHere } from '../movements/documents';
+import { baseOn, bodiesOf, codesOf, useFinds } from './useWork';
+
+const NOTHING: readonly DrillSet[] = [];
 
 /**
  * Solves the runs of a session before what needs them is drawn, a few at a time: a phone shows the head of
@@ -30,9 +33,10 @@ export const WorkedOut = ({
 }) => {
   const [done, setDone] = useState(false);
   const { drillSets, groundId } = session;
-  const finds = useFinds(approaches, drillSets);
+  const here = useDocumentsHere(codesOf(drillSets, approaches));
+  const finds = useFinds(approaches, here ? drillSets : NOTHING);
   useEffect(() => {
-    if (done) return undefined;
+    if (done || !here) return undefined;
     let over = false;
     const ground = grounds.find((one) => one.id === groundId);
     const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
@@ -55,6 +59,6 @@ export const WorkedOut = ({
     return () => {
       over = true;
     };
-  }, [done, drillSets, groundId, finds, athletes, grounds]);
+  }, [done, here, drillSets, groundId, finds, athletes, grounds]);
   return done ? children : meanwhile;
 };

@@ -4,7 +4,7 @@ import { useApproach, useAthletes } from '../../api/queries';
 import { Empty, Loaded, Waiting } from '../../controls/Notice';
 import { useStable } from '../../controls/useStable';
 import { useChosenGround } from '../../member/chosenGround';
-import { documentOf } from '../../movements/documents';
+import { documentOf, useDocumentsHere } from '../../movements/documents';
 import { useCatalogue } from '../../movements/useCatalogue';
 import type { Asked } from './draft';
 import { PlanPage } from './PlanPage';
@@ -23,8 +23,11 @@ export const Planner = () => {
   const athletes = useAthletes();
   const approach = useApproach(id === 'new' ? undefined : id);
   const catalogue = useCatalogue();
+  const newCode = query.get('movement') ?? BUILT_IN[0]!.code;
   const { ready, chosen } = useChosenGround();
-  if (!catalogue.ready || !ready) return <Waiting what="Getting the movements …" />;
+  const wanted = id === 'new' ? newCode : approach.data?.movement;
+  const here = useDocumentsHere(wanted === undefined ? [] : [wanted]);
+  if (!catalogue.ready || !ready || !here) return <Waiting what="Getting the movements …" />;
   const saved = id === 'new' ? { data: null, error: null, refetch: () => undefined } : approach;
   return (
     <Loaded query={athletes} what="Getting the athletes …">
@@ -40,7 +43,7 @@ export const Planner = () => {
                 </Empty>
               );
             }
-            const code = plan?.movement ?? query.get('movement') ?? BUILT_IN[0]!.code;
+            const code = plan?.movement ?? newCode;
             const movement = documentOf(code, catalogue.documents);
             if ((id !== 'new' && !plan) || !movement) {
               return (
