@@ -185,10 +185,7 @@ const tryCluster = async (folder) => {
       // Somebody who still reaches it, and does not ask whether it leads.
       const stubborn = (async () => {
         while (cut) {
-          const { code } = await asSuper(
-            `${old.address}:5432`,
-            'insert into fence default values',
-          );
+          const { code } = await asSuper(`${old.address}:5432`, 'insert into fence default values');
           if (code === 0) written += 1;
           await pause(200);
         }

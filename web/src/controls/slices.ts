@@ -17,7 +17,7 @@ export const inSlices = async (work: Iterator<unknown>, isOver: () => boolean): 
 
 /** Does what can wait once the page has nothing else to do. Returns how to call it off. */
 export const whenIdle = (work: () => void): (() => void) => {
-  if (!('requestIdleCallback' in window)) {
+  if (!('requestIdleCallback' in globalThis)) {
     const timer = setTimeout(work, 500);
     return () => clearTimeout(timer);
   }

@@ -3,9 +3,11 @@ import { useEffect, useMemo, useState } from 'react';
 
 type Check = (choices: Choices) => Record<string, string>;
 
+const TOUCHES = ['focusin', 'pointerdown'] as const;
+
 /**
- * The choices of a plan as far as they can be drawn, and what is wrong with them by field. What they are
- * checked by is loaded with the first change; until it is there, they are drawn as they came.
+ * The choices of a plan as far as they can be solved, and what is wrong with them by field. What they are
+ * checked by is loaded when somebody touches the page; what has changed before it is there is not drawn yet.
  *
  * @param sound whether they came as they were saved or begun, not as somebody left them half typed
  */
@@ -15,22 +17,27 @@ export const useChecked = (
 ): { drawn: Choices | null; invalid: Record<string, string> } => {
   const [begun] = useState(sound ? choices : null);
   const [check, setCheck] = useState<{ messages: Check } | null>(null);
-  const wanted = !sound || choices !== begun;
+  const wanted = choices !== begun;
   useEffect(() => {
-    if (!wanted || check) return undefined;
+    if (check) return undefined;
     let over = false;
-    import('./choiceCheck').then(
-      ({ choiceMessages }) => {
-        if (!over) setCheck({ messages: choiceMessages });
-      },
-      // Without network: the next change asks again.
-      () => undefined,
-    );
+    const load = (): void => {
+      import('./choiceCheck').then(
+        ({ choiceMessages }) => {
+          if (!over) setCheck({ messages: choiceMessages });
+        },
+        // Without network: the next touch asks again.
+        () => undefined,
+      );
+    };
+    if (wanted) load();
+    for (const touch of TOUCHES) document.addEventListener(touch, load);
     return () => {
       over = true;
+      for (const touch of TOUCHES) document.removeEventListener(touch, load);
     };
-  }, [wanted, check, choices]);
+  }, [wanted, check]);
   const invalid = useMemo(() => check?.messages(choices) ?? {}, [check, choices]);
-  if (!check && wanted) return { drawn: begun, invalid };
-  return { drawn: Object.keys(invalid).length === 0 ? choices : null, invalid };
+  const known = check ? Object.keys(invalid).length === 0 : !wanted;
+  return { drawn: known ? choices : null, invalid };
 };

@@ -1,0 +1,65 @@
+import { BUILT_IN } from '@gravek/library/builtIn';
+import type { Page, Route } from '@playwright/test';
+import { addPlan, openAthlete } from '../src/field';
+import { expect, test } from '../src/test';
+
+/** Pages load their parts when they are wanted: on a slow network, and on none. */
+
+/** Keeps the documents of movements back. Returns how to let them through. */
+const holdMovements = async (page: Page): Promise<() => void> => {
+  const held: Route[] = [];
+  let open = false;
+  const documents = new RegExp(`/assets/(${BUILT_IN.map(({ code }) => code).join('|')})-`);
+  await page.route(documents, async (route) => {
+    if (open) await route.continue();
+    else held.push(route);
+  });
+  return () => {
+    open = true;
+    for (const route of held) void route.continue();
+  };
+};
+
+test('an athlete’s page stays while what is known of a movement is on its way', async ({
+  signedIn: page,
+}) => {
+  const letThrough = await holdMovements(page);
+  await openAthlete(page, 'Mirela Dussault');
+  const faults = page.getByRole('region', { name: 'Faults' });
+  await expect(faults.getByText('Getting the reps …')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'Mirela Dussault' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Plans' }).getByRole('link')).not.toHaveCount(0);
+  letThrough();
+  await expect(faults.getByText('The one cue')).toBeVisible();
+});
+
+test('what a press needs and the network has not is told; what was typed stays, and is saved later', async ({
+  signedIn: page,
+}) => {
+  const check = /\/assets\/sessionCheck-/;
+  await page.route(check, (route) => route.abort());
+  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await addPlan(page, 'Triple jump, 12 steps');
+  await page.getByLabel('Name', { exact: true }).fill('Of the far field');
+  const save = page.getByRole('button', { name: 'Save', exact: true });
+  await save.click();
+  await expect(page.getByRole('alert')).toHaveText(/The server cannot be reached/);
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Of the far field');
+  await page.unroute(check);
+  await save.click();
+  await expect(page.getByText('Of the far field is saved.')).toBeVisible();
+});
+
+test('a menu opens by key, keeps the focus and gives it back', async ({ signedIn: page }) => {
+  await openAthlete(page, 'Mirela Dussault');
+  const more = page.getByRole('main').getByRole('button', { name: 'More' });
+  await more.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: 'Sheet to print' })).toBeVisible();
+  await expect(more).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: 'Archive' })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Archive' })).toBeHidden();
+  await expect(more).toBeFocused();
+});
