@@ -63,3 +63,17 @@ test('a menu opens by key, keeps the focus and gives it back', async ({ signedIn
   await expect(page.getByRole('button', { name: 'Archive' })).toBeHidden();
   await expect(more).toBeFocused();
 });
+
+test('a form that cannot be loaded says so in its place, and opens once it can be', async ({
+  signedIn: page,
+}) => {
+  const form = /\/assets\/AthleteForm-/;
+  await page.route(form, (route) => route.abort());
+  await openAthlete(page, 'Mirela Dussault');
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await expect(page.getByRole('alert')).toHaveText(/The server cannot be reached/);
+  await expect(page.getByRole('heading', { level: 1, name: 'Mirela Dussault' })).toBeVisible();
+  await page.unroute(form);
+  await page.getByRole('alert').getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Mirela Dussault');
+});

@@ -1,8 +1,17 @@
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { useLater } from './later';
+import { Failed } from './Notice';
 import type { MenuProps } from './OpenMenu';
 
-const OpenMenu = lazy(async () => ({ default: (await import('./OpenMenu')).OpenMenu }));
+const loadMenu = async () => (await import('./OpenMenu')).OpenMenu;
+
+const Wanted = (props: MenuProps & { closed: React.ReactNode }) => {
+  const { closed, ...menu } = props;
+  const { part: OpenMenu, failed, again } = useLater(loadMenu);
+  if (OpenMenu) return <OpenMenu {...menu} />;
+  return failed ? <Failed error={failed} again={again} /> : closed;
+};
 
 /** A button that opens a few things to do; what places them on the page is loaded with the first press. */
 export const Menu = (props: MenuProps) => {
@@ -22,10 +31,5 @@ export const Menu = (props: MenuProps) => {
       </Button>
     </div>
   );
-  if (!wanted) return closed;
-  return (
-    <Suspense fallback={closed}>
-      <OpenMenu {...props} />
-    </Suspense>
-  );
+  return wanted ? <Wanted {...props} closed={closed} /> : closed;
 };

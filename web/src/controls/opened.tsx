@@ -1,5 +1,6 @@
-import { lazy, Suspense, type ComponentType } from 'react';
-import { Waiting } from './Notice';
+import type { ComponentType } from 'react';
+import { useLater } from './later';
+import { Failed, Waiting } from './Notice';
 
 /**
  * A part of a page that a press opens, loaded with that press.
@@ -8,10 +9,11 @@ import { Waiting } from './Notice';
  * const TrialForm = opened(async () => (await import('./TrialForm')).TrialForm);
  */
 export const opened = <Props extends object>(load: () => Promise<ComponentType<Props>>) => {
-  const Part = lazy(async () => ({ default: (await load()) as ComponentType<object> }));
-  return (props: Props) => (
-    <Suspense fallback={<Waiting what="Opening …" />}>
-      <Part {...props} />
-    </Suspense>
-  );
+  const Opened = (props: Props) => {
+    const { part: Part, failed, again } = useLater(load);
+    if (Part) return <Part {...props} />;
+    if (failed) return <Failed error={failed} again={again} />;
+    return <Waiting what="Opening …" />;
+  };
+  return Opened;
 };

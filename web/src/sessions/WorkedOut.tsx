@@ -53,9 +53,11 @@ export const WorkedOut = ({
         bodies,
       });
     };
-    void inSlices(work(), () => over).then(() => {
+    const finish = (): void => {
       if (!over) startTransition(() => setDone(true));
-    });
+    };
+    // What cannot be solved is told of where it is drawn.
+    inSlices(work(), () => over).then(finish, finish);
     return () => {
       over = true;
     };
