@@ -5,12 +5,13 @@ import { expect, test } from '../src/test';
 
 /** Pages load their parts when they are wanted: on a slow network, and on none. */
 
+const DOCUMENTS = new RegExp(`/assets/(${BUILT_IN.map(({ code }) => code).join('|')})-`);
+
 /** Keeps the documents of movements back. Returns how to let them through. */
 const holdMovements = async (page: Page): Promise<() => void> => {
   const held: Route[] = [];
   let open = false;
-  const documents = new RegExp(`/assets/(${BUILT_IN.map(({ code }) => code).join('|')})-`);
-  await page.route(documents, async (route) => {
+  await page.route(DOCUMENTS, async (route) => {
     if (open) await route.continue();
     else held.push(route);
   });
@@ -76,4 +77,15 @@ test('a form that cannot be loaded says so in its place, and opens once it can b
   await page.unroute(form);
   await page.getByRole('alert').getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Mirela Dussault');
+});
+
+test('without the documents of movements the list says so, and comes when it is asked again', async ({
+  signedIn: page,
+}) => {
+  await page.route(DOCUMENTS, (route) => route.abort());
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await expect(page.getByRole('alert')).toHaveText(/The server cannot be reached/);
+  await page.unroute(DOCUMENTS);
+  await page.getByRole('alert').getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('link', { name: 'Straight run-up' })).toBeVisible();
 });

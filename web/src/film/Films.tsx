@@ -36,7 +36,7 @@ const Begin = ({
 }) => {
   const navigate = useNavigate();
   const { today } = useMember();
-  const movements = useAllMovements() ?? [];
+  const movements = useAllMovements().data ?? [];
   const plans = useApproaches().data ?? [];
   const [id] = useState(() => uuid());
   const [athleteId, setAthleteId] = useState('');

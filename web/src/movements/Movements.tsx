@@ -8,7 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import { onPress, sentenceOf } from '../api/client';
 import { useMayPlan } from '../member/member';
 import { PageHead } from '../controls/PageHead';
-import { Empty, Waiting } from '../controls/Notice';
+import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { useAddress } from '../controls/useAddress';
 import { PlanThumb } from '../drawing/PlanThumb';
@@ -189,11 +189,9 @@ export const Movements = () => {
         </Link>
         {mayPlan && <ReadIn />}
       </PageHead>
-      {all ? (
-        <Browse catalogue={catalogue} all={all} />
-      ) : (
-        <Waiting what="Getting the movements …" />
-      )}
+      <Loaded query={all} what="Getting the movements …">
+        {(movements) => <Browse catalogue={catalogue} all={movements} />}
+      </Loaded>
     </>
   );
 };

@@ -49,20 +49,24 @@ export const useCatalogue = (): Catalogue => {
 };
 
 /**
- * Movements to choose from, the built-in ones and the club's own that are not put away; undefined until all
- * are there.
+ * Movements to choose from: the built-in ones and the club's own that are not put away.
  *
  * @param wanted false as long as nobody chooses
  */
-export const useAllMovements = (wanted = true): readonly Movement[] | undefined => {
+export const useAllMovements = (wanted = true) => {
   const builtIn = useBuiltIn(wanted);
-  const own = useClubMovements().data;
-  return useMemo(
+  const own = useClubMovements();
+  const data = useMemo(
     () =>
-      builtIn &&
-      own && [...builtIn, ...own.filter((one) => !one.archived).map((one) => one.movement)],
-    [builtIn, own],
+      builtIn.data &&
+      own.data && [
+        ...builtIn.data,
+        ...own.data.filter((one) => !one.archived).map((one) => one.movement),
+      ],
+    [builtIn.data, own.data],
   );
+  const failed = builtIn.error ? builtIn : own;
+  return { data, error: failed.error, refetch: failed.refetch };
 };
 
 /** Rule sets to choose from: those that ship, and the club's own that are not put away. */

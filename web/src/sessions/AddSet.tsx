@@ -7,7 +7,7 @@ import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { Waiting } from '../controls/Notice';
+import { Failed, Waiting } from '../controls/Notice';
 import { useAllMovements } from '../movements/useCatalogue';
 
 type Offer = { key: string; name: string; what: string; work: Work; words: string };
@@ -63,7 +63,8 @@ export const AddSet = ({
   const [typed, setTyped] = useState('');
   const [open, setOpen] = useState(false);
   // A set can be put in once the movement that it is of is known.
-  const movements = useAllMovements(open);
+  const all = useAllMovements(open);
+  const movements = all.data;
   const text = typed.trim().toLowerCase();
   const offers: Offer[] = movements
     ? [
@@ -126,7 +127,10 @@ export const AddSet = ({
           }
         }}
       />
-      {open && !movements && <Waiting what="Getting the movements …" />}
+      {open && !movements && all.error !== null && (
+        <Failed error={all.error} again={() => void all.refetch()} />
+      )}
+      {open && !movements && all.error === null && <Waiting what="Getting the movements …" />}
       {open && movements && (
         <ul className="offers" aria-label="What can be added">
           {found.map((offer) => (
