@@ -77,7 +77,7 @@ export const PlanPage = ({
     () => toldTo(bySchools(written, schools), body),
     [written, schools, body],
   );
-  const { drawn, invalid } = useChecked(choices, !work.found);
+  const { drawn, invalid, pending } = useChecked(choices, !work.found);
   const solved = useMemo(() => drawn && solve(written, drawn, body), [written, drawn, body]);
   const outline = useMemo(() => solved && outlineOf(solved), [solved]);
   const seen = useMemo(
@@ -114,7 +114,7 @@ export const PlanPage = ({
     athlete,
     athletes,
     body,
-    solved,
+    solved: pending ? null : solved,
     player,
     style,
     zoom,
@@ -124,6 +124,9 @@ export const PlanPage = ({
     onMessage: (field, message) => setTyped((before) => ({ ...before, [field]: message })),
     onLeave: saved && mayPlan ? () => void work.leave() : undefined,
   };
+  // What is being changed is drawn as it was until it can be checked.
+  const inDrawing: PlanParts =
+    pending && drawn ? { ...plan, draft: { ...draft, choices: drawn }, solved } : plan;
   const straight = solved?.straight;
   const target = isSequence(choices) ? null : choices.target;
   // A run-up to a target is counted in nothing but the athlete's own steps.
@@ -211,10 +214,10 @@ export const PlanPage = ({
             </Link>
           )}
         </div>
-        {isSequence(choices) ? (
-          <SequenceDrawing {...plan} choices={choices} />
+        {isSequence(inDrawing.draft.choices) ? (
+          <SequenceDrawing {...inDrawing} choices={inDrawing.draft.choices} />
         ) : (
-          <RunUpDrawing {...plan} choices={choices} onChoices={setChoices} />
+          <RunUpDrawing {...inDrawing} choices={inDrawing.draft.choices} onChoices={setChoices} />
         )}
       </div>
       {isSequence(choices) && side}

@@ -7,14 +7,15 @@ const TOUCHES = ['focusin', 'pointerdown'] as const;
 
 /**
  * The choices of a plan as far as they can be solved, and what is wrong with them by field. What they are
- * checked by is loaded when somebody touches the page; what has changed before it is there is not drawn yet.
+ * checked by is loaded when somebody touches the page.
  *
  * @param sound whether they came as they were saved or begun, not as somebody left them half typed
+ * @returns `pending` while that is on its way and they have changed already: drawn are those they came as
  */
 export const useChecked = (
   choices: Choices,
   sound: boolean,
-): { drawn: Choices | null; invalid: Record<string, string> } => {
+): { drawn: Choices | null; invalid: Record<string, string>; pending: boolean } => {
   const [begun] = useState(sound ? choices : null);
   const [check, setCheck] = useState<{ messages: Check } | null>(null);
   const wanted = choices !== begun;
@@ -38,6 +39,6 @@ export const useChecked = (
     };
   }, [wanted, check]);
   const invalid = useMemo(() => check?.messages(choices) ?? {}, [check, choices]);
-  const known = check ? Object.keys(invalid).length === 0 : !wanted;
-  return { drawn: known ? choices : null, invalid };
+  const wrong = Object.keys(invalid).length > 0;
+  return { drawn: !check ? begun : wrong ? null : choices, invalid, pending: !check && wanted };
 };
