@@ -1,7 +1,7 @@
 import '../look/look.scss';
 import type { Me } from '@gravek/contract/club';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { BrowserRouter, Route, Routes } from 'react-router';
+import { BrowserRouter, Route, Routes, useLocation } from 'react-router';
 import { registerSW } from 'virtual:pwa-register';
 import { useChanges } from '../api/changes';
 import { Boundary } from '../controls/Boundary';
@@ -10,12 +10,12 @@ import { Waiting } from '../controls/Notice';
 import { whenIdle } from '../controls/slices';
 import { MemberContext } from '../member/member';
 import { keepSending, refreshKept } from '../phone/sync';
-import { FIELD, loadedAt, PLACES, type Place } from './addresses';
+import { FIELD, loadAhead, loadedAt, PLACES, type Place } from './addresses';
 import { Help } from './Help';
 import { Shell } from './Shell';
 
 // Who has signed in may lose the network; who stands at the door has nothing to keep yet.
-whenIdle(() => registerSW({ immediate: true }));
+registerSW({ immediate: true });
 
 const shown = ({ path, load }: Place) => {
   const Later = lazy(async () => ({ default: await load() }));
@@ -33,6 +33,9 @@ const refreshAthletes = (): void => void refreshKept();
 
 const Open = ({ clubId }: { clubId: string }) => {
   useChanges(refreshAthletes);
+  const inField = useLocation().pathname.startsWith('/run/');
+  // Where leaving the field screen leads must open without network too.
+  useEffect(() => (inField ? whenIdle(() => void loadAhead('/run')) : undefined), [inField]);
   // Nothing that is shown waits for it.
   useEffect(() => {
     let stop: (() => void) | undefined;
