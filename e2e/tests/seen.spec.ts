@@ -161,7 +161,11 @@ test(
         { unit, sun: false, skipped: {}, groundId: null },
       );
       await goTo(page, at);
+      const [, athlete] = /athlete=(.+)$/.exec(at) ?? [];
+      // Not the plan before, and all of this one.
+      if (athlete) await expect(page.getByLabel('Athlete', { exact: true })).toHaveValue(athlete);
       await expect(page.locator('svg.plan-view, svg.strip').first()).toBeVisible();
+      await expect(page.getByText('Opening …')).toHaveCount(0);
       await page.emulateMedia({ media: 'print' });
       for (const control of await page.locator('input, select, .slider-grid').all()) {
         const kind = await control.getAttribute('aria-label');
