@@ -73,11 +73,11 @@ const tryDisk = async (disk) => {
   );
   const works = await makeClub(asker, 2);
   const database = new URL(cluster.superUrl.replace(/postgres$/, 'gravek'));
-  const env = { PGPASSWORD: decodeURIComponent(database.password) };
+  const asSuper = { PGPASSWORD: decodeURIComponent(database.password) };
   database.password = '';
   const count = async () => {
     const ask = ['-XAtqc', 'select count(*) from rep', database.toString()];
-    return Number(await must('A count', 'psql', ask, { cwd: '/', env }));
+    return Number(await must('A count', 'psql', ask, { cwd: '/', env: asSuper }));
   };
   const phones = startPhones(asker, works, { everyMs: PHONE_EVERY_MS, fromTurn: 1 });
   ends.push(phones.end);
