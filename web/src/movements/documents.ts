@@ -6,7 +6,8 @@ import { Unreachable } from '../api/client';
 
 const documents = new Map<string, Movement>();
 const coming = new Map<string, Promise<void>>();
-const failed = new Map<string, unknown>();
+/** which could not be loaded for what was drawn */
+const failed = new Set<string>();
 
 const load = (entry: (typeof BUILT_IN)[number]): Promise<void> => {
   const { code } = entry;
@@ -18,7 +19,7 @@ const load = (entry: (typeof BUILT_IN)[number]): Promise<void> => {
     },
     (error: unknown) => {
       coming.delete(code);
-      failed.set(code, error);
+      throw error;
     },
   );
   coming.set(code, promise);
@@ -27,7 +28,8 @@ const load = (entry: (typeof BUILT_IN)[number]): Promise<void> => {
 
 /** Loads the documents of built-in movements ahead of a choice, so that nothing that is shown waits for it. */
 export const fetchDocuments = async (codes: readonly string[]): Promise<void> => {
-  await Promise.all(BUILT_IN.filter(({ code }) => codes.includes(code)).map(load));
+  // What could not be loaded is told of where it is drawn.
+  await Promise.allSettled(BUILT_IN.filter(({ code }) => codes.includes(code)).map(load));
 };
 
 /**
@@ -35,17 +37,14 @@ export const fetchDocuments = async (codes: readonly string[]): Promise<void> =>
  * movements are passed over. All that are missing are loaded side by side.
  *
  * @throws {Promise} while they are on their way: the nearest `Suspense` waits for it and draws again
+ * @throws {Unreachable} when they could not be loaded; whoever draws again after that begins anew
  */
 export const needDocuments = (codes: Iterable<string>): void => {
   const wanted = new Set(codes);
   const missing = BUILT_IN.filter(({ code }) => wanted.has(code) && !documents.has(code));
   if (missing.length === 0) return;
-  for (const { code } of missing) {
-    const error = failed.get(code);
-    // Whoever tries again begins anew.
-    if (failed.delete(code)) throw error;
-  }
-  throw Promise.all(missing.map(load));
+  if (missing.filter(({ code }) => failed.delete(code)).length > 0) throw new Unreachable();
+  throw Promise.all(missing.map((entry) => load(entry).catch(() => void failed.add(entry.code))));
 };
 
 /**
