@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { BrowserRouter, Route, Routes, useLocation } from 'react-router';
 import { registerSW } from 'virtual:pwa-register';
 import { useChanges } from '../api/changes';
+import { whenShown } from '../api/shown';
 import { Boundary } from '../controls/Boundary';
 import { DraftOwner } from '../controls/draft';
 import { Waiting } from '../controls/Notice';
@@ -15,7 +16,7 @@ import { Help } from './Help';
 import { Shell } from './Shell';
 
 // Who has signed in may lose the network; who stands at the door has nothing to keep yet.
-registerSW({ immediate: true });
+whenShown(() => registerSW({ immediate: true }));
 
 const shown = ({ path, load }: Place) => {
   const Later = lazy(async () => ({ default: await load() }));

@@ -1,4 +1,4 @@
-import { Suspense } from 'react';
+import { Suspense, useDeferredValue } from 'react';
 import Button from 'react-bootstrap/Button';
 import Spinner from 'react-bootstrap/Spinner';
 import { sentenceOf } from '../api/client';
@@ -45,7 +45,9 @@ export const Loaded = <T,>({
   what: string;
   children: (data: T) => React.ReactNode;
 }) => {
-  if (query.data !== undefined) {
+  // What has come is drawn a little at a time, so that the page answers a touch meanwhile.
+  const begun = useDeferredValue(query.data !== undefined);
+  if (query.data !== undefined && begun) {
     return (
       <Suspense fallback={<Waiting what={what} />}>
         <Shown data={query.data}>{children}</Shown>

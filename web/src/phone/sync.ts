@@ -3,7 +3,7 @@ import { REP_BATCH } from '@gravek/contract/drillSet';
 import type { LogPage, Rep, RepReceipt } from '@gravek/contract/session';
 import { create } from 'zustand';
 import { api, ApiProblem, Unreachable } from '../api/client';
-import { whenIdle } from '../controls/slices';
+import { whenShown } from '../api/shown';
 import { keepWords } from '../hearing/spoken';
 import {
   dropSession,
@@ -143,7 +143,7 @@ export const fetchBundle = async (sessionId: string, opened: boolean): Promise<R
     const bundle = 'unchanged' in answer ? kept! : answer;
     await keepBundle(bundle, opened);
     // What cannot be kept now is a tone in the field, not a fault.
-    if (opened) whenIdle(() => void keepWords().catch(() => undefined));
+    if (opened) whenShown(() => void keepWords().catch(() => undefined));
     return bundle;
   } catch (error) {
     if (kept && error instanceof Unreachable) return kept;
