@@ -1,5 +1,9 @@
 /** What is known of a module while the build divides modules into files. */
-type Known = { importedIds: readonly string[]; dynamicallyImportedIds: readonly string[] };
+type Known = {
+  code: string | null;
+  importedIds: readonly string[];
+  dynamicallyImportedIds: readonly string[];
+};
 type Graph = { getModuleInfo: (id: string) => Known | null };
 
 const SOURCES = `${import.meta.dirname}/src`;
@@ -7,8 +11,18 @@ const ENTRY = `${SOURCES}/main.tsx`;
 const INSIDE = [`${SOURCES}/app/Places.tsx`, `${SOURCES}/today/Today.tsx`];
 const ADDRESSES = `${SOURCES}/app/addresses.ts`;
 
+/** Places between which people go back and forth. */
+const TOGETHER: Record<string, RegExp> = {
+  field: /src\/run\//,
+  sessions: /src\/sessions\//,
+  drawn: /src\/(movements\/(Chains|MovementPage)|approaches\/(plan|setOut))/,
+  ledger: /src\/(athletes|faults|reports|club)\//,
+};
+
 /** What so many places need is loaded by all that need any of it. */
 const SHARED_BY = 7;
+/** So is what is too small for a file that a phone asks for by itself, characters before packing. */
+const SMALL = 3_000;
 
 /** All modules that must have run before these may, themselves among them. */
 const needed = (graph: Graph, ...roots: readonly string[]): Set<string> => {
@@ -31,22 +45,45 @@ const divided = (graph: Graph): Map<string, string> => {
   };
   put('door', needed(graph, ENTRY));
   put('inside', needed(graph, ...INSIDE));
-  const users = new Map<string, number>();
+
+  const users = new Map<string, string[]>();
   for (const place of places)
-    for (const id of needed(graph, place)) users.set(id, (users.get(id) ?? 0) + 1);
+    for (const id of needed(graph, place)) users.set(id, [...(users.get(id) ?? []), place]);
+  const several = [...users].filter(([, by]) => by.length > 1);
   put(
     'shared',
-    [...users].filter(([, count]) => count >= SHARED_BY).map(([id]) => id),
+    several.filter(([, by]) => by.length >= SHARED_BY).map(([id]) => id),
   );
+  const togetherIn = (by: readonly string[]): string | undefined =>
+    Object.entries(TOGETHER).find(([, together]) => by.every((place) => together.test(place)))?.[0];
+  for (const [id, by] of several) {
+    if (togetherIn(by) !== undefined) continue;
+    const more = [...needed(graph, id)].filter((other) => !files.has(other));
+    const size = more.reduce(
+      (sum, other) => sum + (graph.getModuleInfo(other)?.code?.length ?? 0),
+      0,
+    );
+    if (size < SMALL) put('shared', more);
+  }
+  for (const [id, by] of several) {
+    const file = togetherIn(by);
+    if (file !== undefined) put(file, [id]);
+  }
   return files;
 };
 
 /**
  * In which file of the build a module goes, so that a phone asks for ten files and not for sixty: what the door
- * needs, what every place behind it needs, what several places share. Whatever else there is goes where the
- * build puts it. What a module needs is never in a file that is loaded later than its own.
+ * needs, what every place behind it needs, what many places share, what the places of some folders share. Whatever
+ * else there is goes where the build puts it. What a module needs is never in a file that needs the module's.
  */
-export const fileOf = (): ((id: string, graph: Graph) => string | null) => {
+export const groups = () => {
   let files: Map<string, string> | undefined;
-  return (id, graph) => (files ??= divided(graph)).get(id) ?? null;
+  const names = ['door', 'inside', 'shared', ...Object.keys(TOGETHER)];
+  return names.map((file, at) => ({
+    priority: names.length - at,
+    includeDependenciesRecursively: false,
+    name: (id: string, graph: Graph): string | null =>
+      (files ??= divided(graph)).get(id) === file ? file : null,
+  }));
 };

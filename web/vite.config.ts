@@ -3,7 +3,7 @@ import { defineConfig } from 'vite';
 import { constants } from 'node:zlib';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
-import { fileOf } from './chunks';
+import { groups } from './chunks';
 
 declare const process: { env: Record<string, string | undefined> };
 
@@ -58,9 +58,8 @@ export default defineConfig({
     target: 'es2022',
     // A test adds up what each place loads.
     manifest: true,
-    // Asking ahead for sixty small files costs a phone's processor more than the waits that it saves.
     modulePreload: false,
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: fileOf() }] } } },
+    rolldownOptions: { output: { codeSplitting: { groups: groups() } } },
   },
   server: {
     proxy: { '/api': { target: process.env.GRAVEK_API ?? 'http://127.0.0.1:5180' } },

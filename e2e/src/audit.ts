@@ -25,7 +25,8 @@ type Seen = Record<
   | 'blockedMs'
   | 'shift'
   | 'kB'
-  | 'errors',
+  | 'errors'
+  | 'machine',
   number
 >;
 
@@ -57,11 +58,12 @@ const audit = async (name: string, place: string): Promise<void> => {
       errors:
         (audits['errors-in-console']?.details as { items?: unknown[] } | undefined)?.items
           ?.length ?? 0,
+      machine: result.lhr.environment.benchmarkIndex,
     });
   }
   const of = (key: keyof Seen): number => median(seen.map((one) => one[key]));
   process.stdout.write(
-    `${name}: ${of('score')} of 100 (${seen.map(({ score }) => score).join(', ')}), first paint ${of('firstPaintS').toFixed(1)} s, largest ${of('largestPaintS').toFixed(1)} s, usable ${of('usableS').toFixed(1)} s, blocked ${of('blockedMs').toFixed(0)} ms, shift ${of('shift').toFixed(3)}, ${of('kB').toFixed(0)} kB, ${of('errors')} errors; accessibility ${of('accessibility')}\n`,
+    `${name}: ${of('score')} of 100 (${seen.map(({ score }) => score).join(', ')}), first paint ${of('firstPaintS').toFixed(1)} s, largest ${of('largestPaintS').toFixed(1)} s, usable ${of('usableS').toFixed(1)} s, blocked ${of('blockedMs').toFixed(0)} ms, shift ${of('shift').toFixed(3)}, ${of('kB').toFixed(0)} kB, ${of('errors')} errors; accessibility ${of('accessibility')}; this machine ${of('machine').toFixed(0)}\n`,
   );
 };
 

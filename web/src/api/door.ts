@@ -68,5 +68,8 @@ export const forgetClub = async (): Promise<void> => {
   showsClub(null);
 };
 
-export const useMe = () => useQuery({ queryKey: ['me'], queryFn: whoAmI, retry: false });
+const ME = { queryKey: ['me'], queryFn: whoAmI, retry: false };
+export const useMe = () => useQuery(ME);
+/** Asks who is signed in before anything is drawn. */
+export const askMe = (): void => void queryClient.prefetchQuery(ME);
 export const useDoor = () => useQuery({ queryKey: ['door'], queryFn: askDoor });

@@ -2,7 +2,7 @@ import type { Me } from '@gravek/contract/club';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useLayoutEffect } from 'react';
 import { onPress } from '../api/client';
-import { useMe, wasSignedIn } from '../api/door';
+import { askMe, useMe, wasSignedIn } from '../api/door';
 import { Loaded, Waiting } from '../controls/Notice';
 import { Toasts } from '../controls/toasts';
 import { SignIn } from '../signIn/SignIn';
@@ -17,7 +17,8 @@ const openPlaces = async () => {
   const [{ Places }] = await Promise.all([import('./Places'), loadAhead(window.location.pathname)]);
   return Places;
 };
-// Asked for beside the question who is signed in, not after it.
+// What is behind the door is asked for beside the question who is signed in, not after it.
+if (wasSignedIn()) askMe();
 let ahead = wasSignedIn() ? openPlaces() : null;
 ahead?.catch(() => {
   ahead = null;

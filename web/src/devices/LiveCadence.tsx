@@ -11,8 +11,8 @@ import {
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useDraft } from '../controls/draft';
+import { opened } from '../controls/opened';
 import { useLengthStyle } from '../member/member';
-import { MeasuredChart } from '../drawing/MeasuredChart';
 import { bluetoothPod } from './bluetoothPod';
 import type { Connect, Device } from './device';
 import { FollowingBeat } from './FollowingBeat';
@@ -33,6 +33,8 @@ import {
   type Wearer,
 } from './useDevice';
 import { measuredWords } from './words';
+
+const MeasuredChart = opened(async () => (await import('../drawing/MeasuredChart')).MeasuredChart);
 
 /** Rows under which there is nothing to draw. */
 const DRAWN_FROM = 2;

@@ -59,9 +59,16 @@ export const documentOf = (code: string, own: readonly Movement[]): Movement | u
   return documents.get(code) ?? chainMovement(code);
 };
 
-/** Whether the documents of some movements are here; for a page that goes on meanwhile. */
+/** Whether the documents of some movements are on this page; codes of other movements are passed over. */
+export const documentsHere = (codes: readonly string[]): boolean =>
+  BUILT_IN.every(({ code }) => !codes.includes(code) || documents.has(code));
+
+/**
+ * Whether the documents of some movements need not be waited for any longer, since they are here or cannot be
+ * loaded; for a page that goes on meanwhile.
+ */
 export const useDocumentsHere = (codes: readonly string[]): boolean => {
-  const here = BUILT_IN.every(({ code }) => !codes.includes(code) || documents.has(code));
+  const here = documentsHere(codes);
   const { data } = useQuery({
     queryKey: ['documents', 'of', ...codes],
     enabled: !here,

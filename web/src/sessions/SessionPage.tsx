@@ -1,9 +1,9 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Ground } from '@gravek/contract/ground';
+import type { Ground, OnGround } from '@gravek/contract/ground';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import type { Session, SessionInput } from '@gravek/contract/session';
-import { surfaceCautions } from '@gravek/library/onGround';
+import { surfaceCautions, takenFrom } from '@gravek/library/onGround';
 import { asDrillSet, withoutAthletes } from '@gravek/library/sessionFit';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -38,9 +38,33 @@ import { WorkedOut } from './WorkedOut';
 const USUAL_MIN = 45;
 
 const NO_SETS: readonly DrillSet[] = [];
-const NOTHING_YET = { drillSets: NO_SETS, groundId: null };
 
 type Draft = SessionInput & { version: number | null };
+
+/** What the ground asks of shoes and of those who stand close. */
+const Cautions = ({ here }: { here: OnGround | null }) =>
+  surfaceCautions(here).map((caution) => (
+    <div key={caution} className="caution small-text">
+      {caution}
+    </div>
+  ));
+
+/** What is known of a session before its runs are worked out. */
+const Meanwhile = ({ session, ground }: { session: Session; ground: Ground | undefined }) => (
+  <>
+    <PageHead
+      over={
+        <>
+          {dayName(session.date)}
+          {ground ? ` · ${ground.name}` : session.place && ` · ${session.place}`}
+        </>
+      }
+      title={session.title}
+    />
+    <Waiting what="Working out the session …" />
+    <Cautions here={ground ? takenFrom(ground) : null} />
+  </>
+);
 
 const Builder = ({
   session,
@@ -282,11 +306,7 @@ const Builder = ({
         athletes={athletes}
       />
       <Conflict {...conflict.shown} />
-      {surfaceCautions(here).map((caution) => (
-        <div key={caution} className="caution small-text">
-          {caution}
-        </div>
-      ))}
+      <Cautions here={here} />
       {ground && notOnDay && (
         <div className="note" role="status">
           The club does not have {ground.name} on this day.
@@ -391,6 +411,9 @@ export const SessionPage = () => {
   const approaches = useApproaches();
   const athletes = useAthletes();
   const grounds = useGrounds();
+  const { today } = useMember();
+  const [query] = useSearchParams();
+  const nothingYet = { drillSets: NO_SETS, groundId: null, date: query.get('day') ?? today };
   const ready = (found: Session | null) => (
     <Loaded query={approaches} what="Getting the approaches …">
       {(plans) => (
@@ -400,15 +423,19 @@ export const SessionPage = () => {
               {(places) => (
                 <WorkedOut
                   key={id}
-                  session={found ?? NOTHING_YET}
+                  session={found ?? nothingYet}
                   approaches={plans}
                   athletes={people}
                   grounds={places}
                   meanwhile={
-                    <>
-                      <PageHead title={found?.title ?? 'Session'} />
+                    found ? (
+                      <Meanwhile
+                        session={found}
+                        ground={places.find((one) => one.id === found.groundId)}
+                      />
+                    ) : (
                       <Waiting what="Working out the session …" />
-                    </>
+                    )
                   }
                 >
                   <Builder session={found} approaches={plans} athletes={people} grounds={places} />

@@ -8,6 +8,8 @@ import { solvingRuns } from '@gravek/library/sessionFigures';
 import { startTransition, useEffect, useState, type ReactNode } from 'react';
 import { inSlices } from '../controls/slices';
 import { useDocumentsHere } from '../movements/documents';
+import { usePlanned } from './useFigures';
+import { useHistory } from './useLoads';
 import { baseOn, bodiesOf, codesOf, useFinds } from './useWork';
 
 const NOTHING: readonly DrillSet[] = [];
@@ -24,7 +26,12 @@ export const WorkedOut = ({
   meanwhile,
   children,
 }: {
-  session: { drillSets: readonly DrillSet[]; groundId: string | null };
+  session: {
+    id?: string;
+    drillSets: readonly DrillSet[];
+    groundId: string | null;
+    date: string;
+  };
   approaches: ApproachSummary[];
   athletes: readonly Athlete[];
   grounds: readonly Ground[];
@@ -32,9 +39,12 @@ export const WorkedOut = ({
   children: ReactNode;
 }) => {
   const [done, setDone] = useState(false);
-  const { drillSets, groundId } = session;
+  const { id, date, drillSets, groundId } = session;
   const here = useDocumentsHere(codesOf(drillSets, approaches));
   const finds = useFinds(approaches, here ? drillSets : NOTHING);
+  // What the figures need besides is asked for now, not after.
+  useHistory(date);
+  usePlanned({ id, date }, approaches);
   useEffect(() => {
     if (done || !here) return undefined;
     let over = false;

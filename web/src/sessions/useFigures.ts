@@ -3,7 +3,7 @@ import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import type { SessionInput } from '@gravek/contract/session';
+import type { Session, SessionInput } from '@gravek/contract/session';
 import { slotFor, slotsOn, takenFrom } from '@gravek/library/onGround';
 import { sessionFigures } from '@gravek/library/sessionFigures';
 import { mostLoaded, sessionLoads, weekLimit, type MostOf } from '@gravek/library/sessionLoad';
@@ -12,9 +12,10 @@ import type { Base } from '@gravek/library/work';
 import { useMemo } from 'react';
 import { useSessions } from '../api/queries';
 import { useMember } from '../member/member';
+import { documentsHere, useDocumentsHere } from '../movements/documents';
 import { weekOf } from '../controls/dates';
 import { makesBy, useHistory, useLoads, weeksBy } from './useLoads';
-import { baseOn, bodiesOf, useFinds } from './useWork';
+import { baseOn, bodiesOf, codesOf, useFinds } from './useWork';
 
 const NONE: readonly never[] = [];
 
@@ -69,28 +70,48 @@ export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }:
   };
 };
 
+/**
+ * What is planned for the rest of a session's week, and not begun: it counts as much as what was logged.
+ *
+ * @returns undefined until it is known with its movements; what is open stays on the screen meanwhile
+ */
+export const usePlanned = (
+  { id, date }: { id: string | undefined; date: string },
+  approaches: readonly ApproachSummary[],
+): Session[] | undefined => {
+  const { today } = useMember();
+  const week = weekOf(date);
+  const { data } = useSessions(week[0]!, week[6]!);
+  const planned = useMemo(
+    () =>
+      data?.filter(
+        (one) => one.id !== id && !one.archived && one.logged === 0 && one.date >= today,
+      ),
+    [data, id, today],
+  );
+  const codes = codesOf(
+    (planned ?? NONE).flatMap((one) => one.drillSets),
+    approaches,
+  );
+  return useDocumentsHere(codes) && documentsHere(codes) ? planned : undefined;
+};
+
 /** All that a session in the making comes to: `useTimes`, and who has most of what in the week. */
 export const useFigures = (draft: SessionInput, all: Club) => {
-  const { club, today } = useMember();
+  const { club } = useMember();
   const times = useTimes(draft, all);
   const { finds, baseOfSet, bodies, history, made } = times;
-  const { athletes, grounds } = all;
+  const { approaches, athletes, grounds } = all;
   const { date, drillSets } = draft;
   const works = useMemo(() => worksOf(drillSets, baseOfSet), [drillSets, baseOfSet]);
-  // What is planned for the rest of the week, and not begun, counts as much as what was logged.
-  const week = weekOf(date);
-  const planned = useSessions(week[0]!, week[6]!).data ?? NONE;
+  const planned = usePlanned(draft, approaches);
   const others = useMemo(
     () =>
-      planned
-        .filter(
-          (one) => one.id !== draft.id && !one.archived && one.logged === 0 && one.date >= today,
-        )
-        .flatMap((one) => {
-          const place = grounds.find((other) => other.id === one.groundId);
-          return worksOf(one.drillSets, baseOn(finds, place ? takenFrom(place) : null));
-        }),
-    [planned, draft.id, today, grounds, finds],
+      planned?.flatMap((one) => {
+        const place = grounds.find((other) => other.id === one.groundId);
+        return worksOf(one.drillSets, baseOn(finds, place ? takenFrom(place) : null));
+      }) ?? null,
+    [planned, grounds, finds],
   );
   const people = { people: athletes, on: date };
   const loads = useLoads(works, bodies, people, made);

@@ -6,8 +6,9 @@ import type { WeeksOf } from '@gravek/library/sessionLoad';
 import type { Conditions, Makes } from '@gravek/library/sessionTime';
 import type { Base } from '@gravek/library/work';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { api } from '../api/client';
+import { whenIdle } from '../controls/slices';
 import { loadsWork } from './worker/loadsWork';
 import type { LoadsAsk } from './worker/loads.worker';
 
@@ -52,16 +53,18 @@ export const weeksBy = (
 /**
  * What drill sets put on each athlete, reckoned beside the interface.
  *
+ * @param sets null as long as they are not known
  * @returns null until it is reckoned; then as of the last change that was
  */
 export const useLoads = (
-  sets: readonly { set: DrillSet; base: Base | null }[],
+  sets: readonly { set: DrillSet; base: Base | null }[] | null,
   bodies: ReadonlyMap<string, Body>,
   conditions: Pick<Conditions, 'people' | 'on'>,
   makes: ReadonlyMap<string, Makes>,
 ): ReadonlyMap<string, BodyLoad>[] | null => {
   const [loads, setLoads] = useState<ReadonlyMap<string, BodyLoad>[] | null>(null);
   const there = useMemo(() => {
+    if (!sets) return null;
     const ids = new Set(sets.flatMap(({ set }) => set.athleteIds));
     return {
       sets: [...sets],
@@ -77,14 +80,19 @@ export const useLoads = (
   }, [sets, bodies, conditions.on, conditions.people, makes]);
   const ask = useDeferredValue(there);
   useEffect(() => {
+    if (!ask) return undefined;
     let over = false;
-    void loadsWork()
-      .loads(ask)
-      .then((answer) => {
-        if (!over) setLoads(ask.sets.map(({ set }) => new Map(answer[set.id] ?? [])));
-      });
+    const callOff = whenIdle(() => {
+      void loadsWork()
+        .loads(ask)
+        .then((answer) => {
+          if (over) return;
+          startTransition(() => setLoads(ask.sets.map(({ set }) => new Map(answer[set.id] ?? []))));
+        });
+    });
     return () => {
       over = true;
+      callOff();
     };
   }, [ask]);
   return loads;
