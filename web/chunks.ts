@@ -22,7 +22,7 @@ const TOGETHER: Record<string, RegExp> = {
 /** What so many places need is loaded by all that need any of it. */
 const SHARED_BY = 7;
 /** So is what is too small for a file that a phone asks for by itself, characters before packing. */
-const SMALL = 3_000;
+const SMALL = 2_000;
 
 /** All modules that must have run before these may, themselves among them. */
 const needed = (graph: Graph, ...roots: readonly string[]): Set<string> => {
