@@ -15,7 +15,6 @@ export const addSet = async (page: Page, name: string, what: RegExp): Promise<Lo
     .getByRole('list', { name: 'What can be added' })
     .getByRole('button', { name: what })
     .filter({ hasText: name })
-    .first()
     .click();
   return page.getByRole('region', { name: /^Drill set \d+$/ });
 };
@@ -138,6 +137,6 @@ export const runAthletics = async (page: Page): Promise<void> => {
 /** Opens somebody's page from the list of athletes. */
 export const openAthlete = async (page: Page, name: string): Promise<void> => {
   await page.goto(new URL('/athletes', page.url()).toString());
-  await page.getByRole('link', { name, exact: true }).first().click();
+  await page.getByRole('main').getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
 };

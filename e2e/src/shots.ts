@@ -16,7 +16,7 @@ const open = (place: string) => async (page: Page) => {
 
 const follow = (place: string, link: string) => async (page: Page) => {
   await page.goto(address + place);
-  await page.getByRole('link', { name: link, exact: true }).first().click();
+  await page.getByRole('main').getByRole('link', { name: link, exact: true }).click();
 };
 
 const SHOTS: Shot[] = [
@@ -127,7 +127,7 @@ const context = await browser.newContext({ viewport: LAPTOP, serviceWorkers: 'bl
 const page = await context.newPage();
 await page.goto(address);
 await page.getByRole('button', { name: 'Open the demo club' }).click();
-await page.getByRole('link', { name: 'Athletes' }).first().waitFor();
+await page.getByRole('navigation').getByRole('link', { name: 'Athletes' }).waitFor();
 for (const { name, size, go } of SHOTS) {
   if (only.length > 0 && !only.includes(name)) continue;
   await page.setViewportSize(size ?? LAPTOP);

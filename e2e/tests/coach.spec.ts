@@ -6,7 +6,7 @@ import { enterDemo, expect, test } from '../src/test';
 
 const open = async (page: Page, place: string, link: string): Promise<void> => {
   await page.getByRole('navigation').getByRole('link', { name: place }).click();
-  await page.getByRole('link', { name: link, exact: true }).first().click();
+  await page.getByRole('main').getByRole('link', { name: link, exact: true }).click();
 };
 
 test('a restriction set on the page bars the run-up everywhere, until it is lifted', async ({

@@ -68,7 +68,7 @@ test('a plan is of whoever it is made for: the name follows, and people come on 
   await expect(page.getByText(/holds changes that are not saved/)).toBeVisible();
   await page.getByRole('link', { name: 'Save them first' }).click();
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('solved for one athlete').last()).toBeVisible();
+  await expect(page.getByText('Ysolde’s run-up is saved, solved for one athlete.')).toBeVisible();
   await expect(athlete.locator('optgroup').first().locator('option')).toHaveText(['Ysolde Prenn']);
 });
 
@@ -89,7 +89,10 @@ test('what is chosen on a movement’s page is planned, over a draft from before
   await expect(page.getByLabel(/to which side his waist leaves/)).toHaveValue('right');
   await page.goto(at(page.url(), '/athletes'));
   await page.getByRole('link', { name: 'Ysolde Prenn' }).click();
-  await page.getByRole('link', { name: 'Plan a run-up' }).first().click();
+  await page
+    .getByRole('region', { name: 'Plans' })
+    .getByRole('link', { name: 'Plan a run-up' })
+    .click();
   await expect(page.getByLabel('Name of the approach')).toHaveValue('Ysolde’s run-up');
 });
 
@@ -133,7 +136,7 @@ test('a late tap starts no count, an empty row is no count, and nobody runs at s
   signedIn: page,
 }) => {
   await page.goto(at(page.url(), '/athletes'));
-  await page.getByRole('link', { name: 'Wilma Corriveau', exact: false }).first().click();
+  await page.getByRole('link', { name: 'Wilma Corriveau' }).click();
   await page.getByRole('combobox', { name: 'Do a test' }).selectOption('cadence');
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Seconds, row 1').fill('5');
@@ -156,7 +159,7 @@ test('steps that were typed come back when the form is closed and opened again',
   signedIn: page,
 }) => {
   await page.goto(at(page.url(), '/athletes'));
-  await page.getByRole('link', { name: 'Roland', exact: false }).first().click();
+  await page.getByRole('link', { name: 'Roland Quist' }).click();
   for (const [row, length] of [
     [1, '1.21'],
     [2, '1.44'],
@@ -164,7 +167,7 @@ test('steps that were typed come back when the form is closed and opened again',
     await page.getByRole('button', { name: 'Add a measured run' }).click();
     const form = page.getByRole('dialog');
     await form.getByLabel(`Length of step ${row}`, { exact: true }).fill(length);
-    await form.getByRole('button', { name: 'Close' }).last().click();
+    await form.locator('.modal-footer').getByRole('button', { name: 'Close' }).click();
     await expect(form).toBeHidden();
   }
   await page.reload();

@@ -44,6 +44,10 @@ const run = async (page: Page): Promise<string> => {
   return page.url().split('/').at(-1)!;
 };
 
+/** The side of a drill set that is not pressed yet. */
+const otherSide = (set: Locator) =>
+  set.getByRole('group', { name: 'Sides', exact: true }).getByRole('button', { pressed: false });
+
 /** Nothing of the screen goes beyond it, and what answers stands on it. */
 const inSight = async (page: Page, ...names: (string | RegExp)[]): Promise<void> => {
   for (const name of names) {
@@ -63,8 +67,7 @@ test('line player: four makes of three moves with two endings on both sides, on 
   const set = await addSet(page, 'Jab, cross over: two-foot stop', /plan$/);
   await axis(set, 'Moves', ['Jab, straight', 'Jab, cross over', 'Hesitation']);
   await axis(set, 'Endings', ['Near side', 'Two-foot stop']);
-  const sides = set.getByRole('group', { name: 'Sides', exact: true }).getByRole('button');
-  await sides.nth(1).click();
+  await otherSide(set).click();
   await set.getByLabel('Until').selectOption('makes');
   await set.getByLabel('Makes').fill('4');
   await set.getByLabel('On after tries').fill('7');
@@ -117,7 +120,7 @@ test(
     await plan(page, 'Keeper on calls');
     const set = await addSet(page, 'Goal-arc shuffle and wide move', /movement$/);
     await put(page, set, ['Jorun']);
-    await set.getByRole('group', { name: 'Sides', exact: true }).getByRole('button').nth(1).click();
+    await otherSide(set).click();
     await set.getByLabel('Rounds').fill('1');
     await set.getByLabel('Reps of each').fill('5');
     await set.getByLabel('Called', { exact: true }).selectOption('reads');

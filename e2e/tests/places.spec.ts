@@ -8,7 +8,7 @@ const LAPTOP = { width: 1280, height: 800 };
 
 const follow = async (page: Page, place: string, link: string): Promise<void> => {
   await page.goto(new URL(place, page.url()).toString());
-  await page.getByRole('link', { name: link, exact: true }).first().click();
+  await page.getByRole('main').getByRole('link', { name: link, exact: true }).click();
 };
 
 type Place = [name: string, go: (page: Page) => Promise<void>, ready: RegExp | string];

@@ -44,7 +44,7 @@ test('an athlete archived in mid session is passed over, with a word, and keeps 
   for (const name of ['Imogen Castellane', 'Saskia Oyelaran']) {
     await set.getByRole('button', { name }).click();
   }
-  await set.getByRole('group', { name: 'Sides' }).getByRole('button').nth(1).click();
+  await set.getByRole('group', { name: 'Sides' }).getByRole('button', { pressed: false }).click();
   await set.getByLabel('Rounds').fill('1');
   await set.getByLabel('Reps of each').fill('1');
   await page.getByRole('button', { name: 'Save and run' }).click();
@@ -123,7 +123,10 @@ test('a session is copied to another day and carried to one, each with a way bac
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await page.getByRole('button', { name: 'every week, 2 more' }).click();
   await expect(page.getByText('Carried about is planned for 2 weeks more.')).toBeVisible();
-  await page.getByRole('status').getByRole('button', { name: 'Undo' }).last().click();
+  await page
+    .locator('.toast-line', { hasText: 'is planned for 2 weeks more' })
+    .getByRole('button', { name: 'Undo' })
+    .click();
   await expect(page.getByText('The copies are put away.')).toBeVisible();
 });
 

@@ -86,7 +86,10 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
   });
 
   await test.step('plans a run-up that takes off from the right foot', async () => {
-    await page.getByRole('link', { name: 'Plan a run-up' }).first().click();
+    await page
+      .getByRole('region', { name: 'Plans' })
+      .getByRole('link', { name: 'Plan a run-up' })
+      .click();
     await expect(page.getByLabel('Athlete')).toHaveValue(/.+/);
     await page.getByLabel('Name of the approach').fill('Tove, eleven steps');
     await page.getByLabel('Steps', { exact: true }).fill('11');

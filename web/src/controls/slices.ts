@@ -1,5 +1,5 @@
 /** So long a page may be busy before it looks whether somebody has touched it, milliseconds. */
-const SLICE_MS = 10;
+const SLICE_MS = 5;
 
 /**
  * Does long work a little at a time, so that a page draws and answers in between.

@@ -1,9 +1,9 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Ground, OnGround } from '@gravek/contract/ground';
+import type { Ground } from '@gravek/contract/ground';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import type { Session, SessionInput } from '@gravek/contract/session';
-import { surfaceCautions, takenFrom } from '@gravek/library/onGround';
+import { surfaceCautions } from '@gravek/library/onGround';
 import { asDrillSet, withoutAthletes } from '@gravek/library/sessionFit';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -41,14 +41,6 @@ const NO_SETS: readonly DrillSet[] = [];
 
 type Draft = SessionInput & { version: number | null };
 
-/** What the ground asks of shoes and of those who stand close. */
-const Cautions = ({ here }: { here: OnGround | null }) =>
-  surfaceCautions(here).map((caution) => (
-    <div key={caution} className="caution small-text">
-      {caution}
-    </div>
-  ));
-
 /** What is known of a session before its runs are worked out. */
 const Meanwhile = ({ session, ground }: { session: Session; ground: Ground | undefined }) => (
   <>
@@ -62,7 +54,6 @@ const Meanwhile = ({ session, ground }: { session: Session; ground: Ground | und
       title={session.title}
     />
     <Waiting what="Working out the session …" />
-    <Cautions here={ground ? takenFrom(ground) : null} />
   </>
 );
 
@@ -306,7 +297,11 @@ const Builder = ({
         athletes={athletes}
       />
       <Conflict {...conflict.shown} />
-      <Cautions here={here} />
+      {surfaceCautions(here).map((caution) => (
+        <div key={caution} className="caution small-text">
+          {caution}
+        </div>
+      ))}
       {ground && notOnDay && (
         <div className="note" role="status">
           The club does not have {ground.name} on this day.
