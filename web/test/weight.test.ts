@@ -66,6 +66,16 @@ const WAYS: Record<string, string[][]> = {
   ],
 };
 
+/** Every place with what it loads without a press. */
+const otherPlaces = (): string[][] => {
+  const addresses = readFileSync(path.join(dist, '../src/app/addresses.ts'), 'utf8');
+  const places = [...addresses.matchAll(/import\('\.\.\/([\w/]+)'\)/g)].map(
+    ([, file]) => `src/${file}.tsx`,
+  );
+  expect(places.length).toBeGreaterThan(15);
+  return places.flatMap((place) => (WAYS[place] ?? [[]]).map((parts) => [place, ...parts]));
+};
+
 /** How many movements a place shows at once, where that is not a few. */
 const SHOWN: Record<string, number> = {
   'src/approaches/plan/Planner.tsx': 1,
@@ -98,13 +108,7 @@ describe('a phone loads no more than', () => {
   });
 
   it('300 kB of script for any other place, with the documents of movements that it shows', () => {
-    const addresses = readFileSync(path.join(dist, '../src/app/addresses.ts'), 'utf8');
-    const others = [...addresses.matchAll(/import\('\.\.\/([\w/]+)'\)/g)].map(
-      ([, file]) => `src/${file}.tsx`,
-    );
-    expect(others.length).toBeGreaterThan(15);
-    const heavy = others
-      .flatMap((place) => (WAYS[place] ?? [[]]).map((parts) => [place, ...parts]))
+    const heavy = otherPlaces()
       .map((names) => {
         const documents = largestDocuments(SHOWN[names[0]!] ?? USUALLY_SHOWN);
         const scripts = [...loaded(...door, PLACES, ...names).scripts, ...documents];
@@ -112,6 +116,16 @@ describe('a phone loads no more than', () => {
       })
       .filter(([, size]) => size > 300);
     expect(heavy).toEqual([]);
+  });
+
+  it('35 files for a place, the documents of movements aside', () => {
+    const many = otherPlaces()
+      .map(
+        (names) => [names.join(' with '), loaded(...door, PLACES, ...names).scripts.size] as const,
+      )
+      .filter(([, files]) => files > 35);
+    expect(many).toEqual([]);
+    expect(loaded(...door, PLACES, TODAY).scripts.size).toBeLessThan(10);
   });
 
   it('120 kB for a worker', () => {
