@@ -199,7 +199,10 @@ test('Today says whether what was cleared stays away, and which plans are of mea
   await expect(outdated).toBeHidden();
   await open(page, '/athletes');
   await page.getByRole('link', { name: 'Sunniva Kehr', exact: true }).click();
-  await page.getByRole('button', { name: 'Take out' }).first().click();
+  await page
+    .getByRole('region', { name: 'Steps' })
+    .getByRole('button', { name: 'Take out' })
+    .click();
   await open(page, '/');
   await expect(outdated.getByText('Sunniva Kehr').first()).toBeVisible();
   await outdated.getByRole('link').first().click();
