@@ -202,7 +202,9 @@ test('Today says whether what was cleared stays away, and which plans are of mea
   await page
     .getByRole('region', { name: 'Steps' })
     .getByRole('button', { name: 'Take out' })
+    .first()
     .click();
+  await expect(page.getByText('The run is taken out.')).toBeVisible();
   await open(page, '/');
   await expect(outdated.getByText('Sunniva Kehr').first()).toBeVisible();
   await outdated.getByRole('link').first().click();

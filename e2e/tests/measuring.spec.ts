@@ -106,7 +106,9 @@ test('a measure deleted under a plan is told, with what moves, and one press sol
   await page
     .getByRole('region', { name: 'Steps' })
     .getByRole('button', { name: 'Take out' })
+    .first()
     .click();
+  await expect(page.getByText('The run is taken out.')).toBeVisible();
   await plans.getByRole('link', { name: 'Long jump, 14 steps' }).click();
   const told = page.getByText(/The measures have changed since/);
   await expect(told).toContainText(/the start mark (moves [\d.]+ cm|stays)/);
