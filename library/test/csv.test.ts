@@ -76,22 +76,34 @@ describe('a table of athletes', () => {
     );
   });
 
-  it('survives whatever is in a file', () => {
+  it('survives whatever is in a file, and tells of each row either who it is or why it cannot be taken', () => {
     expect(readTable('')).toBeNull();
     expect(readTable('only one line')).toBeNull();
+    const text = fc.string({ maxLength: 12, unit: 'grapheme' });
+    const height = fc.oneof(text, fc.constantFrom('1.74', '174 cm', '17,4', ''));
+    const file = fc.oneof(
+      fc.string({ maxLength: 400, unit: 'grapheme' }),
+      fc
+        .array(fc.tuple(text, text, height), { minLength: 1, maxLength: 8 })
+        .map((rows) => csvText([['a', 'b', 'c'], ...rows])),
+    );
+    const seen = { taken: 0, refused: 0 };
     fc.assert(
-      fc.property(fc.string({ maxLength: 400, unit: 'grapheme' }), (text) => {
-        const table = readTable(text);
+      fc.property(file, (content) => {
+        const table = readTable(content);
         if (!table) return;
-        for (const { athlete } of readRosterTable(
-          table,
-          ['name', 'squad', 'height'],
-          metric,
-          'S',
-        )) {
-          if (athlete) expect(athlete.name.length).toBeGreaterThan(0);
+        const rows = readRosterTable(table, ['name', 'squad', 'height'], metric, 'S');
+        expect(rows).toHaveLength(table.rows.length);
+        for (const { athlete, why } of rows) {
+          expect((athlete === null) === (why !== null)).toBe(true);
+          if (athlete) expect(athlete.name.trim()).toBe(athlete.name);
+          if (athlete) expect(athlete.name).not.toBe('');
+          if (why !== null) expect(why).toMatch(/\.$/);
+          seen[athlete ? 'taken' : 'refused'] += 1;
         }
       }),
     );
+    expect(seen.taken, JSON.stringify(seen)).toBeGreaterThan(10);
+    expect(seen.refused, JSON.stringify(seen)).toBeGreaterThan(10);
   });
 });
