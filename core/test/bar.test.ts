@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bodyOf, layOut, solveCurve, type BarAsk, type Foot, type Sequence } from '../src';
+import { evenly } from './evenly';
 
 const sequence: Sequence = {
   writtenFor: { by: 'take-off foot', side: 'left' },
@@ -53,10 +54,10 @@ const body = (takeoffFoot: Foot = 'left', chordsM?: number[]) =>
   });
 
 const asks: fc.Arbitrary<BarAsk> = fc.record({
-  alongM: fc.double({ min: 0, max: 1.5, noNaN: true }),
+  alongM: evenly(0, 1.5),
   outM: fc.double({ min: 0.5, max: 1.5, noNaN: true }),
   takeoffAngleDeg: fc.double({ min: 10, max: 40, noNaN: true }),
-  entryFlareDeg: fc.double({ min: 0, max: 30, noNaN: true }),
+  entryFlareDeg: evenly(0, 30),
   curveSteps: fc.integer({ min: 2, max: 8 }),
   straightSteps: fc.integer({ min: 0, max: 10 }),
   uprightGapM: fc.double({ min: 3, max: 5, noNaN: true }),

@@ -4,6 +4,7 @@ import { chooseCue, modelLengthM, solveStraight } from '../src';
 import type { Absorb, LiveFault, StepModel, StraightInput, StraightPlan } from '../src';
 import { betaBelow, betaQuantile, logGamma } from '../src/beta';
 import { normalBelow, normalDensity } from '../src/normal';
+import { evenly } from './evenly';
 
 /** Independent computations that the closed forms must agree with. */
 
@@ -27,7 +28,7 @@ describe('the straight solver against its optimality conditions', () => {
     steps: fc.integer({ min: 2, max: 20 }),
     tolerance: fc.double({ min: 0.02, max: 0.2, noNaN: true }),
     absorb: fc.constantFrom<Absorb>('even', 'early', { stepsOut: 0 }, { stepsOut: 1 }),
-    reach: fc.double({ min: -0.999, max: 0.999, noNaN: true }),
+    reach: evenly(-0.999, 0.999),
   });
   const solved = ({
     reach,
@@ -157,7 +158,7 @@ describe('the root cause against following every chain', () => {
     fc.record({
       phase: fc.integer({ min: 0, max: 3 }),
       severity: fc.integer({ min: 1, max: 3 }),
-      rate: fc.double({ min: 0, max: 1, noNaN: true }),
+      rate: evenly(0, 1),
       links: fc.array(fc.nat({ max: 6 }), { maxLength: 3 }),
     }),
     { minLength: 1, maxLength: 7 },

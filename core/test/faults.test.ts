@@ -18,6 +18,7 @@ import {
   type HistorySession,
   type LiveFault,
 } from '../src';
+import { evenly } from './evenly';
 
 const day = (n: number): string => new Date(Date.UTC(2031, 2, 3 + n)).toISOString().slice(0, 10);
 const history = (...rows: [dayN: number, reps: number, faults: number, cued?: boolean][]) =>
@@ -29,7 +30,7 @@ const history = (...rows: [dayN: number, reps: number, faults: number, cued?: bo
   }));
 
 const counts = fc
-  .tuple(fc.integer({ min: 0, max: 60 }), fc.double({ min: 0, max: 1, noNaN: true }))
+  .tuple(fc.integer({ min: 0, max: 60 }), evenly(0, 1))
   .map(([reps, part]) => ({ reps, faults: Math.round(reps * part) }));
 
 describe('faultRate', () => {
@@ -347,7 +348,7 @@ describe('chooseCue', () => {
       code: fc.constantFrom('a', 'b', 'c', 'd', 'e'),
       phase: fc.integer({ min: 0, max: 4 }),
       severity: fc.integer({ min: 1, max: 3 }),
-      rate: fc.double({ min: 0, max: 1, noNaN: true }),
+      rate: evenly(0, 1),
       leadsTo: fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd', 'e'), { maxLength: 3 }),
       safety: fc.boolean(),
     }),

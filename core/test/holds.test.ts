@@ -15,6 +15,7 @@ import {
 } from '../src';
 import { normalBelow } from '../src/normal';
 import { normals, seeded } from '../src/random';
+import { evenly } from './evenly';
 
 const runUps = fc.record({
   lengthsM: fc.array(fc.double({ min: 0.8, max: 2.5, noNaN: true }), {
@@ -22,7 +23,7 @@ const runUps = fc.record({
     maxLength: 24,
   }),
   stepFraction: fc.double({ min: 0.005, max: 0.06, noNaN: true }),
-  runFraction: fc.double({ min: 0, max: 0.03, noNaN: true }),
+  runFraction: evenly(0, 0.03),
   seed: fc.integer({ min: 1, max: 1e6 }),
 });
 
@@ -211,19 +212,16 @@ describe('the spread that is shown', () => {
 describe('run-throughs', () => {
   it('move the mark for a shift that is larger than the noise, and then by the mean', () => {
     fc.assert(
-      fc.property(
-        fc.array(fc.double({ min: -0.3, max: 0.3, noNaN: true }), { minLength: 2, maxLength: 20 }),
-        (misses) => {
-          const { moveM, meanM, interval, n } = runThroughs(misses);
-          expect(n).toBe(misses.length);
-          expect(interval!.lowM).toBeLessThanOrEqual(meanM + 1e-12);
-          expect(interval!.highM).toBeGreaterThanOrEqual(meanM - 1e-12);
-          const sure = interval!.lowM > 0 || interval!.highM < 0;
-          expect(moveM).toBe(sure ? meanM : 0);
-          // The same misses on the other side of the line say the same on the other side.
-          expect(runThroughs(misses.map((miss) => -miss)).moveM).toBeCloseTo(-moveM, 12);
-        },
-      ),
+      fc.property(fc.array(evenly(-0.3, 0.3), { minLength: 2, maxLength: 20 }), (misses) => {
+        const { moveM, meanM, interval, n } = runThroughs(misses);
+        expect(n).toBe(misses.length);
+        expect(interval!.lowM).toBeLessThanOrEqual(meanM + 1e-12);
+        expect(interval!.highM).toBeGreaterThanOrEqual(meanM - 1e-12);
+        const sure = interval!.lowM > 0 || interval!.highM < 0;
+        expect(moveM).toBe(sure ? meanM : 0);
+        // The same misses on the other side of the line say the same on the other side.
+        expect(runThroughs(misses.map((miss) => -miss)).moveM).toBeCloseTo(-moveM, 12);
+      }),
     );
   });
 
@@ -247,7 +245,7 @@ it('the drawn cushion keeps its distance for every runner that can be held', () 
         topSpeedMps: fc.double({ min: 5, max: 9.5, noNaN: true }),
         tauS: fc.double({ min: 0.7, max: 1.6, noNaN: true }),
         stepM: fc.double({ min: 0.08, max: 0.3, noNaN: true }),
-        keepM: fc.double({ min: 0, max: 1, noNaN: true }),
+        keepM: evenly(0, 1),
       }),
       ({ depthM, topSpeedMps, tauS, stepM, keepM }) => {
         const input: CushionInput = {

@@ -16,6 +16,7 @@ import {
   type SequencePhase,
   type Span,
 } from '../src';
+import { evenly } from './evenly';
 
 const m = (value: number): Span => ({ value, of: 'm' });
 
@@ -62,13 +63,13 @@ const span = fc.record({
 const few = fc.integer({ min: 1, max: 5 });
 const cadenceSpm = fc.double({ min: 100, max: 600, noNaN: true });
 const seconds = fc.double({ min: 0.1, max: 0.6, noNaN: true });
-const deg = fc.double({ min: 0, max: 180, noNaN: true });
+const deg = evenly(0, 180);
 const name = fc.constantFrom('board', 'line', 'box', 'hurdle', 'opponent', 'take-off spot');
 const target = fc.record({
   name,
   arrive: foot,
-  longer: fc.double({ min: 0, max: 0.3, noNaN: true }),
-  shorter: fc.double({ min: 0, max: 0.3, noNaN: true }),
+  longer: evenly(0, 0.3),
+  shorter: evenly(0, 0.3),
 });
 const kind = <K extends PhaseSteps['kind'], R extends object>(name: K, rest: fc.Arbitrary<R>) =>
   rest.map((own) => ({ kind: name, ...own }));
@@ -91,7 +92,7 @@ const anySteps: fc.Arbitrary<PhaseSteps> = fc.oneof(
     fc.record({
       to: foot,
       steps: few,
-      turnDeg: fc.double({ min: 0, max: 120, noNaN: true }),
+      turnDeg: evenly(0, 120),
       step: span,
       cadenceSpm,
       bar: fc.option(fc.constant({ alongM: 0.6, outM: 0.9, takeoffAngleDeg: 25 }), { nil: null }),
@@ -105,7 +106,7 @@ const anySteps: fc.Arbitrary<PhaseSteps> = fc.oneof(
       step: span,
       grow: fc.double({ min: 0.9, max: 1.3, noNaN: true }),
       cadenceSpm,
-      sideOnDeg: fc.double({ min: 0, max: 90, noNaN: true }),
+      sideOnDeg: evenly(0, 90),
       to: foot,
     }),
   ),

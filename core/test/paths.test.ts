@@ -10,10 +10,11 @@ import {
   solveCurve,
 } from '../src';
 import type { CurveInput, CushionInput } from '../src';
+import { evenly } from './evenly';
 
 const curves = fc.record({
   takeoff: fc.record({
-    alongM: fc.double({ min: 0, max: 1, noNaN: true }),
+    alongM: evenly(0, 1),
     outM: fc.double({ min: 0.5, max: 1.2, noNaN: true }),
   }),
   takeoffAngleDeg: fc.double({ min: 15, max: 40, noNaN: true }),
@@ -22,7 +23,7 @@ const curves = fc.record({
   straightSteps: fc.integer({ min: 0, max: 8 }),
   straightStepM: fc.double({ min: 1.2, max: 2.2, noNaN: true }),
   speedMps: fc.double({ min: 3, max: 9, noNaN: true }),
-  entryFlareDeg: fc.double({ min: 0, max: 25, noNaN: true }),
+  entryFlareDeg: evenly(0, 25),
 });
 
 describe('solveCurve', () => {
@@ -107,7 +108,7 @@ describe('cushion', () => {
       topSpeedMps: fc.double({ min: 5, max: 9, noNaN: true }),
       tauS: fc.double({ min: 0.8, max: 1.6, noNaN: true }),
     }),
-    keepM: fc.double({ min: 0, max: 0.6, noNaN: true }),
+    keepM: evenly(0, 0.6),
     horizonS: fc.constant(3),
   });
 

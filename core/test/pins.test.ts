@@ -10,6 +10,7 @@ import {
   type StraightInput,
   type StraightPlan,
 } from '../src';
+import { evenly } from './evenly';
 
 const model: StepModel = {
   firstLengthM: 1.2,
@@ -47,7 +48,7 @@ const asks = fc
       fc.record({
         step: fc.integer({ min: 1, max: 20 }),
         low: fc.double({ min: 0.75, max: 1.1, noNaN: true }),
-        room: fc.double({ min: 0, max: 0.3, noNaN: true }),
+        room: evenly(0, 0.3),
       }),
       { maxLength: 4, selector: (one) => one.step },
     ),

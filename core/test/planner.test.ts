@@ -23,6 +23,7 @@ import {
 } from '../src';
 import { normalBelow } from '../src/normal';
 import { studentQuantile } from '../src/student';
+import { evenly } from './evenly';
 
 describe('simulated run-ups', () => {
   const lengthsM = Array.from({ length: 14 }, (_, i) => 2.1 - 0.9 * Math.exp(-i / 3));
@@ -181,7 +182,7 @@ describe('setting out', () => {
   it('rounds each mark from the datum, so that rounding never adds up', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.double({ min: 0, max: 60, noNaN: true }), { minLength: 1, maxLength: 30 }),
+        fc.array(evenly(0, 60), { minLength: 1, maxLength: 30 }),
         fc.constantFrom('metric' as const, 'imperial' as const),
         (distances, unit) => {
           const stepM = tapeStepM(unit);
@@ -204,7 +205,7 @@ describe('setting out', () => {
     fc.assert(
       fc.property(
         fc.array(fc.double({ min: 5, max: 40, noNaN: true }), { minLength: 1, maxLength: 9 }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
+        evenly(0, 1),
         (marks, toleranceM) => {
           const shared = shareMarks(
             marks.map((atM, who) => ({ who, atM })),

@@ -15,6 +15,7 @@ import {
   type CountedRow,
   type Outcome,
 } from '../src';
+import { evenly } from './evenly';
 
 const PHONES = ['phone-a', 'phone-b', 'phone-c'];
 const FAULTS = ['reaches', 'hurries', 'constructor', '__proto__'];
@@ -62,7 +63,7 @@ const logs = fc
       outcome: fc.constantFrom<Outcome>(...OUTCOMES),
       faults: fc.uniqueArray(fc.constantFrom(...FAULTS), { maxLength: 3 }),
       voided: fc.nat(),
-      order: fc.double({ noNaN: true, min: 0, max: 1 }),
+      order: evenly(0, 1),
       waits: fc.boolean(),
       speedPct: fc.constantFrom(60, 100),
     }),

@@ -13,6 +13,7 @@ import {
   type StraightInput,
   type StraightPlan,
 } from '../src';
+import { evenly } from './evenly';
 
 const model: StepModel = {
   firstLengthM: 1.22,
@@ -52,7 +53,7 @@ const asks = fc
     ),
     absorb: fc.constantFrom<Absorb>('even', 'early', { stepsOut: 1 }, { stepsOut: 3 }),
     /** where between its bounds the distance lies, −1 to 1 */
-    reach: fc.double({ min: -0.999, max: 0.999, noNaN: true }),
+    reach: evenly(-0.999, 0.999),
   })
   .map(({ reach, ...ask }): StraightInput => {
     const free = solveStraight(ask) as StraightPlan;
@@ -103,7 +104,7 @@ describe('a feasible straight plan', () => {
     fc.assert(
       fc.property(
         asks,
-        fc.array(fc.tuple(fc.nat(), fc.nat(), fc.double({ min: -0.05, max: 0.05, noNaN: true })), {
+        fc.array(fc.tuple(fc.nat(), fc.nat(), evenly(-0.05, 0.05)), {
           minLength: 5,
           maxLength: 20,
         }),

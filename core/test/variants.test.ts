@@ -13,6 +13,7 @@ import {
   type Axes,
   type Varied,
 } from '../src';
+import { evenly } from './evenly';
 
 const some = (prefix: string, max: number) =>
   fc.integer({ min: 0, max }).map((n) => Array.from({ length: n }, (_, i) => `${prefix}${i}`));
@@ -118,7 +119,7 @@ describe('likely tries', () => {
       fc.property(
         fc.integer({ min: 1, max: 6 }),
         fc.integer({ min: 0, max: 6 }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
+        evenly(0, 1),
         (makes, more, makeRate) => {
           const most = makes + more;
           const tries = likelyTries({ makes, most, makeRate });

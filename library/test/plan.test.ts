@@ -12,6 +12,7 @@ import {
   straightAsk,
   straightStart,
 } from '../src';
+import { evenly } from '../../core/test/evenly';
 
 const choices: StraightChoices = {
   target: 'board',
@@ -51,8 +52,8 @@ describe('what a plan comes to', () => {
     fc.constant({ kind: 'even' as const }),
     fc.record({
       kind: fc.constant('penultimate' as const),
-      longer: fc.double({ min: 0, max: 0.2, noNaN: true }),
-      shorter: fc.double({ min: 0, max: 0.2, noNaN: true }),
+      longer: evenly(0, 0.2),
+      shorter: evenly(0, 0.2),
     }),
     fc.record({
       kind: fc.constant('short' as const),
