@@ -140,3 +140,13 @@ export const openAthlete = async (page: Page, name: string): Promise<void> => {
   await page.getByRole('main').getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
 };
+
+/** On an athlete's page: the run whose steps were measured last goes, and the measures change. */
+export const takeOutNewestRun = async (page: Page): Promise<void> => {
+  await page
+    .getByRole('region', { name: 'Steps' })
+    .getByRole('button', { name: 'Take out' })
+    .first()
+    .click();
+  await expect(page.getByText('The run is taken out.')).toBeVisible();
+};

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { SquadFaults } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
-import { PHONE } from '../src/field';
+import { PHONE, takeOutNewestRun } from '../src/field';
 import { expect, test } from '../src/test';
 
 /** Cues in force, the ledger that tells whether they work, and the squad by who needs the coach most. */
@@ -199,12 +199,7 @@ test('Today says whether what was cleared stays away, and which plans are of mea
   await expect(outdated).toBeHidden();
   await open(page, '/athletes');
   await page.getByRole('link', { name: 'Sunniva Kehr', exact: true }).click();
-  await page
-    .getByRole('region', { name: 'Steps' })
-    .getByRole('button', { name: 'Take out' })
-    .first()
-    .click();
-  await expect(page.getByText('The run is taken out.')).toBeVisible();
+  await takeOutNewestRun(page);
   await open(page, '/');
   await expect(outdated.getByText('Sunniva Kehr').first()).toBeVisible();
   await outdated.getByRole('link').first().click();

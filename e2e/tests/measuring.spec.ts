@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { openAthlete } from '../src/field';
+import { openAthlete, takeOutNewestRun } from '../src/field';
 import { expect, test } from '../src/test';
 
 const begin = async (page: Page, test: string): Promise<void> => {
@@ -103,12 +103,7 @@ test('a measure deleted under a plan is told, with what moves, and one press sol
 }) => {
   await openAthlete(page, 'Sunniva Kehr');
   const plans = page.getByRole('region', { name: 'Plans' });
-  await page
-    .getByRole('region', { name: 'Steps' })
-    .getByRole('button', { name: 'Take out' })
-    .first()
-    .click();
-  await expect(page.getByText('The run is taken out.')).toBeVisible();
+  await takeOutNewestRun(page);
   await plans.getByRole('link', { name: 'Long jump, 14 steps' }).click();
   const told = page.getByText(/The measures have changed since/);
   await expect(told).toContainText(/the start mark (moves [\d.]+ cm|stays)/);
