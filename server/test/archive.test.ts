@@ -1,10 +1,15 @@
+import { randomBytes } from 'node:crypto';
 import { request } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { CLUB_FILE_MAX, CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract';
+import compression from 'compression';
+import express from 'express';
 import { sql } from 'kysely';
 import Papa from 'papaparse';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { CLUB_TABLES } from '../src/database/clubTables';
+import { sendPieces } from '../src/http/pieces';
 import {
   aMovement,
   anApproach,
@@ -221,6 +226,36 @@ describe('an archive', () => {
     const refusal = await into(to, other).expect(422);
     expect((refusal.body as { title: string }).title).toContain('holds something already');
     expect((await outOf(to)).club).toEqual(file.club);
+  });
+
+  it('goes out in many pieces without a listener more for each', async () => {
+    const coach = await coachIn(stage, 'owner');
+    const warned: string[] = [];
+    const hear = ({ name }: Error): void => void warned.push(name);
+    process.on('warning', hear);
+    const served = express()
+      .use(compression())
+      .get('/long', (_req, res) =>
+        sendPieces(
+          stage.db,
+          coach,
+          { least: 'owner', name: 'long.txt', type: 'text/plain' },
+          res,
+          async function* () {
+            // Nothing that packs well, so that each piece fills what may wait.
+            for (let i = 0; i < 60; i += 1) yield randomBytes(40_000).toString('base64');
+          },
+        ),
+      )
+      .listen(0);
+    const { port } = served.address() as AddressInfo;
+    const answer = await fetch(`http://127.0.0.1:${port}/long`);
+    expect((await answer.text()).length).toBe(60 * 53_336);
+    // Warnings are told a moment later.
+    await new Promise((resolve) => setImmediate(resolve));
+    process.off('warning', hear);
+    served.close();
+    expect(warned).toEqual([]);
   });
 
   it('is for owners only, and nobody else’s body is read', async () => {

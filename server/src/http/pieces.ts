@@ -4,17 +4,20 @@ import { sql } from 'kysely';
 import { withoutHurry, type Db, type Trx, type Who } from '../database/connect';
 import { memberAs, mustBe } from './route';
 
-/** Once all that was written has left, or nobody listens any more. */
-const drained = (res: Response): Promise<void> =>
-  new Promise((go) => {
-    const on = (): void => {
-      res.off('drain', on);
-      res.off('close', on);
-      go();
-    };
-    res.once('drain', on);
-    res.once('close', on);
-  });
+/**
+ * How to wait until all that was written has left, or nobody listens any more. It is listened for once: what
+ * packs an answer never gives a listener back.
+ */
+const drains = (res: Response): (() => Promise<void>) => {
+  let go = (): void => undefined;
+  res.on('drain', () => go());
+  res.on('close', () => go());
+  return () =>
+    new Promise((resolve) => {
+      go = resolve;
+      if (res.closed) resolve();
+    });
+};
 
 /**
  * Sends a file that is too long to be held: piece by piece as they are read, all as it was at one moment.
@@ -28,6 +31,7 @@ export const sendPieces = async (
   res: Response,
   write: (trx: Trx) => AsyncIterable<string>,
 ): Promise<void> => {
+  const drained = drains(res);
   await db
     .transaction()
     .setIsolationLevel('repeatable read')
@@ -42,7 +46,7 @@ export const sendPieces = async (
           res.type(type);
           res.set('content-disposition', `attachment; filename="${name}"`);
         }
-        if (!res.write(piece)) await drained(res);
+        if (!res.write(piece)) await drained();
         if (res.closed) return;
       }
     });
