@@ -9,6 +9,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { CSS } from '@dnd-kit/utilities';
+import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Session } from '@gravek/contract/session';
 import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
 import type { Outlook } from '@gravek/library/sessionOutlook';
@@ -16,7 +17,7 @@ import { Suspense, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../api/client';
-import { useSessions, useWrite } from '../api/queries';
+import { useApproaches, useSessions, useWrite } from '../api/queries';
 import { useMayPlan, useMember } from '../member/member';
 import { tell } from '../controls/toasts';
 import { PageHead } from '../controls/PageHead';
@@ -101,10 +102,18 @@ const Day = ({
 };
 
 /** Seven days with their sessions; it waits for the movements of all of them. */
-const Week = ({ days, sessions }: { days: readonly string[]; sessions: readonly Session[] }) => {
+const Week = ({
+  days,
+  sessions,
+  approaches,
+}: {
+  days: readonly string[];
+  sessions: readonly Session[];
+  approaches: readonly ApproachSummary[];
+}) => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
-  const outlook = useOutlook(sessions);
+  const outlook = useOutlook(sessions, approaches);
   return (
     <div className="week">
       {days.map((day) => {
@@ -145,6 +154,7 @@ export const Sessions = () => {
   const [calendar, setCalendar] = useState(false);
   const days = weekOf(day);
   const sessions = useSessions(days[0]!, days[6]!);
+  const approaches = useApproaches();
   const write = useWrite(
     (session: Session) => api.put<Session>(`/sessions/${session.id}`, bodyOfSession(session)),
     'sessions',
@@ -208,11 +218,16 @@ export const Sessions = () => {
       {calendar && <CalendarAddress onClose={() => setCalendar(false)} />}
       <Loaded query={sessions} what="Getting the week …">
         {(list) => (
-          <DndContext sensors={sensors} onDragEnd={(event) => void drop(list, event)}>
-            <Suspense fallback={<Waiting what="Getting the movements …" />}>
-              <Week days={days} sessions={list} />
-            </Suspense>
-          </DndContext>
+          // Which movements a week needs is known by its approaches: what is drawn before would go away again.
+          <Loaded query={approaches} what="Getting the approaches …">
+            {(plans) => (
+              <DndContext sensors={sensors} onDragEnd={(event) => void drop(list, event)}>
+                <Suspense fallback={<Waiting what="Getting the movements …" />}>
+                  <Week days={days} sessions={list} approaches={plans} />
+                </Suspense>
+              </DndContext>
+            )}
+          </Loaded>
         )}
       </Loaded>
     </>

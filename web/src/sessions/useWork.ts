@@ -7,7 +7,7 @@ import type { Session } from '@gravek/contract/session';
 import { sessionOutlook, type Outlook } from '@gravek/library/sessionOutlook';
 import { baseOf, type Base, type Finds } from '@gravek/library/work';
 import { useMemo } from 'react';
-import { useApproaches, useAthletes, useGrounds } from '../api/queries';
+import { useAthletes, useGrounds } from '../api/queries';
 import { needDocuments } from '../movements/documents';
 import { useCatalogue } from '../movements/useCatalogue';
 
@@ -70,8 +70,10 @@ export const baseOn =
     baseOf(set.work, finds, ground);
 
 /** Each of some sessions in a few lines, as the week shows it. */
-export const useOutlook = (sessions: readonly Session[]): ((session: Session) => Outlook) => {
-  const approaches = useApproaches().data ?? NONE;
+export const useOutlook = (
+  sessions: readonly Session[],
+  approaches: readonly ApproachSummary[],
+): ((session: Session) => Outlook) => {
   const finds = useFinds(
     approaches,
     sessions.flatMap((session) => session.drillSets),
