@@ -17,7 +17,8 @@ export default defineConfig({
     { name: 'others', testIgnore: LONGEST },
   ],
   ...(process.env.GRAVEK_LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
-  timeout: 120_000,
+  // A walk through every movement, a storm: on a slow machine they take minutes.
+  timeout: process.env.GRAVEK_LONG ? 600_000 : 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/browser.json' }]],
   use: {
