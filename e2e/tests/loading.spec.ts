@@ -89,3 +89,16 @@ test('without the documents of movements the list says so, and comes when it is 
   await page.getByRole('alert').getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('link', { name: 'Straight run-up' })).toBeVisible();
 });
+
+test('a session whose worker cannot be loaded is worked out on the page, and can be run', async ({
+  signedIn: page,
+}) => {
+  await page.route(/\/assets\/session\.worker-/, (route) => route.abort());
+  await page.goto(new URL('/', page.url()).toString());
+  await page.getByRole('link', { name: 'Change the session' }).first().click();
+  const lines = page.getByRole('list', { name: 'Drill sets' });
+  await expect(lines.getByText('Long jump, 14 steps')).toBeVisible();
+  await expect(page.getByText('reckoning …')).toBeVisible();
+  await page.getByRole('main').getByRole('link', { name: 'Run', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Clean' })).toBeVisible();
+});

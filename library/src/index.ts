@@ -46,6 +46,7 @@ export { mends, type Mend } from './mend';
 export { sessionOutlook, sessionsOnNow, type Outlook } from './sessionOutlook';
 export {
   sessionFigures,
+  solveRuns,
   type SessionAsk,
   type SessionFigures,
   type SetFigures,
@@ -59,12 +60,14 @@ export {
   fieldBase,
   fieldRun,
   isAsPlanned,
+  keepSolved,
   movementCode,
   notJoined,
   paceWord,
   plainChoices,
   RUNG_NAMES,
   sideWords,
+  solvedOf,
   targetWords,
   variantWords,
   variedRun,

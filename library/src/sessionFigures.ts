@@ -113,30 +113,26 @@ const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
 };
 
 /**
- * Solves every run that the figures of a session ask for, one at a step. What was solved for a body is
- * kept, so that the figures are then there at once.
- *
- * @example for (const _ of solvingRuns(ask)) await letThePageDraw();
+ * Solves every run that the figures of a session ask for. What was solved for a body is kept, so that the
+ * figures are then there at once.
  */
-export function* solvingRuns({
+export const solveRuns = ({
   drillSets,
   baseOfSet,
   bodies,
-}: Pick<SessionAsk, 'drillSets' | 'baseOfSet' | 'bodies'>): Generator<void> {
+}: Pick<SessionAsk, 'drillSets' | 'baseOfSet' | 'bodies'>): void => {
   for (const set of drillSets) {
     const base = baseOfSet(set);
+    if (!base?.movement) continue;
     const variants = keptVariants(set);
     const there = set.athleteIds.flatMap((id) => bodies.get(id) ?? []);
-    const asked = there.flatMap((body, i) =>
-      (i === 0 ? variants : variants.slice(0, 1)).map((variant) => ({ body, variant })),
+    there.forEach((body, i) =>
+      (i === 0 ? variants : variants.slice(0, 1)).forEach((variant) =>
+        variedRun(base, variant, body),
+      ),
     );
-    if (!base?.movement) continue;
-    for (const { body, variant } of asked) {
-      variedRun(base, variant, body);
-      yield;
-    }
   }
-}
+};
 
 /** All that a session comes to, but for the loads of single athletes. */
 export const sessionFigures = (ask: SessionAsk): SessionFigures => {

@@ -111,6 +111,17 @@ const NOT_RUN: VariedRun = { outline: null, load: null, phases: [], steps: [], l
 
 const solved = new WeakMap<Body, Map<string, VariedRun>>();
 
+/** What was solved for a body, each run by what it was solved for. */
+export type Solved = [ask: string, run: VariedRun][];
+
+/** All that was solved for a body so far. */
+export const solvedOf = (body: Body): Solved => [...(solved.get(body) ?? [])];
+
+/** Keeps what was solved for the same body elsewhere, so that it is not solved again here. */
+export const keepSolved = (body: Body, runs: Solved): void => {
+  solved.set(body, new Map([...(solved.get(body) ?? []), ...runs]));
+};
+
 const solvedFor = ({ movement, choices }: Varied, body: Body): VariedRun => {
   const known = solved.get(body) ?? new Map<string, VariedRun>();
   solved.set(body, known);

@@ -13,6 +13,7 @@ import {
   fieldBase,
   fieldRun,
   freshDrillSet,
+  keepSolved,
   makeRate,
   mends,
   mostLoaded,
@@ -27,6 +28,8 @@ import {
   sessionLoads,
   setLoads,
   solve,
+  solvedOf,
+  solveRuns,
   suggestedRestS,
   targetWords,
   twoPlaces,
@@ -429,6 +432,29 @@ describe('a session that does not fit', () => {
     }
     const out = { ...set, struck: variantsOf(set.vary).map(struckKey) };
     expect(ask([out], 600).sets[0]!.time).toBeNull();
+  });
+});
+
+describe('runs that are solved elsewhere', () => {
+  it('are all that the figures ask for, and give the same figures', () => {
+    const sets = ['close-and-shorten', 'straight-run-up', 'jab-and-go'].map((code) =>
+      setOf(work(code), 3, { id: code, vary: vary({ paces: [0.5, 1], sides: ['own', 'other'] }) }),
+    );
+    const [adult, left, child] = [body(), body({ hand: 'left' }), body({ heightM: 1.4 })];
+    const bodies = new Map([adult, left, child].map((one, i) => [`p${i}`, one]));
+    const ask = (of: typeof bodies) => ({
+      ...{ drillSets: sets, baseOfSet: (one: DrillSet) => base(one.work), bodies: of },
+      ...{ conditions: { lanes: 2 }, slotS: 600 },
+    });
+    const there = structuredClone(bodies);
+    solveRuns({ ...ask(there), baseOfSet: (one) => structuredClone(base(one.work)) });
+    for (const [id, one] of bodies) keepSolved(one, structuredClone(solvedOf(there.get(id)!)));
+    const kept = [...bodies.values()].map((one) => solvedOf(one).length);
+    expect(Math.min(...kept)).toBeGreaterThan(0);
+
+    const figures = sessionFigures(ask(bodies));
+    expect([...bodies.values()].map((one) => solvedOf(one).length)).toEqual(kept);
+    expect(figures).toEqual(sessionFigures(ask(structuredClone(bodies))));
   });
 });
 

@@ -15,7 +15,8 @@ import {
   queue,
   recoverJotted,
 } from '../src/phone/store';
-import { fetchBundle, fetchLog, logReps, refreshKept, send, useSending } from '../src/phone/sync';
+import { useSending } from '../src/phone/sending';
+import { fetchBundle, fetchLog, logReps, refreshKept, send } from '../src/phone/sync';
 
 const CLUB = 'club-1';
 

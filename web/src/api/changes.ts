@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { useSending } from '../phone/sync';
+import { useSending } from '../phone/sending';
 import { useUncounted } from './uncounted';
 
 /** Lists that may differ when one of the club's topics has changed. */

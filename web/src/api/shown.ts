@@ -1,4 +1,4 @@
-import { whenIdle } from '../controls/slices';
+import { whenIdle } from '../controls/idle';
 import { queryClient } from './door';
 
 const LOOK_MS = 1_000;

@@ -8,15 +8,17 @@ import { whenShown } from '../api/shown';
 import { Boundary } from '../controls/Boundary';
 import { DraftOwner } from '../controls/draft';
 import { Waiting } from '../controls/Notice';
-import { whenIdle } from '../controls/slices';
+import { whenIdle } from '../controls/idle';
 import { MemberContext } from '../member/member';
-import { keepSending, refreshKept } from '../phone/sync';
 import { FIELD, loadAhead, loadedAt, PLACES, type Place } from './addresses';
 import { Help } from './Help';
 import { Shell } from './Shell';
 
 // Who has signed in may lose the network; who stands at the door has nothing to keep yet.
 whenShown(() => registerSW({ immediate: true }));
+
+/** Until it is tried again to load what sends reps. */
+const AGAIN_MS = 5_000;
 
 const shown = ({ path, load }: Place) => {
   const Later = lazy(async () => ({ default: await load() }));
@@ -30,7 +32,14 @@ const shown = ({ path, load }: Place) => {
 const { path: fieldPath, Shown: Field } = shown(FIELD);
 const BESIDE_NAVIGATION = PLACES.map(shown);
 
-const refreshAthletes = (): void => void refreshKept();
+// The phone's database is large, and most places are drawn without it.
+const phone = () => import('../phone/sync');
+const refreshAthletes = (): void => {
+  phone().then(
+    ({ refreshKept }) => refreshKept(),
+    () => undefined, // without network nothing has changed here either
+  );
+};
 
 const Open = ({ clubId }: { clubId: string }) => {
   useChanges(refreshAthletes);
@@ -39,12 +48,20 @@ const Open = ({ clubId }: { clubId: string }) => {
   useEffect(() => (inField ? whenIdle(() => void loadAhead('/run')) : undefined), [inField]);
   // Nothing that is shown waits for it.
   useEffect(() => {
+    let over = false;
     let stop: (() => void) | undefined;
-    const callOff = whenIdle(() => {
-      stop = keepSending(clubId);
-    });
+    const begin = (): void => {
+      if (over) return;
+      phone().then(
+        ({ keepSending }) => {
+          if (!over) stop = keepSending(clubId);
+        },
+        () => setTimeout(begin, AGAIN_MS),
+      );
+    };
+    whenShown(begin);
     return () => {
-      callOff();
+      over = true;
       stop?.();
     };
   }, [clubId]);

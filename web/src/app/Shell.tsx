@@ -1,13 +1,12 @@
 import { Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
-import { api } from '../api/client';
+import { api, onPress, sentenceOf } from '../api/client';
 import { forgetClub, queryClient } from '../api/door';
 import { Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { Boundary } from '../controls/Boundary';
 import { forgetDrafts } from '../controls/draft';
 import { useHelp } from '../controls/help';
-import { queue } from '../phone/store';
 import { useSettings } from '../member/settings';
 
 const PLACES = [
@@ -23,7 +22,14 @@ const PLACES = [
 ] as const;
 
 const signOut = async (): Promise<void> => {
-  const waiting = await queue.count();
+  let waiting: number;
+  try {
+    const { queue } = await onPress(() => import('../phone/store'));
+    waiting = await queue.count();
+  } catch (error) {
+    tell(sentenceOf(error));
+    return;
+  }
   if (
     waiting > 0 &&
     !window.confirm(

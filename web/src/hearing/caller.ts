@@ -1,7 +1,7 @@
 import { WORDS, type CallEvent, type Word } from '@gravek/core/calls';
 import { soundOf } from '@gravek/core/rhythm';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { whenIdle } from '../controls/slices';
+import { whenIdle } from '../controls/idle';
 import { bufferOf, speaker } from './sound';
 import { spokenWord } from './spoken';
 

@@ -1,10 +1,10 @@
 import type { RunAnswer, RunBundle } from '@gravek/contract/run';
 import { REP_BATCH } from '@gravek/contract/drillSet';
 import type { LogPage, Rep, RepReceipt } from '@gravek/contract/session';
-import { create } from 'zustand';
 import { api, ApiProblem, Unreachable } from '../api/client';
 import { whenShown } from '../api/shown';
 import { keepWords } from '../hearing/spoken';
+import { useSending } from './sending';
 import {
   dropSession,
   enqueue,
@@ -21,17 +21,6 @@ import {
   type NewRep,
   type QueuedRep,
 } from './store';
-
-type Sending = {
-  /** idle, under way, no server, the sign-in has run out, or the server answers but does not take it */
-  state: 'idle' | 'sending' | 'unreachable' | 'signed-out' | 'held';
-  /** what the server says when it does not take what is sent */
-  why: string | null;
-  /** batches that the server took since the page was loaded */
-  taken: number;
-};
-
-export const useSending = create<Sending>(() => ({ state: 'idle', why: null, taken: 0 }));
 
 const FIRST_RETRY_MS = 1_500;
 const LAST_RETRY_MS = 20_000;

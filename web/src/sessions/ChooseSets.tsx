@@ -15,8 +15,8 @@ import { NumberInput } from '../controls/NumberInput';
 import { useSettled } from '../controls/useSettled';
 import { fetchDocuments } from '../movements/documents';
 import { bodiesOf, codesOf } from './useWork';
-import { loadsWork } from './worker/loadsWork';
-import type { ChooseAsk } from './worker/loads.worker';
+import { askWork } from './worker/sessionWork';
+import type { ChooseAsk } from './worker/session.worker';
 
 const NAMES_SHOWN = 4;
 const SETTLES_MS = 250;
@@ -94,8 +94,7 @@ export const ChooseSets = ({
   useEffect(() => {
     if (!settled) return undefined;
     let over = false;
-    loadsWork()
-      .choose(settled)
+    askWork((work) => work.choose(settled))
       .then(async (choice) => {
         const sets = choice.sets.map(({ set }) => set);
         await fetchDocuments(codesOf(sets, settled.plans));

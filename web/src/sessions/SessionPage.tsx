@@ -1,9 +1,9 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Ground } from '@gravek/contract/ground';
+import type { Ground, OnGround } from '@gravek/contract/ground';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import type { Session, SessionInput } from '@gravek/contract/session';
-import { surfaceCautions } from '@gravek/library/onGround';
+import { surfaceCautions, takenFrom } from '@gravek/library/onGround';
 import { asDrillSet, withoutAthletes } from '@gravek/library/sessionFit';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -41,6 +41,13 @@ const NO_SETS: readonly DrillSet[] = [];
 
 type Draft = SessionInput & { version: number | null };
 
+const Cautions = ({ on }: { on: OnGround | null }) =>
+  surfaceCautions(on).map((caution) => (
+    <div key={caution} className="caution small-text">
+      {caution}
+    </div>
+  ));
+
 /** What is known of a session before its runs are worked out. */
 const Meanwhile = ({ session, ground }: { session: Session; ground: Ground | undefined }) => (
   <>
@@ -53,6 +60,7 @@ const Meanwhile = ({ session, ground }: { session: Session; ground: Ground | und
       }
       title={session.title}
     />
+    <Cautions on={ground ? takenFrom(ground) : null} />
     <Waiting what="Working out the session …" />
   </>
 );
@@ -297,11 +305,7 @@ const Builder = ({
         athletes={athletes}
       />
       <Conflict {...conflict.shown} />
-      {surfaceCautions(here).map((caution) => (
-        <div key={caution} className="caution small-text">
-          {caution}
-        </div>
-      ))}
+      <Cautions on={here} />
       {ground && notOnDay && (
         <div className="note" role="status">
           The club does not have {ground.name} on this day.

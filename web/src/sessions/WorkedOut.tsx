@@ -1,21 +1,20 @@
-import type { Body } from '@gravek/core/layout/body';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Ground } from '@gravek/contract/ground';
 import { takenFrom } from '@gravek/library/onGround';
-import { solvingRuns } from '@gravek/library/sessionFigures';
 import { startTransition, useEffect, useState, type ReactNode } from 'react';
-import { inSlices } from '../controls/slices';
 import { useDocumentsHere } from '../movements/documents';
 import { usePlanned } from './useFigures';
 import { useHistory } from './useLoads';
-import { baseOn, bodiesOf, codesOf, useFinds } from './useWork';
+import { baseOn, codesOf, keepBody, useFinds } from './useWork';
+import type { RunsAnswer } from './worker/session.worker';
+import { askWork, beginWork } from './worker/sessionWork';
 
 const NOTHING: readonly DrillSet[] = [];
 
 /**
- * Solves the runs of a session before what needs them is drawn, a few at a time: a phone shows the head of
+ * Has the runs of a session solved before what needs them is drawn, beside the page: a phone shows the head of
  * the page meanwhile and can be touched.
  */
 export const WorkedOut = ({
@@ -39,6 +38,8 @@ export const WorkedOut = ({
   children: ReactNode;
 }) => {
   const [done, setDone] = useState(false);
+  // It comes beside what it is to work on.
+  useEffect(beginWork, []);
   const { id, date, drillSets, groundId } = session;
   const here = useDocumentsHere(codesOf(drillSets, approaches));
   const finds = useFinds(approaches, here ? drillSets : NOTHING);
@@ -49,25 +50,26 @@ export const WorkedOut = ({
     if (done || !here) return undefined;
     let over = false;
     const ground = grounds.find((one) => one.id === groundId);
+    const baseOfSet = baseOn(finds, ground ? takenFrom(ground) : null);
     const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
-    const work = function* () {
-      const bodies = new Map<string, Body>();
-      for (const athlete of athletes) {
-        if (!ids.has(athlete.id)) continue;
-        for (const [id, body] of bodiesOf([athlete])) bodies.set(id, body);
-        yield;
+    const there = athletes.filter((athlete) => ids.has(athlete.id));
+    const take = (answer: RunsAnswer): void => {
+      for (const [id, body, runs] of answer) {
+        keepBody(
+          there.find((athlete) => athlete.id === id)!,
+          body,
+          runs,
+        );
       }
-      yield* solvingRuns({
-        drillSets,
-        baseOfSet: baseOn(finds, ground ? takenFrom(ground) : null),
-        bodies,
-      });
     };
     const finish = (): void => {
       if (!over) startTransition(() => setDone(true));
     };
-    // What cannot be solved is told of where it is drawn.
-    inSlices(work(), () => over).then(finish, finish);
+    const sets = drillSets.map((set) => ({ set, base: baseOfSet(set) }));
+    // What could not be solved beside the page is solved, or told of, where it is drawn.
+    askWork((work) => work.runs({ sets, athletes: there }))
+      .then(take)
+      .then(finish, finish);
     return () => {
       over = true;
     };

@@ -8,9 +8,9 @@ import type { Base } from '@gravek/library/work';
 import { useQuery } from '@tanstack/react-query';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { api } from '../api/client';
-import { whenIdle } from '../controls/slices';
-import { loadsWork } from './worker/loadsWork';
-import type { LoadsAsk } from './worker/loads.worker';
+import { whenIdle } from '../controls/idle';
+import type { LoadsAsk } from './worker/session.worker';
+import { askWork } from './worker/sessionWork';
 
 /** What the weeks before put on everybody, and how often each has made what. */
 export const useHistory = (day: string): LoadHistory | undefined =>
@@ -83,12 +83,13 @@ export const useLoads = (
     if (!ask) return undefined;
     let over = false;
     const callOff = whenIdle(() => {
-      void loadsWork()
-        .loads(ask)
-        .then((answer) => {
+      askWork((work) => work.loads(ask)).then(
+        (answer) => {
           if (over) return;
           startTransition(() => setLoads(ask.sets.map(({ set }) => new Map(answer[set.id] ?? []))));
-        });
+        },
+        () => undefined, // as long as it cannot be loaded they are not known
+      );
     });
     return () => {
       over = true;

@@ -5,7 +5,7 @@ import type { OnGround } from '@gravek/contract/ground';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
 import { sessionOutlook, type Outlook } from '@gravek/library/sessionOutlook';
-import { baseOf, type Base, type Finds } from '@gravek/library/work';
+import { baseOf, keepSolved, type Base, type Finds, type Solved } from '@gravek/library/work';
 import { useMemo } from 'react';
 import { useAthletes, useGrounds } from '../api/queries';
 import { needDocuments } from '../movements/documents';
@@ -52,6 +52,13 @@ export const useFinds = (
 };
 
 const bodies = new WeakMap<Athlete, Body>();
+
+/** Keeps the measures of an athlete that were reckoned elsewhere, with what was solved for them. */
+export const keepBody = (athlete: Athlete, body: Body, runs: Solved): void => {
+  const before = bodies.get(athlete);
+  bodies.set(athlete, before ?? body);
+  keepSolved(before ?? body, runs);
+};
 
 /** The measures of athletes, by their ids; the same ones as long as an athlete stays the same. */
 export const bodiesOf = (athletes: readonly Athlete[]): Map<string, Body> =>

@@ -1,4 +1,4 @@
-import type { Body } from '@gravek/core/layout/body';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
 import type { BodyLoad } from '@gravek/core/repLog';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
@@ -8,14 +8,22 @@ import type { Needs } from '@gravek/contract/run';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import { chooseSets, needsOf, offersFor, type SetChoice } from '@gravek/library/chooseSets';
 import { movementOf } from '@gravek/library/movements';
+import { solveRuns } from '@gravek/library/sessionFigures';
 import { setLoads } from '@gravek/library/sessionLoad';
 import type { Conditions, Makes } from '@gravek/library/sessionTime';
-import type { Base, Finds } from '@gravek/library/work';
+import { solvedOf, type Base, type Finds, type Solved } from '@gravek/library/work';
 import { expose } from 'comlink';
 import { v7 as uuid } from 'uuid';
 
+type SetOf = { set: DrillSet; base: Base | null };
+
+export type RunsAsk = { sets: SetOf[]; athletes: Athlete[] };
+
+/** By athlete the measures, and what was solved for them. */
+export type RunsAnswer = [athleteId: string, body: Body, runs: Solved][];
+
 export type LoadsAsk = {
-  sets: { set: DrillSet; base: Base | null }[];
+  sets: SetOf[];
   bodies: [athleteId: string, body: Body][];
   conditions: Pick<Conditions, 'people' | 'on'>;
   makes: [athleteAndMovement: string, makes: Makes][];
@@ -37,7 +45,32 @@ export type ChooseAsk = {
   seconds: number;
 };
 
+const bodies = new Map<string, Body>();
+
+/** The same measures are the same body, for which all that was solved is known. */
+const known = (body: Body): Body => {
+  const measures = JSON.stringify(body);
+  const before = bodies.get(measures);
+  if (before) return before;
+  bodies.set(measures, body);
+  return body;
+};
+
+const byAthlete = (asked: readonly [athleteId: string, body: Body][]): Map<string, Body> =>
+  new Map(asked.map(([id, body]) => [id, known(body)]));
+
 const work = {
+  /** all runs that the figures of a session ask for */
+  runs: ({ sets, athletes }: RunsAsk): RunsAnswer => {
+    const by = byAthlete(athletes.map((athlete) => [athlete.id, bodyOf(athlete)]));
+    const bases = new Map(sets.map(({ set, base }) => [set.id, base]));
+    solveRuns({
+      drillSets: sets.map(({ set }) => set),
+      baseOfSet: ({ id }) => bases.get(id) ?? null,
+      bodies: by,
+    });
+    return [...by].map(([id, body]) => [id, body, solvedOf(body)]);
+  },
   /** the sets that do most for athletes within a time */
   choose: ({
     needs,
@@ -63,7 +96,7 @@ const work = {
     const all = needsOf(athletes, needs, finds.movementOf, on);
     const offers = offersFor(all, {
       ...{ plans, athletes, finds, ground, newId: uuid },
-      bodies: new Map(bodies),
+      bodies: byAthlete(bodies),
       conditions: { lanes, people: athletes, on },
     });
     return chooseSets(all, offers, seconds);
@@ -71,7 +104,7 @@ const work = {
   loads: ({ sets, bodies, conditions, makes }: LoadsAsk): LoadsAnswer => {
     const made = new Map(makes);
     const makesOf: Conditions['makesOf'] = (id, movement) => made.get(`${id}/${movement}`);
-    const by = new Map(bodies);
+    const by = byAthlete(bodies);
     return Object.fromEntries(
       sets.map(({ set, base }) => [
         set.id,
@@ -81,6 +114,6 @@ const work = {
   },
 };
 
-export type LoadsWork = typeof work;
+export type SessionWork = typeof work;
 
 expose(work);
