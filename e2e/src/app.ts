@@ -113,12 +113,12 @@ const isUp = async (address: string): Promise<boolean> => {
 };
 
 /** The application with data of its own: the demo, or no club at all. */
-export const startApp = async (data: 'demo' | 'empty' = 'demo'): Promise<App> => {
+export const startApp = async (data: 'demo' | 'empty', at?: number): Promise<App> => {
   const database = `e2e_${randomBytes(6).toString('hex')}`;
   const template = data === 'demo' ? DEMO_CLUB : EMPTY_CLUB;
   await asSuper(`create database ${database} template ${template} owner e2e_owner`);
   const env = databaseEnv(database);
-  const port = await freePort();
+  const port = at ?? (await freePort());
   const address = `http://127.0.0.1:${port}`;
   let running: ChildProcess | null = null;
   const start = async (): Promise<void> => {

@@ -1,9 +1,40 @@
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type BrowserContext, type Page } from '@playwright/test';
 import { shifted } from './clock';
 import { startApp, type App } from './app';
+import { freePort } from './startCommand';
 
 /** What runs in this worker, and for which file. */
 let running: { file: string; app: App } | undefined;
+/** Where tests of this worker are signed in: what pages are made of is loaded once for all of them. */
+let signedInHere: BrowserContext | undefined;
+/** The same for every application of this worker, so that its pages are those that are loaded. */
+let port: number | undefined;
+
+/** Where somebody is signed in as the press at the door does; that is tested by itself. */
+const enter = async (context: BrowserContext, { address }: App): Promise<Page> => {
+  await context.request.post(`${address}/api/demo-entry`, { headers: { origin: address } });
+  const page = await context.newPage();
+  await page.goto(`${address}/approaches`);
+  await expect(page.getByRole('heading', { level: 1, name: 'Approaches' })).toBeVisible();
+  return page;
+};
+
+/** Leaves of a test nothing but the files that pages are made of. */
+const forgetAll = async (context: BrowserContext, { address }: App): Promise<void> => {
+  await context.setOffline(false);
+  const [page, ...others] = context.pages();
+  for (const other of others) await other.close();
+  if (page) {
+    const devTools = await context.newCDPSession(page);
+    await page.goto('about:blank');
+    await devTools.send('Storage.clearDataForOrigin', {
+      origin: address,
+      storageTypes: 'cookies,local_storage,indexeddb,cache_storage',
+    });
+    await page.close();
+  }
+  await context.clearCookies();
+};
 
 /**
  * Every file of tests has an application of its own, with the demo club: what one file does is no other's
@@ -15,7 +46,8 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
       if (running?.file !== file) {
         await running?.app.remove();
         running = undefined;
-        running = { file, app: await startApp() };
+        port ??= await freePort();
+        running = { file, app: await startApp('demo', port) };
       }
       await use(running.app);
     },
@@ -29,14 +61,46 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
     },
     { scope: 'worker', auto: true, timeout: 60_000 },
   ],
-  signedIn: async ({ page, app }, use) => {
-    // As the press at the door does; that is tested by itself.
-    await page.request.post(`${app.address}/api/demo-entry`, { headers: { origin: app.address } });
-    await page.goto(`${app.address}/approaches`);
-    await expect(page.getByRole('heading', { level: 1, name: 'Approaches' })).toBeVisible();
-    await use(page);
+  signedIn: async ({ browser, app, serviceWorkers }, use) => {
+    // What a service worker keeps is of one test.
+    if (serviceWorkers === 'allow') {
+      const context = await browser.newContext();
+      await use(await enter(context, app));
+      await context.close();
+      return;
+    }
+    const context = (signedInHere ??= await browser.newContext());
+    await use(await enter(context, app));
+    await forgetAll(context, app);
   },
 });
+
+/** Places of the same kind are the same component: leaving out what differs in it. */
+const kindOf = (url: URL): string => {
+  const [, first = '', ...more] = url.pathname.split('/');
+  return `${first} ${more.length}`;
+};
+
+/** Goes to a place as a link does: what is loaded stays. From a place of the same kind the page is loaded anew. */
+export const goTo = async (page: Page, place: string): Promise<void> => {
+  const here = new URL(page.url());
+  const to = new URL(place, here);
+  if (kindOf(here) === kindOf(to)) {
+    await page.goto(to.toString());
+    return;
+  }
+  const shown = await page.evaluate(async (address) => {
+    const before = document.querySelector('main > *');
+    window.history.pushState(null, '', address);
+    window.dispatchEvent(new PopStateEvent('popstate'));
+    const untilMs = performance.now() + 15_000;
+    while (before?.isConnected && performance.now() < untilMs) {
+      await new Promise(requestAnimationFrame);
+    }
+    return !before?.isConnected;
+  }, place);
+  if (!shown) throw new Error(`${place} is not shown: what was shown before has not gone`);
+};
 
 export const enterDemo = async (page: Page, app: App): Promise<void> => {
   await page.goto(app.address);

@@ -4,12 +4,12 @@ import type { Session } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
 import { addSet, ask, PHONE } from '../src/field';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 /** What the builder does by itself: chooses sets, keeps templates, prints cards, feeds calendars. */
 
 const fresh = async (page: Page, name: string, day: string): Promise<void> => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByLabel('Day').fill(day);
 };
@@ -75,7 +75,7 @@ test('a session is kept as a template, and another begins from it with ids of it
   await page.reload();
   await expect(page.getByText(/found again|typed/)).toHaveCount(0);
 
-  await page.goto(new URL('/sessions/new?day=2031-08-12', page.url()).toString());
+  await goTo(page, '/sessions/new?day=2031-08-12');
   await page.getByLabel('Begin from a template').selectOption({ label: 'Tuesday as ever, 1 set' });
   await expect(page.locator('.set-line')).toHaveCount(1);
   await page.getByRole('button', { name: 'Save', exact: true }).click();
@@ -90,7 +90,7 @@ test('a session is kept as a template, and another begins from it with ids of it
   expect(other.drillSets[0]!.id).not.toBe(one.drillSets[0]!.id);
   expect(other.drillSets[0]!.athleteIds).toEqual(one.drillSets[0]!.athleteIds);
   // Dragged or changed, it stays one; until it is none any more.
-  await page.goto(new URL(`/sessions/${first}`, page.url()).toString());
+  await goTo(page, `/sessions/${first}`);
   await page.getByRole('button', { name: 'Copy' }).click();
   await page.getByRole('button', { name: 'no template any more' }).click();
   await expect(page.getByText('is no template any more')).toBeVisible();
@@ -101,7 +101,7 @@ test('a card is one page, for seven sets and for twenty with sixty athletes; a c
 }) => {
   const week = await ask<{ items: Session[] }>(page, 'GET', '/sessions/templates');
   const seven = week.items.find((one) => one.drillSets.length === 7)!;
-  await page.goto(new URL(`/sessions/${seven.id}/card`, page.url()).toString());
+  await goTo(page, `/sessions/${seven.id}/card`);
   const card = page.getByRole('region', { name: 'Card' });
   await expect(card.locator('tbody tr')).toHaveCount(8);
   await expect(card.getByText('One cue each')).toBeVisible();
@@ -130,13 +130,13 @@ test('a card is one page, for seven sets and for twenty with sixty athletes; a c
   }));
   const sixty = { ...like, id: uuid(), date: '2031-09-01', title: 'Sixty', drillSets: sets };
   await ask(page, 'POST', '/sessions', sixty);
-  await page.goto(new URL(`/sessions/${sixty.id}/card`, page.url()).toString());
+  await goTo(page, `/sessions/${sixty.id}/card`);
   await expect(card.locator('tbody tr')).toHaveCount(21);
   for (const format of ['A4', 'Letter'] as const) expect(await pagesOf(page, format)).toBe(1);
 
   // On the field, sixty long names are on the screen and nothing goes beyond it.
   await page.setViewportSize(PHONE);
-  await page.goto(new URL(`/run/${sixty.id}`, page.url()).toString());
+  await goTo(page, `/run/${sixty.id}`);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   const wide = (): Promise<number> => page.evaluate(() => document.documentElement.scrollWidth);
   expect(await wide()).toBeLessThanOrEqual(PHONE.width);
@@ -150,7 +150,7 @@ test('a card is one page, for seven sets and for twenty with sixty athletes; a c
   expect(box.y + box.height).toBeLessThanOrEqual(PHONE.height);
 
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.goto(new URL(`/sessions/${seven.id}`, page.url()).toString());
+  await goTo(page, `/sessions/${seven.id}`);
   await page.getByRole('button', { name: 'Copy' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
@@ -171,7 +171,7 @@ test('a card is one page, for seven sets and for twenty with sixty athletes; a c
 test('a limit of the club by age is kept, and a session that is over it says so', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/club', page.url()).toString());
+  await goTo(page, '/club');
   const limits = page.getByRole('region', { name: 'Limits of a week' });
   await limits.getByRole('button', { name: 'Add a limit' }).click();
   await limits.getByLabel('Up to the age of').last().fill('many');
@@ -190,7 +190,7 @@ test('a limit of the club by age is kept, and a session that is over it says so'
   await fresh(page, 'Over it', '2031-08-20');
   await addSet(page, 'Back court run-in, 3 steps', /plan$/);
   await expect(page.getByText('over 3')).toBeVisible();
-  await page.goto(new URL('/club', page.url()).toString());
+  await goTo(page, '/club');
   await limits
     .getByRole('button', { name: /^Take limit \d+ out$/ })
     .last()

@@ -2,7 +2,7 @@ import type { MeasuredRun } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
 import { clean, openAthlete, PHONE, runAthletics } from '../src/field';
 import { LANDINGS_SPM } from '../src/landings';
-import { betweenTaps, expect, test } from '../src/test';
+import { betweenTaps, expect, goTo, test } from '../src/test';
 
 /** What devices measure, on the field screen and in files, stands beside the plan. */
 
@@ -163,7 +163,7 @@ test('what a device measures on the field screen stands beside the plan, is kept
 
   // Whose reps they were sees them on the own page.
   const { athleteId } = (await measured())[2]!;
-  await page.goto(new URL(`/athletes/${athleteId}`, page.url()).toString());
+  await goTo(page, `/athletes/${athleteId}`);
   const reps = page.getByRole('region', { name: 'Measured reps' });
   await reps
     .getByText(/by gates/)

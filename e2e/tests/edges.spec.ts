@@ -1,14 +1,12 @@
 import { addPlan } from '../src/field';
-import { enterDemo, expect, test } from '../src/test';
+import { enterDemo, expect, goTo, test } from '../src/test';
 
 /** What was found broken once, each as a coach meets it. */
-
-const at = (base: string, path: string): string => new URL(path, base).toString();
 
 test('a place that cannot be drawn takes nothing else along, and what was typed can be dropped', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/movements/gaps'));
+  await goTo(page, '/movements/gaps');
   await page.getByRole('button', { name: 'Copy and change' }).click();
   await expect(page).toHaveURL(/\/edit$/);
   const name = page.getByLabel('Name of the movement');
@@ -35,20 +33,20 @@ test('what one person typed is not shown to the next, and goes at sign-out', asy
   signedIn: page,
   app,
 }) => {
-  await page.goto(at(page.url(), '/sessions/new'));
+  await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill('A secret of mine');
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('button', { name: 'Open the demo club' })).toBeVisible();
   expect(await page.evaluate(() => JSON.stringify(localStorage))).not.toContain('A secret of mine');
   await enterDemo(page, app);
-  await page.goto(at(page.url(), '/sessions/new'));
+  await goTo(page, '/sessions/new');
   await expect(page.getByLabel('Name', { exact: true })).not.toHaveValue('A secret of mine');
 });
 
 test('a plan is of whoever it is made for: the name follows, and people come on and off by a press', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/approaches/new'));
+  await goTo(page, '/approaches/new');
   const athlete = page.getByLabel('Athlete', { exact: true });
   const name = page.getByLabel('Name of the approach');
   await athlete.selectOption({ label: 'Odran Vask' });
@@ -75,9 +73,9 @@ test('a plan is of whoever it is made for: the name follows, and people come on 
 test('what is chosen on a movement’s page is planned, over a draft from before', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/approaches/new?movement=give-ground'));
+  await goTo(page, '/approaches/new?movement=give-ground');
   await page.getByLabel('Name of the approach').fill('Begun before');
-  await page.goto(at(page.url(), '/movements/give-ground'));
+  await goTo(page, '/movements/give-ground');
   await page.getByLabel(/to which side his waist leaves/).selectOption({ value: 'left' });
   await page.getByRole('link', { name: 'Plan it' }).click();
   // The movement's page has the same choice; it must be gone.
@@ -87,7 +85,7 @@ test('what is chosen on a movement’s page is planned, over a draft from before
   await page.getByLabel(/to which side his waist leaves/).selectOption({ value: 'right' });
   await page.reload();
   await expect(page.getByLabel(/to which side his waist leaves/)).toHaveValue('right');
-  await page.goto(at(page.url(), '/athletes'));
+  await goTo(page, '/athletes');
   await page.getByRole('link', { name: 'Ysolde Prenn' }).click();
   await page.getByRole('link', { name: 'Plan a run-up' }).click();
   await expect(page.getByLabel('Name of the approach')).toHaveValue('Ysolde’s run-up');
@@ -96,7 +94,7 @@ test('what is chosen on a movement’s page is planned, over a draft from before
 test('a pinned step breaks neither the squad sheet nor the session builder', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/approaches/new'));
+  await goTo(page, '/approaches/new');
   await page.getByLabel('Athlete', { exact: true }).selectOption({ label: 'Teodric Malou' });
   await page.getByLabel('Name of the approach').fill('Pinned near the end');
   await page.getByLabel('Start', { exact: true }).selectOption('fixed');
@@ -107,7 +105,7 @@ test('a pinned step breaks neither the squad sheet nor the session builder', asy
   await page.getByRole('link', { name: 'Squad sheet' }).click();
   await page.getByLabel('each their own count, within two').check();
   await expect(page.getByRole('link', { name: 'Teodric Malou' })).toBeVisible();
-  await page.goto(at(page.url(), '/sessions/new'));
+  await goTo(page, '/sessions/new');
   const set = await addPlan(page, 'Pinned near the end');
   await set.getByText(/\d+ others/).click();
   await set.getByRole('button', { name: /Jorun/ }).click();
@@ -117,7 +115,7 @@ test('a pinned step breaks neither the squad sheet nor the session builder', asy
 test('a height is read as people write it, and the leg is asked for where it is missing', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/approaches/new?movement=give-ground'));
+  await goTo(page, '/approaches/new?movement=give-ground');
   await page.getByLabel('Athlete', { exact: true }).selectOption({ label: 'Odran Vask' });
   await page.getByRole('link', { name: 'Measure' }).click();
   const form = page.getByRole('dialog');
@@ -132,7 +130,7 @@ test('a height is read as people write it, and the leg is asked for where it is 
 test('a late tap starts no count, an empty row is no count, and nobody runs at six a minute', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/athletes'));
+  await goTo(page, '/athletes');
   await page.getByRole('link', { name: 'Wilma Corriveau' }).click();
   await page.getByRole('combobox', { name: 'Do a test' }).selectOption('cadence');
   const dialog = page.getByRole('dialog');
@@ -155,7 +153,7 @@ test('a late tap starts no count, an empty row is no count, and nobody runs at s
 test('steps that were typed come back when the form is closed and opened again', async ({
   signedIn: page,
 }) => {
-  await page.goto(at(page.url(), '/athletes'));
+  await goTo(page, '/athletes');
   await page.getByRole('link', { name: 'Roland Quist' }).click();
   for (const [row, length] of [
     [1, '1.21'],

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { addPlan, clean, PHONE, runAlone, up } from '../src/field';
-import { betweenTaps, expect, test } from '../src/test';
+import { betweenTaps, expect, goTo, test } from '../src/test';
 
 // It opens without a network too.
 test.use({ serviceWorkers: 'allow' });
@@ -14,7 +14,7 @@ const runWith = async (page: Page, name: string, athletes: readonly string[]): P
 };
 
 const firstThree = async (page: Page): Promise<string[]> => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   const set = await addPlan(page, 'Back court run-in, 3 steps');
   const picked = set.locator('.picks .pick[aria-pressed=true]');
   await expect(picked).toHaveCount(6);
@@ -106,7 +106,7 @@ test('pain is one tap, also without network; it bars until somebody clears it, a
   await expect(page.getByText('all sent')).toBeVisible();
 
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.goto(new URL('/athletes', page.url()).toString());
+  await goTo(page, '/athletes');
   await page.getByRole('link', { name: new RegExp(`^${a} `) }).click();
   const panel = page.getByRole('region', { name: 'Restrictions' });
   await expect(panel).toContainText('stopped by pain');

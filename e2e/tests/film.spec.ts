@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { Locator, Page } from '@playwright/test';
 import type { Review } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
-import { expect, LONG, test } from '../src/test';
+import { expect, goTo, LONG, test } from '../src/test';
 
 /** A film is opened, looked at, marked and measured; the truth behind the film that ships is known. */
 
@@ -28,8 +28,7 @@ const truth = JSON.parse(readFileSync(at('demo/data/film.json'), 'utf8')) as Tru
 const frameOf = (momentS: number): number => truth.frames.findIndex((atS) => atS >= momentS - 1e-9);
 const gapS = (i: number): number => truth.frames[i]! - truth.frames[i - 1]!;
 
-const openFilms = (page: Page): Promise<unknown> =>
-  page.goto(new URL('/film', page.url()).toString());
+const openFilms = (page: Page): Promise<unknown> => goTo(page, '/film');
 
 /** Opens the film that ships for somebody, as it is held against a plan or movement. */
 const begin = async (page: Page, athlete: string, against: string): Promise<void> => {
@@ -67,7 +66,7 @@ const pressAt = async (page: Page, { x, y }: Flat): Promise<void> => {
   );
 };
 
-const goTo = async (page: Page, frame: number): Promise<void> => {
+const toFrame = async (page: Page, frame: number): Promise<void> => {
   await page.getByRole('slider', { name: 'Frame' }).fill(String(frame));
   await expect(page.getByText(`frame ${frame + 1} of ${truth.film.frames}`)).toBeVisible();
 };
@@ -108,12 +107,12 @@ test(
 
     await tool(page, 'Contacts');
     const [standing, ...landed] = truth.contacts;
-    await goTo(page, frameOf(standing!.offS));
+    await toFrame(page, frameOf(standing!.offS));
     await pressAt(page, standing!.px);
     for (const contact of landed) {
-      await goTo(page, frameOf(contact.onS));
+      await toFrame(page, frameOf(contact.onS));
       await pressAt(page, contact.px);
-      await goTo(page, frameOf(contact.offS));
+      await toFrame(page, frameOf(contact.offS));
       await page.keyboard.press('o');
     }
     await tool(page, 'Ground');
@@ -147,7 +146,7 @@ test(
     // The body at the last contact, beside the plan's own.
     await tool(page, 'Posture');
     const last = truth.contacts.at(-1)!;
-    await goTo(page, frameOf(last.onS));
+    await toFrame(page, frameOf(last.onS));
     await page.getByRole('button', { name: 'Left leg' }).click();
     for (const joint of ['shoulder', 'hip', 'knee', 'ankle', 'toe'] as const) {
       await expect(page.getByText('Press on this frame:')).toContainText(joint);
@@ -215,7 +214,7 @@ test(
       [1, 'First steps'],
       [8, 'Arrival'],
     ] as const) {
-      await goTo(page, frameOf(truth.contacts[i]!.onS));
+      await toFrame(page, frameOf(truth.contacts[i]!.onS));
       await expect(
         page.getByRole('img', { name: `The body from the side: ${phase}` }),
       ).toBeVisible();

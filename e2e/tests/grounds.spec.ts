@@ -1,9 +1,4 @@
-import type { Page } from '@playwright/test';
-import { expect, test } from '../src/test';
-
-const goTo = async (page: Page, place: string): Promise<void> => {
-  await page.goto(new URL(place, page.url()).toString());
-};
+import { expect, goTo, test } from '../src/test';
 
 /** Runs one after the other in one club: what one adds the next one uses. */
 test.describe.configure({ mode: 'serial' });

@@ -1,7 +1,7 @@
 import type { Locator, Page } from '@playwright/test';
 import type { StoredRep } from '@gravek/contract';
 import { addSet, logOf, PHONE, tap, up } from '../src/field';
-import { expect, LONG, test } from '../src/test';
+import { expect, goTo, LONG, test } from '../src/test';
 
 /**
  * Whole journeys: a set is planned in the builder, run with a thumb, and its log says what it was. Those that
@@ -10,7 +10,7 @@ import { expect, LONG, test } from '../src/test';
 
 /** A new session of its own day. */
 const plan = async (page: Page, name: string): Promise<void> => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByLabel('Day').fill('2031-07-01');
 };

@@ -2,15 +2,14 @@ import type { Page } from '@playwright/test';
 import type { SquadFaults } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
 import { PHONE, takeOutNewestRun } from '../src/field';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 /** Cues in force, the ledger that tells whether they work, and the squad by who needs the coach most. */
 
 const squadOf = (page: Page): Promise<SquadFaults> =>
   page.evaluate(async () => (await fetch('/api/faults')).json() as Promise<SquadFaults>);
 
-const open = (page: Page, path: string): Promise<unknown> =>
-  page.goto(new URL(path, page.url()).toString());
+const open = (page: Page, path: string): Promise<unknown> => goTo(page, path);
 
 test('a cue is changed with its reason, is the one on Faults too, and goes back to the figures', async ({
   signedIn: page,

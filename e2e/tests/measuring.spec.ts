@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { openAthlete, takeOutNewestRun } from '../src/field';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 const begin = async (page: Page, test: string): Promise<void> => {
   await page.getByRole('combobox', { name: 'Do a test' }).selectOption({ label: test });
@@ -64,7 +64,7 @@ test('cadence is tapped on a phone, one foot, and counts twice', async ({ signed
 test('run-throughs move the start mark only when the evidence beats the noise', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/approaches', page.url()).toString());
+  await goTo(page, '/approaches');
   await page.getByRole('link', { name: 'Long jump, 14 steps' }).click();
   const panel = page.getByRole('region', { name: 'Run-throughs' });
   await expect(panel.getByText('That may be chance')).toBeVisible();

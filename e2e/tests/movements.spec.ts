@@ -1,10 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { addPlan } from '../src/field';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 const copyOf = async (page: Page, code: string): Promise<void> => {
-  await page.goto(new URL(`/movements/${code}`, page.url()).toString());
+  await goTo(page, `/movements/${code}`);
   await page.getByRole('button', { name: 'Copy and change' }).click();
   await expect(page.getByLabel('Name of the movement')).toBeVisible();
 };
@@ -76,7 +76,7 @@ test('a copy is changed and the drawing follows; the built-in one stays', async 
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('heading', { name: 'Give ground, long' })).toBeVisible();
   await expect(drawing(page)).toHaveAccessibleName(/17 steps/);
-  await page.goto(new URL('/movements/give-ground', page.url()).toString());
+  await goTo(page, '/movements/give-ground');
   await expect(drawing(page)).toHaveAccessibleName(/13 steps/);
 });
 
@@ -123,7 +123,7 @@ test('what does not hang together is refused at the spot, with the reason, and c
 test('a movement goes out as a file and comes in again; broken files change nothing', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/movements/wall-switches', page.url()).toString());
+  await goTo(page, '/movements/wall-switches');
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as a file' }).click();
   const text = await readFile(await (await coming).path(), 'utf8');
@@ -188,13 +188,11 @@ test('a newer built-in is offered to a copy, never forced', async ({ signedIn: p
 test('any movement becomes a plan for a left-hander, a session, and faults on the field screen', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/athletes', page.url()).toString());
+  await goTo(page, '/athletes');
   await page.getByRole('link', { name: 'Anouk Ferrand' }).click();
   await expect(page.getByText(/left/i).first()).toBeVisible();
   const athlete = page.url().split('/').at(-1)!;
-  await page.goto(
-    new URL(`/approaches/new?movement=gather-right-left&athlete=${athlete}`, page.url()).toString(),
-  );
+  await goTo(page, `/approaches/new?movement=gather-right-left&athlete=${athlete}`);
   await expect(page.getByRole('link', { name: 'Gather left-right' })).toBeVisible();
   await expect(page.getByText('in the mirror')).toBeVisible();
   await page.getByLabel('Name of the approach').fill('Anouk gathers');
@@ -204,7 +202,7 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Anouk gathers is saved')).toBeVisible();
 
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill('Gathering');
   // Not among the sessions of today, which other tests add to.
   await page.getByLabel('Day').fill('2031-05-01');
@@ -227,7 +225,7 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
   await page.getByRole('button', { name: 'Log the fault' }).click();
   // It is on the phone once the next rep is up; nobody leaves before they see that.
   await expect(page.locator('.rep-no')).toContainText(/^2/);
-  await page.goto(new URL('/faults', page.url()).toString());
+  await goTo(page, '/faults');
   await page.getByLabel('Movement').selectOption('Gather right-left');
   await expect(page.getByRole('row', { name: /Anouk Ferrand/ })).toBeVisible();
 });
@@ -235,7 +233,7 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
 test('a club adds step rules of its own, and a plan is held to them', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/club', page.url()).toString());
+  await goTo(page, '/club');
   const rules = page.getByRole('region', { name: 'Step rules' });
   await rules.getByRole('button', { name: 'Add a rule set' }).click();
   await rules.getByRole('button', { name: 'Save' }).click();
@@ -248,13 +246,13 @@ test('a club adds step rules of its own, and a plan is held to them', async ({
   await rules.getByLabel('At most').fill('3');
   await rules.getByRole('button', { name: 'Save' }).click();
   await expect(rules.getByText('at most 3 steps to the take-off.')).toBeVisible();
-  await page.goto(new URL('/approaches/new?movement=four-step-approach', page.url()).toString());
+  await goTo(page, '/approaches/new?movement=four-step-approach');
   await page.getByRole('combobox', { name: 'Step rules' }).selectOption('Our hall rules');
   await expect(page.getByText(/Step 4 .*3 steps/)).toBeVisible();
   await page.getByLabel('Name of the approach').fill('Too many steps');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Too many steps is saved')).toBeVisible();
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   await addPlan(page, 'Too many steps');
   await expect(page.getByText(/Our hall rules: .*Step 4 .*3 steps/)).toBeVisible();
 });
@@ -262,9 +260,9 @@ test('a club adds step rules of its own, and a plan is held to them', async ({
 test('an athlete’s restriction bars the movements it is about, with the reason', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/movements/block-jump', page.url()).toString());
+  await goTo(page, '/movements/block-jump');
   await expect(page.getByRole('region', { name: 'Not for' })).toContainText(/may not jump/);
-  await page.goto(new URL('/movements/steady-cadence', page.url()).toString());
+  await goTo(page, '/movements/steady-cadence');
   await expect(drawing(page)).toBeVisible();
   await expect(page.getByText(/may not jump/)).toBeHidden();
 });

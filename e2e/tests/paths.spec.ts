@@ -1,8 +1,8 @@
 import type { Locator, Page } from '@playwright/test';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 const planOf = async (page: Page, movement: string): Promise<void> => {
-  await page.goto(new URL(`/approaches/new?movement=${movement}`, page.url()).toString());
+  await goTo(page, `/approaches/new?movement=${movement}`);
   await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
 };
 

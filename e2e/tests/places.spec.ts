@@ -2,49 +2,29 @@ import type { Browser, Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import type { App } from '../src/app';
 import { PHONE, runAthletics } from '../src/field';
-import { enterDemo, expect, test } from '../src/test';
+import { enterDemo, expect, goTo, test } from '../src/test';
 
 const LAPTOP = { width: 1280, height: 800 };
 
 const follow = async (page: Page, place: string, link: string): Promise<void> => {
-  await page.goto(new URL(place, page.url()).toString());
+  await goTo(page, place);
   await page.getByRole('main').getByRole('link', { name: link, exact: true }).click();
 };
 
 type Place = [name: string, go: (page: Page) => Promise<void>, ready: RegExp | string];
 
 const PLACES: Place[] = [
-  [
-    'Today',
-    (page) => page.goto(new URL('/', page.url()).toString()).then(() => undefined),
-    'One cue each, today',
-  ],
-  [
-    'Athletes',
-    (page) => page.goto(new URL('/athletes', page.url()).toString()).then(() => undefined),
-    'Mirela Dussault',
-  ],
+  ['Today', (page) => goTo(page, '/'), 'One cue each, today'],
+  ['Athletes', (page) => goTo(page, '/athletes'), 'Mirela Dussault'],
   ['an athlete', (page) => follow(page, '/athletes', 'Mirela Dussault'), 'The one cue'],
-  [
-    'Approaches',
-    (page) => page.goto(new URL('/approaches', page.url()).toString()).then(() => undefined),
-    'Long jump, 14 steps',
-  ],
+  ['Approaches', (page) => goTo(page, '/approaches'), 'Long jump, 14 steps'],
   [
     'the planner',
     (page) => follow(page, '/approaches', 'Long jump, 14 steps'),
     'Step counts compared',
   ],
-  [
-    'Movements',
-    (page) => page.goto(new URL('/movements', page.url()).toString()).then(() => undefined),
-    'Curved run-up to a bar',
-  ],
-  [
-    'Chains',
-    (page) => page.goto(new URL('/movements/chains', page.url()).toString()).then(() => undefined),
-    'Every step is legal.',
-  ],
+  ['Movements', (page) => goTo(page, '/movements'), 'Curved run-up to a bar'],
+  ['Chains', (page) => goTo(page, '/movements/chains'), 'Every step is legal.'],
   ['a movement', (page) => follow(page, '/movements', 'Corner fielder’s first step'), 'Count in'],
   [
     'a movement being changed',
@@ -56,10 +36,7 @@ const PLACES: Place[] = [
   ],
   [
     'the planner of a sequence',
-    (page) =>
-      page
-        .goto(new URL('/approaches/new?movement=jab-and-go', page.url()).toString())
-        .then(() => undefined),
+    (page) => goTo(page, '/approaches/new?movement=jab-and-go'),
     'Step rules',
   ],
   [
@@ -73,18 +50,11 @@ const PLACES: Place[] = [
   ...(['curved-run-up', 'give-ground', 'goal-arc', 'steady-cadence'] as const).map(
     (code): Place => [
       `the planner of ${code}`,
-      (page) =>
-        page
-          .goto(new URL(`/approaches/new?movement=${code}`, page.url()).toString())
-          .then(() => undefined),
+      (page) => goTo(page, `/approaches/new?movement=${code}`),
       'To set out',
     ],
   ),
-  [
-    'Sessions',
-    (page) => page.goto(new URL('/sessions', page.url()).toString()).then(() => undefined),
-    'Athletics: run-ups',
-  ],
+  ['Sessions', (page) => goTo(page, '/sessions'), 'Athletics: run-ups'],
   ['a session', (page) => follow(page, '/', 'Change the session'), 'Drill set 1'],
   [
     'a card of a session',
@@ -94,16 +64,8 @@ const PLACES: Place[] = [
     },
     'Print',
   ],
-  [
-    'Faults',
-    (page) => page.goto(new URL('/faults', page.url()).toString()).then(() => undefined),
-    'Cue for the next session',
-  ],
-  [
-    'the season so far',
-    (page) => page.goto(new URL('/faults/season', page.url()).toString()).then(() => undefined),
-    'Athlete by athlete',
-  ],
+  ['Faults', (page) => goTo(page, '/faults'), 'Cue for the next session'],
+  ['the season so far', (page) => goTo(page, '/faults/season'), 'Athlete by athlete'],
   [
     'a sheet of an athlete',
     async (page) => {
@@ -113,16 +75,12 @@ const PLACES: Place[] = [
     },
     'Marks of the plans',
   ],
-  [
-    'Film',
-    (page) => page.goto(new URL('/film', page.url()).toString()).then(() => undefined),
-    'A film stays on this device',
-  ],
+  ['Film', (page) => goTo(page, '/film'), 'A film stays on this device'],
   ['a film', (page) => follow(page, '/film', 'Mirela Dussault'), 'Step by step'],
   [
     'Club',
     async (page) => {
-      await page.goto(new URL('/club', page.url()).toString());
+      await goTo(page, '/club');
       await page.getByRole('button', { name: 'Change your password' }).click();
       await page.getByRole('button', { name: 'New password' }).first().click();
       const grounds = page.getByRole('region', { name: 'Grounds' });
@@ -230,7 +188,7 @@ test('dialogs, and the page of a one-time link: no serious fault for axe', async
 });
 
 test('a plan can be made by keyboard alone', async ({ signedIn: page }) => {
-  await page.goto(new URL('/approaches/new', page.url()).toString());
+  await goTo(page, '/approaches/new');
   const name = page.getByLabel('Name of the approach');
   await name.focus();
   await page.keyboard.press('ControlOrMeta+A');

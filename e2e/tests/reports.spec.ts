@@ -3,12 +3,11 @@ import type { Download, Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import { startApp } from '../src/app';
 import { openAthlete, PHONE } from '../src/field';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 /** What goes out on paper, for a spreadsheet, for another Gravek and to an athlete, and what comes in. */
 
-const open = (page: Page, path: string): Promise<unknown> =>
-  page.goto(new URL(path, page.url()).toString());
+const open = (page: Page, path: string): Promise<unknown> => goTo(page, path);
 
 const textOf = async (download: Download): Promise<string> =>
   readFile((await download.path())!, 'utf8');

@@ -1,5 +1,5 @@
 import { addPlan, ask } from '../src/field';
-import { betweenTaps, enterDemo, expect, test } from '../src/test';
+import { betweenTaps, enterDemo, expect, goTo, test } from '../src/test';
 
 test('a session without athletes is pointed out; what was typed stays', async ({
   signedIn: page,
@@ -83,7 +83,7 @@ test('an athlete archived in mid session is passed over, with a word, and keeps 
 test('a squad or a position goes on a set at once, but nobody who may not run it', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   const set = await addPlan(page, 'Long jump, 14 steps');
   const picked = set.locator('.picks .pick[aria-pressed=true]');
   const before = await picked.count();
@@ -100,7 +100,7 @@ test('a squad or a position goes on a set at once, but nobody who may not run it
 test('a session is copied to another day and carried to one, each with a way back', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill('Carried about');
   await page.getByLabel('Day').fill('2031-09-03');
   await addPlan(page, 'Crease run-up, 12 steps');
@@ -134,7 +134,7 @@ test('in the week a session is carried to another day, and back', async ({ signe
   // Not every week after this one has a session already.
   const { today } = await ask<{ today: string }>(page, 'GET', '/me');
   const title = 'Carried across';
-  await page.goto(new URL('/sessions/new', page.url()).toString());
+  await goTo(page, '/sessions/new');
   await page.getByLabel('Name', { exact: true }).fill(title);
   await page
     .getByLabel('Day')
@@ -142,7 +142,7 @@ test('in the week a session is carried to another day, and back', async ({ signe
   await addPlan(page, 'Crease run-up, 12 steps');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText(`${title} is saved.`)).toBeVisible();
-  await page.goto(new URL('/sessions', page.url()).toString());
+  await goTo(page, '/sessions');
   await page.getByRole('button', { name: 'Week after' }).click();
   const grip = page.getByRole('button', { name: `Move ${title} to another day` });
   const day = page.locator('.week-day', { has: grip });

@@ -42,8 +42,8 @@ const storedReps = async (
 test('a coach measures, plans, runs a session with the server gone, and sees the faults', async ({
   signedIn: page,
   app,
-  context,
 }) => {
+  const context = page.context();
   await test.step('adds a left-footed athlete; a slip loses nothing', async () => {
     await page.getByRole('link', { name: 'Athletes' }).click();
     await page.getByRole('button', { name: 'Add athlete' }).click();

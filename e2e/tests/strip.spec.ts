@@ -5,10 +5,10 @@ import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
 import { overlaps } from '../src/overlaps';
-import { expect, test } from '../src/test';
+import { expect, goTo, test } from '../src/test';
 
 const openPlan = async (page: Page, name: string): Promise<void> => {
-  await page.goto(new URL('/approaches', page.url()).toString());
+  await goTo(page, '/approaches');
   await page.getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('region', { name: 'Step by step' })).toBeVisible();
 };
@@ -51,7 +51,7 @@ test('a typed length is pinned and the rest is solved around it; undo, redo and 
 test('a print is dragged with the mouse and nudged by key; a reload keeps the pin; saved, it stays', async ({
   signedIn: page,
 }) => {
-  await page.goto(new URL('/approaches/new', page.url()).toString());
+  await goTo(page, '/approaches/new');
   await page.getByLabel('Name of the approach').fill('Pinned by hand');
   await page.getByLabel('Start', { exact: true }).selectOption('fixed');
   const print = page.getByRole('slider', { name: 'Length of step 6' });
@@ -88,7 +88,7 @@ test('one step, thirty steps, a target nearer than a step: explained, nothing br
 }) => {
   const broken: string[] = [];
   page.on('pageerror', (error) => broken.push(error.message));
-  await page.goto(new URL('/approaches/new', page.url()).toString());
+  await goTo(page, '/approaches/new');
   const steps = page.getByLabel('Steps', { exact: true });
   await steps.fill('30');
   await expect(strip(page)).toHaveAccessibleName(/^30 steps/);
@@ -248,7 +248,7 @@ for (const [width, height] of [
     signedIn: page,
   }) => {
     await page.setViewportSize({ width, height });
-    await page.goto(new URL('/approaches/new?movement=close-and-shorten', page.url()).toString());
+    await goTo(page, '/approaches/new?movement=close-and-shorten');
     const enlarged = page.getByRole('img', {
       name: /^The last \d+ steps to the opponent, enlarged$/,
     });

@@ -1,10 +1,6 @@
 import type { Page } from '@playwright/test';
 import { addPlan } from '../src/field';
-import { expect, test } from '../src/test';
-
-const goTo = async (page: Page, place: string): Promise<void> => {
-  await page.goto(new URL(place, page.url()).toString());
-};
+import { expect, goTo, test } from '../src/test';
 
 /** A session of its own day with one approach for whoever is on it, run at once. */
 const run = async (page: Page, approach: string, day: string): Promise<void> => {
