@@ -94,9 +94,10 @@ export const goTo = async (page: Page, place: string): Promise<void> => {
     window.history.pushState(null, '', address);
     window.dispatchEvent(new PopStateEvent('popstate'));
     const untilMs = performance.now() + 15_000;
-    while (before?.isConnected && performance.now() < untilMs) {
-      await new Promise(requestAnimationFrame);
-    }
+    // What comes late pushes down what is pressed.
+    const isUnderWay = () =>
+      before?.isConnected || document.querySelector('main .spinner-border') !== null;
+    while (isUnderWay() && performance.now() < untilMs) await new Promise(requestAnimationFrame);
     return !before?.isConnected;
   }, place);
   if (!shown) throw new Error(`${place} is not shown: what was shown before has not gone`);

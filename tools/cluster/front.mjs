@@ -15,7 +15,8 @@ const GRACE_MS = 12_000;
  */
 export const makeFront = async (folder, addresses, secret) => {
   const port = {};
-  for (const name of ['leader', 'pooler', 'one', 'two', 'https']) port[name] = await freePort();
+  for (const name of ['leader', 'pooler', 'one', 'two', 'reader', 'https'])
+    port[name] = await freePort();
   const file = (name) => path.join(folder, name);
   const [key, certificate] = ['key.pem', 'cert.pem'].map(file);
   await must('A certificate', 'openssl', [
@@ -48,14 +49,15 @@ export const makeFront = async (folder, addresses, secret) => {
   };
   /** What the two server processes run; an update changes it. */
   let release = SERVER;
-  const server = (name) => ({
+  const server = (name, more) => ({
     start: () =>
       startLogged([process.execPath, release, 'serve'], file(`${name}.log`), {
         cwd: ROOT,
-        env: { ...env, DATABASE_OWNER_URL: '', PORT: String(port[name]) },
+        env: { ...env, DATABASE_OWNER_URL: '', PORT: String(port[name]), ...more },
       }),
-    isThere: async () => (await fetch(`http://127.0.0.1:${port[name]}/readyz`)).ok,
+    isThere: async () => (await readyz(name)).ready,
   });
+  const readyz = async (name) => (await fetch(`http://127.0.0.1:${port[name]}/readyz`)).json();
   const parts = {
     haproxy: {
       start: () =>
@@ -111,6 +113,16 @@ export const makeFront = async (folder, addresses, secret) => {
     start,
     stop,
     ready: (name) => until(`server ${name} is of use`, parts[name].isThere),
+    /** What is wrong with a server process, a sentence for each thing. */
+    why: async (name) => (await readyz(name)).why,
+    /** One more server process, the `reader`, that asks a machine itself and not whoever leads. */
+    startReader: (machine) => {
+      const at = `${addresses[machine]}:5432`;
+      parts.reader = server('reader', {
+        DATABASE_URL: `postgres://gravek_web:${secret.web}@${at}/gravek`,
+      });
+      start('reader');
+    },
     prepare: async () => {
       const { code, err } = await run(process.execPath, [release, 'prepare'], { env, quiet: true });
       if (code !== 0) throw new Error(`The tables: ${err}`);

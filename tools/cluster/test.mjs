@@ -130,6 +130,13 @@ const tryCluster = async (folder) => {
       cluster.leader().then((at) => at.runHere('The backup', 'sh', `${ROOT}/deploy/backup.sh`)),
     );
 
+    await step('A server that reads from a standby', () =>
+      behindStandby({
+        ...{ cluster, front, asSuper },
+        write: () => asker.must('PUT', `/api/athletes/${works[0].athleteId}/away`, { away: false }),
+      }),
+    );
+
     const ofClub = `from rep where club_id = '${(await asker.must('GET', '/api/me')).club.id}'`;
     const phones = startPhones(asker, works, { everyMs: PHONE_EVERY_MS, fromTurn: 1 });
     ends.push(phones.end);
@@ -292,6 +299,27 @@ const tryCluster = async (folder) => {
     tellLogs(folder);
     throw error;
   }
+};
+
+/** How far its standby is behind it tells itself, and it is of use again once that has caught up. */
+const behindStandby = async ({ cluster, front, asSuper, write }) => {
+  const leader = await cluster.leader();
+  const name = Object.keys(cluster.machines).find((machine) => machine !== leader.name);
+  const at = `${cluster.addresses[name]}:5432`;
+  front.startReader(name);
+  await front.ready('reader');
+  await asSuper(at, 'select pg_wal_replay_pause()');
+  await write();
+  let why = [];
+  await until('the reader is of no use any more', async () => {
+    why = await front.why('reader');
+    return why.length > 0;
+  });
+  holds(`it says so: ${why.join(' ')}`, /^The standby is \d+ s behind\.$/.test(why.join(' ')));
+  holds('the others are of use', (await front.why('one')).length === 0);
+  await asSuper(at, 'select pg_wal_replay_resume()');
+  await front.ready('reader');
+  await front.stop('reader', 'SIGTERM');
 };
 
 /** A step that every later version could bring: a table of its own. */
