@@ -19,8 +19,8 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/test/**/*.test.ts'],
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
+          testTimeout: 90_000,
+          hookTimeout: 120_000,
           isolate: false,
         },
       },

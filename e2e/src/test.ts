@@ -51,7 +51,7 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
       }
       await use(running.app);
     },
-    { timeout: 180_000 },
+    { timeout: 300_000 },
   ],
   browser: [({ browser }, use) => use(shifted(browser)), { scope: 'worker' }],
   tidy: [
@@ -59,7 +59,7 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
       await use();
       await running?.app.remove();
     },
-    { scope: 'worker', auto: true, timeout: 60_000 },
+    { scope: 'worker', auto: true, timeout: 180_000 },
   ],
   signedIn: async ({ browser, app, serviceWorkers }, use) => {
     // What a service worker keeps is of one test.
@@ -93,7 +93,7 @@ export const goTo = async (page: Page, place: string): Promise<void> => {
     const before = document.querySelector('main > *');
     window.history.pushState(null, '', address);
     window.dispatchEvent(new PopStateEvent('popstate'));
-    const untilMs = performance.now() + 15_000;
+    const untilMs = performance.now() + 30_000;
     // What comes late pushes down what is pressed.
     const isUnderWay = () =>
       before?.isConnected || document.querySelector('main .spinner-border') !== null;
