@@ -12,6 +12,11 @@ import { forgetAttempts } from './signIn/attempts';
 import { StartFault } from './startFault';
 
 const GRACE_MS = 8_000;
+/**
+ * So long a connection is kept that nobody uses. Whoever stands before this process must give it up first (nginx
+ * after 60 s): what is sent at the moment it is closed here is lost.
+ */
+const KEPT_MS = 75_000;
 const PRUNE_MS = 3600_000;
 
 /**
@@ -37,6 +42,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
       stopping: stopping.signal,
     }),
   );
+  server.keepAliveTimeout = KEPT_MS;
   const numbersServer =
     config.numbersPort === undefined ? null : await serveNumbers(numbers, config.numbersPort);
   const prune = setInterval(() => {
@@ -62,6 +68,8 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
   const end = async (): Promise<void> => {
     stopping.abort();
     clearInterval(prune);
+    // Connections that are in use end with what is under way on them.
+    server.keepAliveTimeout = 1;
     const closed = new Promise<void>((resolve) => server.close(() => resolve()));
     server.closeIdleConnections();
     const late = setTimeout(() => server.closeAllConnections(), GRACE_MS);

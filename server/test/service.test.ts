@@ -292,6 +292,8 @@ describe('the server process', () => {
       body: JSON.stringify({ email: coach.email, password: 'long enough for anybody' }),
     });
     expect(entry.status).toBe(204);
+    // A proxy gives up a connection after a minute: the server must not be the first.
+    expect(entry.headers.get('keep-alive')).toMatch(/^timeout=7\d$/);
     // Password hashing keeps this one under way while the server is told to stop.
     const underWay = fetch(`${address}/api/sign-in`, {
       method: 'POST',
