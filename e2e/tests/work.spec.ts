@@ -51,6 +51,8 @@ test('a chain is composed, told how it joins, planned, run and found among the f
   await page.getByRole('link', { name: 'Faults and drills' }).click();
   await expect(page.getByRole('heading', { name: 'Jab, cross over: floater' })).toBeVisible();
   await page.getByRole('link', { name: 'Change its parts' }).click();
+  // The page before asks for whom as well.
+  await expect(page.getByRole('region', { name: 'Move', exact: true })).toBeVisible();
   await page.getByLabel('Lengths of').selectOption({ label: 'Roland Quist' });
   await page.getByRole('link', { name: 'Plan it' }).click();
   await expect(page.getByText('in the mirror')).toBeVisible();
