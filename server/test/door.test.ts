@@ -291,7 +291,9 @@ describe('an account', () => {
     const all = await Promise.all(
       [1, 2, 3].map(() => owner.post('/members', asMember('thrice@farrow.invalid'))),
     );
-    expect(all.map((answer) => answer.status).sort()).toEqual([200, 409, 409]);
+    // The others are told what is wrong, whether they were asked beside the first or after it.
+    expect(all.filter(({ status }) => status === 200)).toHaveLength(1);
+    expect(all.every(({ status }) => [200, 409, 422].includes(status))).toBe(true);
     const members = (await owner.get('/members')).body as { email: string }[];
     expect(members.filter((one) => one.email === 'thrice@farrow.invalid')).toHaveLength(1);
   });
