@@ -18,7 +18,15 @@ const readJson = (file) => {
   return existsSync(at) ? JSON.parse(readFileSync(at, 'utf8')) : null;
 };
 
-/** What Vitest left behind: counts, and how long each file took. */
+/** The first line of what a failed test said, without colours. */
+const firstLine = (message = '') =>
+  // eslint-disable-next-line no-control-regex -- a terminal's colours begin with one
+  message
+    .replace(/\u001b\[[\d;]*m/g, '')
+    .split('\n')[0]
+    .slice(0, 300);
+
+/** What Vitest left behind: counts, what failed and why, and how long each file took. */
 const vitestOutcome = (file) => {
   const found = readJson(file);
   if (!found) return null;
@@ -26,6 +34,16 @@ const vitestOutcome = (file) => {
     passed: found.numPassedTests,
     failed: found.numFailedTests,
     skipped: found.numPendingTests,
+    // A file that could not be read at all has no tests, only a message.
+    wrong: found.testResults.flatMap(({ name, status, message, assertionResults }) => {
+      const file = path.relative(ROOT, name);
+      const failed = assertionResults.filter((test) => test.status === 'failed');
+      if (status === 'failed' && !failed.length) return [`${file}: ${firstLine(message)}`];
+      return failed.map(
+        ({ fullName, failureMessages }) =>
+          `${file} › ${fullName}: ${firstLine(failureMessages[0])}`,
+      );
+    }),
     files: found.testResults.map(({ name, startTime, endTime }) => ({
       name: path.relative(ROOT, name),
       ms: endTime - startTime,
@@ -42,11 +60,23 @@ const playwrightOutcome = (file) => {
     (suite.specs ?? [])
       .flatMap((spec) => spec.tests.flatMap((test) => test.results))
       .reduce((sum, { duration }) => sum + duration, 0);
+  const wrongOf = (suite) => [
+    ...(suite.suites ?? []).flatMap(wrongOf),
+    ...(suite.specs ?? [])
+      .filter(({ ok }) => !ok)
+      .map((spec) => {
+        const errors = spec.tests
+          .flatMap((test) => test.results)
+          .flatMap(({ error }) => error ?? []);
+        return `e2e/tests/${spec.file}:${spec.line} › ${spec.title}: ${firstLine(errors[0]?.message)}`;
+      }),
+  ];
   const { expected, unexpected, flaky, skipped } = found.stats;
   return {
     passed: expected,
     failed: unexpected + flaky,
     skipped,
+    wrong: found.suites.flatMap(wrongOf),
     files: found.suites.map((suite) => ({ name: `e2e/tests/${suite.file}`, ms: msOf(suite) })),
   };
 };
@@ -91,7 +121,7 @@ export const testRun = () => {
       say(`— ${name}: ${how} after ${seconds(ms)}`);
     },
     /**
-     * Says how long each part took, which files were slowest, and as the last line how many tests passed.
+     * Says how long each part took, which files were slowest, which tests failed and why, and as the last line how many passed.
      *
      * @param files those that parts leave behind
      * @throws {Stop} when anything failed or left nothing behind
@@ -107,6 +137,9 @@ export const testRun = () => {
       say('Parts:');
       for (const { name, how, ms } of parts) say(`  ${seconds(ms).padStart(6)}  ${name}: ${how}`);
       say(`  ${seconds(Date.now() - began).padStart(6)}  in all`);
+      const wrong = outcomes.flatMap((outcome) => outcome?.wrong ?? []);
+      if (wrong.length) say('\nFailed:');
+      for (const line of wrong) say(`  ${line}`);
       const sum = (key) => outcomes.reduce((all, outcome) => all + (outcome?.[key] ?? 0), 0);
       say(`\n${sum('passed')} passed, ${sum('failed')} failed, ${sum('skipped')} skipped`);
       if (outcomes.includes(null)) throw new Stop('A part of the tests left no result behind.');

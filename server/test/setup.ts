@@ -165,7 +165,7 @@ export const openStage = async ({
 };
 
 /** Waits for what comes in its own time. */
-export const until = async (what: () => boolean | Promise<boolean>, ms = 10_000): Promise<void> => {
+export const until = async (what: () => boolean | Promise<boolean>, ms = 45_000): Promise<void> => {
   const end = Date.now() + ms;
   while (!(await what())) {
     if (Date.now() > end) throw new Error('it did not come to pass');
