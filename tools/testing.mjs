@@ -20,7 +20,6 @@ const readJson = (file) => {
 
 /** The first line of what a failed test said, without colours. */
 const firstLine = (message = '') =>
-  // eslint-disable-next-line no-control-regex -- a terminal's colours begin with one
   message
     .replace(/\u001b\[[\d;]*m/g, '')
     .split('\n')[0]

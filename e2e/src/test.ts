@@ -1,4 +1,10 @@
-import { expect, test as base, type BrowserContext, type Page } from '@playwright/test';
+import {
+  expect,
+  test as base,
+  type BrowserContext,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { shifted } from './clock';
 import { startApp, type App } from './app';
 import { freePort } from './startCommand';
@@ -116,5 +122,9 @@ export const LONG = { tag: '@long' };
 export const BETWEEN_TAPS_MS = 320;
 
 export const betweenTaps = (page: Page): Promise<void> => page.waitForTimeout(BETWEEN_TAPS_MS);
+
+/** Waits until at least one of what is looked for is to be seen; how many there are does not matter. */
+export const seen = (what: Locator): Promise<void> =>
+  expect(what.filter({ visible: true })).not.toHaveCount(0);
 
 export { expect };

@@ -4,7 +4,7 @@ import type { Session } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
 import { addSet, ask, PHONE } from '../src/field';
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, test, seen } from '../src/test';
 
 /** What the builder does by itself: chooses sets, keeps templates, prints cards, feeds calendars. */
 
@@ -27,7 +27,7 @@ test('sets are chosen for a squad within the minutes there are, with reasons, an
   const panel = page.getByRole('region', { name: 'Choose for me' });
   await panel.getByLabel('For').selectOption({ label: 'Handball' });
   const chosen = panel.locator('.chosen-sets > li');
-  await expect(chosen.first()).toBeVisible();
+  await seen(chosen);
   await expect(panel.locator('[aria-busy=false]')).toBeVisible();
   const long = await chosen.count();
   expect(long).toBeGreaterThan(2);
@@ -39,7 +39,7 @@ test('sets are chosen for a squad within the minutes there are, with reasons, an
   await expect(panel.getByText('Write a number.')).toBeVisible();
   await panel.getByLabel('Minutes').fill('12');
   await expect(panel.getByText('Left out:')).toBeVisible();
-  await expect(panel.getByText(/no time: \d+ min more/).first()).toBeVisible();
+  await seen(panel.getByText(/no time: \d+ min more/));
   await expect(panel.locator('[aria-busy=false]')).toBeVisible();
   expect(await minutesIn()).toBeLessThanOrEqual(12);
   expect(await chosen.count()).toBeLessThan(long);

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { clean, PHONE, runAthletics } from '../src/field';
-import { enterDemo, expect, test } from '../src/test';
+import { enterDemo, expect, test, seen } from '../src/test';
 
 /** Small things that a coach does, each of which must not annoy. */
 
@@ -152,12 +152,12 @@ test('a different school gives a different cue, with its reason', async ({ signe
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('The club is saved.')).toBeVisible();
   await page.getByRole('navigation').getByRole('link', { name: 'Today' }).click();
-  await expect(page.getByText(/counted by how grave it is, none shows more/).first()).toBeVisible();
+  await seen(page.getByText(/counted by how grave it is, none shows more/));
   await page.getByRole('navigation').getByRole('link', { name: 'Club' }).click();
   await school.selectOption('root-cause');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.getByRole('navigation').getByRole('link', { name: 'Today' }).click();
-  await expect(page.getByText(/and brings about:/).first()).toBeVisible();
+  await seen(page.getByText(/and brings about:/));
 });
 
 test('what one coach logs is seen by another, without asking', async ({

@@ -2,7 +2,7 @@ import type { MeasuredRun } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
 import { clean, openAthlete, PHONE, runAthletics } from '../src/field';
 import { LANDINGS_SPM } from '../src/landings';
-import { betweenTaps, expect, goTo, test } from '../src/test';
+import { betweenTaps, expect, goTo, test, seen } from '../src/test';
 
 /** What devices measure, on the field screen and in files, stands beside the plan. */
 
@@ -58,7 +58,7 @@ test('a run of a watch and times of gates become tests of the athlete; what cann
   await dialog.getByRole('button', { name: 'Keep these times' }).click();
   await expect(dialog).toBeHidden();
   await page.reload();
-  await expect(tests.getByText('3 readings').first()).toBeVisible();
+  await seen(tests.getByText('3 readings'));
 
   // Made-up gates run a plan: one of them is silent, the end is slow, and nothing of it is kept.
   await tests.getByRole('button', { name: 'Times from gates' }).click();

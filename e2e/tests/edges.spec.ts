@@ -1,5 +1,5 @@
 import { addPlan } from '../src/field';
-import { enterDemo, expect, goTo, test } from '../src/test';
+import { enterDemo, expect, goTo, test, seen } from '../src/test';
 
 /** What was found broken once, each as a coach meets it. */
 
@@ -123,8 +123,8 @@ test('a height is read as people write it, and the leg is asked for where it is 
   await form.getByLabel('Leg, hip to floor').fill('97');
   await form.getByRole('button', { name: 'Save' }).click();
   await expect(form).toBeHidden();
-  await expect(page.getByText('1.86').first()).toBeVisible();
-  await expect(page.getByText('0.97').first()).toBeVisible();
+  await seen(page.getByText('1.86'));
+  await seen(page.getByText('0.97'));
 });
 
 test('a late tap starts no count, an empty row is no count, and nobody runs at six a minute', async ({

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { addPlan, clean, PHONE, runAlone, up } from '../src/field';
-import { betweenTaps, expect, goTo, test } from '../src/test';
+import { betweenTaps, expect, goTo, test, seen } from '../src/test';
 
 // It opens without a network too.
 test.use({ serviceWorkers: 'allow' });
@@ -44,7 +44,7 @@ test('the screen says what to do; a name is brought forward, put out and let in 
   await expect(list.getByText(/is out for today\.$/)).toBeVisible();
   await page.getByRole('button', { name: 'Back to the turn' }).click();
   await expect(up(page)).toHaveText(a);
-  await expect(page.getByText(`${b}`).first()).toBeVisible();
+  await seen(page.getByText(`${b}`));
   await clean(page).click();
   await expect(up(page)).toHaveText(a);
   await page.getByRole('button', { name: a, exact: true }).click();

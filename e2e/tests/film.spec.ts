@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { Locator, Page } from '@playwright/test';
 import type { Review } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
-import { expect, goTo, LONG, test } from '../src/test';
+import { expect, goTo, LONG, test, seen } from '../src/test';
 
 /** A film is opened, looked at, marked and measured; the truth behind the film that ships is known. */
 
@@ -247,7 +247,7 @@ test(
     await tool(page, 'Ground');
     const remove = page.getByRole('button', { name: /^Remove ground mark/ });
     while ((await remove.count()) > 1) await remove.nth(1).click();
-    await expect(page.getByText('four marks of which you know the place').first()).toBeVisible();
+    await seen(page.getByText('four marks of which you know the place'));
     await page.getByRole('button', { name: 'Undo' }).click();
   },
 );

@@ -1,4 +1,4 @@
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, test, seen } from '../src/test';
 
 /** Runs one after the other in one club: what one adds the next one uses. */
 test.describe.configure({ mode: 'serial' });
@@ -118,5 +118,5 @@ test('a session on a ground takes its lanes, slot and surface; elsewhere it has 
     .getByRole('main')
     .getByRole('link', { name: /^(Run|Resume)$/ })
     .click();
-  await expect(page.getByText('Track: spikes only').first()).toBeVisible();
+  await seen(page.getByText('Track: spikes only'));
 });

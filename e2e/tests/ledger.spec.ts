@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import type { SquadFaults } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
 import { PHONE, takeOutNewestRun } from '../src/field';
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, test, seen } from '../src/test';
 
 /** Cues in force, the ledger that tells whether they work, and the squad by who needs the coach most. */
 
@@ -122,7 +122,7 @@ test('on a phone the squad is one line an athlete, worst first, without going si
   await page.setViewportSize(PHONE);
   await open(page, '/faults');
   const lines = page.locator('.squad-lines > li');
-  await expect(lines.first()).toBeVisible();
+  await seen(lines);
   const { scroll, room } = await page.evaluate(() => ({
     scroll: document.documentElement.scrollWidth,
     room: document.documentElement.clientWidth,
@@ -148,7 +148,7 @@ test('a link that the reps show and the chain does not is put into a copy of the
     causes.getByText(/^Looks for the mark seems to bring about foot over the line/),
   ).toBeVisible();
   await causes.getByRole('button', { name: /^Looks for the mark/ }).click();
-  await expect(causes.getByText(/in \d+ % of reps with the first/).first()).toBeVisible();
+  await seen(causes.getByText(/in \d+ % of reps with the first/));
   expect(await axeFinds(page, { within: '[aria-label="What brings about what"]' })).toEqual([]);
   await causes.getByRole('button', { name: 'Put it into a copy of our own' }).click();
   await expect(page.getByRole('heading', { name: 'Straight run-up, ours' })).toBeVisible();
@@ -200,7 +200,7 @@ test('Today says whether what was cleared stays away, and which plans are of mea
   await page.getByRole('link', { name: 'Sunniva Kehr', exact: true }).click();
   await takeOutNewestRun(page);
   await open(page, '/');
-  await expect(outdated.getByText('Sunniva Kehr').first()).toBeVisible();
+  await seen(outdated.getByText('Sunniva Kehr'));
   await outdated.getByRole('link').first().click();
   await expect(page.getByText(/The measures have changed since/)).toBeVisible();
 });
@@ -210,7 +210,7 @@ test('Today, the card and the field screen tell the same cue of a session', asyn
 }) => {
   await open(page, '/');
   const cues = page.getByRole('region', { name: 'One cue each' }).getByRole('listitem');
-  await expect(cues.first()).toBeVisible();
+  await seen(cues);
   const told = new Map<string, string>();
   for (const line of await cues.all()) {
     const [name] = (await line.getByRole('link').textContent())!.split(' ');
@@ -221,7 +221,7 @@ test('Today, the card and the field screen tell the same cue of a session', asyn
   await athletics.getByRole('link', { name: 'Change the session' }).click();
   await page.getByRole('link', { name: 'Card' }).click();
   const card = page.getByRole('region', { name: 'Card' });
-  await expect(card.getByRole('listitem').first()).toBeVisible();
+  await seen(card.getByRole('listitem'));
   const onCard = await card.getByRole('listitem').allTextContents();
   expect(onCard.length).toBeGreaterThan(3);
   for (const line of onCard) expect(line).toContain(told.get(line.split(' ')[0]!)!);

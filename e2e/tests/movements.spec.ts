@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { addPlan } from '../src/field';
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, test, seen } from '../src/test';
 
 const copyOf = async (page: Page, code: string): Promise<void> => {
   await goTo(page, `/movements/${code}`);
@@ -18,7 +18,7 @@ test('what goes wrong finds the movement, the fault and its drill; the drawing p
   await page.getByLabel('Find a movement').fill('stops dead before the short steps');
   const first = page.getByRole('main').getByRole('listitem').first();
   await expect(first.getByRole('link', { name: 'Close and shorten' })).toBeVisible();
-  await expect(first.getByText(/→ drill: \w+/).first()).toBeVisible();
+  await seen(first.getByText(/→ drill: \w+/));
   await first.locator('.hit a').first().click();
   const cue = page.locator('.cue-card');
   await expect(cue).toContainText('Drill:');
@@ -55,7 +55,7 @@ test('a copy is changed and the drawing follows; the built-in one stays', async 
   await steps.fill('9');
   await expect(drawing(page)).toHaveAccessibleName(/as it stands.*18 steps/);
   await steps.fill('many');
-  await expect(page.getByText('Write a number.').first()).toBeVisible();
+  await seen(page.getByText('Write a number.'));
   // A length emptied is a length to mend, also after a reload; nothing is lost and nothing breaks.
   const length = page.getByLabel('Step', { exact: true });
   await length.fill('');
@@ -89,7 +89,7 @@ test('what does not hang together is refused at the spot, with the reason, and c
   await page.getByRole('button', { name: 'Short steps back', exact: true }).click();
   const step = page.getByLabel('Step', { exact: true });
   await step.fill('40');
-  await expect(page.getByText(/Step of 40 × shoe cannot be/).first()).toBeVisible();
+  await seen(page.getByText(/Step of 40 × shoe cannot be/));
   await expect(page.getByRole('button', { name: /^Phases 1 to mend$/ })).toBeVisible();
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(refused).toBeVisible();
@@ -98,7 +98,7 @@ test('what does not hang together is refused at the spot, with the reason, and c
 
   for (let i = 0; i < 3; i += 1)
     await page.getByRole('button', { name: 'Take out' }).first().click();
-  await expect(page.getByText(/A read without exits leads nowhere/).first()).toBeVisible();
+  await seen(page.getByText(/A read without exits leads nowhere/));
   await page.keyboard.press('ControlOrMeta+z');
   await page.keyboard.press('ControlOrMeta+z');
   await page.keyboard.press('ControlOrMeta+z');
@@ -106,7 +106,7 @@ test('what does not hang together is refused at the spot, with the reason, and c
 
   await page.getByRole('button', { name: 'Stamp', exact: true }).click();
   await page.getByLabel('Goes on with').selectOption('nothing: it ends here');
-  await expect(page.getByText('Short steps back is never reached').first()).toBeVisible();
+  await seen(page.getByText('Short steps back is never reached'));
   await page.getByRole('button', { name: 'Undo' }).click();
 
   await page.getByRole('button', { name: /^Faults/ }).click();
@@ -115,7 +115,7 @@ test('what does not hang together is refused at the spot, with the reason, and c
     .getByRole('group', { name: 'Brings about' })
     .getByRole('button', { name: 'Lines up too near or too far', exact: true })
     .click();
-  await expect(page.getByText(/cause each other in a circle: .* → /).first()).toBeVisible();
+  await seen(page.getByText(/cause each other in a circle: .* → /));
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(refused).toBeVisible();
 });
@@ -190,7 +190,7 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
 }) => {
   await goTo(page, '/athletes');
   await page.getByRole('link', { name: 'Anouk Ferrand' }).click();
-  await expect(page.getByText(/left/i).first()).toBeVisible();
+  await seen(page.getByText(/left/i));
   const athlete = page.url().split('/').at(-1)!;
   await goTo(page, `/approaches/new?movement=gather-right-left&athlete=${athlete}`);
   await expect(page.getByRole('link', { name: 'Gather left-right' })).toBeVisible();
@@ -326,11 +326,11 @@ test('faults, drills, schools and what stands around are edited, moved, taken ou
   await page.getByRole('button', { name: 'Add a thing' }).click();
   await page.getByLabel('Name', { exact: true }).fill('far cone');
   await page.getByLabel('Ahead', { exact: true }).fill('4 m');
-  await expect(page.getByText('far cone').first()).toBeVisible();
+  await seen(page.getByText('far cone'));
 
   await part(/^Schools/).click();
   await page.getByRole('button', { name: 'Add a disagreement' }).click();
-  await expect(page.getByText(/to mend/).first()).toBeVisible();
+  await seen(page.getByText(/to mend/));
   await page.getByRole('button', { name: 'Take this disagreement out' }).click();
   await expect(page.getByText(/to mend/)).toBeHidden();
   await part(/^About/).click();

@@ -2,7 +2,7 @@ import type { Browser, Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import type { App } from '../src/app';
 import { PHONE, runAthletics } from '../src/field';
-import { enterDemo, expect, goTo, test } from '../src/test';
+import { enterDemo, expect, goTo, test, seen } from '../src/test';
 
 const LAPTOP = { width: 1280, height: 800 };
 
@@ -121,7 +121,7 @@ for (const [name, go, ready] of PLACES) {
   }) => {
     const { page, broken } = await goingOn(browser, app);
     await go(page);
-    await expect(page.getByText(ready).first()).toBeVisible();
+    await seen(page.getByText(ready));
     expect(await axeFinds(page)).toEqual([]);
     // The other look has other colours and lines, and nothing else.
     await page.getByRole('button', { name: 'Sun look' }).click();
@@ -222,7 +222,7 @@ test('the roster searches, sorts and filters; archiving can be undone', async ({
 }) => {
   await page.getByRole('link', { name: 'Athletes' }).click();
   const rows = page.locator('tbody tr');
-  await expect(rows.first()).toBeVisible();
+  await seen(rows);
   await page.getByRole('button', { name: 'Cricket' }).click();
   await expect(rows).toHaveCount(4);
   await page.getByRole('button', { name: 'All', exact: true }).click();

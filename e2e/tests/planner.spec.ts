@@ -1,4 +1,4 @@
-import { expect, test, enterDemo } from '../src/test';
+import { expect, test, enterDemo, seen } from '../src/test';
 
 test('an impossible ask is explained, with plans nearby that work', async ({ signedIn: page }) => {
   await page.getByRole('link', { name: 'Approaches' }).click();
@@ -15,7 +15,7 @@ test('an impossible ask is explained, with plans nearby that work', async ({ sig
   await page.getByLabel('First foot').selectOption('left');
   const wrong = page.getByText(/end on the wrong foot/);
   const right = page.getByRole('img', { name: /left foot first/ });
-  await expect(wrong.or(right).first()).toBeVisible();
+  await seen(wrong.or(right));
 });
 
 test('figures that nobody can mean are pointed out at their field, and stay to be mended', async ({
@@ -25,10 +25,10 @@ test('figures that nobody can mean are pointed out at their field, and stay to b
   await page.getByRole('link', { name: 'Triple jump, 12 steps' }).click();
   const steps = page.getByLabel('Steps', { exact: true });
   await steps.fill('400');
-  await expect(page.getByText('Steps must be at most 60.').first()).toBeVisible();
+  await seen(page.getByText('Steps must be at most 60.'));
   await expect(steps).toHaveValue('400');
   await steps.fill('twelve');
-  await expect(page.getByText('Write a number.').first()).toBeVisible();
+  await seen(page.getByText('Write a number.'));
   await expect(steps).toHaveValue('twelve');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Mend the fields that are marked')).toBeVisible();
@@ -38,7 +38,7 @@ test('figures that nobody can mean are pointed out at their field, and stay to b
   await expect(page.getByText('Units of one kind')).toBeVisible();
   await page.getByLabel('Ending').selectOption('short');
   await page.getByLabel('Short steps', { exact: true }).fill('15');
-  await expect(page.getByText(/leave at least one before them/).first()).toBeVisible();
+  await seen(page.getByText(/leave at least one before them/));
 });
 
 test('a run that shortens closes no faster than can be braked, and says how fast that is', async ({
@@ -62,11 +62,11 @@ test('reads in feet, yards and shoes, and the mirror swaps the feet', async ({
   const sheet = page.getByRole('region', { name: 'Setting out' });
   const unit = page.getByLabel('Write lengths in');
   await unit.selectOption('imperial');
-  await expect(sheet.getByText(/^\d+′ (\d+½?|½)″/).first()).toBeVisible();
+  await seen(sheet.getByText(/^\d+′ (\d+½?|½)″/));
   await unit.selectOption('yards');
-  await expect(sheet.getByText(/yd/).first()).toBeVisible();
+  await seen(sheet.getByText(/yd/));
   await unit.selectOption('shoes');
-  await expect(sheet.getByText(/shoes/).first()).toBeVisible();
+  await seen(sheet.getByText(/shoes/));
   await unit.selectOption('metric');
   await expect(page.getByRole('img', { name: /right foot first/ })).toBeVisible();
   await page.getByLabel('Take-off foot').selectOption('right');

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { overlaps } from '../src/overlaps';
-import { expect, LONG, test } from '../src/test';
+import { expect, LONG, test, seen } from '../src/test';
 
 const goTo = async (page: Page, place: string): Promise<void> => {
   await page.goto(new URL(place, page.url()).toString());
@@ -22,7 +22,7 @@ for (const [width, height] of [
     await page.setViewportSize({ width, height });
     for (const code of CROWDED) {
       await goTo(page, `/movements/${code}`);
-      await expect(page.locator('svg.plan-view').first()).toBeVisible();
+      await seen(page.locator('svg.plan-view'));
       if (width < 700) await page.getByText('For whom, which way, which part').click();
       for (const name of ['Bram Solheide', 'Tilde Marchbank', 'Roland Quist']) {
         await page.getByLabel('Lengths of').selectOption({ label: name });
@@ -73,7 +73,7 @@ test('the body from the side stands at each contact, moves with play, and is ano
   await expect(trunk).toHaveValue('44');
   await trunk.fill('60');
   await trunk.press('Tab');
-  await expect(page.getByText('trunk 60°').first()).toBeVisible();
+  await seen(page.getByText('trunk 60°'));
   // Saved, it shows the movement.
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page).toHaveURL(/\/movements\/[0-9a-f-]{36}$/);
@@ -107,7 +107,7 @@ test('what is set in a panel moves the plan: a runner of the club, a cadence wee
   const near = await prints();
   await race.getByLabel('Lines up at').fill('5');
   await expect.poll(prints).not.toBe(near);
-  await expect(page.getByText('Short steps back').first()).toBeVisible();
+  await seen(page.getByText('Short steps back'));
   await page.getByLabel('Name of the approach').fill('Giving ground to Bram');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Giving ground to Bram is saved')).toBeVisible();
@@ -164,7 +164,7 @@ test(
       const [, athlete] = /athlete=(.+)$/.exec(at) ?? [];
       // Not the plan before, and all of this one.
       if (athlete) await expect(page.getByLabel('Athlete', { exact: true })).toHaveValue(athlete);
-      await expect(page.locator('svg.plan-view, svg.strip').first()).toBeVisible();
+      await seen(page.locator('svg.plan-view, svg.strip'));
       await expect(page.getByText('Opening …')).toHaveCount(0);
       await page.emulateMedia({ media: 'print' });
       for (const control of await page.locator('input, select, .slider-grid').all()) {
@@ -243,7 +243,7 @@ test('on a phone a bar at the bottom holds the field, and a movement opens at it
   await expect(page.getByLabel('Lengths of')).toBeHidden();
   await page.getByText('What goes wrong', { exact: true }).click();
   await expect(page.getByText('What goes wrong, and what it brings about')).toBeHidden();
-  await expect(page.getByText(/^Drill:/).first()).toBeVisible();
+  await seen(page.getByText(/^Drill:/));
 });
 
 test('every place explains itself on ?, but not while somebody types', async ({

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, test } from '../src/test';
+import { expect, test, seen } from '../src/test';
 
 // It opens without a network too.
 test.use({ serviceWorkers: 'allow' });
@@ -63,8 +63,8 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     await form.getByLabel('Shoe, heel to toe').fill('25.5');
     await form.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'Tove Hallam' })).toBeVisible();
-    await expect(page.getByText('1.74').first()).toBeVisible();
-    await expect(page.getByText('estimate').first()).toBeVisible();
+    await seen(page.getByText('1.74'));
+    await seen(page.getByText('estimate'));
   });
 
   await test.step('pastes a measured run, with a slip that is pointed out', async () => {

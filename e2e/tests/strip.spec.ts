@@ -5,7 +5,7 @@ import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
 import { overlaps } from '../src/overlaps';
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, test, seen } from '../src/test';
 
 const openPlan = async (page: Page, name: string): Promise<void> => {
   await goTo(page, '/approaches');
@@ -211,7 +211,7 @@ test('a squad on one sheet: a line each, marks shared within what is allowed, mi
   }
   await expect(page.getByRole('region', { name: 'Does not fit' })).toContainText(/may not jump/);
   await page.getByLabel('each their own count, within two').check();
-  await expect(table.getByRole('row', { name: /16/ }).first()).toBeVisible();
+  await seen(table.getByRole('row', { name: /16/ }));
 });
 
 test('how well it holds: eyes save what blind running spreads, and worse steps spread more', async ({

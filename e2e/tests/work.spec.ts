@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { addPlan } from '../src/field';
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, test, seen } from '../src/test';
 
 /** A session of its own day with one approach for whoever is on it, run at once. */
 const run = async (page: Page, approach: string, day: string): Promise<void> => {
@@ -78,7 +78,7 @@ test('a way of teaching reaches checkpoints, faults and the field screen', async
   await goTo(page, '/approaches/new?movement=give-ground');
   await expect(page.getByText('Far arm')).toBeHidden();
   await page.getByLabel('A slide first, or open the hips at once?').selectOption('Open at once');
-  await expect(page.getByText('Stiff, thumb up, head round with it').first()).toBeVisible();
+  await seen(page.getByText('Stiff, thumb up, head round with it'));
   await page.getByLabel('Name of the approach').fill('Open at once');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Open at once is saved')).toBeVisible();
@@ -167,10 +167,10 @@ test('footwork on air is open to who may have no contact; with an opponent it is
 }) => {
   await goTo(page, '/athletes');
   await page.getByRole('link', { name: 'Signe Averill' }).click();
-  await expect(page.getByText(/contact/i).first()).toBeVisible();
+  await seen(page.getByText(/contact/i));
   const athlete = page.url().split('/').at(-1)!;
   await goTo(page, `/approaches/new?movement=line-first-steps&athlete=${athlete}`);
-  await expect(page.getByText('Air before pad, pad before partner').first()).toBeVisible();
+  await seen(page.getByText('Air before pad, pad before partner'));
   await expect(page.getByText('Sessions will not let this run')).toBeHidden();
   await page.getByLabel('Rung').selectOption('with opponent');
   await expect(page.getByText(/Signe Averill may not have contact/)).toBeVisible();
