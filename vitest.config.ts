@@ -11,7 +11,7 @@ export default defineConfig({
         test: {
           name,
           include: [`${name}/test/**/*.test.ts`],
-          testTimeout: 60_000,
+          testTimeout: 300_000,
           isolate: name === 'web',
         },
       })),
@@ -19,8 +19,8 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/test/**/*.test.ts'],
-          testTimeout: 90_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
           isolate: false,
         },
       },
