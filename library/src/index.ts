@@ -80,7 +80,7 @@ export {
   mostLoaded,
   weekLimit,
   sessionLoads,
-  setLoads,
+  loadsOf,
   type MostOf,
   type WeeksOf,
 } from './sessionLoad';

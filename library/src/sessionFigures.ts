@@ -1,4 +1,5 @@
 import type { Body } from '@gravek/core/layout/body';
+import { addLoads, LOAD_KINDS, type LoadKind } from '@gravek/core/repLog';
 import { shareMarks } from '@gravek/core/setOut';
 import { keptVariants } from '@gravek/core/variants';
 import type { Movement } from '@gravek/contract/movement';
@@ -43,6 +44,8 @@ export type SessionFigures = {
   idleFraction: number | null;
   people: number;
   bring: string[];
+  /** of which it puts something on somebody */
+  loadKinds: LoadKind[];
 };
 
 export type SessionAsk = {
@@ -110,6 +113,21 @@ const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
     ...(pads > 0 ? [counted(pads, 'pad')] : []),
     ...(balls > 0 ? [counted(balls, 'ball')] : []),
   ];
+};
+
+/** What a session puts on its athletes, by the run that paces each of its sets. */
+const kindsOfLoad = (
+  drillSets: readonly DrillSet[],
+  bases: readonly (Base | null)[],
+  pacerOf: (set: DrillSet) => Body | undefined,
+): LoadKind[] => {
+  const loads = drillSets.flatMap((set, i) => {
+    const [base, pacer] = [bases[i]!, pacerOf(set)];
+    if (!base || !pacer) return [];
+    return keptVariants(set).map((variant) => variedRun(base, variant, pacer).load);
+  });
+  const together = addLoads(loads);
+  return LOAD_KINDS.filter((kind) => together[kind] > 0);
 };
 
 /**
@@ -189,5 +207,6 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
         : null,
     people: new Set(drillSets.flatMap((set) => set.athleteIds)).size,
     bring: gear(ask, sets),
+    loadKinds: kindsOfLoad(drillSets, bases, pacerOf),
   };
 };

@@ -4,7 +4,7 @@ import { addLoads, LOAD_KINDS, type BodyLoad, type LoadKind } from '@gravek/core
 import { keptVariants } from '@gravek/core/variants';
 import type { LoadLimit } from '@gravek/contract/club';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { likelyReps, type Conditions } from './sessionTime';
+import { likelyReps, type Conditions, type Makes } from './sessionTime';
 import { variedRun, type Base } from './work';
 
 const times = (load: BodyLoad, by: number): BodyLoad => ({
@@ -15,7 +15,7 @@ const times = (load: BodyLoad, by: number): BodyLoad => ({
 });
 
 /** What a drill set is likely to put on each of its athletes. */
-export const setLoads = (
+const setLoads = (
   set: DrillSet,
   base: Base | null,
   bodies: ReadonlyMap<string, Body>,
@@ -29,6 +29,26 @@ export const setLoads = (
       if (!base || !body) return [];
       const rep = addLoads(variants.map((variant) => variedRun(base, variant, body).load));
       return [[id, times(rep, set.sets * reps[i]!)] as const];
+    }),
+  );
+};
+
+/** What loads are reckoned from, in a form that can be handed to a worker. */
+export type LoadsAsk = {
+  sets: { set: DrillSet; base: Base | null }[];
+  bodies: [athleteId: string, body: Body][];
+  conditions: Pick<Conditions, 'people' | 'on'>;
+  makes: [athleteAndMovement: string, makes: Makes][];
+};
+
+/** What each of some drill sets, in their order, is likely to put on each of its athletes. */
+export const loadsOf = ({ sets, bodies, conditions, makes }: LoadsAsk): Map<string, BodyLoad>[] => {
+  const by = new Map(bodies);
+  const made = new Map(makes);
+  return sets.map(({ set, base }) =>
+    setLoads(set, base, by, {
+      ...conditions,
+      makesOf: (id, movement) => made.get(`${id}/${movement}`),
     }),
   );
 };

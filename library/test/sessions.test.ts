@@ -14,6 +14,7 @@ import {
   fieldRun,
   freshDrillSet,
   keepSolved,
+  loadsOf,
   makeRate,
   mends,
   mostLoaded,
@@ -26,7 +27,6 @@ import {
   rotationAxis,
   sessionFigures,
   sessionLoads,
-  setLoads,
   solve,
   solvedOf,
   solveRuns,
@@ -201,14 +201,16 @@ describe('what is put on a body', () => {
     });
     const bodies = new Map(people(2).map((id) => [id, ADULT]));
     const reduced = { kind: 'reduced' as const, from: '2031-01-01', until: null, share: 0.5 };
-    const loads = setLoads(set, base(set.work), bodies, {
-      people: [{ id: 'p1', restrictions: [reduced] }],
-      on: '2031-05-01',
+    const [loads] = loadsOf({
+      sets: [{ set, base: base(set.work) }],
+      bodies: [...bodies],
+      conditions: { people: [{ id: 'p1', restrictions: [reduced] }], on: '2031-05-01' },
+      makes: [],
     });
     const once = variedRun(base(set.work), variantFrom('', 'own'), ADULT).load!.contacts;
-    expect(loads.get('p0')!.contacts).toBe(16 * once);
-    expect(loads.get('p1')!.contacts).toBe(8 * once);
-    const both = sessionLoads([loads, loads]);
+    expect(loads!.get('p0')!.contacts).toBe(16 * once);
+    expect(loads!.get('p1')!.contacts).toBe(8 * once);
+    const both = sessionLoads([loads!, loads!]);
     expect(both.get('p0')!.contacts).toBe(32 * once);
   });
 
@@ -455,6 +457,30 @@ describe('runs that are solved elsewhere', () => {
     const figures = sessionFigures(ask(bodies));
     expect([...bodies.values()].map((one) => solvedOf(one).length)).toEqual(kept);
     expect(figures).toEqual(sessionFigures(ask(structuredClone(bodies))));
+  });
+});
+
+describe('the kinds of load', () => {
+  it.each(MOVEMENTS.map(({ code }) => code))('that %s has are those that are reckoned', (code) => {
+    const set = setOf(work(code), 2, { vary: vary({ sides: ['own', 'other'] }) });
+    const bodies = new Map(people(2).map((id) => [id, body()]));
+    const { loadKinds } = sessionFigures({
+      ...{ drillSets: [set], baseOfSet: (one: DrillSet) => base(one.work), bodies },
+      ...{ conditions: {}, slotS: null },
+    });
+    const loads = loadsOf({
+      sets: [{ set, base: base(set.work) }],
+      bodies: [...bodies],
+      conditions: {},
+      makes: [],
+    });
+    const most = mostLoaded(
+      sessionLoads(loads),
+      () => undefined,
+      () => null,
+    );
+    expect(most.map((one) => one.kind)).toEqual(loadKinds);
+    expect(loadKinds).toContain('contacts');
   });
 });
 

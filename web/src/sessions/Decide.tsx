@@ -63,11 +63,15 @@ export const Decide = ({
       <Labelled label={counted(figures.people, 'athlete')}>
         <Figure parts={[{ figure: String(figures.reps), unit: 'reps' }]} big />
       </Labelled>
-      {most === null && figures.people > 0 && (
-        <Labelled label="Loads">
-          <span className="quiet">reckoning …</span>
-        </Labelled>
-      )}
+      {most === null &&
+        figures.loadKinds.map((kind) => (
+          // As high as what comes in its place: nothing below it moves.
+          <div key={kind} className="load">
+            <Labelled label={`${LOAD_NAMES[kind]}, week`}>
+              <span className="figure quiet">…</span>
+            </Labelled>
+          </div>
+        ))}
       {most?.map((one) => (
         <div
           key={one.kind}

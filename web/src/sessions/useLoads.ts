@@ -2,14 +2,13 @@ import type { Body } from '@gravek/core/layout/body';
 import { addLoads, type BodyLoad } from '@gravek/core/repLog';
 import type { LoadHistory } from '@gravek/contract/run';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import type { WeeksOf } from '@gravek/library/sessionLoad';
+import { loadsOf, type LoadsAsk, type WeeksOf } from '@gravek/library/sessionLoad';
 import type { Conditions, Makes } from '@gravek/library/sessionTime';
 import type { Base } from '@gravek/library/work';
 import { useQuery } from '@tanstack/react-query';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { api } from '../api/client';
 import { whenIdle } from '../controls/idle';
-import type { LoadsAsk } from './worker/session.worker';
 import { askWork } from './worker/sessionWork';
 
 /** What the weeks before put on everybody, and how often each has made what. */
@@ -51,7 +50,7 @@ export const weeksBy = (
 };
 
 /**
- * What drill sets put on each athlete, reckoned beside the interface.
+ * What drill sets put on each athlete, reckoned beside the interface where that can be loaded.
  *
  * @param sets null as long as they are not known
  * @returns null until it is reckoned; then as of the last change that was
@@ -83,13 +82,15 @@ export const useLoads = (
     if (!ask) return undefined;
     let over = false;
     const callOff = whenIdle(() => {
-      askWork((work) => work.loads(ask)).then(
-        (answer) => {
-          if (over) return;
-          startTransition(() => setLoads(ask.sets.map(({ set }) => new Map(answer[set.id] ?? []))));
-        },
-        () => undefined, // as long as it cannot be loaded they are not known
-      );
+      askWork((work) => work.loads(ask))
+        // The page is held up for a moment where the worker cannot be loaded.
+        .catch(() => loadsOf(ask))
+        .then(
+          (answer) => {
+            if (!over) startTransition(() => setLoads(answer));
+          },
+          () => undefined, // what cannot be laid out has no loads
+        );
     });
     return () => {
       over = true;

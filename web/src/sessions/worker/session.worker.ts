@@ -9,8 +9,7 @@ import type { DrillSet } from '@gravek/contract/drillSet';
 import { chooseSets, needsOf, offersFor, type SetChoice } from '@gravek/library/chooseSets';
 import { movementOf } from '@gravek/library/movements';
 import { solveRuns } from '@gravek/library/sessionFigures';
-import { setLoads } from '@gravek/library/sessionLoad';
-import type { Conditions, Makes } from '@gravek/library/sessionTime';
+import { loadsOf, type LoadsAsk } from '@gravek/library/sessionLoad';
 import { solvedOf, type Base, type Finds, type Solved } from '@gravek/library/work';
 import { expose } from 'comlink';
 import { v7 as uuid } from 'uuid';
@@ -21,16 +20,6 @@ export type RunsAsk = { sets: SetOf[]; athletes: Athlete[] };
 
 /** By athlete the measures, and what was solved for them. */
 export type RunsAnswer = [athleteId: string, body: Body, runs: Solved][];
-
-export type LoadsAsk = {
-  sets: SetOf[];
-  bodies: [athleteId: string, body: Body][];
-  conditions: Pick<Conditions, 'people' | 'on'>;
-  makes: [athleteAndMovement: string, makes: Makes][];
-};
-
-/** By drill set what it puts on each of its athletes. */
-export type LoadsAnswer = Record<string, [athleteId: string, load: BodyLoad][]>;
 
 export type ChooseAsk = {
   needs: Needs;
@@ -101,17 +90,8 @@ const work = {
     });
     return chooseSets(all, offers, seconds);
   },
-  loads: ({ sets, bodies, conditions, makes }: LoadsAsk): LoadsAnswer => {
-    const made = new Map(makes);
-    const makesOf: Conditions['makesOf'] = (id, movement) => made.get(`${id}/${movement}`);
-    const by = byAthlete(bodies);
-    return Object.fromEntries(
-      sets.map(({ set, base }) => [
-        set.id,
-        [...setLoads(set, base, by, { ...conditions, makesOf })],
-      ]),
-    );
-  },
+  loads: (ask: LoadsAsk): Map<string, BodyLoad>[] =>
+    loadsOf({ ...ask, bodies: [...byAthlete(ask.bodies)] }),
 };
 
 export type SessionWork = typeof work;
