@@ -27,6 +27,8 @@ export default defineConfig({
       ...LAUNCH,
       args: [
         ...LAUNCH.args,
+        // A page of a test is gone before the last step of compiling it has paid for itself.
+        '--js-flags=--no-opt',
         // Landings on a track in place of what stands on the table.
         '--use-fake-device-for-media-stream',
         '--use-fake-ui-for-media-stream',
@@ -35,6 +37,8 @@ export default defineConfig({
     },
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
+    // Nobody looks at what moves on its way.
+    contextOptions: { reducedMotion: 'reduce' },
     // Only tests without a network need what it keeps; putting it there takes long.
     serviceWorkers: 'block',
     screenshot: 'only-on-failure',

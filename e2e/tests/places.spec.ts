@@ -108,8 +108,6 @@ const goingOn = async (browser: Browser, app: App): Promise<NonNullable<typeof g
   page.on('console', (line) => {
     if (line.type() === 'error') broken.push(line.text());
   });
-  // A colour on its way to the other look is none that anybody reads.
-  await page.emulateMedia({ reducedMotion: 'reduce' });
   going = { page, broken };
   return going;
 };

@@ -35,8 +35,19 @@ const all = async <T>(path: string, query = ''): Promise<T[]> => {
   return items;
 };
 
-export const useAthletes = () =>
-  useQuery({ queryKey: ['athletes'], queryFn: () => all<Athlete>('/athletes') });
+/** What a place asks for first, such that it can be asked for before the place is loaded. */
+export const FIRST = {
+  today: { queryKey: ['today'], queryFn: () => api.get<Today>('/today') },
+  athletes: { queryKey: ['athletes'], queryFn: () => all<Athlete>('/athletes') },
+  grounds: { queryKey: ['grounds'], queryFn: () => all<Ground>('/grounds') },
+  approaches: { queryKey: ['approaches'], queryFn: () => all<ApproachSummary>('/approaches') },
+  session: (id: string) => ({
+    queryKey: ['sessions', id],
+    queryFn: () => api.get<Session>(`/sessions/${id}`),
+  }),
+};
+
+export const useAthletes = () => useQuery(FIRST.athletes);
 
 export const useAthlete = (id: string) =>
   useQuery({ queryKey: ['athletes', id], queryFn: () => api.get<Athlete>(`/athletes/${id}`) });
@@ -49,12 +60,10 @@ export const useClubRuleSets = () =>
   useQuery({ queryKey: ['movements', 'rules'], queryFn: () => all<ClubRuleSet>('/rule-sets') });
 
 /** Where the club trains, those put away included. */
-export const useGrounds = () =>
-  useQuery({ queryKey: ['grounds'], queryFn: () => all<Ground>('/grounds') });
+export const useGrounds = () => useQuery(FIRST.grounds);
 
 /** Every approach in a line, newest first. */
-export const useApproaches = () =>
-  useQuery({ queryKey: ['approaches'], queryFn: () => all<ApproachSummary>('/approaches') });
+export const useApproaches = () => useQuery(FIRST.approaches);
 
 /** One approach with what it was solved to; null when it is not there any more. */
 export const useApproach = (id: string | undefined) =>
@@ -92,11 +101,7 @@ export const useTemplates = () =>
   });
 
 export const useSession = (id: string | undefined) =>
-  useQuery({
-    queryKey: ['sessions', id],
-    enabled: id !== undefined,
-    queryFn: () => api.get<Session>(`/sessions/${id}`),
-  });
+  useQuery({ ...FIRST.session(id ?? ''), enabled: id !== undefined });
 
 /** The squad in one movement, the one that is run most when none is named. */
 export const useSquadFaults = (movement: string | null) =>
@@ -149,9 +154,8 @@ export const useNeeds = (day: string) =>
     queryFn: () => api.get<Needs>(`/sessions/needs?day=${day}`),
   });
 
-/** What a coach needs to know today; asked anew whenever it is opened. */
-export const useToday = () =>
-  useQuery({ queryKey: ['today'], queryFn: () => api.get<Today>('/today'), staleTime: 0 });
+/** What a coach needs to know today; asked anew whenever it is opened, but for what was just asked ahead. */
+export const useToday = () => useQuery({ ...FIRST.today, staleTime: 3_000 });
 
 /** A movement's chain of causes, held against the club's reps. */
 export const useCauses = (movement: string) =>

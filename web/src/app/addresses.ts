@@ -1,7 +1,23 @@
 import type { ComponentType } from 'react';
+import { queryClient } from '../api/door';
+import { FIRST } from '../api/queries';
 
 /** A place of the application: its address, with a colon before what varies, and what is shown there. */
-export type Place = { path: string; load: () => Promise<ComponentType> };
+export type Place = {
+  path: string;
+  load: () => Promise<ComponentType>;
+  /** asks the server for what it shows, given what varies in the address */
+  ask?: (varies: string) => void;
+};
+
+const { today, athletes, grounds, approaches, session } = FIRST;
+const askToday = (): void => void queryClient.prefetchQuery(today);
+const askSession = (id: string): void => {
+  if (id !== 'new') void queryClient.prefetchQuery(session(id));
+  void queryClient.prefetchQuery(approaches);
+  void queryClient.prefetchQuery(athletes);
+  void queryClient.prefetchQuery(grounds);
+};
 
 /** The field screen has the whole phone for itself. */
 export const FIELD: Place = {
@@ -11,7 +27,7 @@ export const FIELD: Place = {
 
 /** Places with the navigation beside them. */
 export const PLACES: readonly Place[] = [
-  { path: '', load: async () => (await import('../today/Today')).Today },
+  { path: '', load: async () => (await import('../today/Today')).Today, ask: askToday },
   { path: 'athletes', load: async () => (await import('../athletes/Athletes')).Athletes },
   { path: 'athletes/:id', load: async () => (await import('../athletes/AthletePage')).AthletePage },
   { path: 'movements', load: async () => (await import('../movements/Movements')).Movements },
@@ -37,7 +53,11 @@ export const PLACES: readonly Place[] = [
     load: async () => (await import('../approaches/setOut/SquadSheet')).SquadSheet,
   },
   { path: 'sessions', load: async () => (await import('../sessions/Sessions')).Sessions },
-  { path: 'sessions/:id', load: async () => (await import('../sessions/SessionPage')).SessionPage },
+  {
+    path: 'sessions/:id',
+    load: async () => (await import('../sessions/SessionPage')).SessionPage,
+    ask: askSession,
+  },
   {
     path: 'sessions/:id/card',
     load: async () => (await import('../sessions/SessionCard')).SessionCard,
@@ -57,20 +77,28 @@ export const PLACES: readonly Place[] = [
   { path: 'club', load: async () => (await import('../club/Club')).Club },
 ];
 
-const fits = (path: string, pathname: string): boolean =>
-  new RegExp(`^/${path.replace(/:\w+/g, '[^/]+')}/?$`).test(pathname);
+/** What stands in an address where a place's path varies; undefined when the address is of another place. */
+const variesIn = (path: string, pathname: string): string | undefined => {
+  const found = new RegExp(`^/${path.replace(/:\w+/g, '([^/]+)')}/?$`).exec(pathname);
+  return found ? (found[1] ?? '') : undefined;
+};
 
 const loaded = new Map<string, ComponentType>();
 
 /** What is shown at a place, if it was loaded ahead. */
 export const loadedAt = (path: string): ComponentType | undefined => loaded.get(path);
 
-/** Loads what an address shows, before anything knows that it may be shown. */
+/** Loads what an address shows, and asks for what is shown of it, before anything knows that it may be shown. */
 export const loadAhead = async (pathname: string): Promise<void> => {
-  const place = [...PLACES, FIELD].find(({ path }) => fits(path, pathname));
-  try {
-    if (place) loaded.set(place.path, await place.load());
-  } catch {
-    // What cannot be loaded now is told of when it is shown.
+  for (const { path, load, ask } of [...PLACES, FIELD]) {
+    const varies = variesIn(path, pathname);
+    if (varies === undefined) continue;
+    ask?.(varies);
+    try {
+      loaded.set(path, await load());
+    } catch {
+      // What cannot be loaded now is told of when it is shown.
+    }
+    return;
   }
 };

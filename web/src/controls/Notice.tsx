@@ -32,28 +32,45 @@ export const Failed = ({ error, again }: { error: unknown; again?: () => void })
 const Shown = <T,>({ data, children }: { data: T; children: (data: T) => React.ReactNode }) =>
   children(data);
 
+type Asked<T> = { data: T | undefined; error: unknown; refetch: () => unknown };
+
+/** Several queries as a single one that has its data when all have. */
+export const together = <T extends readonly unknown[]>(
+  ...queries: { [I in keyof T]: Asked<T[I]> }
+): Asked<T> => ({
+  data: queries.every(({ data }) => data !== undefined)
+    ? (queries.map(({ data }) => data) as unknown as T)
+    : undefined,
+  error: queries.find(({ data, error }) => data === undefined && error)?.error ?? null,
+  refetch: () => queries.map(({ data, refetch }) => data === undefined && refetch()),
+});
+
 /**
  * Shows a query's data, or its waiting or failing. What is drawn of it may wait for more, such as the
  * document of a movement: nothing around it goes away meanwhile.
+ *
+ * @param meanwhile what is shown while it waits, where more than that it waits is known
  */
 export const Loaded = <T,>({
   query,
   what,
+  meanwhile = <Waiting what={what} />,
   children,
 }: {
-  query: { data: T | undefined; error: unknown; refetch: () => unknown };
+  query: Asked<T>;
   what: string;
+  meanwhile?: React.ReactNode;
   children: (data: T) => React.ReactNode;
 }) => {
   // What has come is drawn a little at a time, so that the page answers a touch meanwhile.
   const begun = useDeferredValue(query.data !== undefined);
   if (query.data !== undefined && begun) {
     return (
-      <Suspense fallback={<Waiting what={what} />}>
+      <Suspense fallback={meanwhile}>
         <Shown data={query.data}>{children}</Shown>
       </Suspense>
     );
   }
   if (query.error) return <Failed error={query.error} again={() => void query.refetch()} />;
-  return <Waiting what={what} />;
+  return meanwhile;
 };

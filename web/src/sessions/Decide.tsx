@@ -83,9 +83,11 @@ export const Decide = ({
         </div>
       ))}
       {figures.bring.length > 0 && (
-        <Labelled label="Bring">
-          <strong>{figures.bring.join(', ')}</strong>
-        </Labelled>
+        <div className="bring">
+          <Labelled label="Bring">
+            <strong>{figures.bring.join(', ')}</strong>
+          </Labelled>
+        </div>
       )}
     </div>
   );

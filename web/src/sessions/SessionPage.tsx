@@ -18,7 +18,7 @@ import { PageHead } from '../controls/PageHead';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { unread } from '../controls/typed';
-import { Loaded, Waiting } from '../controls/Notice';
+import { Loaded, together, Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { counted, dayName } from '../controls/dates';
 import { useCatalogue } from '../movements/useCatalogue';
@@ -413,43 +413,38 @@ export const SessionPage = () => {
   const { today } = useMember();
   const [query] = useSearchParams();
   const nothingYet = { drillSets: NO_SETS, groundId: null, date: query.get('day') ?? today };
-  const ready = (found: Session | null) => (
-    <Loaded query={approaches} what="Getting the approaches …">
-      {(plans) => (
-        <Loaded query={athletes} what="Getting the athletes …">
-          {(people) => (
-            <Loaded query={grounds} what="Getting the grounds …">
-              {(places) => (
-                <WorkedOut
-                  key={id}
-                  session={found ?? nothingYet}
-                  approaches={plans}
-                  athletes={people}
-                  grounds={places}
-                  meanwhile={
-                    found ? (
-                      <Meanwhile
-                        session={found}
-                        ground={places.find((one) => one.id === found.groundId)}
-                      />
-                    ) : (
-                      <Waiting what="Working out the session …" />
-                    )
-                  }
-                >
-                  <Builder session={found} approaches={plans} athletes={people} grounds={places} />
-                </WorkedOut>
-              )}
-            </Loaded>
-          )}
-        </Loaded>
-      )}
-    </Loaded>
-  );
+  const ready = (found: Session | null) => {
+    const ground = grounds.data?.find((one) => one.id === found?.groundId);
+    const meanwhile = found ? (
+      <Meanwhile session={found} ground={ground} />
+    ) : (
+      <Waiting what="Working out the session …" />
+    );
+    return (
+      <Loaded
+        query={together(approaches, athletes, grounds)}
+        what="Getting the session …"
+        meanwhile={meanwhile}
+      >
+        {([plans, people, places]) => (
+          <WorkedOut
+            key={id}
+            session={found ?? nothingYet}
+            approaches={plans}
+            athletes={people}
+            grounds={places}
+            meanwhile={meanwhile}
+          >
+            <Builder session={found} approaches={plans} athletes={people} grounds={places} />
+          </WorkedOut>
+        )}
+      </Loaded>
+    );
+  };
   if (id === 'new') return ready(null);
   return (
     <Loaded query={session} what="Getting the session …">
-      {(found) => ready(found)}
+      {ready}
     </Loaded>
   );
 };

@@ -117,7 +117,8 @@ export const useFigures = (draft: SessionInput, all: Club) => {
   const loads = useLoads(works, bodies, people, made);
   const besides = useLoads(others, bodies, people, made);
   const most = useMemo((): MostOf[] | null => {
-    if (!loads || !besides) return null;
+    // Without what is logged a week would look smaller than it is.
+    if (!loads || !besides || !history) return null;
     const weeks = weeksBy(history, draft.id);
     const ahead = sessionLoads(besides);
     const birthYear = new Map(athletes.map((one) => [one.id, one.birthYear]));
