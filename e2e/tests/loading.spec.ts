@@ -1,7 +1,7 @@
 import { BUILT_IN } from '@gravek/library/builtIn';
 import type { Page, Route } from '@playwright/test';
-import { addPlan, openAthlete } from '../src/field';
-import { expect, test } from '../src/test';
+import { addPlan, openAthlete, PHONE } from '../src/field';
+import { expect, goTo, test } from '../src/test';
 
 /** Pages load their parts when they are wanted: on a slow network, and on none. */
 
@@ -101,4 +101,45 @@ test('a session whose worker cannot be loaded is worked out on the page, and can
   await expect(page.getByText(/^Contacts, week: \w+$/)).toBeVisible();
   await page.getByRole('main').getByRole('link', { name: 'Run', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Clean' })).toBeVisible();
+});
+
+test('what a place shows is asked for beside its code, and once', async ({ signedIn: page }) => {
+  const asked: string[] = [];
+  const isAsked = new Promise<void>((resolve) => {
+    page.on('request', (request) => {
+      if (!request.url().endsWith('/api/today')) return;
+      asked.push(request.url());
+      resolve();
+    });
+  });
+  // The code waits for the question: asked by the code alone it would never come.
+  await page.route(/\/assets\/Today-/, async (route) => {
+    await isAsked;
+    await route.continue();
+  });
+  await page.goto(new URL('/', page.url()).toString());
+  await expect(page.getByRole('region', { name: 'One cue each' })).toBeVisible();
+  expect(asked).toHaveLength(1);
+});
+
+test('what a session puts on whom comes after the rest, whole, and moves nothing', async ({
+  signedIn: page,
+}) => {
+  await page.setViewportSize(PHONE);
+  let answer = (): void => undefined;
+  const late = new Promise<void>((resolve) => {
+    answer = resolve;
+  });
+  await page.route(/\/api\/sessions\/history/, async (route) => {
+    await late;
+    await route.continue();
+  });
+  await goTo(page, '/');
+  await page.getByRole('link', { name: 'Change the session' }).first().click();
+  const lines = page.getByRole('list', { name: 'Drill sets' });
+  await expect(page.getByText('Contacts, week', { exact: true })).toBeVisible();
+  const before = await lines.boundingBox();
+  answer();
+  await expect(page.getByText(/^Contacts, week: \w+$/)).toBeVisible();
+  expect(await lines.boundingBox()).toEqual(before);
 });
