@@ -79,6 +79,33 @@ test('a form that cannot be loaded says so in its place, and opens once it can b
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Mirela Dussault');
 });
 
+test('a place that could not be loaded says so, and opens once it can be', async ({
+  signedIn: page,
+}) => {
+  await page.route(/\/assets\/Faults-/, (route) => route.abort());
+  await page.getByRole('link', { name: 'Faults' }).click();
+  await expect(page.getByRole('alert')).toHaveText(/The server cannot be reached/);
+  await page.unroute(/\/assets\/Faults-/);
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Faults' })).toBeVisible();
+});
+
+test('a page that is older than the server says so where it cannot go on, and is loaded anew', async ({
+  signedIn: page,
+}) => {
+  const newer = '<title>Gravek</title><script type="module" src="/assets/index-newer.js"></script>';
+  await page.route(/\/assets\/Films-/, (route) => route.fulfill({ status: 404 }));
+  await page.route(
+    (url) => url.pathname === '/',
+    (route) => route.fulfill({ contentType: 'text/html', body: newer }),
+  );
+  await page.getByRole('link', { name: 'Film' }).click();
+  await expect(page.getByRole('alert')).toHaveText(/Gravek was renewed/);
+  await page.unrouteAll();
+  await page.getByRole('button', { name: 'Load it anew' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Film' })).toBeVisible();
+});
+
 test('without the documents of movements the list says so, and comes when it is asked again', async ({
   signedIn: page,
 }) => {

@@ -208,7 +208,7 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
         found((way) => otherPhases(movement, way)),
         'what a drill lays out',
       ).toEqual([]);
-    }, 120_000);
+    });
 
     it('counts every length in a measure of the body', () => {
       for (const { code, steps } of movement.phases) {

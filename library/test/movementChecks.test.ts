@@ -183,7 +183,7 @@ it('a movement broken anywhere gets words, never a fault', () => {
     ),
     { numRuns: 100 },
   );
-}, 60_000);
+});
 
 describe('a movement file', () => {
   it.each(MOVEMENTS.map((movement) => [movement.name, movement] as const))(

@@ -30,24 +30,27 @@ const waysOf = (movement: Movement) => {
   return schools.flatMap((school) => reads.map((read) => ({ schools: school, reads: read })));
 };
 
-const isSound = ({ footfalls, track, totalTimeS }: Layout): void => {
+/** What no footfall may be: unending, back in time, longer or faster than anybody. */
+const unsound = ({ footfalls, track, totalTimeS }: Layout): string[] => {
+  const wrong: string[] = [];
   let timeS = 0;
   let n = 0;
   for (const fall of footfalls) {
-    for (const figure of Object.values(fall)) {
-      if (typeof figure === 'number') expect(Number.isFinite(figure)).toBe(true);
-    }
-    expect(fall.timeS).toBeGreaterThanOrEqual(timeS);
-    expect([n, n + 1]).toContain(fall.n);
-    expect(fall.lengthM).toBeGreaterThanOrEqual(0);
-    expect(fall.lengthM).toBeLessThan(4.5);
-    expect(fall.speedMps).toBeLessThan(13);
+    const at = `footfall ${fall.n} of ${fall.phase}`;
+    if (Object.values(fall).some((one) => typeof one === 'number' && !Number.isFinite(one)))
+      wrong.push(`${at} has no number`);
+    if (fall.timeS < timeS) wrong.push(`${at} is before the one before`);
+    if (fall.n !== n && fall.n !== n + 1) wrong.push(`${at} comes after ${n}`);
+    if (!(fall.lengthM >= 0 && fall.lengthM < 4.5)) wrong.push(`${at} is ${fall.lengthM} m long`);
+    if (!(fall.speedMps < 13)) wrong.push(`${at} has ${fall.speedMps} m/s`);
     timeS = fall.timeS;
     n = fall.n;
   }
-  expect(n).toBeGreaterThan(0);
-  expect(totalTimeS).toBeGreaterThanOrEqual(timeS);
-  expect(track.every((at) => Number.isFinite(at.besideM + at.aheadM + at.facingDeg))).toBe(true);
+  if (n === 0) wrong.push('no steps');
+  if (!(totalTimeS >= timeS)) wrong.push('over before its last footfall');
+  if (!track.every((at) => Number.isFinite(at.besideM + at.aheadM + at.facingDeg)))
+    wrong.push('a track without numbers');
+  return wrong;
 };
 
 /** As a sheet has it: tenths of a millimetre, and a half turn is a half turn. */
@@ -156,19 +159,20 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
         for (const way of ways) {
           for (const side of ['own', 'other'] as const) {
             const layout = laidOut(movement, body, { ...way, side });
-            isSound(layout);
-            expect(layout.failure).toBeNull();
-            for (const code of movement.ruleSets) {
-              const broken = checkRules(
+            const broken = movement.ruleSets.flatMap((code) =>
+              checkRules(
                 layout.footfalls,
                 RULE_SETS.find((one) => one.id === code)!,
-              );
-              expect(broken, `${code} ${JSON.stringify(way)}`).toEqual([]);
-            }
+              ),
+            );
+            expect(
+              [...unsound(layout), ...broken, layout.failure].filter(Boolean),
+              JSON.stringify(way),
+            ).toEqual([]);
           }
         }
       }
-    }, 60_000);
+    });
 
     it('is for the left-hander what the right-hander sees in a mirror, feet swapped', () => {
       const [left, right] = bodies as [(typeof bodies)[number], (typeof bodies)[number]];
@@ -183,7 +187,7 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
         );
         expect(rounded(mirrorLayout(mirrorLayout(own)))).toEqual(rounded(own));
       }
-    }, 60_000);
+    });
 
     it('has drills that take a real part of it', () => {
       for (const drill of movement.drills) {

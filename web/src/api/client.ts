@@ -20,12 +20,31 @@ export class Unreachable extends Error {
   }
 }
 
-/** Loads what a press or a place needs; where it cannot be loaded, the network is what is missing. */
+/** The server has newer pages than the one that is open, and no longer what that one would load. */
+export class Renewed extends Error {
+  constructor() {
+    super('Gravek was renewed while this page was open. Load the page anew to go on.');
+  }
+}
+
+/** Whether the server has other pages by now than the one that is open; not where it cannot be asked. */
+const isRenewed = async (): Promise<boolean> => {
+  const entry = document.querySelector('script[type="module"]')?.getAttribute('src');
+  if (!entry) return false;
+  try {
+    const page = await (await fetch('/', { cache: 'no-store' })).text();
+    return page.includes('<title>Gravek</title>') && !page.includes(entry);
+  } catch {
+    return false;
+  }
+};
+
+/** Loads what a press or a place needs; where it cannot be loaded, the network or a newer Gravek is why. */
 export const onPress = async <T>(load: () => Promise<T>): Promise<T> => {
   try {
     return await load();
   } catch {
-    throw new Unreachable();
+    throw (await isRenewed()) ? new Renewed() : new Unreachable();
   }
 };
 
@@ -90,7 +109,7 @@ export const api = {
 
 /** The sentence to show for whatever was thrown. */
 export const sentenceOf = (error: unknown): string =>
-  error instanceof ApiProblem || error instanceof Unreachable
+  error instanceof ApiProblem || error instanceof Unreachable || error instanceof Renewed
     ? error.message
     : 'Something went wrong here. What you typed is kept; try again.';
 

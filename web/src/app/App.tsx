@@ -1,18 +1,17 @@
 import type { Me } from '@gravek/contract/club';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useLayoutEffect } from 'react';
+import { useLayoutEffect } from 'react';
 import { onPress } from '../api/client';
 import { askMe, useMe, wasSignedIn } from '../api/door';
-import { Loaded, Waiting } from '../controls/Notice';
+import { Loaded } from '../controls/Notice';
+import { opened } from '../controls/opened';
 import { Toasts } from '../controls/toasts';
 import { SignIn } from '../signIn/SignIn';
 import { loadAhead } from './addresses';
 import { useSettings } from '../member/settings';
 
-const NewPassword = lazy(async () => ({
-  default: (await import('../signIn/NewPassword')).NewPassword,
-}));
-const OwnPage = lazy(async () => ({ default: (await import('../ownView/OwnPage')).OwnPage }));
+const NewPassword = opened(async () => (await import('../signIn/NewPassword')).NewPassword);
+const OwnPage = opened(async () => (await import('../ownView/OwnPage')).OwnPage);
 const openPlaces = async () => {
   const [{ Places }] = await Promise.all([import('./Places'), loadAhead(window.location.pathname)]);
   return Places;
@@ -59,15 +58,13 @@ export const App = () => {
   }, [sun]);
   return (
     <>
-      <Suspense fallback={<Waiting what="Opening …" />}>
-        {pathname === '/new-password' ? (
-          <NewPassword />
-        ) : pathname === '/own' ? (
-          <OwnPage />
-        ) : (
-          <Entered />
-        )}
-      </Suspense>
+      {pathname === '/new-password' ? (
+        <NewPassword />
+      ) : pathname === '/own' ? (
+        <OwnPage />
+      ) : (
+        <Entered />
+      )}
       <Toasts />
     </>
   );

@@ -1,6 +1,6 @@
 import '../look/look.scss';
 import type { Me } from '@gravek/contract/club';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect } from 'react';
 import { BrowserRouter, Route, Routes, useLocation } from 'react-router';
 import { registerSW } from 'virtual:pwa-register';
 import { useChanges } from '../api/changes';
@@ -8,9 +8,10 @@ import { whenShown } from '../api/shown';
 import { Boundary } from '../controls/Boundary';
 import { DraftOwner } from '../controls/draft';
 import { Waiting } from '../controls/Notice';
+import { opened } from '../controls/opened';
 import { whenIdle } from '../controls/idle';
 import { MemberContext } from '../member/member';
-import { FIELD, loadAhead, loadedAt, PLACES, type Place } from './addresses';
+import { FIELD, loadAhead, PLACES, type Place } from './addresses';
 import { Help } from './Help';
 import { Shell } from './Shell';
 
@@ -20,15 +21,7 @@ whenShown(() => registerSW({ immediate: true }));
 /** Until it is tried again to load what sends reps. */
 const AGAIN_MS = 5_000;
 
-const shown = ({ path, load }: Place) => {
-  const Later = lazy(async () => ({ default: await load() }));
-  const Shown = () => {
-    // React would hold back for a moment what it had to wait for, however shortly.
-    const [Known] = useState(() => loadedAt(path));
-    return Known ? <Known /> : <Later />;
-  };
-  return { path, Shown };
-};
+const shown = ({ path, load }: Place) => ({ path, Shown: opened(load) });
 const { path: fieldPath, Shown: Field } = shown(FIELD);
 const BESIDE_NAVIGATION = PLACES.map(shown);
 

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import { queryClient } from '../api/door';
 import { FIRST } from '../api/queries';
+import { loadEarly } from '../controls/later';
 
 /** A place of the application: its address, with a colon before what varies, and what is shown there. */
 export type Place = {
@@ -83,22 +84,13 @@ const variesIn = (path: string, pathname: string): string | undefined => {
   return found ? (found[1] ?? '') : undefined;
 };
 
-const loaded = new Map<string, ComponentType>();
-
-/** What is shown at a place, if it was loaded ahead. */
-export const loadedAt = (path: string): ComponentType | undefined => loaded.get(path);
-
 /** Loads what an address shows, and asks for what is shown of it, before anything knows that it may be shown. */
 export const loadAhead = async (pathname: string): Promise<void> => {
   for (const { path, load, ask } of [...PLACES, FIELD]) {
     const varies = variesIn(path, pathname);
     if (varies === undefined) continue;
     ask?.(varies);
-    try {
-      loaded.set(path, await load());
-    } catch {
-      // What cannot be loaded now is told of when it is shown.
-    }
+    await loadEarly(load);
     return;
   }
 };

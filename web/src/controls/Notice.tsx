@@ -1,7 +1,7 @@
 import { Suspense, useDeferredValue } from 'react';
 import Button from 'react-bootstrap/Button';
 import Spinner from 'react-bootstrap/Spinner';
-import { sentenceOf } from '../api/client';
+import { Renewed, sentenceOf } from '../api/client';
 
 /** What to do when there is nothing yet. */
 export const Empty = ({ title, children }: { title: string; children?: React.ReactNode }) => (
@@ -18,16 +18,20 @@ export const Waiting = ({ what }: { what: string }) => (
   </div>
 );
 
-export const Failed = ({ error, again }: { error: unknown; again?: () => void }) => (
-  <div className="note note-wrong" role="alert">
-    {sentenceOf(error)}{' '}
-    {again && (
-      <Button variant="link" className="p-0 align-baseline" onClick={again}>
-        Try again
-      </Button>
-    )}
-  </div>
-);
+export const Failed = ({ error, again }: { error: unknown; again?: () => void }) => {
+  const isOld = error instanceof Renewed;
+  const act = isOld ? () => window.location.reload() : again;
+  return (
+    <div className="note note-wrong" role="alert">
+      {sentenceOf(error)}{' '}
+      {act && (
+        <Button variant="link" className="p-0 align-baseline" onClick={act}>
+          {isOld ? 'Load it anew' : 'Try again'}
+        </Button>
+      )}
+    </div>
+  );
+};
 
 const Shown = <T,>({ data, children }: { data: T; children: (data: T) => React.ReactNode }) =>
   children(data);

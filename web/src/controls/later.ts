@@ -5,6 +5,15 @@ type Load<T> = () => Promise<T>;
 
 const here = new Map<Load<unknown>, unknown>();
 
+/** Loads something ahead of its first drawing; what cannot be loaded is told of when it is drawn. */
+export const loadEarly = async <T>(load: Load<T>): Promise<void> => {
+  try {
+    here.set(load, await load());
+  } catch {
+    // It is asked for again when it is drawn.
+  }
+};
+
 /**
  * Something that is loaded when it is first drawn, and at once from then on.
  *
