@@ -309,6 +309,11 @@ const behindStandby = async ({ cluster, front, asSuper, write }) => {
   front.startReader(name);
   await front.ready('reader');
   await asSuper(at, 'select pg_wal_replay_pause()');
+  // It is only asked to: what is written before it has stopped is still replayed.
+  await until('the standby replays nothing any more', async () => {
+    const { out } = await asSuper(at, 'select pg_get_wal_replay_pause_state()');
+    return out.trim() === 'paused';
+  });
   await write();
   let why = [];
   await until('the reader is of no use any more', async () => {
