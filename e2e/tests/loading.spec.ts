@@ -100,9 +100,9 @@ test('a page that is older than the server says so where it cannot go on, and is
     (route) => route.fulfill({ contentType: 'text/html', body: newer }),
   );
   await page.getByRole('link', { name: 'Film' }).click();
-  await expect(page.getByRole('alert')).toHaveText(/Gravek was renewed/);
+  await expect(page.getByRole('alert')).toHaveText(/Gravek was updated/);
   await page.unrouteAll();
-  await page.getByRole('button', { name: 'Load it anew' }).click();
+  await page.getByRole('button', { name: 'Reload' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Film' })).toBeVisible();
 });
 

@@ -23,7 +23,7 @@ export class Unreachable extends Error {
 /** The server has newer pages than the one that is open, and no longer what that one would load. */
 export class Renewed extends Error {
   constructor() {
-    super('Gravek was renewed while this page was open. Load the page anew to go on.');
+    super('Gravek was updated while this page was open. Reload the page to go on.');
   }
 }
 

@@ -26,7 +26,7 @@ export const Failed = ({ error, again }: { error: unknown; again?: () => void })
       {sentenceOf(error)}{' '}
       {act && (
         <Button variant="link" className="p-0 align-baseline" onClick={act}>
-          {isOld ? 'Load it anew' : 'Try again'}
+          {isOld ? 'Reload' : 'Try again'}
         </Button>
       )}
     </div>
