@@ -35,6 +35,8 @@ export default defineConfig({
         `--use-file-for-fake-audio-capture=${landings()}`,
       ],
     },
+    // What cannot be pressed for so long says so itself, and not only that the test took too long.
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'UTC',
     // Nobody looks at what moves on its way.

@@ -1,6 +1,7 @@
 import {
   expect,
   test as base,
+  type Browser,
   type BrowserContext,
   type Locator,
   type Page,
@@ -13,6 +14,8 @@ import { freePort } from './startCommand';
 let running: { file: string; app: App } | undefined;
 /** Where tests of this worker are signed in: what pages are made of is loaded once for all of them. */
 let signedInHere: BrowserContext | undefined;
+/** What stays open when the test that opened it has ended. */
+export const goingOn = new Set<BrowserContext>();
 /** The same for every application of this worker, so that its pages are those that are loaded. */
 let port: number | undefined;
 
@@ -42,11 +45,22 @@ const forgetAll = async (context: BrowserContext, { address }: App): Promise<voi
   await context.clearCookies();
 };
 
+/** Says what stood on every page when a test failed: where tests run, pictures are not always kept. */
+const tellPages = async (browser: Browser): Promise<void> => {
+  for (const page of browser.contexts().flatMap((context) => context.pages())) {
+    const words = await page
+      .locator('body')
+      .innerText({ timeout: 5_000 })
+      .catch(() => 'no answer');
+    console.log(`${page.url()} shows: ${words.replace(/\s+/g, ' ').slice(0, 1500)}`);
+  }
+};
+
 /**
  * Every file of tests has an application of its own, with the demo club: what one file does is no other's
  * to find, whichever worker they meet in.
  */
-export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
+export const test = base.extend<{ app: App; signedIn: Page; alone: void }, { tidy: void }>({
   app: [
     async ({}, use, { file }) => {
       if (running?.file !== file) {
@@ -60,6 +74,16 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
     { timeout: 300_000 },
   ],
   browser: [({ browser }, use) => use(shifted(browser)), { scope: 'worker' }],
+  // Pages of other people, which a test opened, would go on beside those that come after it.
+  alone: [
+    async ({ browser }, use, testInfo) => {
+      await use();
+      if (testInfo.status !== testInfo.expectedStatus) await tellPages(browser);
+      const others = browser.contexts().filter((context) => !goingOn.has(context));
+      await Promise.all(others.map((context) => context.close()));
+    },
+    { auto: true },
+  ],
   tidy: [
     async ({}, use) => {
       await use();
@@ -76,6 +100,7 @@ export const test = base.extend<{ app: App; signedIn: Page }, { tidy: void }>({
       return;
     }
     const context = (signedInHere ??= await browser.newContext());
+    goingOn.add(context);
     await use(await enter(context, app));
     await forgetAll(context, app);
   },
@@ -93,6 +118,7 @@ export const goTo = async (page: Page, place: string): Promise<void> => {
   const to = new URL(place, here);
   if (kindOf(here) === kindOf(to)) {
     await page.goto(to.toString());
+    await expect(page.locator('main .spinner-border')).toHaveCount(0);
     return;
   }
   const shown = await page.evaluate(async (address) => {

@@ -149,6 +149,26 @@ test('what a place shows is asked for beside its code, and once', async ({ signe
   expect(asked).toHaveLength(1);
 });
 
+test('the rows of approaches stay where they are first shown', async ({ signedIn: page }) => {
+  let answer = (): void => undefined;
+  const late = new Promise<void>((resolve) => {
+    answer = resolve;
+  });
+  await page.route(/\/api\/athletes/, async (route) => {
+    await late;
+    await route.continue();
+  });
+  const listed = page.waitForResponse(/\/api\/approaches/);
+  await page.reload();
+  await (await listed).finished();
+  const plan = page.getByRole('link', { name: 'Long jump, 14 steps' });
+  // Shown already, it must stay where it is.
+  const before = await plan.boundingBox({ timeout: 1000 }).catch(() => null);
+  answer();
+  await expect(page.getByRole('cell', { name: /Sunniva/ })).not.toHaveCount(0);
+  if (before) expect(await plan.boundingBox()).toEqual(before);
+});
+
 test('what a session puts on whom comes after the rest, whole, and moves nothing', async ({
   signedIn: page,
 }) => {

@@ -3,6 +3,7 @@ import { openAthlete, takeOutNewestRun } from '../src/field';
 import { expect, goTo, test, seen } from '../src/test';
 
 const begin = async (page: Page, test: string): Promise<void> => {
+  await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByRole('combobox', { name: 'Do a test' }).selectOption({ label: test });
   await expect(page.getByRole('dialog', { name: test })).toBeVisible();
 };

@@ -2,7 +2,7 @@ import type { Browser, Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import type { App } from '../src/app';
 import { PHONE, runAthletics } from '../src/field';
-import { enterDemo, expect, goTo, test, seen } from '../src/test';
+import { enterDemo, expect, goingOn, goTo, test, seen } from '../src/test';
 
 const LAPTOP = { width: 1280, height: 800 };
 
@@ -94,13 +94,14 @@ const PLACES: Place[] = [
 let going: { page: Page; broken: string[] } | undefined;
 test.afterAll(() => going?.page.context().close());
 
-const goingOn = async (browser: Browser, app: App): Promise<NonNullable<typeof going>> => {
+const begun = async (browser: Browser, app: App): Promise<NonNullable<typeof going>> => {
   if (going) return going;
   const context = await browser.newContext({
     viewport: LAPTOP,
     timezoneId: 'UTC',
     serviceWorkers: 'block',
   });
+  goingOn.add(context);
   const page = await context.newPage();
   const broken: string[] = [];
   await enterDemo(page, app);
@@ -117,7 +118,7 @@ for (const [name, go, ready] of PLACES) {
     browser,
     app,
   }) => {
-    const { page, broken } = await goingOn(browser, app);
+    const { page, broken } = await begun(browser, app);
     await go(page);
     await seen(page.getByText(ready));
     expect(await axeFinds(page)).toEqual([]);

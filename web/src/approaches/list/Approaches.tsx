@@ -1,20 +1,21 @@
 import { dayIn } from '@gravek/core/days';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { Approach, ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
 import { isSequence } from '@gravek/contract/choices';
 import { useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../../api/client';
-import { useApproaches, useAthletes, useWrite } from '../../api/queries';
+import { useApproaches, useAthletes, useClubMovements, useWrite } from '../../api/queries';
 import { counted, dayName } from '../../controls/dates';
 import { tell } from '../../controls/toasts';
 import { useAddress } from '../../controls/useAddress';
 import { usePutAway } from '../../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../../member/member';
 import { PageHead } from '../../controls/PageHead';
-import { Empty, Loaded } from '../../controls/Notice';
+import { Empty, Loaded, together } from '../../controls/Notice';
 import { useCatalogue } from '../../movements/useCatalogue';
 
 const startMarks = ({ startM }: ApproachSummary, style: LengthStyle): string => {
@@ -25,7 +26,7 @@ const startMarks = ({ startM }: ApproachSummary, style: LengthStyle): string => 
     : `${write(startM.from)} – ${write(startM.to)}`;
 };
 
-const List = ({ list }: { list: ApproachSummary[] }) => {
+const List = ({ list, athletes }: { list: ApproachSummary[]; athletes: Athlete[] }) => {
   const [away, setAway] = useState(false);
   const { query, set } = useAddress();
   const navigate = useNavigate();
@@ -35,7 +36,6 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
   const style: LengthStyle = { unit: unit === 'shoes' ? 'metric' : unit };
   const mayPlan = useMayPlan();
   const { timeZone } = useMember().club;
-  const athletes = useAthletes().data ?? [];
   const putAway = usePutAway('approaches');
   const catalogue = useCatalogue();
   const nameOf = new Map(athletes.map((athlete) => [athlete.id, athlete.name]));
@@ -198,7 +198,8 @@ const List = ({ list }: { list: ApproachSummary[] }) => {
 };
 
 export const Approaches = () => {
-  const approaches = useApproaches();
+  // Names that came later would push down the rows that somebody is about to press.
+  const query = together(useApproaches(), useAthletes(), useClubMovements());
   const mayPlan = useMayPlan();
   return (
     <>
@@ -214,8 +215,8 @@ export const Approaches = () => {
           </>
         )}
       </PageHead>
-      <Loaded query={approaches} what="Getting the approaches …">
-        {(list) => <List list={list} />}
+      <Loaded query={query} what="Getting the approaches …">
+        {([list, athletes]) => <List list={list} athletes={athletes} />}
       </Loaded>
     </>
   );
