@@ -74,7 +74,7 @@ const server = (command, env) =>
 const makeDemo = (env) => must('The demo', process.execPath, [DEMO], { env });
 
 const loadDemo = (club, env) =>
-  must('The server', process.execPath, [SERVER, 'load', '-'], {
+  must('The server', process.execPath, [SERVER, 'load-demo'], {
     env,
     input: club,
   });

@@ -1,7 +1,7 @@
 import { CUE_SCHOOLS } from '@gravek/core/chooseCue';
 import { LOAD_KINDS } from '@gravek/core/repLog';
 import { LENGTH_UNITS } from '@gravek/core/units';
-import { array, object, string, type InferType } from 'yup';
+import { array, boolean, object, string, type InferType } from 'yup';
 import { choice, count, id, name, version } from './fields';
 
 export const ROLES = ['owner', 'coach', 'assistant'] as const;
@@ -52,76 +52,12 @@ export const clubSettings = object({
 export type ClubSettings = InferType<typeof clubSettings>;
 
 export const clubUpdate = clubSettings.shape({ version: version() });
-export type Club = InferType<typeof clubUpdate> & { id: string };
+export type Club = InferType<typeof clubUpdate> & { id: string; ownersTwoSteps: boolean };
 
-const email = () =>
-  string()
-    .trim()
-    .lowercase()
-    .required('Give an e-mail address.')
-    .max(200, 'That e-mail address is too long.')
-    // Nothing in it can be read in two ways, so no text takes long.
-    .matches(/^[^\s@]+@[^\s@.]+(\.[^\s@.]+)+$/, 'That is not an e-mail address.');
-
-/** The same letters however a keyboard puts them together. */
-const password = (what: string) =>
-  string()
-    .transform((text: unknown) => (typeof text === 'string' ? text.normalize('NFC') : text))
-    .required(what)
-    .max(200, 'Keep the password within 200 characters.');
-
-const newPassword = () =>
-  password('Give a password.')
-    .min(10, 'A password needs at least 10 characters.')
-    .test(
-      'varied',
-      'Too plain to keep anybody out: the same sign or blanks over and over.',
-      (text) => !text || new Set(text.replace(/\s/g, '')).size >= 4,
-    );
-
-export const signIn = object({
-  email: email(),
-  password: password('Give the password.'),
-});
-export type SignIn = InferType<typeof signIn>;
-
-/** The first club of an empty database, with its owner. */
-export const firstClub = object({
-  club: clubSettings.required(),
-  person: name('your name'),
-  email: email(),
-  password: newPassword(),
-});
-export type FirstClub = InferType<typeof firstClub>;
-
-export const memberInput = object({
-  id: id(),
-  person: name('a name'),
-  email: email(),
-  role: choice('a role', ROLES),
-  password: newPassword(),
-});
-export type MemberInput = InferType<typeof memberInput>;
+/** Whether the club asks its owners for a second step when they sign in. */
+export const twoSteps = object({ asked: boolean().strict().required('Say whether it is asked.') });
 
 export const memberRole = object({ role: choice('a role', ROLES) });
-
-/** A new password of one's own. */
-export const passwordChange = object({
-  current: password('Give the password that you have now.'),
-  next: newPassword(),
-});
-export type PasswordChange = InferType<typeof passwordChange>;
-
-/** What comes after # in a one-time link. */
-const token = () =>
-  string().strict().required('The link is not whole.').max(60, 'The link is not whole.');
-
-/** A new password by a one-time link. */
-export const passwordByLink = object({ token: token(), password: newPassword() });
-export type PasswordByLink = InferType<typeof passwordByLink>;
-
-/** A one-time link that an owner has made: what comes after #, and until when it holds. */
-export type PasswordLink = { token: string; until: string };
 
 /** What comes at the end of the address at which a calendar follows the club's sessions. */
 export type CalendarAddress = { token: string };

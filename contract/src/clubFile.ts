@@ -5,7 +5,8 @@ import { movementInput } from './movementSchema';
 import { readingInput } from './reading';
 import { groundInput } from './ground';
 import { ruleSetInput } from './ruleSet';
-import { clubSettings, memberInput } from './club';
+import { invitationInput } from './account';
+import { clubSettings } from './club';
 import { choice, choiceOr, code, day, figure, id, moment, note } from './fields';
 import { RUNGS } from './rungs';
 import { repInput, sessionInput } from './sessionSchema';
@@ -24,7 +25,8 @@ const upTo = (most: number): [number, string] => [most, `At most ${most} of them
 const flag = () => boolean().strict().optional();
 
 /** Who is in the club; without a password, who comes in by a link to a new one. */
-const person = memberInput.shape({
+const person = invitationInput.shape({
+  /** of the demo's two accounts only */
   password: string().max(200, 'Keep the password within 200 characters.').optional(),
   /** as reps and choices name who made them */
   account: id().optional(),

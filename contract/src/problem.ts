@@ -10,6 +10,10 @@ export type Problem = {
   fields?: Record<string, string>;
   /** the row as it stands now, when somebody else has changed it */
   current?: unknown;
+  /** the password must be given again first */
+  confirm?: true;
+  /** signing in takes a code besides the password */
+  secondStep?: true;
 };
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; fields: Record<string, string> };

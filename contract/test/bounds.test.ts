@@ -188,13 +188,7 @@ describe('a name', () => {
 
 describe('a password', () => {
   const of = (password: string) =>
-    check(contract.memberInput, {
-      id: '0190a000-0000-7000-8000-000000000000',
-      person: 'Nils',
-      email: 'nils@club.invalid',
-      role: 'coach',
-      password,
-    });
+    check(contract.invitationTaken, { token: 'from a link', person: 'Nils', password });
 
   it('is no row of blanks or of one sign, and the same from every keyboard', () => {
     for (const plain of [' '.repeat(12), 'aaaaaaaaaaaa', '1 1 1 1 1 1 1'])

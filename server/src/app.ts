@@ -1,5 +1,4 @@
 import path from 'node:path';
-import connectPgSimple from 'connect-pg-simple';
 import compression from 'compression';
 import express, { Router, type Express, type RequestHandler } from 'express';
 import session from 'express-session';
@@ -23,7 +22,9 @@ import { reportRouter } from './reports/routes';
 import { ROUTES } from './routes';
 import { ownRouter } from './ownView/routes';
 import { calendarFeed } from './sessions/calendar';
-import { doorRouter, SIGNED_IN_MS } from './signIn/routes';
+import { doorRouter } from './signIn/routes';
+import { noteUse, SIGNED_IN_MS } from './signIn/session';
+import { signInStore } from './signIn/store';
 
 export type Parts = {
   db: Db;
@@ -72,7 +73,7 @@ const sameOrigin: RequestHandler = (req, res, next) => {
 };
 
 /** Small writes without which nobody could read either. */
-const TO_READ = new Set(['/sign-in', '/sign-out', '/demo-entry', '/own']);
+const TO_READ = new Set(['/sign-in', '/sign-out', '/demo-entry', '/own', '/invitation']);
 
 /** Refuses writes while the disk is nearly full; what is only read goes on. */
 const whileThereIsRoom =
@@ -142,19 +143,12 @@ export const createApp = (parts: Parts): Express => {
 
   const api = Router();
   api.use(compression({ filter: mayPack }));
-  const Store = connectPgSimple(session);
   api.use(numbers.timed);
   api.use(
     sameOrigin,
     whileThereIsRoom(disk),
     session({
-      store: new Store({
-        pool,
-        tableName: 'http_session',
-        pruneSessionInterval: false,
-        // Being used does not make it last longer.
-        disableTouch: true,
-      }),
+      store: signInStore(pool),
       name: 'gravek',
       secret: parts.sessionSecret,
       resave: false,
@@ -163,6 +157,7 @@ export const createApp = (parts: Parts): Express => {
       cookie: { httpOnly: true, sameSite: 'lax', secure: 'auto', maxAge: SIGNED_IN_MS },
     }),
   );
+  api.use(noteUse(db));
   api.use((_req, res, next) => {
     res.set('cache-control', 'no-store');
     next();

@@ -1,18 +1,19 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { loadClubFile } from './clubFile/load';
+import { loadClubFile, loadDemo } from './clubFile/load';
 import { readConfig } from './config';
 import { atDoor, checkRole, connect, isEmpty } from './database/connect';
 import { migrate } from './database/migrate';
 import { StartFault } from './startFault';
 import { isUnreachable } from './http/problem';
 import { serve } from './serve';
-import { makeLink } from './signIn/link';
+import { makePasswordLink } from './signIn/link';
 import { accountByEmail } from './signIn/account';
 
 /**
  * One command line for the server: `prepare` migrates and says whether the database is empty,
- * `load FILE` loads a club file (`-` reads the input), `link E-MAIL` makes a link to a new password,
+ * `load FILE` loads a club file (`-` reads the input) and prints a link for each owner, `load-demo` loads
+ * the demo from its input, `link E-MAIL` makes a link to a new password,
  * `serve` serves.
  */
 const commands: Record<string, (args: string[]) => Promise<void>> = {
@@ -31,10 +32,23 @@ const commands: Record<string, (args: string[]) => Promise<void>> = {
     if (!file) throw new StartFault('Say which club file to load.');
     const { db } = connect(readConfig(process.env).databaseUrl);
     try {
-      await loadClubFile(
+      const owners = await loadClubFile(
         db,
         file === '-' ? await text(process.stdin) : await readFile(file, 'utf8'),
       );
+      for (const { person, token, until } of owners) {
+        process.stdout.write(
+          `${person}, owner: /invitation#${token}\nOpen it at Gravek’s address, once, by ${until.toISOString()}.\n`,
+        );
+      }
+    } finally {
+      await db.destroy();
+    }
+  },
+  'load-demo': async () => {
+    const { db } = connect(readConfig(process.env).databaseUrl);
+    try {
+      await loadDemo(db, await text(process.stdin));
     } finally {
       await db.destroy();
     }
@@ -45,7 +59,7 @@ const commands: Record<string, (args: string[]) => Promise<void>> = {
       const account = await accountByEmail(db, email.trim().toLowerCase());
       if (!account) throw new StartFault('Nobody has an account with that e-mail address.');
       const { token, until } = await atDoor(db, { accountId: account.id }, (trx) =>
-        makeLink(trx, account.id),
+        makePasswordLink(trx, account.id, null),
       );
       process.stdout.write(
         `/new-password#${token}\nOpen it at Gravek’s address, once, by ${until}.\n`,

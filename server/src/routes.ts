@@ -1,6 +1,9 @@
 import { approachRoutes } from './approaches/routes';
 import { athleteRoutes } from './athletes/routes';
+import { invitationRoutes } from './club/invitations';
+import { memberRoutes } from './club/members';
 import { clubRoutes } from './club/routes';
+import { deedRoutes } from './deeds/routes';
 import { faultRoutes } from './faults/routes';
 import { filmRoutes } from './film/routes';
 import { groundRoutes } from './grounds/routes';
@@ -14,6 +17,9 @@ import { todayRoutes } from './today/routes';
 /** Every route that needs a club. */
 export const ROUTES: readonly Route[] = [
   ...clubRoutes,
+  ...memberRoutes,
+  ...invitationRoutes,
+  ...deedRoutes,
   ...athleteRoutes,
   ...movementRoutes,
   ...groundRoutes,

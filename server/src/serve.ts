@@ -8,6 +8,7 @@ import { openLog } from './log';
 import { watchDisk } from './operator/disk';
 import { makeNumbers, serveNumbers } from './operator/numbers';
 import { keepCounting } from './reps/counter';
+import { forgetDeeds } from './deeds/write';
 import { forgetAttempts } from './signIn/attempts';
 import { StartFault } from './startFault';
 
@@ -51,6 +52,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
       .execute()
       .catch(() => undefined);
     forgetAttempts(db).catch(() => undefined);
+    forgetDeeds(db).catch(() => undefined);
   }, PRUNE_MS);
 
   await new Promise<void>((resolve, reject) => {

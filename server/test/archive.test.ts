@@ -19,6 +19,7 @@ import {
   coachIn,
   furnish,
   openStage,
+  PASSWORD,
   stranger,
   type Coach,
   type Stage,
@@ -66,7 +67,7 @@ const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
 };
 
 /** Addresses of calendars and own pages are keys; who is a member is looked at by itself. */
-const KEYS = ['calendar_address', 'own_link', 'membership'];
+const KEYS = ['calendar_address', 'own_link', 'membership', 'invitation', 'deed'];
 const KEPT = CLUB_TABLES.filter((table) => !KEYS.includes(table));
 
 /** Every row of a club, without what tells when it came into this database and how often it was saved. */
@@ -300,13 +301,28 @@ describe('an archive', () => {
     const to = await coachIn(stage);
     const email = `${uuid()}@club.invalid`;
     const person = { id: uuid(), account: uuid(), person: 'Somebody New', email, role: 'coach' };
-    await into(to, { ...file, people: [...file.people, person] }).expect(204);
-    const members = (await to.get('/members').expect(200)).body as { id: string; email: string }[];
-    expect(members.map((one) => one.email)).toContain(email);
-    for (const password of ['', 'password', 'undefined']) {
-      const { status } = await stranger(stage).post('/sign-in', { email, password });
-      expect(status).toBeGreaterThanOrEqual(401);
-    }
-    await to.post(`/members/${person.id}/link`).expect(200);
+    const reps = file.reps.map((rep) => ({ ...rep, loggedBy: person.account }));
+    await into(to, { ...file, reps, people: [...file.people, person] }).expect(204);
+    const members = (await to.get('/members').expect(200)).body as { email: string }[];
+    expect(members.map((one) => one.email)).toEqual([to.email]);
+    const accounts = await stage.owner
+      .selectFrom('account')
+      .select('id')
+      .where('email', '=', email)
+      .execute();
+    expect(accounts).toEqual([]);
+    const { token } = (await to.post(`/invitations/${person.id}/link`).expect(200)).body as {
+      token: string;
+    };
+    const somebody = stranger(stage);
+    await somebody
+      .post('/invitation/new', { token, person: 'Sunna Vale', password: PASSWORD })
+      .expect(204);
+    // What stands under the account of the file is theirs now, here and in the next archive.
+    expect((await to.get('/csv/reps').expect(200)).text).toContain('Sunna Vale');
+    const again = await outOf(to);
+    const { account } = again.people.find((one) => one.email === email)!;
+    expect(account).not.toBe(person.account);
+    expect(again.reps.filter((rep) => rep.loggedBy === account)).toHaveLength(file.reps.length);
   });
 });

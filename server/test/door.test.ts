@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { request, type IncomingMessage, type OutgoingHttpHeaders } from 'node:http';
 import { sql } from 'kysely';
-import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { inClub } from '../src/database/connect';
 import { whatFailed } from '../src/log';
@@ -9,6 +8,7 @@ import {
   anAthlete,
   aRep,
   coachIn,
+  inviteTo,
   cookieOf,
   furnish,
   logOf,
@@ -262,109 +262,14 @@ describe('a password', () => {
   });
 
   it('is none of those that everybody tries, nor one’s own name', async () => {
-    const owner = await coachIn(stage);
+    const token = await inviteTo(await coachIn(stage), 'nils@farrow.invalid');
     for (const password of ['qwertyuiop', 'Passw0rd!!', 'iloveyou12345', 'nils@farrow.invalid']) {
-      const answer = await owner.post('/members', {
-        id: uuid(),
+      const answer = await stranger(stage).post('/invitation/new', {
+        ...{ token, password },
         person: 'Nils Farrow',
-        email: 'nils@farrow.invalid',
-        role: 'coach',
-        password,
       });
       expect(answer.body.fields, password).toHaveProperty('password');
     }
-  });
-});
-
-describe('an account', () => {
-  const asMember = (email: string, change: object = {}) => ({
-    id: uuid(),
-    person: 'Nils Farrow',
-    email,
-    role: 'coach',
-    password: 'a lane for everybody',
-    ...change,
-  });
-
-  it('is added once, though the same address is added three times at once', async () => {
-    const owner = await coachIn(stage);
-    const all = await Promise.all(
-      [1, 2, 3].map(() => owner.post('/members', asMember('thrice@farrow.invalid'))),
-    );
-    // The others are told what is wrong, whether they were asked beside the first or after it.
-    expect(all.filter(({ status }) => status === 200)).toHaveLength(1);
-    expect(all.every(({ status }) => [200, 409, 422].includes(status))).toBe(true);
-    const members = (await owner.get('/members')).body as { email: string }[];
-    expect(members.filter((one) => one.email === 'thrice@farrow.invalid')).toHaveLength(1);
-  });
-
-  it('belongs to several clubs, with one password, and goes from one to the other', async () => {
-    const home = await coachIn(stage);
-    const away = await coachIn(stage);
-    const body = asMember('both@farrow.invalid');
-    await home.post('/members', body).expect(200);
-    await away
-      .post(
-        '/members',
-        asMember(body.email, { role: 'assistant', password: 'another of them all' }),
-      )
-      .expect(200);
-    const nils = stranger(stage);
-    await nils.post('/sign-in', { email: body.email, password: body.password }).expect(204);
-    const me = (await nils.get('/me')).body as {
-      club: { id: string };
-      clubs: { id: string }[];
-      role: string;
-    };
-    expect(me).toMatchObject({ club: { id: home.clubId }, role: 'coach' });
-    expect(me.clubs.map((one) => one.id).sort()).toEqual([home.clubId, away.clubId].sort());
-
-    const cookie = cookieOf(nils);
-    await nils.post('/switch', { clubId: away.clubId }).expect(204);
-    expect((await nils.get('/me')).body).toMatchObject({
-      club: { id: away.clubId },
-      role: 'assistant',
-    });
-    // What was signed in as before is over, and a page that still shows the other club is told.
-    expect((await raw(stage, { path: '/api/me', headers: { cookie } })).status).toBe(401);
-    const stale = await nils.get('/athletes').set('gravek-club', home.clubId);
-    expect(stale.status).toBe(412);
-    expect((await nils.post('/switch', { clubId: uuid() })).status).toBe(403);
-
-    const id = ((await home.get('/members')).body as { id: string; email: string }[]).find(
-      (one) => one.email === body.email,
-    )!.id;
-    const link = await home.post(`/members/${id}/link`);
-    expect(link.status).toBe(403);
-    expect(link.body.title).toContain('another club');
-  });
-
-  it('ends with its last membership, and the address can join again', async () => {
-    const home = await coachIn(stage);
-    const away = await coachIn(stage);
-    const body = asMember('again@farrow.invalid');
-    await home.post('/members', body).expect(200);
-    const second = asMember(body.email);
-    await away.post('/members', second).expect(200);
-    await home.remove(`/members/${body.id}`).expect(200);
-    const nils = stranger(stage);
-    await nils.post('/sign-in', { email: body.email, password: body.password }).expect(204);
-    expect((await nils.get('/me')).body).toMatchObject({ club: { id: away.clubId } });
-
-    await away.remove(`/members/${second.id}`).expect(200);
-    expect((await nils.get('/me')).status).toBe(403);
-    await nils.post('/sign-in', { email: body.email, password: body.password }).expect(401);
-    expect(
-      await stage.owner
-        .selectFrom('account')
-        .select('id')
-        .where('email', '=', body.email)
-        .execute(),
-    ).toEqual([]);
-    await home
-      .post('/members', asMember(body.email, { password: 'a new lane for all' }))
-      .expect(200);
-    await nils.post('/sign-in', { email: body.email, password: 'a new lane for all' }).expect(204);
   });
 });
 

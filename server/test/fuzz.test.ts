@@ -67,14 +67,14 @@ const bodies = (): Record<string, { path: string; body: object }> => {
       path: '/club',
       body: { name: 'Tarn', unit: 'metric', cueSchool: 'root-cause', timeZone: 'UTC', version: 1 },
     },
-    'post /members': {
-      path: '/members',
+    'put /club/two-steps': { path: '/club/two-steps', body: { asked: false } },
+    'post /invitations': {
+      path: '/invitations',
       body: {
         id: uuid(),
         person: 'Nils Farrow',
         email: `${uuid()}@farrow.invalid`,
         role: 'coach',
-        password: 'wet grass at seven',
       },
     },
     'put /members/:id': { path: `/members/${second}`, body: { role: 'assistant' } },
@@ -186,6 +186,7 @@ const bodies = (): Record<string, { path: string; body: object }> => {
 /** Writes without a body, or whose body says nothing: there is nothing to mutate. */
 const WITHOUT_BODY = [
   'post /members/:id/link',
+  'post /invitations/:id/link',
   'put /athletes/:id/readings/:readingId/away',
   'put /athletes/:id/trials/:trialId/away',
   'put /athletes/:id/restrictions/:restrictionId/away',

@@ -32,6 +32,7 @@ let other: Coach;
 let nobody: Coach;
 let own: Awaited<ReturnType<typeof furnish>>;
 let memberId: string;
+let invitationId: string;
 let trialId: string;
 let readingId: string;
 let restrictionId: string;
@@ -43,6 +44,13 @@ beforeAll(async () => {
   nobody = stranger(stage);
   own = await furnish(home);
   memberId = (await home.get('/members')).body[0].id as string;
+  invitationId = uuid();
+  await home
+    .post('/invitations', {
+      ...{ id: invitationId, person: 'Gunhild', role: 'coach' },
+      email: 'gunhild@elsewhere.invalid',
+    })
+    .expect(200);
   trialId = uuid();
   readingId = uuid();
   restrictionId = uuid();
@@ -91,10 +99,15 @@ const reaching = (): Record<string, Try> => ({
     body: { name: 'Taken', unit: 'metric', cueSchool: 'root-cause', timeZone: 'UTC', version: 7 },
   },
   'get /members': { path: '/members' },
-  'post /members': {
-    path: '/members',
-    body: { id: memberId, person: 'X', email: home.email, role: 'owner', password: 'x'.repeat(12) },
+  'put /club/two-steps': { path: '/club/two-steps', body: { asked: false } },
+  'get /invitations': { path: '/invitations' },
+  'post /invitations': {
+    path: '/invitations',
+    body: { id: memberId, person: 'X', email: home.email, role: 'owner' },
   },
+  'post /invitations/:id/link': { path: `/invitations/${invitationId}/link` },
+  'delete /invitations/:id': { path: `/invitations/${invitationId}` },
+  'get /deeds': { path: '/deeds' },
   'put /members/:id': { path: `/members/${memberId}`, body: { role: 'assistant' } },
   'delete /members/:id': { path: `/members/${memberId}` },
   'post /members/:id/link': { path: `/members/${memberId}/link` },

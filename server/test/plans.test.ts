@@ -210,7 +210,6 @@ describe('made again under the same id', () => {
       person: 'New Helper',
       email: `${uuid()}@club.invalid`,
       role: 'assistant',
-      password: 'long enough for anybody',
     };
     return {
       'an athlete': { path: '/athletes', body: athlete, other: { ...athlete, name: 'Else' } },
@@ -238,7 +237,7 @@ describe('made again under the same id', () => {
         body: held,
         other: { ...held, until: '2031-06-01' },
       },
-      'a member': { path: '/members', body: member, other: { ...member, role: 'owner' } },
+      'an invitation': { path: '/invitations', body: member, other: { ...member, role: 'owner' } },
     };
   };
 

@@ -8,7 +8,7 @@ import { turnKey } from '@gravek/core';
 import { makeSeason } from '@gravek/demo';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadClubFile } from '../src/clubFile/load';
+import { loadClubFile, loadDemo } from '../src/clubFile/load';
 import { upgraded } from '../src/clubFile/upgrade';
 import { checkRole, connect } from '../src/database/connect';
 import { migrate } from '../src/database/migrate';
@@ -230,7 +230,7 @@ describe('a club file', () => {
 
   it('of the demo loads whole, and is entered with one press', async () => {
     // With the mark that some editors begin a file with.
-    await loadClubFile(stage.db, `\ufeff${JSON.stringify(season)}`);
+    await loadDemo(stage.db, `\ufeff${JSON.stringify(season)}`);
     const visitor = stranger(stage);
     await visitor.post('/demo-entry').expect(204);
     const roster = (await visitor.get('/athletes')).body.items as unknown[];

@@ -299,6 +299,31 @@ export const coachIn = async (
   return coach;
 };
 
+/** Somebody whom an owner has invited and who has chosen a name and a password by the link. */
+export const invited = async (
+  stage: Stage,
+  owner: Coach,
+  { email = `${uuid()}@club.invalid`, role = 'coach', password = PASSWORD } = {},
+): Promise<Coach & { memberId: string }> => {
+  const memberId = uuid();
+  const body = { id: memberId, person: 'Nils Farrow', email, role };
+  await owner.post('/invitations', body).expect(200);
+  const { token } = (await owner.post(`/invitations/${memberId}/link`).expect(200)).body as {
+    token: string;
+  };
+  const nils = talk(stage, { clubId: owner.clubId, accountId: '', email });
+  await nils.post('/invitation/new', { token, person: 'Nils Farrow', password }).expect(204);
+  return { ...nils, memberId };
+};
+
+/** The link of an invitation to somebody, as the owner passes it on. */
+export const inviteTo = async (owner: Coach, email: string, role = 'coach'): Promise<string> => {
+  const id = uuid();
+  await owner.post('/invitations', { id, person: 'Somebody', email, role }).expect(200);
+  return ((await owner.post(`/invitations/${id}/link`).expect(200)).body as { token: string })
+    .token;
+};
+
 export const anAthlete = (change: Partial<Athlete> = {}) => ({
   id: uuid(),
   name: 'Ilse Marrow',

@@ -10,6 +10,7 @@ import {
 } from '@gravek/contract';
 import type { AnyObjectSchema } from 'yup';
 import type { Trx } from '../database/connect';
+import { writeDown } from '../deeds/write';
 import { awayRoute } from '../http/away';
 import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
@@ -134,9 +135,14 @@ export const athleteRoutes = [
     method: 'delete',
     path: '/athletes/:id',
     access: 'owner',
+    again: true,
     changes: 'athletes',
-    run: async ({ trx, params }) => {
-      await trx.deleteFrom('athlete').where('id', '=', params.id!).execute();
+    run: async ({ trx, who, params }) => {
+      const { numDeletedRows } = await trx
+        .deleteFrom('athlete')
+        .where('id', '=', params.id!)
+        .executeTakeFirst();
+      if (numDeletedRows > 0n) await writeDown(trx, who.accountId, 'deleted an athlete');
     },
   }),
   measured('/athletes/:id/trials', trialInput),
@@ -177,5 +183,6 @@ export const athleteRoutes = [
     table: 'restriction',
     changes: 'athletes',
     answer: must,
+    deed: 'lifted a restriction',
   }),
 ];

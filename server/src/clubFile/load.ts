@@ -16,7 +16,8 @@ import { array, object } from 'yup';
 import { upgraded } from './upgrade';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns, restrictionColumns } from '../athletes/queries';
-import { inClub, withoutHurry, type Db, type Trx } from '../database/connect';
+import { members } from '../club/members';
+import { inClub, withoutHurry, type Db, type Trx, type Who } from '../database/connect';
 import { groundColumns } from '../grounds/queries';
 import { ProblemError } from '../http/problem';
 import { StartFault } from '../startFault';
@@ -25,6 +26,8 @@ import { movementColumns, movementsBy } from '../movements/queries';
 import { countNew } from '../reps/countNew';
 import { inChunks, repColumns } from '../reps/queries';
 import { drillSetColumns, sessionColumns } from '../sessions/queries';
+import { INVITED_MS } from '../club/invitations';
+import { freshLink } from '../signIn/link';
 import { hashPassword } from '../signIn/password';
 
 /** Rows in the order of the file, numbered within their sessions as if they had arrived so. */
@@ -316,14 +319,11 @@ const solveAll = async (trx: Trx, file: ClubFile): Promise<void> => {
 /** What the tables have against the file as a whole. */
 const asStartFault = (error: unknown): unknown => {
   if (!(error instanceof pg.DatabaseError) || !/^2[23]/.test(error.code ?? '')) return error;
-  if (error.constraint === 'account_email_key')
-    return refusal({ people: 'One of these e-mail addresses has an account here already.' });
+  if (error.constraint === 'invitation_club_id_email_key')
+    return refusal({ people: 'Two of them have the same e-mail address.' });
   if (error.constraint === 'club_pkey') return refusal({ clubId: 'This club is here already.' });
   return refusal({ [error.table ?? '']: 'Something in it cannot be kept.' });
 };
-
-/** A password that nobody knows: who has it comes in by a link to a new one. */
-const noPassword = (): Promise<string> => hashPassword(randomBytes(32).toString('base64'));
 
 const settingsColumns = ({ name, unit, cueSchool, timeZone, limits }: ClubFile['club']) => ({
   name,
@@ -333,111 +333,111 @@ const settingsColumns = ({ name, unit, cueSchool, timeZone, limits }: ClubFile['
   limits: JSON.stringify(limits),
 });
 
-/** Accounts as the file names them, as they are here; who is unknown keeps the id of the file. */
-const accountsBy = (
-  people: readonly (ClubFile['people'][number] & { accountId: string })[],
-): ((id: string) => string) => {
-  const known = new Map(
-    people.flatMap((one) => (one.account ? [[one.account, one.accountId]] : [])),
-  );
-  return (id) => known.get(id) ?? id;
-};
+type Person = ClubFile['people'][number];
 
-/**
- * Loads a club file as one transaction: all of it or nothing.
- *
- * @param text the file's JSON, as docs/file-format.md describes it
- * @throws {StartFault} when it cannot be read, naming the first places that are wrong
- */
-export const loadClubFile = async (db: Db, text: string): Promise<void> => {
-  const file = await readClubFile(text);
-  const unknown = await noPassword();
-  const people = await Promise.all(
-    file.people.map(async (person) => ({
-      ...person,
-      accountId: uuid(),
-      passwordHash: person.password ? await hashPassword(person.password) : unknown,
-    })),
-  );
-  await inClub(db, { clubId: file.clubId, accountId: people[0]!.accountId }, async (trx) => {
-    await withoutHurry(trx);
-    await trx
-      .insertInto('account')
+/** People of a file become members when they accept; until then what they logged stays under the file's ids. */
+const invite = async (
+  trx: Trx,
+  people: readonly Person[],
+  madeBy: string | null,
+): Promise<void> => {
+  await inChunks(people, (part) =>
+    trx
+      .insertInto('invitation')
       .values(
-        people.map((one) => ({
-          id: one.accountId,
-          email: one.email,
-          person: one.person,
-          password_hash: one.passwordHash,
+        part.map(({ id, email, person, role, account }) => ({
+          ...{ id, email, person, role },
+          formerly: account ?? null,
+          made_by: madeBy,
         })),
       )
+      .execute(),
+  );
+};
+
+/** Accounts of the demo, which somebody at this machine opens with a press. */
+const enlist = async (trx: Trx, people: readonly Person[]): Promise<Map<string, string>> => {
+  const known = new Map<string, string>();
+  for (const { id, email, person, role, account, password } of people) {
+    const accountId = uuid();
+    const password_hash = await hashPassword(password ?? randomBytes(32).toString('base64'));
+    await trx
+      .insertInto('account')
+      .values({ id: accountId, email, person, password_hash })
       .execute();
+    await trx.insertInto('membership').values({ id, account_id: accountId, role }).execute();
+    if (account) known.set(account, accountId);
+  }
+  return known;
+};
+
+/** Makes a club of a file as one transaction: all of it or nothing. */
+const makeClub = async <T>(
+  db: Db,
+  text: string,
+  people: (trx: Trx, file: ClubFile) => Promise<{ known: Map<string, string>; told: T }>,
+): Promise<T> => {
+  const file = await readClubFile(text);
+  return inClub(db, { clubId: file.clubId, accountId: uuid() }, async (trx) => {
+    await withoutHurry(trx);
     await trx
       .insertInto('club')
       .values({ id: file.clubId, ...settingsColumns(file.club) })
       .execute();
-    await trx
-      .insertInto('membership')
-      .values(
-        people.map((person) => ({
-          id: person.id,
-          account_id: person.accountId,
-          role: person.role,
-        })),
-      )
-      .execute();
-    await loadAll(trx, file, accountsBy(people));
+    const { known, told } = await people(trx, file);
+    await loadAll(trx, file, (id) => known.get(id) ?? id);
+    return told;
   }).catch((error: unknown) => {
     throw asStartFault(error);
   });
 };
 
+/** Loads the demo club, whose people have accounts at once. */
+export const loadDemo = (db: Db, text: string): Promise<void> =>
+  makeClub(db, text, async (trx, file) => ({
+    known: await enlist(trx, file.people),
+    told: undefined,
+  }));
+
+/**
+ * Makes a club of a file. Nobody gets an account by it: its people are invited.
+ *
+ * @param text the file's JSON, as docs/file-format.md describes it
+ * @returns a link for each of its owners, to be passed on
+ * @throws {StartFault} when it cannot be read, naming the first places that are wrong
+ */
+export const loadClubFile = (
+  db: Db,
+  text: string,
+): Promise<{ person: string; token: string; until: Date }[]> =>
+  makeClub(db, text, async (trx, { people }) => {
+    if (people.every(({ role }) => role !== 'owner')) {
+      throw refusal({ people: 'None of them is an owner, so nobody could change the club.' });
+    }
+    await invite(trx, people, null);
+    const told = [];
+    for (const { id, person, role } of people) {
+      if (role !== 'owner') continue;
+      const { token, ...kept } = freshLink(INVITED_MS);
+      await trx.updateTable('invitation').set(kept).where('id', '=', id).execute();
+      told.push({ person, token, until: kept.until });
+    }
+    return { known: new Map<string, string>(), told };
+  });
+
 /** What a club holds besides its members and settings. */
 const HOLDS = ['athlete', 'approach', 'session', 'movement', 'rule_set', 'ground'] as const;
 
-/** The account of somebody of the file, made where there is none; and a membership. */
-const join = async (
-  trx: Trx,
-  clubId: string,
-  person: ClubFile['people'][number],
-  passwordHash: string,
-): Promise<string> => {
-  await sql`select set_config('gravek.email', ${person.email}, true)`.execute(trx);
-  await trx
-    .insertInto('account')
-    .values({ id: uuid(), email: person.email, person: person.person, password_hash: passwordHash })
-    .onConflict((conflict) => conflict.column('email').doNothing())
-    .execute();
-  const { id } = await trx
-    .selectFrom('account')
-    .select('id')
-    .where('email', '=', person.email)
-    .executeTakeFirstOrThrow();
-  const there = await trx
-    .selectFrom('membership')
-    .select('id')
-    .where('club_id', '=', clubId)
-    .where('account_id', '=', id)
-    .executeTakeFirst();
-  if (!there) {
-    await trx
-      .insertInto('membership')
-      .values({ id: person.id, account_id: id, role: person.role })
-      .execute();
-  }
-  return id;
-};
-
 /**
  * Puts a club file into a club that holds nothing yet, in the transaction of one of its owners: all of it
- * or nothing. Its people become members; who is new comes in by a link. The same file sent again is done.
+ * or nothing. Who of its people is no member here is invited. The same file sent again is done.
  *
  * @param mark what tells this file from others
  * @throws {StartFault} when the club holds something, or the file cannot be kept
  */
 export const restoreInto = async (
   trx: Trx,
-  clubId: string,
+  { clubId, accountId }: Who,
   file: ClubFile,
   mark: string,
 ): Promise<void> => {
@@ -471,13 +471,22 @@ export const restoreInto = async (
     }))
     .where('id', '=', clubId)
     .execute();
-  const passwordHash = await noPassword();
-  const people = [];
-  for (const person of file.people) {
-    people.push({ ...person, accountId: await join(trx, clubId, person, passwordHash) });
-  }
+  const here = new Map((await members(trx, accountId)).map((one) => [one.email, one.id]));
+  const accounts = await trx.selectFrom('account').select(['id', 'email']).execute();
+  const accountOf = new Map(accounts.map(({ id, email }) => [email, id]));
+  const known = new Map(
+    file.people.flatMap(({ account, email }) =>
+      account && here.has(email) ? [[account, accountOf.get(email)!]] : [],
+    ),
+  );
   try {
-    await loadAll(trx, file, accountsBy(people));
+    await trx.deleteFrom('invitation').execute();
+    await invite(
+      trx,
+      file.people.filter(({ email }) => !here.has(email)),
+      accountId,
+    );
+    await loadAll(trx, file, (id) => known.get(id) ?? id);
   } catch (error) {
     throw asStartFault(error);
   }

@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto';
-import { CLUB_FILE_MAX } from '@gravek/contract';
+import { CLUB_FILE_MAX, type Deed } from '@gravek/contract';
 import express, { Router, type Request } from 'express';
 import type { Topic } from '../changes/tell';
 import { inClub, type Db, type Who } from '../database/connect';
+import { writeDown } from '../deeds/write';
 import { sendPieces } from '../http/pieces';
 import { ProblemError, refused } from '../http/problem';
-import { memberAs, mustBe, whoIs } from '../http/route';
+import { memberAs, mustBe, mustBeConfirmed, mustHaveSecondStep, whoIs } from '../http/route';
+import { isConfirmed } from '../signIn/session';
 import { StartFault } from '../startFault';
 import { readClubFile, restoreInto } from './load';
 import { writeClubFile } from './write';
@@ -28,14 +30,19 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
   let reading = false;
 
   /** Whether the asker may, before anything is read of what they send. */
-  const owner = async (req: Request): Promise<Who> => {
+  const owner = async (req: Request, deed?: Deed): Promise<Who> => {
     const who = whoIs(req);
-    await inClub(db, who, (_trx, role) => Promise.resolve(mustBe('owner', memberAs(who, role))));
+    await inClub(db, who, async (trx, role) => {
+      mustBe('owner', memberAs(who, role));
+      await mustHaveSecondStep(trx, who.accountId);
+      mustBeConfirmed(isConfirmed(req));
+      if (deed) await writeDown(trx, who.accountId, deed);
+    });
     return who;
   };
 
-  router.get('/archive', (req, res) => {
-    const who = whoIs(req);
+  router.get('/archive', async (req, res) => {
+    const who = await owner(req, 'took the archive out');
     const file = { least: 'owner', name: 'gravek-archive.json', type: 'application/json' } as const;
     return sendPieces(db, who, file, res, (trx) => writeClubFile(trx, who.clubId));
   });
@@ -65,7 +72,8 @@ export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => vo
         const mark = createHash('sha256').update(text).digest('hex');
         await inClub(db, who, async (trx, role) => {
           mustBe('owner', memberAs(who, role));
-          await restoreInto(trx, who.clubId, file, mark);
+          await restoreInto(trx, who, file, mark);
+          await writeDown(trx, who.accountId, 'read an archive in', `${file.reps.length} reps`);
         });
       } catch (error) {
         throw asAnswer(error);

@@ -1,5 +1,6 @@
 import { CLUB_FILE_VERSION, type ClubFile, type RepInFile } from '@gravek/contract';
 import { sql } from 'kysely';
+import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { athletes, measurement, restriction, isTrial } from '../athletes/queries';
 import { approaches, summaries } from '../approaches/queries';
@@ -26,7 +27,10 @@ const rowsOf = async (trx: Trx, table: 'measurement' | 'restriction') =>
       .execute()
   ).map(({ id, removed_at }) => ({ id, ...(removed_at === null ? {} : { removed: true }) }));
 
-const choicesOf = async (trx: Trx) => {
+/** The account that an id in the log stands for now. */
+type Who = (id: string | null) => string | null;
+
+const choicesOf = async (trx: Trx, who: Who) => {
   const cues = await trx.selectFrom('cue_choice').selectAll().orderBy('made_at').execute();
   const rungs = await trx.selectFrom('rung_choice').selectAll().orderBy('made_at').execute();
   const common = (row: (typeof cues)[number] | (typeof rungs)[number]) => ({
@@ -34,7 +38,7 @@ const choicesOf = async (trx: Trx) => {
     athleteId: row.athlete_id,
     movement: row.movement,
     reason: row.reason,
-    account: row.account_id,
+    account: who(row.account_id)!,
     day: row.day,
     at: row.made_at.toISOString(),
   });
@@ -49,8 +53,9 @@ const choicesOf = async (trx: Trx) => {
   };
 };
 
-const peopleOf = async (trx: Trx): Promise<ClubFile['people']> =>
-  trx
+/** Members, and who is invited still, under the id by which the log knows them. */
+const peopleIn = async (trx: Trx): Promise<ClubFile['people']> => {
+  const joined = await trx
     .selectFrom('membership')
     .innerJoin('account', 'account.id', 'membership.account_id')
     .select(['membership.id', 'person', 'email', 'role', 'account.id as account'])
@@ -58,6 +63,16 @@ const peopleOf = async (trx: Trx): Promise<ClubFile['people']> =>
     .orderBy('membership.created_at')
     .orderBy('membership.id')
     .execute();
+  const invited = await trx
+    .selectFrom('invitation')
+    .select(['id', 'person', 'email', 'role', 'formerly'])
+    .orderBy('id')
+    .execute();
+  return [
+    ...joined,
+    ...invited.map(({ formerly, ...one }) => (formerly ? { ...one, account: formerly } : one)),
+  ];
+};
 
 /** Every plan with the measures that it was solved by. */
 const plansOf = async (trx: Trx): Promise<ClubFile['approaches']> => {
@@ -86,13 +101,13 @@ const plansOf = async (trx: Trx): Promise<ClubFile['approaches']> => {
 const REPS_AT_ONCE = 2_000;
 
 /** The log of a session, a part at a time. */
-async function* logOf(trx: Trx, sessionId: string): AsyncGenerator<RepInFile[]> {
-  const who = await trx
+async function* logOf(trx: Trx, who: Who, sessionId: string): AsyncGenerator<RepInFile[]> {
+  const logged = await trx
     .selectFrom('rep')
     .select(['id', 'logged_by'])
     .where('session_id', '=', sessionId)
     .execute();
-  const loggedBy = new Map(who.map((row) => [row.id, row.logged_by]));
+  const loggedBy = new Map(logged.map((row) => [row.id, who(row.logged_by)]));
   let after = 0;
   for (;;) {
     const part = await repsOf(trx, sessionId, { after, limit: REPS_AT_ONCE });
@@ -115,6 +130,8 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
     .selectAll()
     .where('id', '=', clubId)
     .executeTakeFirstOrThrow();
+  const member = await peopleOf(trx);
+  const who: Who = (id) => member(id)?.accountId ?? id;
   const people = await athletes(trx, ALL);
   const tests = [];
   for (const row of await rowsOf(trx, 'measurement')) {
@@ -141,7 +158,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       timeZone: club.time_zone,
       limits: club.limits,
     },
-    people: await peopleOf(trx),
+    people: await peopleIn(trx),
     athletes: people.map((one) => ({
       id: one.id,
       name: one.name,
@@ -187,12 +204,12 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       ...archived(one),
     })),
     reviews,
-    ...(await choicesOf(trx)),
+    ...(await choicesOf(trx, who)),
   };
   yield `${JSON.stringify(file).slice(0, -1)},"reps":[`;
   let isFirst = true;
   for (const { id } of list) {
-    for await (const part of logOf(trx, id)) {
+    for await (const part of logOf(trx, who, id)) {
       const rows = part.map((rep) => JSON.stringify(rep)).join(',\n');
       yield `${isFirst ? '' : ','}\n${rows}`;
       isFirst = false;

@@ -6,6 +6,7 @@ import { CALENDAR_TABLES } from './migrations/0011_builder';
 import { LEDGER_TABLES } from './migrations/0013_ledger';
 import { RUNG_TABLES } from './migrations/0015_rungs';
 import { WATCHING_TABLES } from './migrations/0017_watching';
+import { ACCOUNT_TABLES } from './migrations/0020_accounts';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
@@ -17,4 +18,5 @@ export const CLUB_TABLES = [
   ...LEDGER_TABLES,
   ...RUNG_TABLES,
   ...WATCHING_TABLES,
+  ...ACCOUNT_TABLES,
 ] as const;

@@ -22,6 +22,7 @@ import * as restored from './migrations/0016_restored';
 import * as watching from './migrations/0017_watching';
 import * as beside from './migrations/0018_beside';
 import * as counting from './migrations/0019_counting';
+import * as accounts from './migrations/0020_accounts';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -44,6 +45,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0017_watching': watching,
   '0018_beside': beside,
   '0019_counting': counting,
+  '0020_accounts': accounts,
 };
 
 /** What the tables of this version end with; names grow with each step. */

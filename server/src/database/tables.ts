@@ -15,6 +15,7 @@ import type {
 import type {
   Choices,
   CueTold,
+  Deed,
   DrillSet,
   FaultStanding,
   GroundInput,
@@ -59,6 +60,12 @@ export type Tables = {
     email: string;
     person: string;
     password_hash: string;
+    /** the second factor's secret, once it is on */
+    totp_secret: string | null;
+    /** the last half minute whose code was taken */
+    totp_step: ColumnType<string, number | undefined, number>;
+    /** hashes of the recovery codes that are left */
+    recovery: Generated<string[]>;
     created_at: Moment;
   };
   club: {
@@ -69,6 +76,7 @@ export type Tables = {
     time_zone: string;
     limits: JSONColumnType<LoadLimit[], string | undefined, string>;
     restored: string | null;
+    owners_two_steps: Generated<boolean>;
     version: Generated<number>;
     created_at: Moment;
   };
@@ -77,6 +85,8 @@ export type Tables = {
     id: string;
     account_id: string;
     role: Role;
+    /** the account that an archive named in place of this one */
+    formerly: string | null;
     created_at: Moment;
   };
   athlete: {
@@ -270,7 +280,32 @@ export type Tables = {
   };
   /** wrong attempts to sign in, by whom or from where, until when they count */
   attempt: { key: string; hits: number; until: Date };
-  password_link: { token_hash: string; account_id: string; until: Date };
+  /** links to a new password; without a club where whoever runs the server made it */
+  password_link: { token_hash: string; account_id: string; opens_club: string | null; until: Date };
+  /** memberships that nobody has taken up yet */
+  invitation: {
+    club_id: ClubId;
+    id: string;
+    email: string;
+    person: string;
+    role: Role;
+    formerly: string | null;
+    /** null until a link is made */
+    token_hash: string | null;
+    until: Date | null;
+    made_by: string | null;
+    created_at: Moment;
+  };
+  /** what was done to a club, and by whom; rows are added and read, never changed */
+  deed: {
+    club_id: ClubId;
+    id: string;
+    at: Moment;
+    account_id: string | null;
+    person: string;
+    what: Deed;
+    about: Generated<string>;
+  };
   /** what each session showed of each athlete under each condition, as far as it is counted */
   rep_count: CountKey & {
     reps: number;

@@ -21,6 +21,7 @@ import {
   type SessionFaults,
 } from '@gravek/library';
 import { sql } from 'kysely';
+import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
@@ -151,8 +152,7 @@ export const ledgerOf = async (
   const some = Object.keys(asked).length > 0;
   const sessions = some ? bySession(rows.filter((row) => isOf(row, asked))) : all;
   const { faults, ...own } = picture;
-  const people = await trx.selectFrom('account').select(['id', 'person']).execute();
-  const nameOf = new Map(people.map(({ id, person }) => [id, person]));
+  const who = await peopleOf(trx);
   return {
     ...own,
     log: sessions.map(({ sessionId, date, reps }) => ({ id: sessionId, date, reps })),
@@ -169,7 +169,7 @@ export const ledgerOf = async (
         : values.map(([value, own]) => ({
             axis,
             value,
-            name: axis === 'loggedBy' ? (nameOf.get(value) ?? null) : null,
+            name: axis === 'loggedBy' ? (who(value)?.person ?? null) : null,
             reps: own.reduce((sum, row) => sum + row.reps, 0),
           }));
     }),

@@ -217,8 +217,8 @@ const choicesOf = async (
     }
   >`
     select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.fault,
-      c.drill, c.reason, c.day, c.made_at as at, c.told_at as "toldAt", coalesce(a.person, 'Somebody') as person
-    from cue_choice c left join account a on a.id = c.account_id
+      c.drill, c.reason, c.day, c.made_at as at, c.told_at as "toldAt", coalesce(gravek_person(c.account_id), 'Somebody') as person
+    from cue_choice c
     where c.athlete_id = any(${ids}::uuid[])
       ${until === undefined ? sql`` : sql`and c.day <= ${until}::date`}
     order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);

@@ -36,10 +36,9 @@ export const laddersIn = async (
     group by 1, 2, 3, 4, 5, 6 order by s.day, 3, 5, 6`.execute(trx);
   const choices = await sql<RungChoice>`
     select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.rung,
-      c.reason, c.day, coalesce(p.person, 'Somebody') as person
+      c.reason, c.day, coalesce(gravek_person(c.account_id), 'Somebody') as person
     from rung_choice c
     join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
-    left join account p on p.id = c.account_id
     where a.archived_at is null and c.day <= ${day}::date ${only}
     order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
   return { rungs: rungs.rows, rungChoices: choices.rows };

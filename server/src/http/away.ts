@@ -1,7 +1,8 @@
-import { away } from '@gravek/contract';
+import { away, type Deed } from '@gravek/contract';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import type { Topic } from '../changes/tell';
+import { writeDown } from '../deeds/write';
 import { route, type Route } from './route';
 
 type Archived = 'athlete' | 'movement' | 'rule_set' | 'ground' | 'approach' | 'session' | 'review';
@@ -17,6 +18,8 @@ export const awayRoute = (declared: {
   table: Archived | Removed;
   changes: Topic;
   answer: (trx: Trx, id: string) => Promise<unknown>;
+  /** what the club's log says when it is put away */
+  deed?: Deed;
 }): Route => {
   const names = [...declared.path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
   const column =
@@ -29,12 +32,16 @@ export const awayRoute = (declared: {
     access: 'coach',
     body: away,
     changes: declared.changes,
-    run: async ({ trx, params, body }) => {
+    run: async ({ trx, who, params, body }) => {
       const [owner, row] = [params[names[0]!]!, params[names.at(-1)!]!];
-      await sql`
+      const { numAffectedRows } = await sql`
         update ${sql.table(declared.table)}
-        set ${sql.ref(column)} = ${body.away ? sql`coalesce(${sql.ref(column)}, now())` : sql`null`}
-        where id = ${row} ${owner === row ? sql`` : sql`and athlete_id = ${owner}`}`.execute(trx);
+        set ${sql.ref(column)} = ${body.away ? sql`now()` : sql`null`}
+        where id = ${row} ${owner === row ? sql`` : sql`and athlete_id = ${owner}`}
+          and (${sql.ref(column)} is null) = ${body.away}`.execute(trx);
+      if (declared.deed && body.away && numAffectedRows) {
+        await writeDown(trx, who.accountId, declared.deed);
+      }
       return declared.answer(trx, owner);
     },
   });

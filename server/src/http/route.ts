@@ -12,6 +12,7 @@ import type { AnyObjectSchema, InferType } from 'yup';
 import type { Topic } from '../changes/tell';
 import { inClub, inClubReading, type Db, type Trx, type Who } from '../database/connect';
 import { countNew, uncounted } from '../reps/countNew';
+import { isConfirmed, isSignedIn } from '../signIn/session';
 import { badInput, ProblemError, refused } from './problem';
 import { together } from './together';
 
@@ -45,6 +46,8 @@ type Declared = {
   path: string;
   /** least role that may */
   access: Role;
+  /** whether the password is asked for again first */
+  again?: boolean | undefined;
   body?: AnyObjectSchema | undefined;
   changes?: Topic | undefined;
   /** has to do with the log alone, not with what was counted of it */
@@ -101,9 +104,6 @@ const rolesOf = async (
   return new Map(rows.map((row) => [row.account_id, row.role]));
 };
 
-export const isSignedIn = ({ session }: Request): boolean =>
-  Boolean(session.clubId && session.accountId) && Number(session.until) > Date.now();
-
 /**
  * Who is signed in, and to which club.
  *
@@ -117,6 +117,33 @@ export const whoIs = (req: Request): Who => {
     throw refused(412, 'Another club has been opened in this browser. Load the page again.');
   }
   return { clubId, accountId };
+};
+
+/** @throws {ProblemError} 403 when the password was not given just now */
+export const mustBeConfirmed = (confirmed: boolean): void => {
+  if (confirmed) return;
+  throw new ProblemError({
+    status: 403,
+    title: 'Give your password again, then this is done.',
+    confirm: true,
+  });
+};
+
+/**
+ * A club may ask its owners for a second step.
+ *
+ * @throws {ProblemError} 403 for an owner who has none
+ */
+export const mustHaveSecondStep = async (trx: Trx, accountId: string): Promise<void> => {
+  const { rows } = await sql<{ lacks: boolean }>`
+    select owners_two_steps and (select totp_secret is null from account where id = ${accountId}) as lacks
+    from club where id = gravek_club()`.execute(trx);
+  if (rows[0]?.lacks) {
+    throw refused(
+      403,
+      'This club asks its owners for a second step when they sign in. Turn yours on under Your account, then go on.',
+    );
+  }
 };
 
 /** What a route reaches besides its request. */
@@ -145,6 +172,7 @@ type Came = {
   params: Record<string, string>;
   query: Record<string, string>;
   body: unknown;
+  confirmed: boolean;
 };
 
 /** @throws {ProblemError} when the member may not, or what came cannot be read */
@@ -156,6 +184,7 @@ const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
       throw refused(404, 'There is nothing at this address.');
     }
   }
+  if (declared.again) mustBeConfirmed(came.confirmed);
   if (!declared.body) return { who, params, query, body: undefined as never };
   const checked = check(declared.body, came.body);
   if (!checked.ok) throw badInput(checked.fields);
@@ -187,6 +216,7 @@ const answersTo = async (
     });
     const good = read.filter((one): one is Asked<never> => !(one instanceof ProblemError));
     if (good.length === 0) return read;
+    if (declared.access === 'owner') await mustHaveSecondStep(trx, first.accountId);
     if (!declared.logOnly) {
       if (reads) newer = await uncounted(trx);
       else await countNew(trx);
@@ -223,6 +253,7 @@ const handler = (outside: Outside, declared: Route): RequestHandler => {
       params: req.params as Record<string, string>,
       query: textsOf(req.query),
       body: req.body,
+      confirmed: isConfirmed(req),
     };
     const { answer, newer } =
       'runAll' in declared

@@ -1,12 +1,12 @@
-import { randomBytes } from 'node:crypto';
 import { check, ownLinkInput, ownViewAsk, type OwnLink, type OwnLinkKept } from '@gravek/contract';
 import express, { Router } from 'express';
 import { sql } from 'kysely';
 import { athlete } from '../athletes/queries';
 import { inClubReading, type Db, type Trx } from '../database/connect';
+import { writeDown } from '../deeds/write';
 import { badInput, notFound, refused } from '../http/problem';
 import { route } from '../http/route';
-import { hashOf } from '../signIn/link';
+import { freshLink, hashOf } from '../signIn/link';
 import { needsGuardian, ownView } from './view';
 
 const must = async (trx: Trx, id: string) => {
@@ -45,20 +45,15 @@ export const ownLinkRoutes = [
         throw badInput({
           guardian: 'For a minor, or without a birth year, a guardian must agree.',
         });
-      const token = randomBytes(32).toString('base64url');
-      const until = new Date(Date.now() + body.days * 24 * 3600_000);
-      const own = {
-        token_hash: hashOf(token),
-        account_id: who.accountId,
-        guardian: body.guardian,
-        until,
-      };
+      const { token, ...kept } = freshLink(body.days * 24 * 3600_000);
+      const own = { ...kept, account_id: who.accountId, guardian: body.guardian };
       await trx
         .insertInto('own_link')
         .values({ athlete_id: id, ...own })
         .onConflict((conflict) => conflict.columns(['club_id', 'athlete_id']).doUpdateSet(own))
         .execute();
-      return { token, until: until.toISOString() };
+      await writeDown(trx, who.accountId, 'gave an athlete’s link');
+      return { token, until: own.until.toISOString() };
     },
   }),
   route({
@@ -66,8 +61,14 @@ export const ownLinkRoutes = [
     path: '/athletes/:id/own-link',
     access: 'coach',
     changes: 'athletes',
-    run: async ({ trx, params }) => {
-      await trx.deleteFrom('own_link').where('athlete_id', '=', params.id!).execute();
+    run: async ({ trx, who, params }) => {
+      const { numDeletedRows } = await trx
+        .deleteFrom('own_link')
+        .where('athlete_id', '=', params.id!)
+        .executeTakeFirst();
+      if (numDeletedRows > 0n) {
+        await writeDown(trx, who.accountId, 'took an athlete’s link back');
+      }
     },
   }),
 ];
@@ -93,8 +94,8 @@ export const ownRouter = (db: Db): Router => {
         db,
         { clubId: link.club, accountId: link.account },
         async (trx, role) => {
-          // Who gave it must still be in the club.
-          if (role === null) return null;
+          // Who gave it must still be somebody who may.
+          if (role !== 'owner' && role !== 'coach') return null;
           return ownView(trx, link.club, {
             athleteId: link.athlete,
             until: link.until.toISOString(),

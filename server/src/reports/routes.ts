@@ -1,6 +1,7 @@
 import { UNCOUNTED_HEADER } from '@gravek/contract';
 import { Router } from 'express';
-import { inClubReading, type Db } from '../database/connect';
+import { inClub, inClubReading, type Db } from '../database/connect';
+import { writeDown } from '../deeds/write';
 import { sendPieces } from '../http/pieces';
 import { notFound } from '../http/problem';
 import { memberAs, mustBe, whoIs } from '../http/route';
@@ -19,6 +20,7 @@ export const reportRouter = (db: Db): Router => {
       mustBe(file.least, memberAs(who, role));
       return uncounted(trx);
     });
+    await inClub(db, who, (trx) => writeDown(trx, who.accountId, 'took a table out', table));
     res.set(UNCOUNTED_HEADER, String(newer));
     await sendPieces(db, who, file, res, (trx) => csvPieces(trx, table));
   });

@@ -3,6 +3,7 @@ import { groupBy, standing } from '@gravek/core';
 import { CSV_START, csvText, faultOf, movementOf, type Cell } from '@gravek/library';
 import { sql } from 'kysely';
 import { isTrial, measurement } from '../athletes/queries';
+import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { clubMovements } from '../movements/queries';
 import { repsOf } from '../reps/queries';
@@ -11,15 +12,14 @@ import { repsOf } from '../reps/queries';
 const namesIn = async (trx: Trx) => {
   const athletes = await trx.selectFrom('athlete').select(['id', 'name', 'squad']).execute();
   const byId = new Map(athletes.map((row) => [row.id, row]));
-  const accounts = await trx.selectFrom('account').select(['id', 'person']).execute();
-  const personOf = new Map(accounts.map((row) => [row.id, row.person]));
+  const who = await peopleOf(trx);
   const own = (await clubMovements(trx)).map((one) => one.movement);
   return {
     athlete: (id: string): Cell[] => {
       const { name = '', squad = '' } = byId.get(id) ?? {};
       return [name, squad];
     },
-    person: (id: string | null): Cell => personOf.get(id ?? '') ?? null,
+    person: (id: string | null): Cell => who(id)?.person ?? null,
     movement: (code: string): string => (code === WARM_UP ? code : movementOf(code, own).name),
     fault: (code: string, fault: string): string =>
       faultOf(movementOf(code, own), fault)?.name ?? fault,

@@ -5,7 +5,17 @@ export const accountByEmail = (db: Db, email: string) =>
   atDoor(db, { email }, (trx) =>
     trx
       .selectFrom('account')
-      .select(['id', 'password_hash'])
+      .select(['id', 'password_hash', 'totp_secret'])
       .where('email', '=', email)
+      .executeTakeFirst(),
+  );
+
+/** The account of somebody who is signed in; undefined when it has ended. */
+export const accountById = (db: Db, accountId: string) =>
+  atDoor(db, { accountId }, (trx) =>
+    trx
+      .selectFrom('account')
+      .select(['email', 'person', 'password_hash', 'totp_secret', 'recovery'])
+      .where('id', '=', accountId)
       .executeTakeFirst(),
   );

@@ -1,21 +1,38 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { PasswordLink } from '@gravek/contract';
+import type { OnceLink } from '@gravek/contract';
 import type { Trx } from '../database/connect';
 
 const HOLDS_MS = 24 * 3600_000;
 
-/** What is kept of a link: enough to know it again, too little to make it. */
+/** What is kept of a link or a sign-in: enough to know it again, too little to make it. */
 export const hashOf = (token: string): string =>
   createHash('sha256').update(token).digest('base64url');
 
-/** Makes the one link by which an account gets a new password; those made before hold no more. */
-export const makeLink = async (trx: Trx, accountId: string): Promise<PasswordLink> => {
+/** A secret for a link, and until when it holds. */
+export const freshLink = (holdsMs = HOLDS_MS) => {
   const token = randomBytes(32).toString('base64url');
-  const until = new Date(Date.now() + HOLDS_MS);
+  return { token, token_hash: hashOf(token), until: new Date(Date.now() + holdsMs) };
+};
+
+/** Holds an account until the transaction ends, so that nobody joins a club while its links are looked at. */
+export const holdAccount = (trx: Trx, accountId: string) =>
+  trx.selectFrom('account').select('id').where('id', '=', accountId).forUpdate().execute();
+
+/**
+ * Makes the one link by which an account gets a new password; those made before hold no more.
+ *
+ * @param clubId the club whose owner makes it, the only one that it may open; null for whoever runs the server
+ */
+export const makePasswordLink = async (
+  trx: Trx,
+  accountId: string,
+  clubId: string | null,
+): Promise<OnceLink> => {
+  const { token, token_hash, until } = freshLink();
   await trx.deleteFrom('password_link').where('account_id', '=', accountId).execute();
   await trx
     .insertInto('password_link')
-    .values({ token_hash: hashOf(token), account_id: accountId, until })
+    .values({ token_hash, account_id: accountId, opens_club: clubId, until })
     .execute();
   return { token, until: until.toISOString() };
 };
