@@ -51,19 +51,22 @@ const databaseEnv = (database: string) => ({
   SESSION_SECRET: 'only for tests',
 });
 
-/** Runs a command of the server to its end. */
+/** Runs a command of the server to its end. Returns what it printed. */
 const command = async (
   args: readonly string[],
   env: NodeJS.ProcessEnv,
   input = '',
-): Promise<void> => {
+): Promise<string> => {
   const child = spawn(process.execPath, [SERVER, ...args], {
     env,
-    stdio: ['pipe', 'ignore', 'inherit'],
+    stdio: ['pipe', 'pipe', 'inherit'],
   });
   child.stdin.end(input);
-  const [code] = (await once(child, 'exit')) as [number | null];
+  const ended = once(child, 'exit') as Promise<[number | null]>;
+  const said = await text(child.stdout);
+  const [code] = await ended;
   if (code !== 0) throw new Error(`the server could not ${args.join(' ')} (${code})`);
+  return said;
 };
 
 const demoClub = (): Promise<string> => {
@@ -88,13 +91,15 @@ export const makeDatabases = async (): Promise<void> => {
     DATABASE_OWNER_URL: urlOf('e2e_owner', EMPTY_CLUB),
   });
   await asSuper(`create database ${DEMO_CLUB} template ${EMPTY_CLUB} owner e2e_owner`);
-  await command(['load', '-'], databaseEnv(DEMO_CLUB), await club);
+  await command(['load-demo'], databaseEnv(DEMO_CLUB), await club);
 };
 
 export type App = {
   address: string;
-  /** loads a club file beside what is there */
-  load: (club: object) => Promise<void>;
+  /** loads a club file beside what is there; what is printed names a link for each owner */
+  load: (club: object) => Promise<string>;
+  /** runs a statement as the role that owns the tables */
+  sql: (statement: string) => Promise<void>;
   /** the server, at once and without a word, as when the power goes */
   kill: () => Promise<void>;
   /** in order: requests under way are ended first */
@@ -153,6 +158,11 @@ export const startApp = async (data: 'demo' | 'empty', at?: number): Promise<App
   return {
     address,
     load: (club) => command(['load', '-'], env, JSON.stringify(club)),
+    sql: async (statement) => {
+      const client = new pg.Client({ connectionString: urlOf('e2e_owner', database) });
+      await client.connect();
+      await client.query(statement).finally(() => client.end());
+    },
     kill: () => end('SIGKILL'),
     stop: () => end('SIGTERM'),
     start,

@@ -1,42 +1,29 @@
 import { randomUUID } from 'node:crypto';
+import { text } from 'node:stream/consumers';
 import type { Browser, Page } from '@playwright/test';
+import { Secret, TOTP } from 'otpauth';
 import type { App } from '../src/app';
+import { invite, join, openedBy, PASSWORD, signIn } from '../src/people';
 import { expect, test } from '../src/test';
-
-const openedBy = async (browser: Browser, address: string): Promise<Page> =>
-  (await browser.newContext()).newPage().then(async (page) => {
-    await page.goto(address);
-    return page;
-  });
-
-const signIn = async (page: Page, email: string, password: string): Promise<void> => {
-  await page.getByLabel('E-mail').fill(email);
-  await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-};
-
-const addMember = async (page: Page, name: string, email: string, password: string) => {
-  await page.getByRole('link', { name: 'Club' }).click();
-  await page.getByRole('button', { name: 'Add somebody' }).click();
-  const people = page.getByRole('region', { name: 'People' });
-  await people.getByLabel('Name').fill(name);
-  await people.getByLabel('E-mail').fill(email);
-  await people.getByLabel('First password').fill(password);
-  await people.getByRole('button', { name: 'Add', exact: true }).click();
-};
 
 const today = (page: Page) => page.getByRole('heading', { level: 1 });
 
-test('a password that everybody tries is refused; a forgotten one comes anew by a link, and is changed', async ({
+test('an invitation is taken up by a link, once; a forgotten password comes anew by another, and is changed', async ({
   signedIn: page,
   browser,
 }) => {
   const email = `nils-${randomUUID().slice(0, 8)}@farrow.invalid`;
-  await addMember(page, 'Nils Farrow', email, 'password1234');
-  await expect(page.getByText('among the first that are tried')).toBeVisible();
-  await page.getByLabel('First password').fill('wet grass at seven');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByText('Nils Farrow can sign in now.')).toBeVisible();
+  const invitation = await invite(page, 'Nils Farrow', email);
+  const joining = await openedBy(browser, invitation);
+  await expect(joining.getByText(`invites ${email} as assistant`)).toBeVisible();
+  await joining.getByLabel('Choose a password').fill('password1234');
+  await joining.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(joining.getByText('among the first that are tried')).toBeVisible();
+  await joining.getByLabel('Choose a password').fill(PASSWORD);
+  await joining.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(joining.getByRole('region', { name: 'One cue each' })).toBeVisible();
+  const late = await openedBy(browser, invitation);
+  await expect(late.getByText('has been accepted, was taken back or is too old')).toBeVisible();
 
   const line = page.getByRole('listitem').filter({ hasText: email });
   await line.getByRole('button', { name: 'New password' }).click();
@@ -71,12 +58,12 @@ test('a password that everybody tries is refused; a forgotten one comes anew by 
   await expect(again.getByText('gravek')).toBeVisible();
 });
 
-const secondClub = (email: string, password: string) => ({
+const secondClub = (email: string) => ({
   format: 'gravek-club',
   version: 3,
   clubId: randomUUID(),
   club: { name: 'Fenwick Harriers', unit: 'imperial', cueSchool: 'root-cause', timeZone: 'UTC' },
-  people: [{ id: randomUUID(), person: 'Ada Fenwick', email, role: 'owner', password }],
+  people: [{ id: randomUUID(), person: 'Ada Fenwick', email, role: 'owner' }],
   athletes: [],
   restrictions: [],
   trials: [],
@@ -85,15 +72,11 @@ const secondClub = (email: string, password: string) => ({
   reps: [],
 });
 
-/** Brings somebody of the demo into a second club, by that club’s owner. */
-const joinSecond = async (app: App, browser: Browser, email: string): Promise<Page> => {
-  const password = 'seven lanes of cinder';
-  const address = `ada-${randomUUID().slice(0, 8)}@fenwick.invalid`;
-  await app.load(secondClub(address, password));
-  const ada = await openedBy(browser, app.address);
-  await signIn(ada, address, password);
-  await addMember(ada, 'Somebody', email, 'not used at all here');
-  return ada;
+/** A second club, with its owner signed in. */
+const openSecond = async (app: App, browser: Browser): Promise<Page> => {
+  const said = await app.load(secondClub(`ada-${randomUUID().slice(0, 8)}@fenwick.invalid`));
+  const [place] = /\/invitation#\S+/.exec(said)!;
+  return join(browser, `${app.address}${place}`);
 };
 
 test('one account in two clubs: it opens the other, a page that shows the first is told, and what is kept goes with the membership', async ({
@@ -102,15 +85,25 @@ test('one account in two clubs: it opens the other, a page that shows the first 
   browser,
 }) => {
   const email = `nils-${randomUUID().slice(0, 8)}@farrow.invalid`;
-  await addMember(page, 'Nils Farrow', email, 'wet grass at seven');
-  await expect(page.getByText('Nils Farrow can sign in now.')).toBeVisible();
-  const ada = await joinSecond(app, browser, email);
-  // The account goes by the name that it has.
-  await expect(ada.getByText('Nils Farrow can sign in now.')).toBeVisible();
-
-  const nils = await openedBy(browser, app.address);
-  await signIn(nils, email, 'wet grass at seven');
-  await expect(nils.getByRole('region', { name: 'One cue each' })).toBeVisible();
+  const nils = await join(browser, await invite(page, 'Nils Farrow', email));
+  const ada = await openSecond(app, browser);
+  const link = await invite(ada, 'Somebody', email);
+  // Until the invitation is accepted, the inviter sees what was typed and nothing else.
+  await expect(ada.getByText('Nils Farrow')).toHaveCount(0);
+  const elsewhere = await openedBy(browser, link);
+  await elsewhere.getByRole('button', { name: 'I have an account with this address' }).click();
+  await elsewhere.getByLabel('Password').fill('not the password');
+  await elsewhere.getByRole('button', { name: 'Sign in and join' }).click();
+  await expect(elsewhere.getByText('do not go together')).toBeVisible();
+  await nils.goto(link);
+  await nils.getByRole('button', { name: 'Join Fenwick Harriers' }).click();
+  await nils.getByRole('link', { name: 'Club' }).click();
+  await expect(today(nils)).toHaveText('Fenwick Harriers');
+  await ada.reload();
+  await expect(ada.getByText('Nils Farrow')).toBeVisible();
+  const back = nils.waitForEvent('load');
+  await nils.getByRole('button', { name: 'Open this club' }).click();
+  await back;
   const stale = await nils.context().newPage();
   await stale.goto(`${app.address}/athletes`);
   await expect(stale.getByRole('row', { name: /Roland Quist/ })).toBeVisible();
@@ -143,7 +136,80 @@ test('one account in two clubs: it opens the other, a page that shows the first 
   expect(
     await nils.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('draft'))),
   ).toEqual([]);
-  await signIn(nils, email, 'wet grass at seven');
+  await signIn(nils, email, PASSWORD);
   await nils.getByRole('link', { name: 'Club' }).click();
   await expect(today(nils)).not.toHaveText('Fenwick Harriers');
+});
+
+test('devices are signed out from afar; a code is asked for besides the password; who did what stands in the log', async ({
+  signedIn: page,
+  browser,
+  app,
+}) => {
+  const email = `nils-${randomUUID().slice(0, 8)}@farrow.invalid`;
+  const nils = await join(browser, await invite(page, 'Nils Farrow', email));
+  const line = page.getByRole('listitem').filter({ hasText: email });
+  await line.getByLabel('Role of Nils Farrow').selectOption('owner');
+  const phone = await openedBy(browser, app.address);
+  await signIn(phone, email, PASSWORD);
+  await expect(phone.getByRole('link', { name: 'Club' })).toBeVisible();
+
+  await nils.reload();
+  await nils.getByRole('link', { name: 'Club' }).click();
+  const devices = nils.getByRole('list', { name: 'Signed in on' });
+  await expect(devices.getByRole('listitem')).toHaveCount(2);
+  await devices.getByRole('button', { name: 'Sign out' }).click();
+  await expect(devices.getByRole('listitem')).toHaveCount(1);
+  await phone.reload();
+  await expect(phone.getByRole('button', { name: 'Sign in' })).toBeVisible();
+
+  await nils.getByRole('button', { name: 'Second step when signing in' }).click();
+  const secret = (await nils.getByText('Or type it in:').textContent())!
+    .replace('Or type it in:', '')
+    .replaceAll(' ', '');
+  const codeIn = (aheadS: number): string =>
+    new TOTP({ secret: Secret.fromBase32(secret) }).generate({
+      timestamp: Date.now() + aheadS * 1000,
+    });
+  await nils.getByLabel('Code').fill('12');
+  await nils.getByRole('button', { name: 'Turn it on' }).click();
+  await expect(nils.getByText('not the code that belongs to it')).toBeVisible();
+  await nils.getByLabel('Code').fill(codeIn(0));
+  await nils.getByRole('button', { name: 'Turn it on' }).click();
+  const codes = nils.getByRole('list', { name: 'Recovery codes' }).getByRole('listitem');
+  await expect(codes).toHaveCount(10);
+  const recovery = (await codes.allTextContents())[0]!;
+  await nils.getByRole('button', { name: 'I have them' }).click();
+  await expect(nils.getByText('10 recovery codes are left')).toBeVisible();
+
+  await signIn(phone, email, PASSWORD);
+  await phone.getByLabel('Code').fill(recovery);
+  await phone.getByRole('button', { name: 'Sign in' }).click();
+  await expect(phone.getByRole('link', { name: 'Club' })).toBeVisible();
+
+  // Ten minutes later the password is asked for again, and what was begun goes on by itself.
+  await app.sql(`update http_session set sess = jsonb_set(sess::jsonb, '{confirmed}', '0')::json`);
+  const member = nils.getByRole('listitem').filter({ hasText: 'Aldo Penhale' });
+  await member.getByLabel('Role of Aldo Penhale').selectOption('coach');
+  const again = nils.getByRole('dialog', { name: 'Your password again' });
+  await again.getByLabel('Password').fill('not the password');
+  await again.getByRole('button', { name: 'Go on' }).click();
+  await expect(again.getByText('not the password that you have now')).toBeVisible();
+  await again.getByLabel('Password').fill(PASSWORD);
+  await again.getByRole('button', { name: 'Go on' }).click();
+  await expect(again).toBeHidden();
+  await expect(member.getByLabel('Role of Aldo Penhale')).toHaveValue('coach');
+
+  await nils.getByRole('link', { name: 'Who did what' }).click();
+  await expect(
+    nils.getByRole('row', { name: /Nils Farrow changed a role: Aldo Penhale/ }),
+  ).toBeVisible();
+  await nils.getByLabel('Search the log').fill('second step');
+  await expect(nils.getByRole('row', { name: /turned the second step on/ })).toBeVisible();
+  await expect(nils.getByRole('row', { name: /changed a role/ })).toHaveCount(0);
+  const saved = nils.waitForEvent('download');
+  await nils.getByRole('button', { name: 'Save as CSV' }).click();
+  const file = await text(await (await saved).createReadStream());
+  expect(file).toContain('turned the second step on');
+  expect(file).not.toContain('changed a role');
 });

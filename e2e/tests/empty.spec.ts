@@ -1,5 +1,6 @@
 import { test as base, expect } from '@playwright/test';
 import { startApp, type App } from '../src/app';
+import { invite, join, PASSWORD } from '../src/people';
 
 const test = base.extend<object, { empty: App }>({
   empty: [
@@ -48,27 +49,20 @@ test('an empty Gravek makes its first club, says what to do next, and holds an a
   await page.getByLabel('Lengths in').first().selectOption('imperial');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('The club is saved.')).toBeVisible();
-  await page.getByRole('button', { name: 'Add somebody' }).click();
-  await page.getByLabel('Name').last().fill('Nils Farrow');
-  await page.getByLabel('E-mail').fill('nils@tarn.invalid');
-  await page.getByLabel('First password').fill('long enough for Nils');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByText('nils@tarn.invalid')).toBeVisible();
+  const link = await invite(page, 'Nils Farrow', 'nils@tarn.invalid');
 
-  const other = await browser.newContext();
-  const nils = await other.newPage();
-  await nils.goto(empty.address);
+  const nils = await join(browser, link);
+  await nils.getByRole('button', { name: 'Sign out' }).click();
   await nils.getByLabel('E-mail').fill('nils@tarn.invalid');
   await nils.getByLabel('Password').fill('not his password');
   await nils.getByRole('button', { name: 'Sign in' }).click();
   await expect(nils.getByText('do not go together')).toBeVisible();
-  await nils.getByLabel('Password').fill('long enough for Nils');
+  await nils.getByLabel('Password').fill(PASSWORD);
   await nils.getByRole('button', { name: 'Sign in' }).click();
   await expect(nils.getByText('Nothing is planned for today.')).toBeVisible();
   await nils.getByRole('link', { name: 'Athletes' }).click();
   await expect(nils.getByText('No athletes yet.')).toBeVisible();
   await expect(nils.getByRole('button', { name: 'Add athlete' })).toBeHidden();
-  await other.close();
 
   await test.step('and all of it is there after a restart', async () => {
     await empty.stop();

@@ -10,7 +10,7 @@ import { pinoHttp } from 'pino-http';
 import type { Changes } from './changes/listen';
 import { archiveRouter } from './clubFile/routes';
 import { changeStream } from './changes/stream';
-import type { Topic } from './changes/tell';
+import type { Tell } from './changes/tell';
 import type { Db } from './database/connect';
 import { NO_ROOM, problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
@@ -30,7 +30,7 @@ export type Parts = {
   db: Db;
   pool: pg.Pool;
   changes: Changes;
-  tell: (clubId: string, topic: Topic) => void;
+  tell: Tell;
   disk: Disk;
   numbers: Numbers;
   log: Logger;
@@ -162,7 +162,7 @@ export const createApp = (parts: Parts): Express => {
     res.set('cache-control', 'no-store');
     next();
   });
-  api.use(doorRouter(db, parts.demo));
+  api.use(doorRouter(db, tell, parts.demo));
   api.use(ownRouter(db));
   api.get('/changes', changeStream(db, changes, stopping, numbers.streams));
   api.use(archiveRouter(db, tell));

@@ -13,6 +13,9 @@ export type Topic =
   | 'counts'
   | 'films';
 
+/** Gives word to other screens of a club. */
+export type Tell = (clubId: string, topic: Topic) => void;
+
 /** The first word is given at once; what changes within this time after it is one word more. */
 const TOGETHER_MS = 150;
 
@@ -21,7 +24,7 @@ const TOGETHER_MS = 150;
  * once the change is there to be read; many changes of one topic are few words. A word that cannot be
  * given is tried again until it can.
  */
-export const teller = (db: Db, stopping: AbortSignal): ((clubId: string, topic: Topic) => void) => {
+export const teller = (db: Db, stopping: AbortSignal): Tell => {
   const soon = new Map<string, { again: boolean }>();
   const give = async (word: string): Promise<void> => {
     const waits = { again: false };

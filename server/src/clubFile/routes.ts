@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { CLUB_FILE_MAX, type Deed } from '@gravek/contract';
 import express, { Router, type Request } from 'express';
-import type { Topic } from '../changes/tell';
+import type { Tell, Topic } from '../changes/tell';
 import { inClub, type Db, type Who } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { sendPieces } from '../http/pieces';
@@ -24,7 +24,7 @@ const asAnswer = (error: unknown): unknown =>
  * The whole club out as one file and into an empty club again. Both run for as long as they take, and
  * their bodies are too large for the routes that the others are declared as.
  */
-export const archiveRouter = (db: Db, tell: (clubId: string, topic: Topic) => void): Router => {
+export const archiveRouter = (db: Db, tell: Tell): Router => {
   const router = Router();
   /** One at a time: each takes the room of a large club. */
   let reading = false;

@@ -9,7 +9,7 @@ import {
 import express, { Router, type Request, type RequestHandler } from 'express';
 import { sql } from 'kysely';
 import type { AnyObjectSchema, InferType } from 'yup';
-import type { Topic } from '../changes/tell';
+import type { Tell, Topic } from '../changes/tell';
 import { inClub, inClubReading, type Db, type Trx, type Who } from '../database/connect';
 import { countNew, uncounted } from '../reps/countNew';
 import { isConfirmed, isSignedIn } from '../signIn/session';
@@ -149,7 +149,7 @@ export const mustHaveSecondStep = async (trx: Trx, accountId: string): Promise<v
 /** What a route reaches besides its request. */
 type Outside = {
   db: Db;
-  tell: (clubId: string, topic: Topic) => void;
+  tell: Tell;
   /** takes note of rows that the log has taken */
   stored: (rows: number) => void;
 };

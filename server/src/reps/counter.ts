@@ -1,7 +1,7 @@
 import { sql } from 'kysely';
 import type { Logger } from 'pino';
 import type { Changes } from '../changes/listen';
-import type { Topic } from '../changes/tell';
+import type { Tell } from '../changes/tell';
 import type { Db } from '../database/connect';
 import { countNew } from './countNew';
 
@@ -13,7 +13,7 @@ const LOOK_MS = 5_000;
 type Parts = {
   db: Db;
   changes: Changes;
-  tell: (clubId: string, topic: Topic) => void;
+  tell: Tell;
   log: Logger;
 };
 

@@ -2,6 +2,7 @@ import { invitationAsk, invitationTaken, type InvitationSeen, type Role } from '
 import { Router } from 'express';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
+import type { Tell } from '../changes/tell';
 import { inClub, type Db, type Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { refused } from '../http/problem';
@@ -54,7 +55,11 @@ const join = async (trx: Trx, { id, role }: Found, token: string, accountId: str
 };
 
 /** An invitation looked at and taken up by whoever has its link. */
-export const invitedRouter = (db: Db, { byAddress }: ReturnType<typeof limitAttempts>): Router => {
+export const invitedRouter = (
+  db: Db,
+  tell: Tell,
+  { byAddress }: ReturnType<typeof limitAttempts>,
+): Router => {
   const router = Router();
 
   router.post('/invitation', smallBody, byAddress, async (req, res) => {
@@ -93,6 +98,7 @@ export const invitedRouter = (db: Db, { byAddress }: ReturnType<typeof limitAtte
       }
       await join(trx, invitation, token, who.accountId);
     });
+    tell(club, 'club');
     await enter(req, who);
     res.status(204).end();
   });
@@ -112,6 +118,7 @@ export const invitedRouter = (db: Db, { byAddress }: ReturnType<typeof limitAtte
       await holdAccount(trx, accountId);
       await join(trx, invitation, token, accountId);
     });
+    tell(invitation.club, 'club');
     await enter(req, who, 'same');
     res.status(204).end();
   });

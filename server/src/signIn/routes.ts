@@ -2,6 +2,7 @@ import { clubSwitch, DEMO_EMAIL, firstClub, signIn, type Door } from '@gravek/co
 import { Router, type Request } from 'express';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
+import type { Tell } from '../changes/tell';
 import { atDoor, inClub, isEmpty, type Db } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { ProblemError, refused } from '../http/problem';
@@ -52,7 +53,7 @@ const codeHolds = (db: Db, accountId: string, code: string): Promise<boolean> =>
   });
 
 /** What can be asked without being a member: signing in and out, and what belongs to an account. */
-export const doorRouter = (db: Db, demo: boolean): Router => {
+export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
   const router = Router();
   const limits = limitAttempts(db);
   const { byAddress, byEmail } = limits;
@@ -153,6 +154,6 @@ export const doorRouter = (db: Db, demo: boolean): Router => {
   });
 
   router.use(accountRouter(db, limits));
-  router.use(invitedRouter(db, limits));
+  router.use(invitedRouter(db, tell, limits));
   return router;
 };

@@ -1,5 +1,6 @@
 import { CLUB_HEADER, UNCOUNTED_HEADER } from '@gravek/contract/header';
 import type { Problem } from '@gravek/contract/problem';
+import { askAgain } from './again';
 import { hearUncounted } from './uncounted';
 
 /** The server answered with a problem; its title is a sentence for the coach. */
@@ -91,7 +92,11 @@ const request = async <T>(
     window.location.reload();
     throw new Unreachable();
   }
-  if (type.includes('problem+json')) throw new ApiProblem((await response.json()) as Problem);
+  if (type.includes('problem+json')) {
+    const problem = (await response.json()) as Problem;
+    if (problem.confirm && (await askAgain())) return request(method, path, body, file);
+    throw new ApiProblem(problem);
+  }
   // Whatever else answers is not Gravek: a proxy in between, or a server on its way down.
   throw new Unreachable();
 };

@@ -1,5 +1,6 @@
 import type { Approach, ApproachSummary, AthletePlan } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
+import type { Invitation } from '@gravek/contract/account';
 import type { Member } from '@gravek/contract/club';
 import type {
   AthleteFaults,
@@ -180,6 +181,14 @@ export const useMeasured = (athleteId: string) =>
 
 export const useMembers = () =>
   useQuery({ queryKey: ['club', 'members'], queryFn: () => api.get<Member[]>('/members') });
+
+/** Who is invited; asked by owners only. */
+export const useInvitations = (enabled: boolean) =>
+  useQuery({
+    queryKey: ['club', 'invitations'],
+    enabled,
+    queryFn: () => api.get<Invitation[]>('/invitations'),
+  });
 
 /** A write, after which the named lists are asked for anew. */
 export const useWrite = <Input, Output>(

@@ -11,6 +11,7 @@ import { loadAhead } from './addresses';
 import { useSettings } from '../member/settings';
 
 const NewPassword = opened(async () => (await import('../signIn/NewPassword')).NewPassword);
+const Invitation = opened(async () => (await import('../signIn/Invitation')).Invitation);
 const OwnPage = opened(async () => (await import('../ownView/OwnPage')).OwnPage);
 const openPlaces = async () => {
   const [{ Places }] = await Promise.all([import('./Places'), loadAhead(window.location.pathname)]);
@@ -60,6 +61,8 @@ export const App = () => {
     <>
       {pathname === '/new-password' ? (
         <NewPassword />
+      ) : pathname === '/invitation' ? (
+        <Invitation />
       ) : pathname === '/own' ? (
         <OwnPage />
       ) : (

@@ -3,6 +3,7 @@ import type { Me } from '@gravek/contract/club';
 import { Suspense, useEffect } from 'react';
 import { BrowserRouter, Route, Routes, useLocation } from 'react-router';
 import { registerSW } from 'virtual:pwa-register';
+import { useAgain } from '../api/again';
 import { useChanges } from '../api/changes';
 import { whenShown } from '../api/shown';
 import { Boundary } from '../controls/Boundary';
@@ -20,6 +21,8 @@ whenShown(() => registerSW({ immediate: true }));
 
 /** Until it is tried again to load what sends reps. */
 const AGAIN_MS = 5_000;
+
+const PasswordAgain = opened(async () => (await import('../controls/PasswordAgain')).PasswordAgain);
 
 const shown = ({ path, load }: Place) => ({ path, Shown: opened(load) });
 const { path: fieldPath, Shown: Field } = shown(FIELD);
@@ -58,6 +61,7 @@ const Open = ({ clubId }: { clubId: string }) => {
       stop?.();
     };
   }, [clubId]);
+  const asksAgain = useAgain(({ waiting }) => waiting.length > 0);
   return (
     <Suspense fallback={<Waiting what="Opening …" />}>
       <Routes>
@@ -77,6 +81,7 @@ const Open = ({ clubId }: { clubId: string }) => {
         </Route>
       </Routes>
       <Help />
+      {asksAgain && <PasswordAgain />}
     </Suspense>
   );
 };

@@ -75,6 +75,7 @@ export const PLACES: readonly Place[] = [
   },
   { path: 'film', load: async () => (await import('../film/Films')).Films },
   { path: 'film/:id', load: async () => (await import('../film/FilmDesk')).FilmDesk },
+  { path: 'club/log', load: async () => (await import('../club/Deeds')).Deeds },
   { path: 'club', load: async () => (await import('../club/Club')).Club },
 ];
 

@@ -1,4 +1,5 @@
-import { passwordChange, type Me, type PasswordChange } from '@gravek/contract/club';
+import { passwordChange, type PasswordChange } from '@gravek/contract/account';
+import { type Me } from '@gravek/contract/club';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -7,9 +8,11 @@ import { forgetClub } from '../api/door';
 import { Conflict } from '../controls/Conflict';
 import { Field } from '../controls/Field';
 import { useCheckedForm } from '../controls/form';
+import { opened } from '../controls/opened';
 import { tell } from '../controls/toasts';
 import { useMember } from '../member/member';
 import { queue } from '../phone/store';
+import { Devices } from './Devices';
 
 const ChangePassword = ({ onDone }: { onDone: () => void }) => {
   const { register, errors, busy, over, onSubmit } = useCheckedForm<PasswordChange>(
@@ -67,10 +70,12 @@ const openClub = async ({ id, name }: Me['clubs'][number], here: string): Promis
   window.location.assign('/');
 };
 
+const SecondStep = opened(async () => (await import('./SecondStep')).SecondStep);
+
 /** What belongs to the person, whichever club is open. */
 export const Account = () => {
   const { person, club, clubs } = useMember();
-  const [changing, setChanging] = useState(false);
+  const [open, setOpen] = useState<'password' | 'step' | null>(null);
   const others = clubs.filter(({ id }) => id !== club.id);
   return (
     <section className="panel stack" aria-label="Your account">
@@ -89,18 +94,21 @@ export const Account = () => {
           </Button>
         </div>
       ))}
-      {changing ? (
-        <ChangePassword onDone={() => setChanging(false)} />
-      ) : (
-        <Button
-          size="sm"
-          variant="outline-dark"
-          className="align-self-start"
-          onClick={() => setChanging(true)}
-        >
-          Change your password
-        </Button>
-      )}
+      <Devices />
+      {open === 'password' && <ChangePassword onDone={() => setOpen(null)} />}
+      {open === 'step' && <SecondStep />}
+      <div className="row-line">
+        {open !== 'password' && (
+          <Button size="sm" variant="outline-dark" onClick={() => setOpen('password')}>
+            Change your password
+          </Button>
+        )}
+        {open !== 'step' && (
+          <Button size="sm" variant="outline-dark" onClick={() => setOpen('step')}>
+            Second step when signing in
+          </Button>
+        )}
+      </div>
     </section>
   );
 };

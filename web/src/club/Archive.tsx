@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { sendFile, sentenceOf } from '../api/client';
+import { api, sendFile, sentenceOf } from '../api/client';
 import { useAthletes } from '../api/queries';
 import { Field } from '../controls/Field';
 import { tell } from '../controls/toasts';
@@ -15,6 +15,20 @@ const TABLE_NAMES: Record<CsvTableName, string> = {
   faults: 'Faults',
   measures: 'Measures',
   loads: 'Loads',
+};
+
+/** The file is sent by the server as it is made; the password may be asked for first. */
+const takeOut = async (): Promise<void> => {
+  try {
+    await api.get('/confirmed');
+  } catch (error) {
+    tell(sentenceOf(error));
+    return;
+  }
+  const link = document.createElement('a');
+  link.href = '/api/archive';
+  link.download = '';
+  link.click();
 };
 
 /** An archive goes into a club that holds nothing yet. */
@@ -36,7 +50,7 @@ const Restore = () => {
       await sendFile('/archive', chosen);
       await client.invalidateQueries();
       setFile(null);
-      tell('The club is restored. Who is new here comes in by a link, under People.');
+      tell('The club is restored. Its people are invited: make their links under People.');
     } catch (error) {
       setProblem(sentenceOf(error));
     } finally {
@@ -53,7 +67,7 @@ const Restore = () => {
     >
       <Field
         label="An archive for this club, which holds nothing yet"
-        hint="Its people become members, with the parts that they had."
+        hint="Its people are invited, with the roles that they had."
       >
         <Form.Control
           type="file"
@@ -87,9 +101,9 @@ export const Archive = () => {
       <h2 className="mb-0">Out and in</h2>
       {role === 'owner' && (
         <div>
-          <a className="btn btn-outline-dark" href="/api/archive" download>
+          <Button variant="outline-dark" onClick={() => void takeOut()}>
             The whole club as one file
-          </a>
+          </Button>
           <div className="quiet small-text mt-1">
             Everything but passwords and calendar addresses. It holds names and health notes: keep
             it as you keep those.

@@ -1,4 +1,4 @@
-import type { PasswordByLink } from '@gravek/contract/club';
+import type { PasswordByLink } from '@gravek/contract/account';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,4 +1,4 @@
-import type { FirstClub, SignIn as SignInForm } from '@gravek/contract/club';
+import type { FirstClub, SignIn as SignInForm } from '@gravek/contract/account';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -8,17 +8,19 @@ import { Field } from '../controls/Field';
 import { Conflict } from '../controls/Conflict';
 import { useSentForm } from '../controls/sentForm';
 import { Failed } from '../controls/Notice';
+import { CodeField, useCodeAsked } from './CodeField';
 
 const loadChecks = () => import('./doorChecks');
 
 const entered = () => queryClient.resetQueries();
 
 const EnterForm = () => {
+  const { asked, hear } = useCodeAsked();
   const { register, errors, busy, over, onSubmit } = useSentForm<SignInForm>(
     async (values) => (await onPress(loadChecks)).doorChecks.signIn(values),
-    { defaultValues: { email: '', password: '' } },
+    { defaultValues: { email: '', password: '', code: '' } },
     async (values) => {
-      await api.post('/sign-in', values);
+      await hear(api.post('/sign-in', values));
       await entered();
     },
   );
@@ -31,6 +33,7 @@ const EnterForm = () => {
       <Field label="Password" message={errors.password?.message}>
         <Form.Control type="password" autoComplete="current-password" {...register('password')} />
       </Field>
+      {asked && <CodeField message={errors.code?.message} control={register('code')} />}
       <Button type="submit" disabled={busy}>
         Sign in
       </Button>
