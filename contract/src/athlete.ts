@@ -14,7 +14,15 @@ export const athleteFields = object({
   /** hip joint to the ground */
   legM: figure('The leg length', 0.4, 1.4, ' m').nullable().optional().strict(false).default(null),
   birthYear: count('The birth year', 1920, 2100).nullable().defined(),
+  /** the day, where it is known: only it says on which day somebody comes of age */
+  bornOn: day('the birthday').nullable().optional().strict(false).default(null),
   positions: distinct(name('a position', 40), 8, 'Positions'),
+}).test('birth', function birth({ birthYear, bornOn }) {
+  return (
+    !bornOn ||
+    birthYear === Number(bornOn.slice(0, 4)) ||
+    this.createError({ path: 'bornOn', message: 'The birthday is of another year.' })
+  );
 });
 export type AthleteFields = InferType<typeof athleteFields>;
 
@@ -85,6 +93,8 @@ export type Trial = InferType<typeof trialInput>;
 export type Athlete = AthleteInput & {
   /** in the year of today; null when the birth year is not known */
   ageYears: number | null;
+  /** whether they may be a minor today: what is known does not say otherwise */
+  minor: boolean;
   version: number;
   archived: boolean;
   restrictions: Restriction[];

@@ -8,7 +8,7 @@ import { count } from './fields';
 export const ownLinkInput = object({
   /** it holds for so long */
   days: count('Days', 1, 365),
-  /** that a guardian agreed; asked of everybody who is not known to be of age */
+  /** that a guardian agreed; asked of everybody who may be a minor */
   guardian: boolean().strict().required('Say whether a guardian agreed.'),
 });
 export type OwnLinkInput = InferType<typeof ownLinkInput>;
@@ -21,9 +21,6 @@ export type OwnLinkKept = { until: string | null };
 export const ownViewAsk = object({
   token: string().strict().required('The link is not whole.').max(80, 'The link is not whole.'),
 });
-
-/** Who is younger, or of unknown age, needs the word of a guardian. */
-export const OF_AGE = 18;
 
 /** What athletes see of themselves, and of nobody else. */
 export type OwnView = {

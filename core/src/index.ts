@@ -16,6 +16,7 @@ export {
   type CushionInput,
   type CushionPlan,
 } from './cushion';
+export { isMinor, type BirthAsk } from './age';
 export { dayIn, dayNumber, hourIn, isDay, momentIn } from './days';
 export { faultRate, HALF_LIFE_DAYS, type FaultRate, type SessionCount } from './faultRate';
 export { rateBand, type RateBand } from './rateBand';

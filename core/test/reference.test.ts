@@ -39,5 +39,5 @@ for (const file of readdirSync(folder)) {
 }
 
 it('has every definition', () => {
-  expect(readdirSync(folder)).toHaveLength(27);
+  expect(readdirSync(folder)).toHaveLength(28);
 });

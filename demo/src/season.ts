@@ -291,6 +291,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       heightM: person.heightM,
       legM: null,
       birthYear: year - person.age,
+      bornOn: null,
       positions: person.positions,
     })),
     restrictions: people.flatMap((person) =>

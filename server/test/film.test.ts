@@ -245,13 +245,23 @@ describe('an athlete’s own page', () => {
   });
 
   it('is for a minor, or somebody of unknown age, only with a guardian’s word', async () => {
-    const year = new Date().getUTCFullYear();
-    for (const [birthYear, needed] of [
-      [year - 12, true],
-      [null, true],
-      [year - 30, false],
+    const now = new Date();
+    const year = now.getUTCFullYear();
+    /** A day eighteen years ago and some days after it. */
+    const ago18 = (days: number): string =>
+      new Date(Date.UTC(year - 18, now.getUTCMonth(), now.getUTCDate() + days))
+        .toISOString()
+        .slice(0, 10);
+    for (const [birthYear, bornOn, needed] of [
+      [year - 12, null, true],
+      [null, null, true],
+      [year - 30, null, false],
+      // The year alone leaves doubt but on its last day.
+      [year - 18, null, now.toISOString().slice(5, 10) !== '12-31'],
+      [Number(ago18(-2).slice(0, 4)), ago18(-2), false],
+      [Number(ago18(2).slice(0, 4)), ago18(2), true],
     ] as const) {
-      const person = anAthlete({ birthYear });
+      const person = anAthlete({ birthYear, bornOn });
       await coach.post('/athletes', person).expect(200);
       const path = `/athletes/${person.id}/own-link`;
       const asked = await coach.post(path, { days: 30, guardian: false });
@@ -277,5 +287,20 @@ describe('an athlete’s own page', () => {
     const { id } = members.find(({ email }) => email === leaving.email)!;
     await coach.remove(`/members/${id}`).expect(200);
     await see(token).expect(404);
+  });
+
+  it('ends when who gave it may give none any more, for good', async () => {
+    const giver = await coachIn(stage, 'coach', coach.clubId);
+    const { token } = (
+      await giver
+        .post(`/athletes/${own.athlete.id}/own-link`, { days: 30, guardian: true })
+        .expect(200)
+    ).body as { token: string };
+    const members = (await coach.get('/members')).body as { id: string; email: string }[];
+    const { id } = members.find(({ email }) => email === giver.email)!;
+    for (const role of ['assistant', 'coach']) {
+      await coach.put(`/members/${id}`, { role }).expect(200);
+      await see(token).expect(404);
+    }
   });
 });

@@ -333,6 +333,7 @@ export const anAthlete = (change: Partial<Athlete> = {}) => ({
   shoeM: 0.26,
   heightM: 1.74,
   birthYear: 2008,
+  bornOn: null,
   positions: ['long jump'],
   ...change,
 });

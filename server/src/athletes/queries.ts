@@ -6,7 +6,8 @@ import type {
   Restriction,
   Trial,
 } from '@gravek/contract';
-import type { Selectable } from 'kysely';
+import { isMinor } from '@gravek/core';
+import { sql, type Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
 import { notFound } from '../http/problem';
@@ -25,6 +26,7 @@ export const athleteColumns = (fields: AthleteFields) => ({
   height_m: fields.heightM,
   leg_m: fields.legM,
   birth_year: fields.birthYear,
+  born_on: fields.bornOn,
   positions: fields.positions,
 });
 
@@ -158,7 +160,16 @@ export const athletes = async (
   which: { ids: readonly string[] } | { after: RosterCursor | null; limit: number },
 ): Promise<Athlete[]> => {
   if ('ids' in which && which.ids.length === 0) return [];
-  let query = trx.selectFrom('athlete').selectAll().orderBy('name').orderBy('id');
+  let query = trx
+    .selectFrom('athlete')
+    .selectAll()
+    .select(
+      sql<string>`(select (now() at time zone time_zone)::date::text from club where id = gravek_club())`.as(
+        'today',
+      ),
+    )
+    .orderBy('name')
+    .orderBy('id');
   if ('ids' in which) query = query.where('id', 'in', which.ids);
   else {
     const { after } = which;
@@ -189,7 +200,9 @@ export const athletes = async (
     heightM: row.height_m,
     legM: row.leg_m,
     birthYear: row.birth_year,
-    ageYears: row.birth_year === null ? null : new Date().getFullYear() - row.birth_year,
+    bornOn: row.born_on,
+    ageYears: row.birth_year === null ? null : Number(row.today.slice(0, 4)) - row.birth_year,
+    minor: isMinor({ bornYear: row.birth_year, bornOn: row.born_on, onDate: row.today }).minor,
     positions: row.positions,
     version: row.version,
     archived: row.archived_at !== null,

@@ -169,6 +169,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       heightM: one.heightM,
       legM: one.legM,
       birthYear: one.birthYear,
+      bornOn: one.bornOn,
       positions: one.positions,
       ...archived(one),
     })),

@@ -100,6 +100,7 @@ export type Tables = {
     height_m: number | null;
     leg_m: number | null;
     birth_year: number | null;
+    born_on: string | null;
     positions: string[];
     version: Generated<number>;
     archived_at: MaybeMoment;

@@ -7,7 +7,7 @@ import { writeDown } from '../deeds/write';
 import { badInput, notFound, refused } from '../http/problem';
 import { route } from '../http/route';
 import { freshLink, hashOf } from '../signIn/link';
-import { needsGuardian, ownView } from './view';
+import { ownView } from './view';
 
 const must = async (trx: Trx, id: string) => {
   const found = await athlete(trx, id);
@@ -40,10 +40,11 @@ export const ownLinkRoutes = [
     changes: 'athletes',
     // A link given before holds no more; one whose answer was lost is given anew.
     run: async ({ trx, params, who, body }): Promise<OwnLink> => {
-      const { id, ageYears } = await must(trx, params.id!);
-      if (needsGuardian(ageYears) && !body.guardian)
+      const { id, minor } = await must(trx, params.id!);
+      if (minor && !body.guardian)
         throw badInput({
-          guardian: 'For a minor, or without a birth year, a guardian must agree.',
+          guardian:
+            'A guardian must agree for a minor. Give the birthday of somebody who is of age already.',
         });
       const { token, ...kept } = freshLink(body.days * 24 * 3600_000);
       const own = { ...kept, account_id: who.accountId, guardian: body.guardian };

@@ -1,4 +1,4 @@
-import { OF_AGE, type OwnView } from '@gravek/contract';
+import type { OwnView } from '@gravek/contract';
 import { drillFor, drillOf, faultOf, toldTo } from '@gravek/library';
 import { athlete } from '../athletes/queries';
 import type { Trx } from '../database/connect';
@@ -8,10 +8,6 @@ import { movementsBy } from '../movements/queries';
 
 /** Movements of one page, the one that was run last first. */
 const MOVEMENTS = 3;
-
-/** Whether a link to somebody of that age needs the word of a guardian. */
-export const needsGuardian = (ageYears: number | null): boolean =>
-  ageYears === null || ageYears < OF_AGE;
 
 /**
  * What athletes see of themselves; null where that is not to be seen any more.
@@ -25,7 +21,7 @@ export const ownView = async (
 ): Promise<OwnView | null> => {
   const own = await athlete(trx, link.athleteId);
   if (!own || own.archived) return null;
-  if (needsGuardian(own.ageYears) && !link.guardian) return null;
+  if (own.minor && !link.guardian) return null;
   const club = await trx
     .selectFrom('club')
     .select(['name', 'unit'])

@@ -22,7 +22,8 @@ import { numberOrNull, unread } from '../controls/typed';
 import { LengthInput } from '../controls/LengthInput';
 import { tell } from '../controls/toasts';
 
-type Draft = Omit<AthleteFields, 'positions' | 'birthYear'> & {
+type Draft = Omit<AthleteFields, 'positions' | 'birthYear' | 'bornOn'> & {
+  bornOn: string;
   id: string;
   positions: string;
   birthYear: string;
@@ -39,6 +40,7 @@ const draftOf = (athlete: Athlete | undefined): Draft => ({
   legM: athlete?.legM ?? null,
   heightM: athlete?.heightM ?? null,
   birthYear: athlete?.birthYear?.toString() ?? '',
+  bornOn: athlete?.bornOn ?? '',
   positions: athlete?.positions.join(', ') ?? '',
   version: athlete?.version ?? 1,
 });
@@ -78,7 +80,9 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
     const { id: _id, ...rest } = draft;
     const body = {
       ...rest,
-      birthYear: numberOrNull(draft.birthYear),
+      // What was typed before birthdays were asked for has none.
+      bornOn: draft.bornOn || null,
+      birthYear: draft.bornOn ? Number(draft.bornOn.slice(0, 4)) : numberOrNull(draft.birthYear),
       positions: positionsOf(draft.positions),
     };
     const checked = check(athlete ? athleteUpdate : athleteFields, body);
@@ -222,9 +226,19 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
             <div className="span-3">
               <Field label="Birth year" message={messageOf('birthYear')}>
                 <Form.Control
-                  value={draft.birthYear}
+                  value={draft.bornOn ? draft.bornOn.slice(0, 4) : draft.birthYear}
+                  disabled={Boolean(draft.bornOn)}
                   inputMode="numeric"
                   onChange={(event) => set({ birthYear: event.target.value })}
+                />
+              </Field>
+            </div>
+            <div className="span-3">
+              <Field label="Birthday, if known" message={messageOf('bornOn')}>
+                <Form.Control
+                  type="date"
+                  value={draft.bornOn ?? ''}
+                  onChange={(event) => set({ bornOn: event.target.value })}
                 />
               </Field>
             </div>

@@ -186,7 +186,9 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
             <Length m={athlete.shoeM} style={{ unit: style.unit, small: true }} />
           )}
         </Labelled>
-        {athlete.birthYear !== null && <Labelled label="Born">{athlete.birthYear}</Labelled>}
+        {athlete.birthYear !== null && (
+          <Labelled label="Born">{athlete.bornOn ?? athlete.birthYear}</Labelled>
+        )}
       </div>
       <LedgerPanel athlete={athlete} />
       <div className="columns mt-4">

@@ -1,5 +1,5 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { OF_AGE, type OwnLink as Link, type OwnLinkKept } from '@gravek/contract/ownView';
+import type { OwnLink as Link, OwnLinkKept } from '@gravek/contract/ownView';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -29,7 +29,6 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
   const [message, setMessage] = useState<string | null>(null);
   const give = useWrite((body: object) => api.post<Link>(path, body), 'athletes');
   const take = useWrite(() => api.remove(path), 'athletes');
-  const minor = athlete.ageYears === null || athlete.ageYears < OF_AGE;
   const until = kept.data?.until ?? null;
   const press = async (): Promise<void> => {
     setMessage(null);
@@ -81,13 +80,11 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
               Give a link
             </Button>
           </div>
-          {minor && (
+          {athlete.minor && (
             <Form.Check
               id={`guardian-${athlete.id}`}
               label={
-                athlete.ageYears === null
-                  ? 'Of age, or a guardian agreed (the birth year is not known)'
-                  : 'A guardian agreed'
+                athlete.birthYear === null ? 'A guardian agreed, or of age' : 'A guardian agreed'
               }
               checked={guardian}
               onChange={(event) => setGuardian(event.target.checked)}

@@ -96,7 +96,7 @@ export const Account = () => {
       ))}
       <Devices />
       {open === 'password' && <ChangePassword onDone={() => setOpen(null)} />}
-      {open === 'step' && <SecondStep />}
+      {open === 'step' && <SecondStep onClose={() => setOpen(null)} />}
       <div className="row-line">
         {open !== 'password' && (
           <Button size="sm" variant="outline-dark" onClick={() => setOpen('password')}>

@@ -23,10 +23,12 @@ const TurnOn = ({
   secret,
   uri,
   onCodes,
+  onClose,
 }: {
   secret: string;
   uri: string;
   onCodes: (codes: string[]) => void;
+  onClose: () => void;
 }) => {
   const { register, errors, busy, over, onSubmit } = useCheckedForm<SecondStepOn>(
     secondStepOn,
@@ -62,9 +64,14 @@ const TurnOn = ({
           {...register('code')}
         />
       </Field>
-      <Button size="sm" type="submit" className="align-self-start" disabled={busy}>
-        Turn it on
-      </Button>
+      <div className="row-line">
+        <Button size="sm" type="submit" disabled={busy}>
+          Turn it on
+        </Button>
+        <Button size="sm" variant="outline-dark" onClick={onClose}>
+          Close
+        </Button>
+      </div>
     </Form>
   );
 };
@@ -96,7 +103,7 @@ const Codes = ({ codes, onDone }: { codes: string[]; onDone: () => void }) => (
 );
 
 /** A code from the phone besides the password, turned on and off. */
-export const SecondStep = () => {
+export const SecondStep = ({ onClose }: { onClose: () => void }) => {
   const client = useQueryClient();
   const step = useQuery({
     queryKey: STEP,
@@ -144,7 +151,7 @@ export const SecondStep = () => {
             </Button>
           </div>
         ) : (
-          <TurnOn secret={kept.secret} uri={kept.uri} onCodes={setCodes} />
+          <TurnOn secret={kept.secret} uri={kept.uri} onCodes={setCodes} onClose={onClose} />
         )
       }
     </Loaded>
