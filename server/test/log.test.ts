@@ -67,6 +67,27 @@ it('is stored once when it comes again, elsewhere, while the first try is not do
   expect(await again).toMatchObject({ stored: [{ id: rep.id }], refused: [] });
 });
 
+it('waits alone when somebody saves its session, and is told when that takes long', async () => {
+  const [busy, free] = [await furnish(coach), await furnish(coach)];
+  const repIn = ({ session }: typeof busy, rep: number) => aRep(session, { rep, turn: rep });
+  let inTime: Promise<RepReceipt> | undefined;
+  await inClub(stage.db, coach, async (trx) => {
+    await sql`select from session where id = ${busy.session.id} for update`.execute(trx);
+    const late = coach.post('/reps', { reps: [repIn(busy, 2)] });
+    const answer = late.then(({ status, body }) => ({ status, body: body as Problem }));
+    for (let rep = 2; rep < 12; rep += 1) await send([repIn(free, rep)]);
+    let over = false;
+    void answer.then(() => (over = true));
+    await Promise.resolve();
+    expect(over).toBe(false);
+    expect(await answer).toMatchObject({ status: 503 });
+    expect((await answer).body.title).toContain('saving this session');
+    inTime = send([repIn(busy, 3)]);
+    await send([repIn(free, 12)]);
+  });
+  expect((await inTime!).stored).toHaveLength(1);
+});
+
 describe('a rep', () => {
   it('stays what it was when the plan and the session are changed later', async () => {
     const own = await furnish(coach);
@@ -567,6 +588,19 @@ describe('an athlete who leaves', () => {
     expect(await heldBack(athlete.id)).toHaveLength(1);
     await send([aRep(session, { outcome: 'void', voids: again.id })]);
     expect(await heldBack(athlete.id)).toEqual([]);
+  });
+
+  it('by pain is not let go by a void of another turn, which says so', async () => {
+    const { athlete, session } = await begun();
+    const stop = aRep(session, { outcome: 'pain' });
+    await send([stop]);
+    for (const change of [{ rep: 2, turn: 2 }, { set: 2 }, { side: 'other' as const }]) {
+      const { refused } = await send([
+        aRep(session, { outcome: 'void', voids: stop.id, ...change }),
+      ]);
+      expect(refused[0]!.title).toContain('another turn');
+    }
+    expect(await heldBack(athlete.id)).toHaveLength(1);
   });
 
   it('for today is held back from nothing, and neither counts as a rep', async () => {

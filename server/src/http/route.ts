@@ -13,8 +13,8 @@ import type { Tell, Topic } from '../changes/tell';
 import { inClub, inClubReading, type Db, type Trx, type Who } from '../database/connect';
 import { countNew, uncounted } from '../reps/countNew';
 import { isConfirmed, isSignedIn } from '../signIn/session';
-import { badInput, ProblemError, refused } from './problem';
-import { together } from './together';
+import { badInput, isUnreachable, ProblemError, refused } from './problem';
+import { LATER, together } from './together';
 
 export type Member = Who & { role: Role };
 
@@ -38,7 +38,15 @@ export type Context<Body> = Asked<Body> & Work;
 type Run<Body> =
   | { run: (context: Context<Body>) => Promise<unknown> }
   /** for what many send at once: answers in the order of the requests that have come together */
-  | { runAll: (context: Work & { asks: Asked<Body>[] }) => Promise<unknown[]> };
+  | {
+      runAll: (
+        context: Work & {
+          asks: Asked<Body>[];
+          /** whether it may wait for what others hold; else it answers `LATER` */
+          patient: boolean;
+        },
+      ) => Promise<unknown[]>;
+    };
 
 type Declared = {
   method: 'get' | 'post' | 'put' | 'delete';
@@ -196,6 +204,7 @@ const answersTo = async (
   { db, tell, stored }: Outside,
   declared: Route,
   asks: readonly Came[],
+  patient = true,
 ): Promise<{ answers: unknown[]; newer: number | null }> => {
   const { who: first } = asks[0]!;
   const reads = declared.method === 'get';
@@ -224,11 +233,11 @@ const answersTo = async (
     const work: Work = { trx, tell: (topic) => void changed.add(topic), stored };
     const given =
       'runAll' in declared
-        ? await declared.runAll({ ...work, asks: good })
+        ? await declared.runAll({ ...work, asks: good, patient })
         : [await declared.run({ ...work, ...good[0]! })];
     return read.map((one) => (one instanceof ProblemError ? one : given.shift()));
   });
-  if (answers.some((one) => !(one instanceof ProblemError))) {
+  if (answers.some((one) => one !== LATER && !(one instanceof ProblemError))) {
     for (const topic of changed) tell(first.clubId, topic);
   }
   return { answers, newer };
@@ -243,10 +252,13 @@ const answerTo = async (outside: Outside, declared: Route, came: Came) => {
 const MOST_TOGETHER = 20;
 
 const handler = (outside: Outside, declared: Route): RequestHandler => {
-  const shared = together(
-    MOST_TOGETHER,
-    async (asks: Came[]) => (await answersTo(outside, declared, asks)).answers,
-  );
+  const shared = together<Came, unknown>({
+    most: MOST_TOGETHER,
+    work: async (asks, patient) => (await answersTo(outside, declared, asks, patient)).answers,
+    failsAll: isUnreachable,
+    tooLong: () =>
+      refused(503, 'Somebody is saving this session just now. Nothing was lost; try again.'),
+  });
   return async (req, res) => {
     const came: Came = {
       who: whoIs(req),

@@ -2,8 +2,9 @@ import { repBatch, type LogPage } from '@gravek/contract';
 import { mustAthlete } from '../athletes/queries';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
+import { LATER } from '../http/together';
 import { measuredReps, repsOf } from './queries';
-import { storeReps } from './store';
+import { busySessions, storeReps } from './store';
 
 const PAGE = 500;
 
@@ -15,15 +16,17 @@ export const repRoutes = [
     body: repBatch,
     changes: 'reps',
     logOnly: true,
-    runAll: async ({ trx, asks, tell, stored }) => {
+    runAll: async ({ trx, asks, patient, tell, stored }) => {
       const batches = asks.map(({ who, body }) => ({
         rows: body.reps,
         accountId: who.accountId,
       }));
-      const { receipts, heldBack } = await storeReps(trx, batches);
+      const busy = await busySessions(trx, batches, patient);
+      const now = batches.filter((_, i) => !busy.has(i));
+      const { receipts, heldBack } = await storeReps(trx, now);
       if (heldBack) tell('athletes');
       stored(receipts.reduce((sum, receipt) => sum + receipt.stored.length, 0));
-      return receipts;
+      return batches.map((_, i) => (busy.has(i) ? LATER : receipts.shift()!));
     },
   }),
   route({

@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import { turnKey } from '@gravek/core';
 import {
   check,
   repInput,
@@ -8,10 +9,14 @@ import {
   type StoredRep,
 } from '@gravek/contract';
 import { sql } from 'kysely';
+import pg from 'pg';
 import { restrictionColumns } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { movementsBy } from '../movements/queries';
 import { repColumns, repsBy } from './queries';
+
+const LOCK_NOT_AVAILABLE = '55P03';
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** What reps name, as far as it is there. */
 type Named = {
@@ -67,6 +72,57 @@ const keep = async (
 /** What a phone sends at once, and whose it is. */
 export type Batch = { rows: readonly unknown[]; accountId: string };
 
+/** A session that somebody else holds is waited for so long, by those alone who wait for it. */
+const PATIENCE_MS = 300;
+
+/** @returns whether a session is held now; false when others kept it for longer than is waited */
+const heldInTime = async (trx: Trx, id: string): Promise<boolean> => {
+  const { rows } = await sql<{ before: string }>`
+    select current_setting('lock_timeout') as before`.execute(trx);
+  const limit = (to: string) => sql`select set_config('lock_timeout', ${to}, true)`.execute(trx);
+  await sql`savepoint held`.execute(trx);
+  try {
+    await limit(`${PATIENCE_MS}ms`);
+    await sql`select from session where id = ${id} for no key update`.execute(trx);
+  } catch (error) {
+    if (!(error instanceof pg.DatabaseError && error.code === LOCK_NOT_AVAILABLE)) throw error;
+    await sql`rollback to savepoint held`.execute(trx);
+    return false;
+  }
+  await limit(rows[0]!.before);
+  return true;
+};
+
+/**
+ * Which of some batches name a session that somebody else holds just now; the sessions of the others are
+ * held.
+ *
+ * @param patient whether it may be waited for a moment
+ */
+export const busySessions = async (
+  trx: Trx,
+  batches: readonly Batch[],
+  patient: boolean,
+): Promise<ReadonlySet<number>> => {
+  const idsOf = batches.map(({ rows }) =>
+    rows.flatMap((row) => {
+      const { sessionId } = (row ?? {}) as { sessionId?: unknown };
+      return typeof sessionId === 'string' && UUID.test(sessionId) ? [sessionId] : [];
+    }),
+  );
+  const ids = [...new Set(idsOf.flat())];
+  if (ids.length === 0) return new Set();
+  const { rows } = await sql<{ id: string }>`
+    with free as (select id from session where id = any(${ids}::uuid[]) order by id
+      for no key update skip locked)
+    select id from session where id = any(${ids}::uuid[]) and id not in (select id from free)`.execute(
+    trx,
+  );
+  const busy = new Set<string>();
+  for (const { id } of rows) if (!patient || !(await heldInTime(trx, id))) busy.add(id);
+  return new Set(idsOf.flatMap((own, i) => (own.some((id) => busy.has(id)) ? [i] : [])));
+};
+
 /**
  * Stores batches from phones' queues; they are counted when somebody asks. A rep that is already there
  * counts as stored; one that cannot be stored is refused by itself, so that it does not hold up the
@@ -117,8 +173,7 @@ export const storeReps = async (
     const meant = repBy(rep.voids);
     if (!meant) return 'The rep that it takes back is not there.';
     return meant.sessionId === rep.sessionId &&
-      meant.drillSetId === rep.drillSetId &&
-      meant.athleteId === rep.athleteId &&
+      turnKey(meant) === turnKey(rep) &&
       meant.outcome !== 'void'
       ? null
       : 'It takes back a rep of another turn.';

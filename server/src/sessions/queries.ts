@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { keptVariants } from '@gravek/core';
+import { groupBy, keptVariants } from '@gravek/core';
 import type { DrillSet, Session, SessionInput } from '@gravek/contract';
 import {
   barredBy,
@@ -11,16 +11,54 @@ import {
   withoutAthletes,
   type Finds,
 } from '@gravek/library';
-import { sql } from 'kysely';
+import { sql, type Selectable } from 'kysely';
 import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
+import type { Tables } from '../database/tables';
 import { ground } from '../grounds/queries';
 import { badInput } from '../http/problem';
 import { movementsBy } from '../movements/queries';
 
 /** More than anybody looks through. */
 const MOST_TEMPLATES = 200;
+
+/**
+ * Sessions put together from their rows, in the order of the rows.
+ *
+ * Invariant: no row is looked at more than a few times, however many there are.
+ */
+export const assembled = ({
+  rows,
+  sets,
+  people,
+  logged,
+}: {
+  rows: readonly Selectable<Tables['session']>[];
+  sets: readonly Selectable<Tables['drill_set']>[];
+  people: readonly Selectable<Tables['drill_set_athlete']>[];
+  /** reps of each session */
+  logged: ReadonlyMap<string, number>;
+}): Session[] => {
+  const setsOf = groupBy(sets, (set) => set.session_id);
+  const peopleOf = groupBy(people, (person) => person.drill_set_id);
+  return rows.map((row) => ({
+    id: row.id,
+    date: row.day,
+    title: row.title,
+    groundId: row.ground_id,
+    place: row.place,
+    template: row.template,
+    version: row.version,
+    archived: row.archived_at !== null,
+    logged: logged.get(row.id) ?? 0,
+    drillSets: (setsOf.get(row.id) ?? []).map((set) => ({
+      ...set.document,
+      id: set.id,
+      athleteIds: (peopleOf.get(set.id) ?? []).map((person) => person.athlete_id),
+    })),
+  }));
+};
 
 /** Sessions with their drill sets, earliest day first. */
 export const sessions = async (
@@ -59,27 +97,12 @@ export const sessions = async (
     .where('session_id', 'in', sessionIds)
     .groupBy('session_id')
     .execute();
-  const loggedOf = new Map(logged.map((row) => [row.session_id, row.reps]));
-  return rows.map((row) => ({
-    id: row.id,
-    date: row.day,
-    title: row.title,
-    groundId: row.ground_id,
-    place: row.place,
-    template: row.template,
-    version: row.version,
-    archived: row.archived_at !== null,
-    logged: loggedOf.get(row.id) ?? 0,
-    drillSets: sets
-      .filter((set) => set.session_id === row.id)
-      .map((set) => ({
-        ...set.document,
-        id: set.id,
-        athleteIds: people
-          .filter((person) => person.drill_set_id === set.id)
-          .map((person) => person.athlete_id),
-      })),
-  }));
+  return assembled({
+    rows,
+    sets,
+    people,
+    logged: new Map(logged.map((row) => [row.session_id, row.reps])),
+  });
 };
 
 export const sessionColumns = (
