@@ -12,6 +12,7 @@ import { archiveRouter } from './clubFile/routes';
 import { changeStream } from './changes/stream';
 import type { Tell } from './changes/tell';
 import type { Db } from './database/connect';
+import type { SendPieces } from './http/pieces';
 import { NO_ROOM, problemHandler, refused, send } from './http/problem';
 import { whatFailed } from './log';
 import { clubRouter } from './http/route';
@@ -29,6 +30,8 @@ import { signInStore } from './signIn/store';
 export type Parts = {
   db: Db;
   pool: pg.Pool;
+  /** over connections that nothing else needs */
+  sendPieces: SendPieces;
   changes: Changes;
   tell: Tell;
   disk: Disk;
@@ -85,7 +88,7 @@ const whileThereIsRoom =
   };
 
 export const createApp = (parts: Parts): Express => {
-  const { db, pool, changes, tell, disk, numbers, log, stopping } = parts;
+  const { db, pool, sendPieces, changes, tell, disk, numbers, log, stopping } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', parts.proxy);
@@ -165,8 +168,8 @@ export const createApp = (parts: Parts): Express => {
   api.use(doorRouter(db, tell, parts.demo));
   api.use(ownRouter(db));
   api.get('/changes', changeStream(db, changes, stopping, numbers.streams));
-  api.use(archiveRouter(db, tell));
-  api.use(reportRouter(db));
+  api.use(archiveRouter(db, sendPieces, tell));
+  api.use(reportRouter(db, sendPieces));
   api.use(clubRouter({ db, tell, stored: (rows) => numbers.repsStored.inc(rows) }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));

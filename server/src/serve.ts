@@ -4,6 +4,7 @@ import { listenForChanges } from './changes/listen';
 import { teller } from './changes/tell';
 import type { Config } from './config';
 import { checkRole, connect } from './database/connect';
+import { piecesSender } from './http/pieces';
 import { openLog } from './log';
 import { watchDisk } from './operator/disk';
 import { makeNumbers, serveNumbers } from './operator/numbers';
@@ -29,6 +30,7 @@ const PRUNE_MS = 3600_000;
 export const serve = async (config: Config): Promise<{ stop: () => Promise<void> }> => {
   const log = openLog(config.logLevel, config.logFile);
   const { db, pool } = connect(config.databaseUrl);
+  const downloads = connect(config.databaseUrl, 'downloads');
   await checkRole(db);
   const changes = listenForChanges(config.listenUrl, log);
   const stopping = new AbortController();
@@ -39,6 +41,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
   const server = createServer(
     createApp({
       ...config,
+      sendPieces: piecesSender(downloads.db),
       ...{ db, pool, changes, tell, disk, numbers, log },
       stopping: stopping.signal,
     }),
@@ -81,6 +84,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
     clearTimeout(late);
     await counting.stop();
     await changes.close();
+    await downloads.db.destroy();
     await db.destroy();
     log.info('stopped');
   };

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { request } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { connect as connectTo, type AddressInfo, type Socket } from 'node:net';
 import { CLUB_FILE_MAX, CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract';
 import compression from 'compression';
 import express from 'express';
@@ -9,7 +9,9 @@ import Papa from 'papaparse';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { CLUB_TABLES } from '../src/database/clubTables';
-import { sendPieces } from '../src/http/pieces';
+import { connect } from '../src/database/connect';
+import { piecesSender } from '../src/http/pieces';
+import { problemHandler } from '../src/http/problem';
 import {
   aMovement,
   anApproach,
@@ -21,6 +23,7 @@ import {
   openStage,
   PASSWORD,
   stranger,
+  until,
   type Coach,
   type Stage,
 } from './setup';
@@ -229,34 +232,82 @@ describe('an archive', () => {
     expect((await outOf(to)).club).toEqual(file.club);
   });
 
+  /** A server that sends pieces which do not pack well, so that each fills what may wait. */
+  const sending = async (coach: Coach, takenMs: number, pieces: number) => {
+    const { db } = connect(stage.appUrl, 'downloads');
+    const send = piecesSender(db, takenMs);
+    const file = { least: 'owner', name: 'long.txt', type: 'text/plain' } as const;
+    const served = express()
+      .use(compression())
+      .get('/long', (_req, res) =>
+        send(coach, file, res, async function* () {
+          for (let i = 0; i < pieces; i += 1) yield `${randomBytes(40_000).toString('base64')}é🏃`;
+        }),
+      )
+      .use(problemHandler)
+      .listen(0);
+    const { port } = served.address() as AddressInfo;
+    return {
+      address: `http://127.0.0.1:${port}/long`,
+      close: async () => {
+        served.close();
+        await db.destroy();
+      },
+    };
+  };
+
   it('goes out in many pieces without a listener more for each', async () => {
     const coach = await coachIn(stage, 'owner');
     const warned: string[] = [];
     const hear = ({ name }: Error): void => void warned.push(name);
     process.on('warning', hear);
-    const served = express()
-      .use(compression())
-      .get('/long', (_req, res) =>
-        sendPieces(
-          stage.db,
-          coach,
-          { least: 'owner', name: 'long.txt', type: 'text/plain' },
-          res,
-          async function* () {
-            // Nothing that packs well, so that each piece fills what may wait.
-            for (let i = 0; i < 60; i += 1) yield randomBytes(40_000).toString('base64');
-          },
-        ),
-      )
-      .listen(0);
-    const { port } = served.address() as AddressInfo;
-    const answer = await fetch(`http://127.0.0.1:${port}/long`);
-    expect((await answer.text()).length).toBe(60 * 53_336);
+    const { address, close } = await sending(coach, 30_000, 60);
+    const text = await (await fetch(address)).text();
+    expect(text.length).toBe(60 * (53_336 + 3));
+    expect(text.split('é🏃')).toHaveLength(61);
     // Warnings are told a moment later.
     await new Promise((resolve) => setImmediate(resolve));
     process.off('warning', hear);
-    served.close();
+    await close();
     expect(warned).toEqual([]);
+  });
+
+  it('keeps nobody from being answered, however many ask for it and read nothing', async () => {
+    const coaches = await Promise.all(Array.from({ length: 8 }, () => coachIn(stage, 'owner')));
+    const [first, ...others] = await Promise.all(
+      coaches.map((coach) => sending(coach, 1_500, 5_000)),
+    );
+    const silent: Socket[] = [];
+    const ask = (address: string): Promise<number> => {
+      const { hostname, port } = new URL(address);
+      const socket = connectTo(Number(port), hostname);
+      silent.push(socket);
+      socket.on('error', () => undefined);
+      socket.write(`GET /long HTTP/1.1\r\nhost: ${hostname}\r\n\r\n`);
+      return new Promise((resolve) => {
+        socket.once('data', (part) => {
+          // The first line only: from here on nothing is taken.
+          socket.pause();
+          resolve(Number(/^HTTP\/1.1 (\d+)/.exec(String(part))?.[1]));
+        });
+      });
+    };
+    expect(await Promise.all([ask(first!.address), ask(first!.address)])).toEqual([200, 200]);
+    expect(await ask(first!.address)).toBe(503);
+    await Promise.all(others.map((one) => ask(one.address)));
+    for (const coach of coaches) await coach.get('/me').expect(200);
+    await stranger(stage).agent.get('/readyz').expect(200);
+    // Who takes nothing is let go of, and others are sent theirs.
+    await until(async () => {
+      const { status, body } = await fetch(first!.address);
+      await body?.cancel();
+      return status === 200;
+    });
+    const left = await sql<{ n: number }>`select count(*)::int as n from pg_stat_activity
+      where datname = current_database() and state like 'idle in transaction%'`;
+    await until(async () => (await left.execute(stage.owner)).rows[0]!.n === 0);
+    for (const socket of silent) socket.destroy();
+    for (const one of [first!, ...others]) await one.close();
   });
 
   it('is for owners only, and nobody else’s body is read', async () => {

@@ -4,7 +4,18 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { listenForChanges, type Change, type Changes } from '../src/changes/listen';
-import { anAthlete, coachIn, hear, openStage, until, type Coach, type Stage } from './setup';
+import {
+  anAthlete,
+  coachIn,
+  cookieOf,
+  hear,
+  openStage,
+  PASSWORD,
+  stranger,
+  until,
+  type Coach,
+  type Stage,
+} from './setup';
 
 /** Word of changes: over connections that go silent, to pages that leave, to members who are removed. */
 
@@ -12,13 +23,18 @@ let stage: Stage;
 let owner: Coach;
 let listening = 0;
 let real: Changes;
+/** what is told to pages, by club */
+const heard = new Map<string, Set<(change: Change) => void>>();
 /** As the real one, and it counts who listens. */
 const counted: Changes = {
   onChange: (clubId, tell) => {
     listening += 1;
     const stop = real.onChange(clubId, tell);
+    const all = heard.get(clubId) ?? new Set();
+    heard.set(clubId, all.add(tell));
     return () => {
       listening -= 1;
+      all.delete(tell);
       stop();
     };
   },
@@ -69,23 +85,23 @@ const silentWay = async (url: string) => {
 
 it('a connection that has gone silent is noticed, replaced, and what was missed is told', async () => {
   const way = await silentWay(stage.appUrl);
-  const heard: Change[] = [];
+  const told: Change[] = [];
   const changes = listenForChanges(way.url, pino({ level: 'silent' }), {
     everyMs: 200,
     answerMs: 400,
   });
-  changes.onChange(owner.clubId, (change) => heard.push(change));
+  changes.onChange(owner.clubId, (change) => told.push(change));
   await until(async () => {
     await owner.post('/athletes', anAthlete()).expect(200);
-    return heard.length > 0;
+    return told.length > 0;
   });
   way.silence();
   await owner.post('/athletes', anAthlete()).expect(200);
-  await until(() => heard.some((change) => change.topic === 'all'));
+  await until(() => told.some((change) => change.topic === 'all'));
   expect(way.connections()).toBeGreaterThan(1);
-  const before = heard.length;
+  const before = told.length;
   await owner.post('/athletes', anAthlete()).expect(200);
-  await until(() => heard.length > before);
+  await until(() => told.length > before);
   await changes.close();
   way.close();
 });
@@ -121,5 +137,62 @@ describe('a page that hears changes', () => {
     expect(page.said()).toBe(before);
     expect(kept.ended()).toBe(false);
     kept.stop();
+  });
+
+  it('hears nothing more once it is signed out, here or from afar, or the password is another', async () => {
+    const kept = hear(stage, owner);
+    const signedIn = async () => {
+      const device = stranger(stage);
+      await device.post('/sign-in', { email: owner.email, password: PASSWORD }).expect(204);
+      return device;
+    };
+    const [one, two, three] = await Promise.all([signedIn(), signedIn(), signedIn()]);
+    const pages = [one, two, three].map((device) => hear(stage, device));
+    await until(() => [kept, ...pages].every((page) => page.said().includes('alive')));
+    await one.post('/sign-out').expect(204);
+    await until(() => pages[0]!.ended());
+    expect(pages[1]!.ended()).toBe(false);
+    const list = (await two.get('/devices')).body as { id: string; here: boolean }[];
+    await owner.post('/devices/end', { id: list.find(({ here }) => here)!.id }).expect(200);
+    await until(() => pages[1]!.ended());
+    expect(pages[2]!.ended()).toBe(false);
+    await owner.put('/password', { current: PASSWORD, next: 'wet grass at seven' }).expect(204);
+    await until(() => pages[2]!.ended());
+    expect(kept.ended()).toBe(false);
+    expect(kept.said()).not.toContain('sign-ins');
+    kept.stop();
+  });
+
+  it('is one of ten at most, and one that takes nothing is dropped', async () => {
+    const coach = await coachIn(stage);
+    const other = hear(stage, await coachIn(stage));
+    await until(() => other.said().includes('alive'));
+    const before = listening;
+    const pages = Array.from({ length: 1_000 }, () => hear(stage, coach));
+    await until(() => pages.every((page) => page.status() !== null || page.ended()));
+    expect(pages.filter((page) => page.status() === 200)).toHaveLength(10);
+    expect(pages.filter((page) => page.status() === 429)).toHaveLength(990);
+    expect(listening - before).toBe(10);
+    for (const page of pages) page.stop();
+    await until(() => listening === before);
+
+    const { hostname, port } = new URL(stage.address);
+    const deaf = connect(Number(port), hostname);
+    deaf.on('error', () => undefined);
+    deaf.write(
+      `GET /api/changes HTTP/1.1\r\nhost: ${hostname}\r\ncookie: ${cookieOf(coach)}\r\n\r\n`,
+    );
+    await until(() => listening === before + 1);
+    deaf.pause();
+    // Word of changes as fast as it can be given, until nothing more fits between here and there.
+    for (const tell of heard.get(coach.clubId)!) {
+      for (let i = 0; i < 2e6 && listening > before; i += 1) {
+        tell({ club: coach.clubId, topic: 'athletes' });
+        if (i % 5_000 === 0) await new Promise((resolve) => setImmediate(resolve));
+      }
+    }
+    expect(listening).toBe(before);
+    deaf.destroy();
+    other.stop();
   });
 });

@@ -26,6 +26,7 @@ import { connect, inClub, type Db } from '../src/database/connect';
 import { CLUB_TABLES } from '../src/database/clubTables';
 import { migrate } from '../src/database/migrate';
 import type { Tables } from '../src/database/tables';
+import { piecesSender } from '../src/http/pieces';
 import { watchDisk } from '../src/operator/disk';
 import { makeNumbers, type Numbers } from '../src/operator/numbers';
 import { countClub } from '../src/reps/counter';
@@ -95,11 +96,14 @@ export const openStage = async ({
   changes: given,
   proxy = false,
   room = () => 1e12,
+  takenMs = 30_000,
 }: {
   demo?: boolean;
   changes?: Changes;
   proxy?: string | false;
   room?: () => number;
+  /** how long is waited for somebody who takes nothing of a file */
+  takenMs?: number;
 } = {}): Promise<Stage> => {
   const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
@@ -109,6 +113,7 @@ export const openStage = async ({
   const open: (() => Promise<void>)[] = [];
   const serveOnce = async (heard: Changes | undefined): Promise<Stage> => {
     const { db, pool } = connect(appUrl);
+    const downloads = connect(appUrl, 'downloads');
     const log = pino({ level: 'error' });
     const changes = heard ?? listenForChanges(appUrl, log);
     const stopping = new AbortController();
@@ -121,6 +126,7 @@ export const openStage = async ({
     const app = createApp({
       db,
       pool,
+      sendPieces: piecesSender(downloads.db, takenMs),
       changes,
       tell: teller(db, stopping.signal),
       disk,
@@ -141,6 +147,7 @@ export const openStage = async ({
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await changes.close();
+      await downloads.db.destroy();
       await db.destroy();
     });
     return {

@@ -4,6 +4,8 @@ import type { Db } from '../database/connect';
 /** What may have changed for others who look at the club; each names a list of the app. */
 export type Topic =
   | 'club'
+  /** somebody was signed out somewhere; told to nobody, but looked at by pages that listen */
+  | 'sign-ins'
   | 'athletes'
   | 'movements'
   | 'grounds'

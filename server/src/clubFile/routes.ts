@@ -4,7 +4,7 @@ import express, { Router, type Request } from 'express';
 import type { Tell, Topic } from '../changes/tell';
 import { inClub, type Db, type Who } from '../database/connect';
 import { writeDown } from '../deeds/write';
-import { sendPieces } from '../http/pieces';
+import type { SendPieces } from '../http/pieces';
 import { ProblemError, refused } from '../http/problem';
 import { memberAs, mustBe, mustBeConfirmed, mustHaveSecondStep, whoIs } from '../http/route';
 import { isConfirmed } from '../signIn/session';
@@ -24,7 +24,7 @@ const asAnswer = (error: unknown): unknown =>
  * The whole club out as one file and into an empty club again. Both run for as long as they take, and
  * their bodies are too large for the routes that the others are declared as.
  */
-export const archiveRouter = (db: Db, tell: Tell): Router => {
+export const archiveRouter = (db: Db, sendPieces: SendPieces, tell: Tell): Router => {
   const router = Router();
   /** One at a time: each takes the room of a large club. */
   let reading = false;
@@ -44,7 +44,7 @@ export const archiveRouter = (db: Db, tell: Tell): Router => {
   router.get('/archive', async (req, res) => {
     const who = await owner(req, 'took the archive out');
     const file = { least: 'owner', name: 'gravek-archive.json', type: 'application/json' } as const;
-    return sendPieces(db, who, file, res, (trx) => writeClubFile(trx, who.clubId));
+    return sendPieces(who, file, res, (trx) => writeClubFile(trx, who.clubId));
   });
 
   router.post(

@@ -9,10 +9,16 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 export type Db = Kysely<Tables>;
 export type Trx = Transaction<Tables>;
 
-export const connect = (url: string): { db: Db; pool: pg.Pool } => {
+/** Connections for what is asked and answered, and those for files that are sent piece by piece. */
+const MOST = { requests: 10, downloads: 6 };
+
+export const connect = (
+  url: string,
+  what: keyof typeof MOST = 'requests',
+): { db: Db; pool: pg.Pool } => {
   const pool = new pg.Pool({
     connectionString: url,
-    max: 10,
+    max: MOST[what],
     connectionTimeoutMillis: 5_000,
     application_name: 'gravek',
   });

@@ -2,14 +2,14 @@ import { UNCOUNTED_HEADER } from '@gravek/contract';
 import { Router } from 'express';
 import { inClub, inClubReading, type Db } from '../database/connect';
 import { writeDown } from '../deeds/write';
-import { sendPieces } from '../http/pieces';
+import type { SendPieces } from '../http/pieces';
 import { notFound } from '../http/problem';
 import { memberAs, mustBe, whoIs } from '../http/route';
 import { uncounted } from '../reps/countNew';
 import { csvPieces, isTable } from './tables';
 
 /** Tables of the club for a spreadsheet. */
-export const reportRouter = (db: Db): Router => {
+export const reportRouter = (db: Db, sendPieces: SendPieces): Router => {
   const router = Router();
   router.get('/csv/:table', async (req, res) => {
     const who = whoIs(req);
@@ -22,7 +22,7 @@ export const reportRouter = (db: Db): Router => {
     });
     await inClub(db, who, (trx) => writeDown(trx, who.accountId, 'took a table out', table));
     res.set(UNCOUNTED_HEADER, String(newer));
-    await sendPieces(db, who, file, res, (trx) => csvPieces(trx, table));
+    await sendPieces(who, file, res, (trx) => csvPieces(trx, table));
   });
   return router;
 };

@@ -9,6 +9,7 @@ import {
 } from '@gravek/contract';
 import { Router, type Request } from 'express';
 import { sql } from 'kysely';
+import type { Tell } from '../changes/tell';
 import { atDoor, inClub, type Db, type Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { badInput, refused } from '../http/problem';
@@ -19,7 +20,7 @@ import type { limitAttempts } from './attempts';
 import { hashOf } from './link';
 import { hashPassword, passwordFits, refuseCommon } from './password';
 import { newSecret, recoveryCodes, stepOf } from './secondStep';
-import { confirm, devicesOf, endDevice, endSignIns, isConfirmed } from './session';
+import { confirm, devicesOf, endSignIns, isConfirmed } from './session';
 
 /** @throws {ProblemError} 422 when the password is not that of the account */
 const mustFit = async (db: Db, req: Request, field: string, password: string) => {
@@ -35,19 +36,23 @@ const keepPassword = async (
   trx: Trx,
   accountId: string,
   password_hash: string,
-  here?: Request,
-): Promise<void> => {
+  here: Request | null,
+): Promise<string[]> => {
   await trx.updateTable('account').set({ password_hash }).where('id', '=', accountId).execute();
   await trx.deleteFrom('password_link').where('account_id', '=', accountId).execute();
-  await endSignIns(trx, accountId, here);
+  return endSignIns(trx, accountId, here ? { but: here } : 'all');
 };
 
 /** What belongs to an account, whichever club is open: its password, devices and second step. */
 export const accountRouter = (
   db: Db,
+  tell: Tell,
   { byAddress, byAccount }: ReturnType<typeof limitAttempts>,
 ): Router => {
   const router = Router();
+  const tellOf = (clubs: readonly string[]): void => {
+    for (const club of clubs) tell(club, 'sign-ins');
+  };
 
   // Who is signed in may guess as seldom as anybody: a phone left lying is somebody's way in.
   router.put('/password', smallBody, byAddress, byAccount, async (req, res) => {
@@ -56,10 +61,11 @@ export const accountRouter = (
     const { person, email } = await mustFit(db, req, 'current', current);
     await refuseCommon('next', next, [person, email]);
     const password_hash = await hashPassword(next);
-    await inClub(db, who, async (trx) => {
-      await keepPassword(trx, who.accountId, password_hash, req);
+    const ended = await inClub(db, who, async (trx) => {
       await writeDown(trx, who.accountId, 'changed their password');
+      return keepPassword(trx, who.accountId, password_hash, req);
     });
+    tellOf(ended);
     res.status(204).end();
   });
 
@@ -73,7 +79,7 @@ export const accountRouter = (
       .executeTakeFirst();
     if (!link || link.until < new Date()) throw spent;
     const accountId = link.account_id;
-    await atDoor(db, { accountId }, async (trx) => {
+    const ended = await atDoor(db, { accountId }, async (trx) => {
       const account = await trx
         .selectFrom('account')
         .select(['person', 'email'])
@@ -97,12 +103,14 @@ export const accountRouter = (
         .where('token_hash', '=', hashOf(token))
         .executeTakeFirst();
       if (numDeletedRows === 0n) throw spent;
-      await keepPassword(trx, accountId, password_hash);
+      const open = await keepPassword(trx, accountId, password_hash, null);
       for (const { club_id } of clubs) {
         await sql`select set_config('gravek.club', ${club_id}, true)`.execute(trx);
         await writeDown(trx, accountId, 'used a password link');
       }
+      return open;
     });
+    tellOf(ended);
     res.status(204).end();
   });
 
@@ -126,8 +134,9 @@ export const accountRouter = (
   });
 
   router.post('/devices/end', smallBody, async (req, res) => {
-    whoIs(req);
-    await endDevice(db, req, asked(deviceEnd, req).id);
+    const { accountId } = whoIs(req);
+    const { id } = asked(deviceEnd, req);
+    tellOf(await endSignIns(db, accountId, id === null ? { but: req } : { id }));
     res.json(await devicesOf(db, req));
   });
 
@@ -149,15 +158,16 @@ export const accountRouter = (
     const step = stepOf(secret, code);
     if (step === null) throw badInput({ code: 'That is not the code that belongs to it now.' });
     const { codes, hashes } = recoveryCodes();
-    await inClub(db, who, async (trx) => {
+    const ended = await inClub(db, who, async (trx) => {
       await trx
         .updateTable('account')
         .set({ totp_secret: secret, totp_step: step, recovery: hashes })
         .where('id', '=', who.accountId)
         .execute();
-      await endSignIns(trx, who.accountId, req);
       await writeDown(trx, who.accountId, 'turned the second step on');
+      return endSignIns(trx, who.accountId, { but: req });
     });
+    tellOf(ended);
     const answer: RecoveryCodes = { codes };
     res.json(answer);
   });

@@ -134,11 +134,13 @@ export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
   });
 
   router.post('/sign-out', (req, res, next) => {
+    const { clubId } = req.session;
     req.session.destroy((error) => {
       if (error) {
         next(error);
         return;
       }
+      if (clubId) tell(clubId, 'sign-ins');
       res.clearCookie('gravek').status(204).end();
     });
   });
@@ -155,7 +157,7 @@ export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
     res.status(204).end();
   });
 
-  router.use(accountRouter(db, limits));
+  router.use(accountRouter(db, tell, limits));
   router.use(invitedRouter(db, tell, limits));
   return router;
 };

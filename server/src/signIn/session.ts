@@ -94,11 +94,38 @@ export const noteUse =
     next();
   };
 
-/** Ends every sign-in of an account, but that of the request that is named. */
-export const endSignIns = async (trx: Trx, accountId: string, but?: Request): Promise<void> => {
-  await sql`delete from http_session
-    where sess ->> 'accountId' = ${accountId}
-      and sid <> ${but ? hashOf(but.sessionID) : ''}`.execute(trx);
+/** Whether a sign-in is there still and has not ended. */
+export const isKept = async (trx: Trx, hash: string): Promise<boolean> => {
+  const { rows } = await sql<{ kept: boolean }>`select exists (select from http_session
+    where sid = ${hash} and expire > now() and (sess ->> 'until')::numeric > ${Date.now()}) as kept`.execute(
+    trx,
+  );
+  return rows[0]!.kept;
+};
+
+/** Which sign-ins of an account are ended. */
+type Which = { but: Request } | { id: string } | 'all';
+
+/**
+ * Ends sign-ins of an account.
+ *
+ * @returns clubs that were open there, to be told when it is done: pages that listen look whether they still may
+ */
+export const endSignIns = async (
+  trx: Db | Trx,
+  accountId: string,
+  which: Which,
+): Promise<string[]> => {
+  const those =
+    which === 'all'
+      ? sql``
+      : 'id' in which
+        ? sql`and sid = ${which.id}`
+        : sql`and sid <> ${hashOf(which.but.sessionID)}`;
+  const { rows } = await sql<{ club: string | null }>`
+    delete from http_session where sess ->> 'accountId' = ${accountId} ${those}
+    returning sess ->> 'clubId' as club`.execute(trx);
+  return [...new Set(rows.flatMap(({ club }) => club ?? []))];
 };
 
 /** Where an account is signed in, the device that asks first. */
@@ -119,11 +146,4 @@ export const devicesOf = async (db: Db, req: Request): Promise<Device[]> => {
     }))
     .filter(({ seen }) => Date.parse(seen) + IDLE_MS > Date.now())
     .sort((a, b) => Number(b.here) - Number(a.here) || (a.seen < b.seen ? 1 : -1));
-};
-
-/** Ends one sign-in of the account that asks, or all but the one it asks from. */
-export const endDevice = async (db: Db, req: Request, id: string | null): Promise<void> => {
-  const { accountId } = req.session;
-  await sql`delete from http_session where sess ->> 'accountId' = ${accountId}
-    and ${id === null ? sql`sid <> ${hashOf(req.sessionID)}` : sql`sid = ${id}`}`.execute(db);
 };
