@@ -244,6 +244,18 @@ describe('an athlete’s own page', () => {
     await see('x'.repeat(400)).expect(422);
   });
 
+  it('is not asked for without end, and one link holds up no other', async () => {
+    const [one, two] = [
+      await give(own.athlete.id, { days: 30, guardian: true }),
+      { token: 'y'.repeat(43) },
+    ];
+    const statuses: number[] = [];
+    for (let i = 0; i < 62; i += 1) statuses.push((await see(one.token)).status);
+    expect(new Set(statuses.slice(0, 60))).toEqual(new Set([200]));
+    expect(statuses.slice(60)).toEqual([429, 429]);
+    await see(two.token).expect(404);
+  });
+
   it('is for a minor, or somebody of unknown age, only with a guardian’s word', async () => {
     const now = new Date();
     const year = now.getUTCFullYear();

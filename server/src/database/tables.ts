@@ -279,6 +279,8 @@ export type Tables = {
     rep_id: string;
     fault: string;
   };
+  /** devices on which an account has signed in, by what their cookie holds */
+  known_device: { account_id: string; token_hash: string; seen_at: Moment };
   /** wrong attempts to sign in, by whom or from where, until when they count */
   attempt: { key: string; hits: number; until: Date };
   /** links to a new password; without a club where whoever runs the server made it */

@@ -6,6 +6,7 @@ import { inClubReading, type Db, type Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { badInput, notFound, refused } from '../http/problem';
 import { route } from '../http/route';
+import type { Limits } from '../signIn/attempts';
 import { freshLink, hashOf } from '../signIn/link';
 import { ownView } from './view';
 
@@ -80,9 +81,9 @@ type Found = { club: string; account: string; athlete: string; until: Date; guar
  * POST /own: the page of the athlete whose link it is, read-only. Nobody is signed in; the link itself is
  * the key, and comes in the body so that it stands in no log.
  */
-export const ownRouter = (db: Db): Router => {
+export const ownRouter = (db: Db, { oneByOne, byLink }: Limits): Router => {
   const router = Router();
-  router.post('/own', express.json({ limit: 1_000 }), async (req, res) => {
+  router.post('/own', express.json({ limit: 1_000 }), byLink, oneByOne, async (req, res) => {
     const asked = check(ownViewAsk, req.body as unknown);
     if (!asked.ok) throw badInput(asked.fields);
     const { rows } = await sql<Found>`

@@ -16,7 +16,7 @@ import { badInput, refused } from '../http/problem';
 import { mustBeConfirmed, whoIs } from '../http/route';
 import { accountById } from './account';
 import { asked, smallBody } from './asked';
-import type { limitAttempts } from './attempts';
+import type { Limits } from './attempts';
 import { hashOf } from './link';
 import { hashPassword, passwordFits, refuseCommon } from './password';
 import { newSecret, recoveryCodes, stepOf } from './secondStep';
@@ -44,18 +44,14 @@ const keepPassword = async (
 };
 
 /** What belongs to an account, whichever club is open: its password, devices and second step. */
-export const accountRouter = (
-  db: Db,
-  tell: Tell,
-  { byAddress, byAccount }: ReturnType<typeof limitAttempts>,
-): Router => {
+export const accountRouter = (db: Db, tell: Tell, { oneByOne, bySignIn }: Limits): Router => {
   const router = Router();
   const tellOf = (clubs: readonly string[]): void => {
     for (const club of clubs) tell(club, 'sign-ins');
   };
 
   // Who is signed in may guess as seldom as anybody: a phone left lying is somebody's way in.
-  router.put('/password', smallBody, byAddress, byAccount, async (req, res) => {
+  router.put('/password', smallBody, bySignIn, oneByOne, async (req, res) => {
     const who = whoIs(req);
     const { current, next } = asked(passwordChange, req);
     const { person, email } = await mustFit(db, req, 'current', current);
@@ -69,7 +65,7 @@ export const accountRouter = (
     res.status(204).end();
   });
 
-  router.post('/new-password', smallBody, byAddress, async (req, res) => {
+  router.post('/new-password', smallBody, oneByOne, async (req, res) => {
     const { token, password } = asked(passwordByLink, req);
     const spent = refused(404, 'This link has been used or is too old. Ask for a new one.');
     const link = await db
@@ -121,7 +117,7 @@ export const accountRouter = (
     res.status(204).end();
   });
 
-  router.post('/confirmed', smallBody, byAddress, byAccount, async (req, res) => {
+  router.post('/confirmed', smallBody, bySignIn, oneByOne, async (req, res) => {
     const { password } = asked(passwordAgain, req);
     await mustFit(db, req, 'password', password);
     await confirm(db, req);
@@ -151,7 +147,7 @@ export const accountRouter = (
   });
 
   // The secret is shown to nobody but the page that made it; it is kept when a code of it came back.
-  router.put('/second-step', smallBody, byAddress, byAccount, async (req, res) => {
+  router.put('/second-step', smallBody, bySignIn, oneByOne, async (req, res) => {
     const who = whoIs(req);
     mustBeConfirmed(isConfirmed(req));
     const { secret, code } = asked(secondStepOn, req);
@@ -172,7 +168,7 @@ export const accountRouter = (
     res.json(answer);
   });
 
-  router.delete('/second-step', byAddress, async (req, res) => {
+  router.delete('/second-step', async (req, res) => {
     const who = whoIs(req);
     mustBeConfirmed(isConfirmed(req));
     await inClub(db, who, async (trx) => {

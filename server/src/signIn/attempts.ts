@@ -1,19 +1,20 @@
 import { createHash } from 'node:crypto';
 import { sql } from 'kysely';
-import {
-  ipKeyGenerator,
-  rateLimit,
-  type RateLimitRequestHandler,
-  type Store,
-} from 'express-rate-limit';
-import type { Request } from 'express';
+import { ipKeyGenerator, rateLimit, type Store } from 'express-rate-limit';
+import type { Request, RequestHandler } from 'express';
 import type { Db } from '../database/connect';
 import { refused, send } from '../http/problem';
+import { knownDeviceOf } from './knownDevice';
 
 const WINDOW_MS = 10 * 60_000;
-/** Wrong attempts in ten minutes; many people may share one address. */
-const PER_ACCOUNT = 12;
-const PER_ADDRESS = 60;
+/** Wrong attempts in ten minutes, from one address for one account. */
+const PER_PAIR = 12;
+/** From a device that has signed in to the account before: more, since it holds up nobody but itself. */
+const PER_DEVICE = 30;
+/** Of a sign-in that asks for its password again. */
+const PER_SIGN_IN = 12;
+/** Looks at an athlete's own page by one link. */
+const PER_LINK = 60;
 
 /** Counts in the database, so that all processes count as one. */
 const storeOf = (db: Db, prefix: string): Store => {
@@ -40,41 +41,111 @@ const storeOf = (db: Db, prefix: string): Store => {
   };
 };
 
+const digest = (text: string): string => createHash('sha256').update(text).digest('base64url');
+
 /** The address that is asked for; not kept as written, since it may be nobody's or anybody's. */
 const emailOf = (req: Request): string => {
   const { email } = (req.body ?? {}) as { email?: unknown };
-  const asked = typeof email === 'string' ? email.trim().toLowerCase().slice(0, 200) : '';
-  return createHash('sha256').update(asked).digest('base64url');
+  return typeof email === 'string' ? email.trim().toLowerCase().slice(0, 200) : '';
 };
+
+const addressOf = (req: Request): string => ipKeyGenerator(req.ip ?? '');
 
 /** Wrong attempts that count no more are forgotten. */
 export const forgetAttempts = (db: Db): Promise<unknown> =>
   db.deleteFrom('attempt').where('until', '<', new Date()).execute();
 
+/** Requests of one address that wait for those before them. */
+const MOST_IN_LINE = 40;
+
 /**
- * Ends guessing: from an address, of the account with an e-mail address (the body must have been read),
- * and of the account that is signed in.
+ * Has what is asked of one address done one by one, so that nobody keeps the processor from all others.
+ * There is no count after which everybody behind an address is shut out: a school or a club has one.
  */
-export const limitAttempts = (
-  db: Db,
-): Record<'byAddress' | 'byEmail' | 'byAccount', RateLimitRequestHandler> => {
-  const limit = (prefix: string, most: number, keyOf: (req: Request) => string) =>
+const oneByOne = (): RequestHandler => {
+  const lines = new Map<string, { last: Promise<void>; length: number }>();
+  return (req, res, next) => {
+    const address = addressOf(req);
+    const line = lines.get(address) ?? { last: Promise.resolve(), length: 0 };
+    if (line.length >= MOST_IN_LINE) {
+      send(
+        res,
+        refused(503, 'Too much is asked from where you are just now. Try again in a moment.'),
+      );
+      return;
+    }
+    line.length += 1;
+    const before = line.last;
+    line.last = new Promise((done) => {
+      res.once('close', () => {
+        line.length -= 1;
+        if (line.length === 0) lines.delete(address);
+        done();
+      });
+    });
+    lines.set(address, line);
+    void before.then(() => {
+      if (!res.closed) next();
+    });
+  };
+};
+
+export type Limits = Record<'oneByOne' | 'byPair' | 'bySignIn' | 'byLink', RequestHandler>;
+
+/**
+ * Ends guessing without shutting out whoever knows the password: counted is what is asked from one address
+ * for one account (the body must have been read), and of a device that has signed in to it before only
+ * what that device asks.
+ */
+export const limitAttempts = (db: Db): Limits => {
+  const limit = (
+    prefix: string,
+    most: number | ((req: Request) => number),
+    keyOf: (req: Request) => string,
+    told: string,
+    skipSuccessfulRequests = true,
+  ) =>
     rateLimit({
       windowMs: WINDOW_MS,
       limit: most,
       store: storeOf(db, prefix),
       keyGenerator: keyOf,
-      skipSuccessfulRequests: true,
+      skipSuccessfulRequests,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
       // Whose word is taken about the address is the configuration's to say.
       validate: { xForwardedForHeader: false },
-      handler: (_req, res) =>
-        send(res, refused(429, 'Too many attempts to sign in. Wait ten minutes, then try again.')),
+      handler: (_req, res) => send(res, refused(429, told)),
     });
+  const pair = limit(
+    'from',
+    (req) => (req.knownDevice ? PER_DEVICE : PER_PAIR),
+    (req) => digest(`${emailOf(req)} ${req.knownDevice ?? addressOf(req)}`),
+    'Too many wrong passwords from here for this address. Wait ten minutes, or sign in on a device that has signed in before.',
+  );
   return {
-    byAddress: limit('address', PER_ADDRESS, (req) => ipKeyGenerator(req.ip ?? '')),
-    byEmail: limit('email', PER_ACCOUNT, emailOf),
-    byAccount: limit('account', PER_ACCOUNT, (req) => req.session.accountId ?? ''),
+    oneByOne: oneByOne(),
+    byPair: (req, res, next) => {
+      void knownDeviceOf(db, req, emailOf(req)).then((device) => {
+        req.knownDevice = device;
+        return pair(req, res, next);
+      }, next);
+    },
+    bySignIn: limit(
+      'sign-in',
+      PER_SIGN_IN,
+      (req) => digest(req.sessionID),
+      'Too many wrong passwords. Wait ten minutes, then try again.',
+    ),
+    byLink: limit(
+      'link',
+      PER_LINK,
+      (req) => {
+        const { token } = (req.body ?? {}) as { token?: unknown };
+        return digest(typeof token === 'string' ? token.slice(0, 100) : '');
+      },
+      'This page has been asked for too often. Wait ten minutes, then open it again.',
+      false,
+    ),
   };
 };

@@ -9,7 +9,7 @@ import { refused } from '../http/problem';
 import { whoIs } from '../http/route';
 import { accountById } from './account';
 import { asked, smallBody } from './asked';
-import type { limitAttempts } from './attempts';
+import type { Limits } from './attempts';
 import { hashOf, holdAccount } from './link';
 import { hashPassword, refuseCommon } from './password';
 import { enter, isSignedIn } from './session';
@@ -55,14 +55,10 @@ const join = async (trx: Trx, { id, role }: Found, token: string, accountId: str
 };
 
 /** An invitation looked at and taken up by whoever has its link. */
-export const invitedRouter = (
-  db: Db,
-  tell: Tell,
-  { byAddress }: ReturnType<typeof limitAttempts>,
-): Router => {
+export const invitedRouter = (db: Db, tell: Tell, { oneByOne }: Limits): Router => {
   const router = Router();
 
-  router.post('/invitation', smallBody, byAddress, async (req, res) => {
+  router.post('/invitation', smallBody, oneByOne, async (req, res) => {
     const { club_name, role, person, email, until } = await found(
       db,
       asked(invitationAsk, req).token,
@@ -80,7 +76,7 @@ export const invitedRouter = (
   });
 
   // Somebody without an account chooses name and password.
-  router.post('/invitation/new', smallBody, byAddress, async (req, res) => {
+  router.post('/invitation/new', smallBody, oneByOne, async (req, res) => {
     const { token, person, password } = asked(invitationTaken, req);
     const invitation = await found(db, token);
     const { email, club } = invitation;
@@ -104,7 +100,7 @@ export const invitedRouter = (
   });
 
   // Somebody with an account accepts while signed in with it.
-  router.post('/invitation/accept', smallBody, byAddress, async (req, res) => {
+  router.post('/invitation/accept', smallBody, oneByOne, async (req, res) => {
     // Another club is open than the one that is joined.
     const { accountId } = whoIs(req);
     const invitation = await found(db, asked(invitationAsk, req).token);

@@ -10,8 +10,9 @@ import { memberAs, whoIs } from '../http/route';
 import { accountByEmail } from './account';
 import { accountRouter } from './accountRoutes';
 import { asked, smallBody } from './asked';
-import { limitAttempts } from './attempts';
+import type { Limits } from './attempts';
 import { invitedRouter } from './invited';
+import { keepDevice } from './knownDevice';
 import { hashPassword, passwordFits, refuseCommon } from './password';
 import { takeCode } from './secondStep';
 import { enter, isSignedIn } from './session';
@@ -53,10 +54,8 @@ const codeHolds = (db: Db, accountId: string, code: string): Promise<boolean> =>
   });
 
 /** What can be asked without being a member: signing in and out, and what belongs to an account. */
-export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
+export const doorRouter = (db: Db, tell: Tell, limits: Limits, demo: boolean): Router => {
   const router = Router();
-  const limits = limitAttempts(db);
-  const { byAddress, byEmail } = limits;
 
   router.get('/door', async (req, res) => {
     const door: Door = {
@@ -67,7 +66,7 @@ export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
     res.json(door);
   });
 
-  router.post('/sign-in', smallBody, byAddress, byEmail, async (req, res) => {
+  router.post('/sign-in', smallBody, limits.byPair, limits.oneByOne, async (req, res) => {
     const { email, password, code } = asked(signIn, req);
     const account = await accountByEmail(db, email);
     if (!(await passwordFits(account?.password_hash, password)) || !account) {
@@ -84,6 +83,7 @@ export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
     }
     const who = { accountId: account.id, clubId: await clubOf(db, account.id) };
     await inClub(db, who, (trx) => writeDown(trx, who.accountId, 'signed in'));
+    await keepDevice(db, req, res, account.id);
     await enter(req, who);
     res.status(204).end();
   });
@@ -98,7 +98,7 @@ export const doorRouter = (db: Db, tell: Tell, demo: boolean): Router => {
     res.status(204).end();
   });
 
-  router.post('/first-club', smallBody, byAddress, async (req, res) => {
+  router.post('/first-club', smallBody, limits.oneByOne, async (req, res) => {
     const { club, person, email, password } = asked(firstClub, req);
     const taken = refused(409, 'There is a club here already. Sign in instead.');
     if (!(await isEmpty(db))) throw taken;

@@ -54,6 +54,14 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
     -- Who made those of before is not known.
     delete from password_link;
 
+    -- Devices on which somebody has signed in: attempts from elsewhere do not hold them up.
+    create table known_device (
+      account_id uuid not null references account on delete cascade,
+      token_hash text not null,
+      seen_at timestamptz not null default now(),
+      primary key (account_id, token_hash)
+    );
+
     create table deed (
       club_id uuid not null default gravek_club() references club on delete cascade,
       id uuid not null,
@@ -85,7 +93,7 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
       'since', floor(extract(epoch from now()) * 1000), 'seen', floor(extract(epoch from now()) * 1000)))::json;
     create index http_session_account on http_session ((sess ->> 'accountId'));
 
-    grant select, insert, update, delete on invitation to gravek_app;
+    grant select, insert, update, delete on invitation, known_device to gravek_app;
     grant select, insert on deed to gravek_app;
     grant execute on function gravek_person(uuid), gravek_invitation(text), gravek_forget_deeds() to gravek_app;
   `.execute(db);
