@@ -38,6 +38,8 @@ export default defineConfig({
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
       workbox: {
+        // Nothing is loaded into it from elsewhere.
+        inlineWorkboxRuntime: true,
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         // Words are kept when they are first heard, or with a session that is kept for the field.
         runtimeCaching: [

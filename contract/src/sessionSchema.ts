@@ -257,7 +257,10 @@ export const measuredRun = object({
     }).required(),
   )
     .required('The course is missing.')
-    .max(180, 'At most 180 moments.'),
+    .max(180, 'At most 180 moments.')
+    .test('forward', 'The course runs back in time.', (course) =>
+      (course ?? []).every(({ atS }, i) => i === 0 || atS >= course![i - 1]!.atS),
+    ),
 });
 
 /**

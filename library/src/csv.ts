@@ -3,19 +3,24 @@ import Papa from 'papaparse';
 /** What is read as a number stays one; a missing figure is an empty cell. */
 export type Cell = string | number | boolean | null;
 
-/** Beginnings of cells that a spreadsheet would run as a formula, in full width too. */
-const RUNS = /^\s*[=+\-@|%\t\r\n＝＋－＠]/;
+/** Beginnings of cells that a spreadsheet would run as a formula, behind blanks and what cannot be seen. */
+const BEGINS = /^[\s\p{Cf}]*[=+\-@|%\t\r\n\u2010-\u2015\u2212]/u;
+
+/** Whether a spreadsheet would run a text, in whatever width and form its signs are written. */
+const runs = (text: string): boolean => BEGINS.test(text) || BEGINS.test(text.normalize('NFKC'));
 
 /**
  * Rows as CSV: commas, points in numbers, quotes where they are needed. A text that a spreadsheet would
  * run gets an apostrophe before it and is only shown.
  *
- * @example csvText([['name'], ['=1+1']]) // name, and below it "'=1+1"
+ * @example csvText([['name'], ['=1+1']]) // name, and below it '=1+1
  */
 export const csvText = (rows: readonly (readonly Cell[])[]): string =>
   Papa.unparse(
-    rows.map((row) => [...row]),
-    { escapeFormulae: RUNS, newline: '\r\n' },
+    rows.map((row) =>
+      row.map((cell) => (typeof cell === 'string' && runs(cell) ? `'${cell}` : cell)),
+    ),
+    { newline: '\r\n' },
   );
 
 /** What a spreadsheet needs before the text, to read its letters as they were written. */

@@ -57,6 +57,25 @@ const knownHost =
     else send(res, refused(421, 'Gravek does not answer under this name.'));
   };
 
+/** What pages use of a device: landings are heard, calls are answered by motion, pods tell the cadence. */
+const USED = ['microphone', 'accelerometer', 'gyroscope', 'bluetooth', 'fullscreen', 'autoplay'];
+const UNUSED = [
+  'camera',
+  'geolocation',
+  'magnetometer',
+  'midi',
+  'usb',
+  'serial',
+  'hid',
+  'payment',
+  'display-capture',
+  'browsing-topics',
+];
+const PERMISSIONS = [
+  ...USED.map((name) => `${name}=(self)`),
+  ...UNUSED.map((name) => `${name}=()`),
+].join(', ');
+
 /** Files of a folder, as they were packed when the pages were built. */
 const packed = (folder: string, serveStatic: { maxAge: number | string; immutable?: boolean }) =>
   staticGzip(folder, { enableBrotli: true, orderPreference: ['br', 'gz'], serveStatic });
@@ -123,6 +142,9 @@ export const createApp = (parts: Parts): Express => {
           mediaSrc: ["'self'", 'blob:'],
           connectSrc: ["'self'"],
           workerSrc: ["'self'"],
+          // Only what the pages' own policy has looked at is run as a script.
+          requireTrustedTypesFor: ["'script'"],
+          trustedTypes: ['gravek'],
           objectSrc: ["'none'"],
           baseUri: ["'none'"],
           frameAncestors: ["'none'"],
@@ -135,6 +157,7 @@ export const createApp = (parts: Parts): Express => {
   app.use((req, res, next) => {
     // Once it was asked for by https, it is not asked for otherwise for half a year.
     if (req.secure) res.set('strict-transport-security', 'max-age=15552000');
+    res.set('permissions-policy', PERMISSIONS);
     next();
   });
 

@@ -190,12 +190,13 @@ describe('what was measured of reps', () => {
       bad({ ...steady(false), by: 'guess' }),
       bad({ ...steady(false), course: course(181, 172) }),
       bad({ ...steady(false), course: [{ ...course(1, 172)[0], plannedSpm: 'fast' }] }),
+      bad({ ...steady(false), course: course(3, 172).reverse() }),
       bad({ ...steady(false), steps: [{ n: 0, lengthM: 1, intervalS: 0.3 }] }),
       aRep(session, { rep: 2, turn: 2, measured: steady(false, 180) }),
     ];
     const receipt = (await coach.post('/reps', { reps: sent }).expect(200)).body as RepReceipt;
-    expect(receipt.stored.map(({ id }) => id)).toEqual([sent[4]!.id]);
-    expect(receipt.refused).toHaveLength(4);
+    expect(receipt.stored.map(({ id }) => id)).toEqual([sent[5]!.id]);
+    expect(receipt.refused).toHaveLength(5);
   });
 });
 

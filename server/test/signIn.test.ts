@@ -97,6 +97,13 @@ describe('the door', () => {
     const policy = String(headers['content-security-policy']);
     expect(policy).toContain("script-src 'self'");
     expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+    expect(policy).toContain("require-trusted-types-for 'script'");
+    expect(policy).toMatch(/trusted-types gravek(;|$)/);
+    const permissions = String(headers['permissions-policy']);
+    expect(permissions).toContain('microphone=(self)');
+    for (const unused of ['camera', 'geolocation', 'usb', 'payment']) {
+      expect(permissions).toContain(`${unused}=()`);
+    }
   });
 
   it('stops guessing after twenty wrong passwords', async () => {

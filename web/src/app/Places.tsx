@@ -2,7 +2,6 @@ import '../look/look.scss';
 import type { Me } from '@gravek/contract/club';
 import { Suspense, useEffect } from 'react';
 import { BrowserRouter, Route, Routes, useLocation } from 'react-router';
-import { registerSW } from 'virtual:pwa-register';
 import { useAgain } from '../api/again';
 import { useChanges } from '../api/changes';
 import { whenShown } from '../api/shown';
@@ -14,10 +13,11 @@ import { whenIdle } from '../controls/idle';
 import { MemberContext } from '../member/member';
 import { FIELD, loadAhead, PLACES, type Place } from './addresses';
 import { Help } from './Help';
+import { keepPages } from './keepPages';
 import { Shell } from './Shell';
 
 // Who has signed in may lose the network; who stands at the door has nothing to keep yet.
-whenShown(() => registerSW({ immediate: true }));
+whenShown(() => void keepPages());
 
 /** Until it is tried again to load what sends reps. */
 const AGAIN_MS = 5_000;

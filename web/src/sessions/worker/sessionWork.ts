@@ -1,12 +1,14 @@
 import { wrap, type Remote } from 'comlink';
 import { Unreachable } from '../../api/client';
+import { ownScript } from '../../api/ownScript';
+import workerUrl from './session.worker.ts?worker&url';
 import type { SessionWork } from './session.worker';
 
 type Running = { work: Remote<SessionWork>; broken: Promise<never> };
 let running: Running | undefined;
 
 const start = (): Running => {
-  const worker = new Worker(new URL('./session.worker.ts', import.meta.url), { type: 'module' });
+  const worker = new Worker(ownScript(workerUrl), { type: 'module' });
   const broken = new Promise<never>((_, reject) => {
     worker.addEventListener('error', () => {
       running = undefined;
