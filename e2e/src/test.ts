@@ -5,6 +5,7 @@ import {
   type BrowserContext,
   type Locator,
   type Page,
+  type TestInfo,
 } from '@playwright/test';
 import { shifted } from './clock';
 import { startApp, type App } from './app';
@@ -46,7 +47,8 @@ const forgetAll = async (context: BrowserContext, { address }: App): Promise<voi
 };
 
 /** Says what stood on every page when a test failed: where tests run, pictures are not always kept. */
-const tellPages = async (browser: Browser): Promise<void> => {
+const tellWhenFailed = async (browser: Browser, { status, expectedStatus }: TestInfo) => {
+  if (status === expectedStatus) return;
   for (const page of browser.contexts().flatMap((context) => context.pages())) {
     const words = await page
       .locator('body')
@@ -78,7 +80,7 @@ export const test = base.extend<{ app: App; signedIn: Page; alone: void }, { tid
   alone: [
     async ({ browser }, use, testInfo) => {
       await use();
-      if (testInfo.status !== testInfo.expectedStatus) await tellPages(browser);
+      await tellWhenFailed(browser, testInfo);
       const others = browser.contexts().filter((context) => !goingOn.has(context));
       await Promise.all(others.map((context) => context.close()));
     },
@@ -91,17 +93,19 @@ export const test = base.extend<{ app: App; signedIn: Page; alone: void }, { tid
     },
     { scope: 'worker', auto: true, timeout: 180_000 },
   ],
-  signedIn: async ({ browser, app, serviceWorkers }, use) => {
+  signedIn: async ({ browser, app, serviceWorkers }, use, testInfo) => {
     // What a service worker keeps is of one test.
     if (serviceWorkers === 'allow') {
       const context = await browser.newContext();
       await use(await enter(context, app));
+      await tellWhenFailed(browser, testInfo);
       await context.close();
       return;
     }
     const context = (signedInHere ??= await browser.newContext());
     goingOn.add(context);
     await use(await enter(context, app));
+    await tellWhenFailed(browser, testInfo);
     await forgetAll(context, app);
   },
 });

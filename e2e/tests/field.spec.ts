@@ -135,3 +135,39 @@ test('on a laptop the keys answer, mark, log and take back', async ({ signedIn: 
   await expect(up(page)).toHaveText(a);
   await expect(page.getByText('all sent')).toBeVisible();
 });
+
+test('a proxy that finds a batch too long is no missing network: less is sent at once, until all is there', async ({
+  signedIn: page,
+}) => {
+  const [a, b] = (await firstThree(page)) as [string, string];
+  await runWith(page, 'Proxy', [a, b]);
+  await expect(up(page)).toHaveText(a);
+  const sizes: number[] = [];
+  await page.route('**/api/reps', async (route) => {
+    const { reps } = route.request().postDataJSON() as { reps: unknown[] };
+    sizes.push(reps.length);
+    if (reps.length < 2) await route.continue();
+    else await route.fulfill({ status: 413, contentType: 'text/html', body: '<h1>Too large</h1>' });
+  });
+  await page.context().setOffline(true);
+  for (const next of [b, a, b]) {
+    await clean(page).click();
+    await expect(up(page)).toHaveText(next);
+    await betweenTaps(page);
+  }
+  await page.context().setOffline(false);
+  await page.getByRole('button', { name: 'Send now' }).click();
+  await expect(page.getByText('all sent')).toBeVisible();
+  expect(Math.max(...sizes)).toBeGreaterThan(1);
+
+  // What something on the way refuses is told as that, and waits.
+  await page.unrouteAll();
+  await page.route('**/api/reps', (route) =>
+    route.fulfill({ status: 403, contentType: 'text/html', body: '<h1>No</h1>' }),
+  );
+  await clean(page).click();
+  await expect(page.getByText(/Something between here and the server refused this/)).toBeVisible();
+  await page.unrouteAll();
+  await page.getByRole('button', { name: 'Send now' }).click();
+  await expect(page.getByText('all sent')).toBeVisible();
+});

@@ -119,7 +119,8 @@ export const createApp = (parts: Parts): Express => {
       serializers: {
         req: (req: { method: string; url: string }) => ({
           method: req.method,
-          path: req.url.split('?')[0],
+          // The address of a calendar is a key.
+          path: req.url.split('?')[0]!.replace(/^\/calendar\/.*/, '/calendar/…'),
         }),
         res: (res: { statusCode: number }) => ({ status: res.statusCode }),
         err: whatFailed,

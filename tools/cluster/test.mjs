@@ -121,6 +121,7 @@ const tryCluster = async (folder) => {
       Boolean(door.headers['strict-transport-security']) && JSON.parse(door.said).demo === false,
     );
     await nginxSendsPacked(asker);
+    await refusalsAreRead(asker, front);
 
     const works = await step('A club of a hundred athletes', () => makeClub(asker, 10));
     const changes = asker.listen();
@@ -133,7 +134,11 @@ const tryCluster = async (folder) => {
     await step('A server that reads from a standby', () =>
       behindStandby({
         ...{ cluster, front, asSuper },
-        write: () => asker.must('PUT', `/api/athletes/${works[0].athleteId}/away`, { away: false }),
+        write: async () => {
+          for (const away of [true, false]) {
+            await asker.must('PUT', `/api/athletes/${works[0].athleteId}/away`, { away });
+          }
+        },
       }),
     );
 
@@ -354,6 +359,32 @@ const nginxSendsPacked = async (asker) => {
     'nginx sends a script packed, to be kept for good',
     headers['content-encoding'] === 'br' && /immutable/.test(headers['cache-control']),
   );
+};
+
+/** What is too much, or not there, is said as the server says it, whoever of the two refuses. */
+const refusalsAreRead = async (asker, front) => {
+  for (const [what, bytes] of [
+    ['the server', 1_000_000],
+    ['nginx', 3_000_000],
+  ]) {
+    const body = JSON.stringify({ reps: ['x'.repeat(bytes)] });
+    const { status, headers, said } = await asker.ask('POST', '/api/reps', body);
+    holds(
+      `a batch of ${bytes / 1e6} MB is refused by ${what}, readably`,
+      status === 413 &&
+        /problem\+json/.test(headers['content-type']) &&
+        JSON.parse(said).status === 413,
+    );
+  }
+  for (const name of ['one', 'two']) await front.stop(name, 'SIGTERM');
+  const { status, headers } = await asker.ask('GET', '/api/door');
+  holds(
+    'without a server nginx says so, readably',
+    status === 503 && /problem\+json/.test(headers['content-type']),
+  );
+  for (const name of ['one', 'two']) front.start(name);
+  for (const name of ['one', 'two']) await front.ready(name);
+  await until('https answers', async () => (await asker.ask('GET', '/api/door')).status === 200);
 };
 
 /** A phone that was away comes with a hundred at once, the same again, and one bad among good ones. */

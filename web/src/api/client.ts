@@ -3,9 +3,13 @@ import type { Problem } from '@gravek/contract/problem';
 import { askAgain } from './again';
 import { hearUncounted } from './uncounted';
 
-/** The server answered with a problem; its title is a sentence for the coach. */
+/** The server, or what stands before it, refused; the title is a sentence for the coach. */
 export class ApiProblem extends Error {
-  constructor(readonly problem: Problem) {
+  constructor(
+    readonly problem: Problem,
+    /** whether it was not Gravek that refused, but something on the way there */
+    readonly onTheWay = false,
+  ) {
     super(problem.title);
   }
 
@@ -57,6 +61,19 @@ export const showsClub = (clubId: string | null): void => {
   shown = clubId;
 };
 const OTHER_CLUB = 412;
+const TOO_LARGE = 413;
+
+const refusedOnTheWay = (status: number): ApiProblem =>
+  new ApiProblem(
+    {
+      status,
+      title:
+        status === TOO_LARGE
+          ? 'That is too much to be sent at once.'
+          : `Something between here and the server refused this (${status}). What you typed is kept.`,
+    },
+    true,
+  );
 
 const request = async <T>(
   method: string,
@@ -97,7 +114,8 @@ const request = async <T>(
     if (problem.confirm && (await askAgain())) return request(method, path, body, file);
     throw new ApiProblem(problem);
   }
-  // Whatever else answers is not Gravek: a proxy in between, or a server on its way down.
+  // Whatever else answers is not Gravek: a proxy in between that refuses, or that does not reach the server.
+  if (response.status >= 400 && response.status < 500) throw refusedOnTheWay(response.status);
   throw new Unreachable();
 };
 

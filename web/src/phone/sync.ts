@@ -34,7 +34,8 @@ const withoutQueueFields = ({ clubId: _club, refused: _refused, ...rep }: Queued
 
 /** Refused for what it holds, not for who sends it or how often. */
 const isAboutContent = (error: unknown): error is ApiProblem =>
-  error instanceof ApiProblem && [400, 413, 422].includes(error.status);
+  error instanceof ApiProblem &&
+  (error.status === 413 || (!error.onTheWay && [400, 422].includes(error.status)));
 
 const sendBatch = async (clubId: string): Promise<boolean> => {
   const waiting = await queue
