@@ -80,6 +80,8 @@ export const clubFile = object({
   version: number()
     .strict()
     .required('The file does not say its version.')
+    .integer('A version is a whole number.')
+    .min(1, 'There is no such version.')
     .max(CLUB_FILE_VERSION, 'This file was made by a newer Gravek. Update Gravek, then load it.'),
   clubId: id(),
   club: clubSettings.required('The file holds no club.'),

@@ -46,6 +46,10 @@ describe('a club file', () => {
     await expect(loadClubFile(stage.db, '{')).rejects.toThrow('cannot be read as JSON');
     const newer = JSON.stringify({ ...season, version: 99 });
     await expect(loadClubFile(stage.db, newer)).rejects.toThrow('newer Gravek');
+    for (const version of [0, -1, 2.5, '6', null, {}]) {
+      const odd = loadClubFile(stage.db, JSON.stringify({ ...season, version }));
+      await expect(odd, String(version)).rejects.toThrow('cannot be loaded');
+    }
     const bad = JSON.stringify({ ...season, athletes: [{ ...season.athletes[0], heightM: 9 }] });
     await expect(loadClubFile(stage.db, bad)).rejects.toThrow('athletes[0].heightM');
     expect((await stranger(stage).get('/door')).body).toEqual({

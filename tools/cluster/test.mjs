@@ -133,7 +133,7 @@ const tryCluster = async (folder) => {
 
     await step('A server that reads from a standby', () =>
       behindStandby({
-        ...{ cluster, front, asSuper },
+        ...{ cluster, front },
         write: async () => {
           for (const away of [true, false]) {
             await asker.must('PUT', `/api/athletes/${works[0].athleteId}/away`, { away });
@@ -307,18 +307,15 @@ const tryCluster = async (folder) => {
 };
 
 /** How far its standby is behind it tells itself, and it is of use again once that has caught up. */
-const behindStandby = async ({ cluster, front, asSuper, write }) => {
+const behindStandby = async ({ cluster, front, write }) => {
   const leader = await cluster.leader();
   const name = Object.keys(cluster.machines).find((machine) => machine !== leader.name);
-  const at = `${cluster.addresses[name]}:5432`;
   front.startReader(name);
   await front.ready('reader');
-  await asSuper(at, 'select pg_wal_replay_pause()');
-  // It is only asked to: what is written before it has stopped is still replayed.
-  await until('the standby replays nothing any more', async () => {
-    const { out } = await asSuper(at, 'select pg_get_wal_replay_pause_state()');
-    return out.trim() === 'paused';
-  });
+  // Asked to pause, its keeper would let it go on within seconds.
+  const replaying = cluster.machines[name].processes('startup');
+  for (const pid of replaying) process.kill(pid, 'SIGSTOP');
+  holds('what replays on the standby is stopped', replaying.length === 1);
   await write();
   let why = [];
   await until('the reader is of no use any more', async () => {
@@ -327,7 +324,7 @@ const behindStandby = async ({ cluster, front, asSuper, write }) => {
   });
   holds(`it says so: ${why.join(' ')}`, /^The standby is \d+ s behind\.$/.test(why.join(' ')));
   holds('the others are of use', (await front.why('one')).length === 0);
-  await asSuper(at, 'select pg_wal_replay_resume()');
+  for (const pid of replaying) process.kill(pid, 'SIGCONT');
   await front.ready('reader');
   await front.stop('reader', 'SIGTERM');
 };

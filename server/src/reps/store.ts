@@ -72,17 +72,17 @@ const keep = async (
 /** What a phone sends at once, and whose it is. */
 export type Batch = { rows: readonly unknown[]; accountId: string };
 
-/** A session that somebody else holds is waited for so long, by those alone who wait for it. */
-const PATIENCE_MS = 300;
+/** Sessions that somebody else holds are waited for so long, by those alone who wait for them. */
+const PATIENCE_MS = 600;
 
 /** @returns whether a session is held now; false when others kept it for longer than is waited */
-const heldInTime = async (trx: Trx, id: string): Promise<boolean> => {
+const heldInTime = async (trx: Trx, id: string, waitMs: number): Promise<boolean> => {
   const { rows } = await sql<{ before: string }>`
     select current_setting('lock_timeout') as before`.execute(trx);
   const limit = (to: string) => sql`select set_config('lock_timeout', ${to}, true)`.execute(trx);
   await sql`savepoint held`.execute(trx);
   try {
-    await limit(`${PATIENCE_MS}ms`);
+    await limit(`${waitMs}ms`);
     await sql`select from session where id = ${id} for no key update`.execute(trx);
   } catch (error) {
     if (!(error instanceof pg.DatabaseError && error.code === LOCK_NOT_AVAILABLE)) throw error;
@@ -110,16 +110,25 @@ export const busySessions = async (
       return typeof sessionId === 'string' && UUID.test(sessionId) ? [sessionId] : [];
     }),
   );
-  const ids = [...new Set(idsOf.flat())];
+  const ids = [...new Set(idsOf.flat())].sort();
   if (ids.length === 0) return new Set();
-  const { rows } = await sql<{ id: string }>`
-    with free as (select id from session where id = any(${ids}::uuid[]) order by id
-      for no key update skip locked)
-    select id from session where id = any(${ids}::uuid[]) and id not in (select id from free)`.execute(
-    trx,
-  );
   const busy = new Set<string>();
-  for (const { id } of rows) if (!patient || !(await heldInTime(trx, id))) busy.add(id);
+  if (patient) {
+    // One by one in the order in which everybody holds sessions, so that none wait for each other in a ring.
+    const untilMs = performance.now() + PATIENCE_MS;
+    for (const id of ids) {
+      const leftMs = Math.max(1, Math.round(untilMs - performance.now()));
+      if (!(await heldInTime(trx, id, leftMs))) busy.add(id);
+    }
+  } else {
+    const { rows } = await sql<{ id: string }>`
+      with free as (select id from session where id = any(${ids}::uuid[]) order by id
+        for no key update skip locked)
+      select id from session where id = any(${ids}::uuid[]) and id not in (select id from free)`.execute(
+      trx,
+    );
+    for (const { id } of rows) busy.add(id);
+  }
   return new Set(idsOf.flatMap((own, i) => (own.some((id) => busy.has(id)) ? [i] : [])));
 };
 
