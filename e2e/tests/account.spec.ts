@@ -4,7 +4,8 @@ import type { Browser, Page } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
 import type { App } from '../src/app';
 import { invite, join, openedBy, PASSWORD, signIn } from '../src/people';
-import { expect, test } from '../src/test';
+import { clean, logOf, runAlone, up } from '../src/field';
+import { enterDemo, expect, test } from '../src/test';
 
 const today = (page: Page) => page.getByRole('heading', { level: 1 });
 
@@ -110,16 +111,14 @@ test('one account in two clubs: it opens the other, a page that shows the first 
 
   await nils.getByRole('link', { name: 'Club' }).click();
   const account = nils.getByRole('region', { name: 'Your account' });
-  const opened = nils.waitForEvent('load');
+  const opened = Promise.all([nils.waitForEvent('load'), stale.waitForEvent('load')]);
   await account.getByRole('button', { name: 'Open this club' }).click();
   await opened;
   await nils.getByRole('link', { name: 'Club' }).click();
   await expect(today(nils)).toHaveText('Fenwick Harriers');
 
-  // The other page asks for its club, and comes back as what is open now.
-  const loaded = stale.waitForEvent('load');
+  // The other page comes back by itself as what is open now.
   await stale.getByRole('link', { name: 'Approaches' }).click();
-  await loaded;
   await expect(stale.getByText('No approach yet.')).toBeVisible();
   await stale.getByRole('link', { name: 'Club' }).click();
   await expect(today(stale)).toHaveText('Fenwick Harriers');
@@ -212,4 +211,43 @@ test('devices are signed out from afar; a code is asked for besides the password
   const file = await text(await (await saved).createReadStream());
   expect(file).toContain('turned the second step on');
   expect(file).not.toContain('changed a role');
+});
+
+test('three tabs and two people on one device: signing out reaches every tab, and what was tapped waits for its own', async ({
+  signedIn: page,
+  browser,
+  app,
+}) => {
+  const email = `nils-${randomUUID().slice(0, 8)}@farrow.invalid`;
+  await (await join(browser, await invite(page, 'Nils Farrow', email))).context().close();
+  const session = await runAlone(page, 'Shared phone', ['Roland', 'Signe'], 2);
+  await expect(up(page)).toHaveText('Roland');
+  const tabs = await Promise.all([1, 2].map(() => page.context().newPage()));
+  for (const tab of tabs) {
+    await tab.goto(`${app.address}/athletes`);
+    await expect(tab.getByRole('row', { name: /Roland Quist/ })).toBeVisible();
+  }
+  await page.route('**/api/reps', (route) => route.abort());
+  await clean(page).click();
+  await expect(page.getByRole('button', { name: 'Send now' })).toContainText('1 rep waiting');
+  tabs[0]!.on('dialog', (dialog) => void dialog.accept());
+  await tabs[0]!.getByRole('button', { name: 'Sign out' }).click();
+  for (const tab of [page, ...tabs]) {
+    await expect(tab.getByRole('button', { name: 'Sign in' })).toBeVisible();
+    await expect(tab.getByText('Roland')).toHaveCount(0);
+  }
+  await page.unrouteAll();
+
+  await signIn(tabs[0]!, email, PASSWORD);
+  await tabs[0]!.getByRole('navigation').getByRole('link', { name: 'Run', exact: true }).click();
+  await expect(tabs[0]!.getByText('1 rep of Runa Telford waits on this device')).toBeVisible();
+  expect(await logOf(tabs[0]!, session)).toEqual([]);
+  // Another tab goes along, in and out.
+  await expect(tabs[1]!.getByRole('button', { name: 'Sign out' })).toBeVisible();
+  await tabs[0]!.getByRole('button', { name: 'Sign out' }).click();
+  await expect(tabs[1]!.getByRole('button', { name: 'Sign in' })).toBeVisible();
+  await enterDemo(tabs[1]!, app);
+  await expect.poll(async () => (await logOf(tabs[1]!, session)).length).toBe(1);
+  await tabs[1]!.getByRole('navigation').getByRole('link', { name: 'Run', exact: true }).click();
+  await expect(tabs[1]!.getByText(/waits on this device/)).toHaveCount(0);
 });

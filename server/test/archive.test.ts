@@ -303,7 +303,7 @@ describe('an archive', () => {
       await body?.cancel();
       return status === 200;
     });
-    const left = await sql<{ n: number }>`select count(*)::int as n from pg_stat_activity
+    const left = sql<{ n: number }>`select count(*)::int as n from pg_stat_activity
       where datname = current_database() and state like 'idle in transaction%'`;
     await until(async () => (await left.execute(stage.owner)).rows[0]!.n === 0);
     for (const socket of silent) socket.destroy();

@@ -2,9 +2,10 @@ import './look/door.scss';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { queryClient } from './api/door';
+import { followOtherTabs, queryClient } from './api/door';
 import { App } from './app/App';
 
+followOtherTabs();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>

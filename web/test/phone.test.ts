@@ -19,6 +19,7 @@ import { useSending } from '../src/phone/sending';
 import { fetchBundle, fetchLog, logReps, refreshKept, send } from '../src/phone/sync';
 
 const CLUB = 'club-1';
+const WHO = { clubId: CLUB, accountId: 'runa', person: 'Runa Telford' };
 
 /** The part of a page's local storage that is written to. */
 const jotted = new Map<string, string>();
@@ -112,13 +113,32 @@ describe('the queue of reps', () => {
     const { device: _device, deviceNo: _no, ...one } = rep(1);
     const two = { ...one, id: 'rep-0002' };
     // The second is in the queue already: it was closed between queueing and crossing out.
-    jot(CLUB, [one, two]);
-    await enqueue(CLUB, [two]);
+    jot(WHO, [one, two]);
+    await enqueue(WHO, [two]);
     await recoverJotted();
     await recoverJotted();
     expect((await queue.toArray()).map((row) => row.id).sort()).toEqual([one.id, two.id]);
     expect(jotted.size).toBe(0);
-    await send(CLUB);
+    await send(WHO);
+    expect(await queue.count()).toBe(0);
+  });
+
+  it('is of whoever tapped: nobody else who signs in sends it', async () => {
+    const sent: Rep[] = [];
+    serve((reps) => {
+      sent.push(...reps);
+      return takeAll(reps);
+    });
+    const { device: _device, deviceNo: _no, ...one } = rep(1);
+    const aldo = { ...WHO, accountId: 'aldo', person: 'Aldo Penhale' };
+    await enqueue(aldo, [one]);
+    await logReps(WHO, [{ ...one, id: 'rep-0002' }]);
+    await send(WHO);
+    expect(sent.map(({ id }) => id)).toEqual(['rep-0002']);
+    expect((await queue.toArray()).map(({ person }) => person)).toEqual(['Aldo Penhale']);
+    await send(aldo);
+    expect(sent.map(({ id }) => id)).toEqual(['rep-0002', one.id]);
+    for (const key of ['accountId', 'person', 'clubId']) expect(sent[0]).not.toHaveProperty(key);
     expect(await queue.count()).toBe(0);
   });
 
@@ -129,8 +149,8 @@ describe('the queue of reps', () => {
       return takeAll(reps);
     });
     const { device: _device, deviceNo: _no, ...one } = rep(1);
-    await logReps(CLUB, [one]);
-    await send(CLUB);
+    await logReps(WHO, [one]);
+    await send(WHO);
     expect(inQueueWhenSent).toBe(1);
     expect(await queue.count()).toBe(0);
     expect(useSending.getState().state).toBe('idle');
@@ -139,7 +159,7 @@ describe('the queue of reps', () => {
   it('keeps everything while the server is gone, and tries again by itself', async () => {
     serve(gone);
     await fill([rep(1), rep(2)]);
-    await send(CLUB);
+    await send(WHO);
     expect(useSending.getState().state).toBe('unreachable');
     expect(await queue.count()).toBe(2);
     const { sent } = serve(takeAll);
@@ -151,7 +171,7 @@ describe('the queue of reps', () => {
   it('waits longer each time, up to a bound', async () => {
     const server = serve(gone);
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     await elapse(120_000);
     expect(server.sent.length).toBeGreaterThan(4);
     expect(server.sent.length).toBeLessThan(20);
@@ -165,7 +185,7 @@ describe('the queue of reps', () => {
       return Promise.reject(new TypeError('connection reset'));
     });
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     await elapse(30_000);
     await vi.waitFor(async () => expect(await queue.count()).toBe(0));
     expect(sent.map((batch) => batch[0]!.id)).toEqual(['rep-0001', 'rep-0001']);
@@ -175,7 +195,7 @@ describe('the queue of reps', () => {
     const { sent } = serve(takeAll);
     const back = new Date(1_900_000_000_000).toISOString();
     await fill(Array.from({ length: 450 }, (_, i) => rep(450 - i, i % 2 ? { at: back } : {})));
-    await send(CLUB);
+    await send(WHO);
     expect(sent.map((batch) => batch.length)).toEqual([100, 100, 100, 100, 50]);
     const numbers = sent.flat().map((one) => one.deviceNo);
     expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
@@ -184,7 +204,7 @@ describe('the queue of reps', () => {
   it('sends nothing of its own keeping', async () => {
     const { sent } = serve(takeAll);
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     expect(Object.keys(sent[0]![0]!).sort()).toEqual(Object.keys(rep(1)).sort());
   });
 
@@ -196,12 +216,12 @@ describe('the queue of reps', () => {
       }),
     );
     await fill([rep(1), rep(2), rep(3)]);
-    await send(CLUB);
+    await send(WHO);
     expect(await queue.toArray()).toMatchObject([
       { id: 'rep-0002', refused: 'Its athlete is not there any more.' },
     ]);
     await fill([rep(4)]);
-    await send(CLUB);
+    await send(WHO);
     expect(sent.at(-1)!.map((one) => one.id)).toEqual(['rep-0004']);
   });
 
@@ -210,7 +230,7 @@ describe('the queue of reps', () => {
       json({ status: 401, title: 'Sign in to go on.' }, 401, 'application/problem+json'),
     );
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     expect(useSending.getState().state).toBe('signed-out');
     await elapse(60_000);
     expect(sent).toHaveLength(1);
@@ -226,7 +246,7 @@ describe('the queue of reps', () => {
         }),
     );
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     expect(useSending.getState().state).toBe('unreachable');
     expect(await queue.count()).toBe(1);
   });
@@ -234,7 +254,7 @@ describe('the queue of reps', () => {
   it('sends once though asked many times at once', async () => {
     const { sent } = serve(takeAll);
     await fill([rep(1), rep(2)]);
-    await Promise.all([send(CLUB), send(CLUB), send(CLUB)]);
+    await Promise.all([send(WHO), send(WHO), send(WHO)]);
     expect(sent.flat().map((one) => one.id)).toEqual(['rep-0001', 'rep-0002']);
   });
 
@@ -242,7 +262,7 @@ describe('the queue of reps', () => {
     const { sent } = serve(takeAll);
     await fill([rep(1)], 'club-2');
     await fill([rep(2)]);
-    await send(CLUB);
+    await send(WHO);
     expect(sent.flat().map((one) => one.id)).toEqual(['rep-0002']);
     expect(await queue.count()).toBe(1);
   });
@@ -259,7 +279,7 @@ describe('a row that the server cannot take', () => {
   it('is found among those refused as a whole, set aside alone, and the others are stored', async () => {
     serve(refusing('rep-0005'));
     await fill(Array.from({ length: 9 }, (_, i) => rep(i + 1)));
-    await send(CLUB);
+    await send(WHO);
     expect(await queue.toArray()).toMatchObject([
       { id: 'rep-0005', refused: 'A rep that cannot be.' },
     ]);
@@ -270,7 +290,7 @@ describe('a row that the server cannot take', () => {
   it('is not called offline: the server’s own word is kept', async () => {
     serve(() => json({ status: 403, title: 'Not for you.' }, 403, 'application/problem+json'));
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     expect(useSending.getState()).toMatchObject({ state: 'held', why: 'Not for you.' });
     expect(await queue.count()).toBe(1);
   });
@@ -280,7 +300,7 @@ describe('the device’s own numbers', () => {
   it('go up by one, from several tabs at once', async () => {
     const { device: _device, deviceNo: _no, ...one } = rep(1);
     await Promise.all(
-      Array.from({ length: 20 }, (_, i) => enqueue(CLUB, [{ ...one, id: `many-${i}` }])),
+      Array.from({ length: 20 }, (_, i) => enqueue(WHO, [{ ...one, id: `many-${i}` }])),
     );
     const rows = await queue.toArray();
     const numbers = rows.map((row) => row.deviceNo).sort((a, b) => a - b);
@@ -322,7 +342,7 @@ describe('the phone’s own copy of a session', () => {
   it('holds a stored rep at once, though every fetch after it fails', async () => {
     serve(takeAll);
     await fill([rep(1)]);
-    await send(CLUB);
+    await send(WHO);
     serve(gone);
     await fetchLog('session-1');
     expect(await queue.count()).toBe(0);

@@ -31,6 +31,7 @@ const whoAmI = async (): Promise<Me | null> => {
       if (!door.signedIn) return null;
     }
     const me = await api.get<Me>('/me');
+    await forgetOthers(me);
     localStorage.setItem(ME_KEY, JSON.stringify(me));
     showsClub(me.club.id);
     return me;
@@ -57,6 +58,31 @@ const whoAmI = async (): Promise<Me | null> => {
     }
     throw error;
   }
+};
+
+/** Who was signed in last, so that nobody finds what somebody else's pages kept. */
+const LAST_KEY = 'gravek.last';
+
+const forgetOthers = async ({ accountId, club }: Me): Promise<void> => {
+  const now = `${accountId}.${club.id}`;
+  const last = localStorage.getItem(LAST_KEY);
+  if (last !== null && last !== now) {
+    const { forgetSessions } = await import('../phone/store');
+    await forgetSessions();
+  }
+  localStorage.setItem(LAST_KEY, now);
+};
+
+const whoIn = (text: string | null): string | null => {
+  const me = text === null ? null : (JSON.parse(text) as Me);
+  return me && `${me.accountId}.${me.club.id}`;
+};
+
+/** Goes along when somebody signs in or out in another tab, or opens another club there. */
+export const followOtherTabs = (): void => {
+  window.addEventListener('storage', ({ key, oldValue, newValue }) => {
+    if (key === ME_KEY && whoIn(oldValue) !== whoIn(newValue)) window.location.reload();
+  });
 };
 
 /** Forgets what this device keeps of the club that is open; reps that are not sent yet stay. */

@@ -10,7 +10,7 @@ import { DraftOwner } from '../controls/draft';
 import { Waiting } from '../controls/Notice';
 import { opened } from '../controls/opened';
 import { whenIdle } from '../controls/idle';
-import { MemberContext } from '../member/member';
+import { MemberContext, useTapper } from '../member/member';
 import { FIELD, loadAhead, PLACES, type Place } from './addresses';
 import { Help } from './Help';
 import { keepPages } from './keepPages';
@@ -37,7 +37,8 @@ const refreshAthletes = (): void => {
   );
 };
 
-const Open = ({ clubId }: { clubId: string }) => {
+const Open = () => {
+  const tapper = useTapper();
   useChanges(refreshAthletes);
   const inField = useLocation().pathname.startsWith('/run/');
   // Where leaving the field screen leads must open without network too.
@@ -50,7 +51,7 @@ const Open = ({ clubId }: { clubId: string }) => {
       if (over) return;
       phone().then(
         ({ keepSending }) => {
-          if (!over) stop = keepSending(clubId);
+          if (!over) stop = keepSending(tapper);
         },
         () => setTimeout(begin, AGAIN_MS),
       );
@@ -60,7 +61,7 @@ const Open = ({ clubId }: { clubId: string }) => {
       over = true;
       stop?.();
     };
-  }, [clubId]);
+  }, [tapper]);
   const asksAgain = useAgain(({ waiting }) => waiting.length > 0);
   return (
     <Suspense fallback={<Waiting what="Opening …" />}>
@@ -91,7 +92,7 @@ export const Places = ({ member }: { member: Me }) => (
   <MemberContext value={member}>
     <DraftOwner value={`${member.accountId}.${member.club.id}`}>
       <BrowserRouter>
-        <Open clubId={member.club.id} />
+        <Open />
       </BrowserRouter>
     </DraftOwner>
   </MemberContext>

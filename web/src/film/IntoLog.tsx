@@ -12,7 +12,7 @@ import { v7 as uuid } from 'uuid';
 import { useSessions } from '../api/queries';
 import { dayName } from '../controls/dates';
 import { tell } from '../controls/toasts';
-import { useMember } from '../member/member';
+import { useTapper } from '../member/member';
 import { logOf } from '../phone/store';
 import { fetchLog, logReps } from '../phone/sync';
 import type { Marks } from './useReview';
@@ -56,7 +56,7 @@ export const IntoLog = ({
   movement: Movement;
   athlete: Athlete;
 }) => {
-  const { club } = useMember();
+  const tapper = useTapper();
   const sessions = useSessions(marks.takenOn, marks.takenOn).data ?? [];
   const reps = useReps(
     sessions.filter((one) => !one.archived).map(({ id }) => id),
@@ -90,7 +90,7 @@ export const IntoLog = ({
     // A second press would take back what the first has put there.
     setBusy(true);
     try {
-      await logReps(club.id, [
+      await logReps(tapper, [
         ...all.map((row) => ({
           ...bare(row),
           id: uuid(),

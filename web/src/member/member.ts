@@ -1,6 +1,7 @@
 import type { LengthStyle } from '@gravek/core/units';
 import type { Me } from '@gravek/contract/club';
 import { createContext, useContext, useMemo } from 'react';
+import type { Tapper } from '../phone/store';
 import { useSettings } from './settings';
 
 export const MemberContext = createContext<Me | null>(null);
@@ -13,6 +14,12 @@ export const useMember = (): Me => {
 };
 
 export const useMayPlan = (): boolean => useMember().role !== 'assistant';
+
+/** Who taps reps on this device. */
+export const useTapper = (): Tapper => {
+  const { accountId, person, club } = useMember();
+  return useMemo(() => ({ clubId: club.id, accountId, person }), [club.id, accountId, person]);
+};
 
 /** How lengths are written on this device; shoes need the athlete's shoe. */
 export const useLengthStyle = (shoeM?: number | null): LengthStyle => {

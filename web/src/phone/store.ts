@@ -6,6 +6,9 @@ import { v7 as uuid } from 'uuid';
 /** A rep on its way to the server. */
 export type QueuedRep = Rep & {
   clubId: string;
+  /** who tapped it; absent on what an older version queued */
+  accountId?: string;
+  person?: string;
   /** why the server would not take it; it then waits for the coach and counts for nothing */
   refused?: string;
 };
@@ -14,6 +17,13 @@ type KeptBundle = { sessionId: string; bundle: RunBundle; openedMs: number };
 
 /** How far the log of a session is known: the number of the last row that arrived there. */
 type LogEnd = { sessionId: string; after: number };
+
+/** Somebody in a club, as this device needs to know them. */
+export type Tapper = { clubId: string; accountId: string; person: string };
+
+/** Whether a rep that waits is somebody's to send. */
+export const isOf = (rep: QueuedRep, { clubId, accountId }: Tapper): boolean =>
+  rep.clubId === clubId && (rep.accountId === undefined || rep.accountId === accountId);
 
 /** What this device calls itself in the log, and the number it gave last. */
 type Device = { key: 'own'; id: string; last: number };
@@ -104,7 +114,7 @@ export const deviceId = async (): Promise<string> =>
 export type NewRep = Omit<Rep, 'device' | 'deviceNo'>;
 
 /** Puts reps on the phone with the device's next numbers, whichever tab they come from: all or none. */
-export const enqueue = async (clubId: string, reps: readonly NewRep[]): Promise<void> => {
+export const enqueue = async (who: Tapper, reps: readonly NewRep[]): Promise<void> => {
   await deviceId();
   await store.transaction('rw', store.device, store.queue, async () => {
     const device = (await store.device.get('own'))!;
@@ -114,7 +124,7 @@ export const enqueue = async (clubId: string, reps: readonly NewRep[]): Promise<
         ...rep,
         device: device.id,
         deviceNo: device.last + i + 1,
-        clubId,
+        ...who,
       })),
     );
   });
@@ -123,9 +133,9 @@ export const enqueue = async (clubId: string, reps: readonly NewRep[]): Promise<
 const JOT = 'gravek.tap.';
 
 /** Writes reps down at once, so that a tab that is closed in the same moment has lost none. */
-export const jot = (clubId: string, reps: readonly NewRep[]): void => {
+export const jot = (who: Tapper, reps: readonly NewRep[]): void => {
   try {
-    for (const rep of reps) localStorage.setItem(JOT + rep.id, JSON.stringify({ clubId, rep }));
+    for (const rep of reps) localStorage.setItem(JOT + rep.id, JSON.stringify({ who, rep }));
   } catch {
     // A full store: the reps still go the usual way.
   }
@@ -145,15 +155,20 @@ export const recoverJotted = async (): Promise<void> => {
     const known = (await store.queue.get(id)) ?? (await store.log.get(id));
     const text = localStorage.getItem(key);
     if (!known && text) {
-      const { clubId, rep } = JSON.parse(text) as { clubId: string; rep: NewRep };
-      await enqueue(clubId, [rep]);
+      // What an older version wrote down names the club alone.
+      const { who, clubId, rep } = JSON.parse(text) as {
+        who?: Tapper;
+        clubId: string;
+        rep: NewRep;
+      };
+      await enqueue(who ?? ({ clubId } as Tapper), [rep]);
     }
     localStorage.removeItem(key);
   }
 };
 
 const asStored = (
-  { clubId: _club, refused: _refused, ...rep }: QueuedRep,
+  { clubId: _club, accountId: _account, person: _person, refused: _refused, ...rep }: QueuedRep,
   arrival: number,
 ): StoredRep => ({ ...rep, arrival });
 

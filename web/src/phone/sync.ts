@@ -8,6 +8,7 @@ import { useSending } from './sending';
 import {
   dropSession,
   enqueue,
+  isOf,
   jot,
   keepBundle,
   keepLog,
@@ -20,6 +21,7 @@ import {
   unjot,
   type NewRep,
   type QueuedRep,
+  type Tapper,
 } from './store';
 
 const FIRST_RETRY_MS = 1_500;
@@ -30,18 +32,25 @@ let underWay: Promise<void> | undefined;
 /** Fewer at a time while the server refuses a batch as a whole, down to the one that is to blame. */
 let most = REP_BATCH;
 
-const withoutQueueFields = ({ clubId: _club, refused: _refused, ...rep }: QueuedRep): Rep => rep;
+const withoutQueueFields = ({
+  clubId: _club,
+  accountId: _account,
+  person: _person,
+  refused: _refused,
+  ...rep
+}: QueuedRep): Rep => rep;
 
 /** Refused for what it holds, not for who sends it or how often. */
 const isAboutContent = (error: unknown): error is ApiProblem =>
   error instanceof ApiProblem &&
   (error.status === 413 || (!error.onTheWay && [400, 422].includes(error.status)));
 
-const sendBatch = async (clubId: string): Promise<boolean> => {
+const sendBatch = async (who: Tapper): Promise<boolean> => {
   const waiting = await queue
     .where('clubId')
-    .equals(clubId)
-    .filter((rep) => !rep.refused)
+    .equals(who.clubId)
+    // What somebody else tapped on this device is sent as theirs, when they are signed in.
+    .filter((rep) => !rep.refused && isOf(rep, who))
     .sortBy('deviceNo');
   const batch = waiting.slice(0, most);
   if (batch.length === 0) return false;
@@ -62,11 +71,11 @@ const sendBatch = async (clubId: string): Promise<boolean> => {
   return waiting.length > batch.length;
 };
 
-const sendAll = async (clubId: string): Promise<void> => {
+const sendAll = async (who: Tapper): Promise<void> => {
   clearTimeout(retry);
   useSending.setState({ state: 'sending', why: null });
   try {
-    while (await sendBatch(clubId));
+    while (await sendBatch(who));
     retryMs = FIRST_RETRY_MS;
     useSending.setState({ state: 'idle' });
   } catch (error) {
@@ -79,30 +88,30 @@ const sendAll = async (clubId: string): Promise<void> => {
       state: answered ? 'held' : 'unreachable',
       why: answered ? error.message : null,
     });
-    retry = setTimeout(() => void send(clubId), retryMs);
+    retry = setTimeout(() => void send(who), retryMs);
     retryMs = Math.min(LAST_RETRY_MS, retryMs * 1.7);
   }
 };
 
 /** Sends what waits; one sending at a time in this tab, and doing it twice does no harm. */
-export const send = async (clubId: string): Promise<void> => {
+export const send = async (who: Tapper): Promise<void> => {
   if (underWay) {
     await underWay;
     // Something may have come after the batch was read.
     if (useSending.getState().state !== 'idle') return;
   }
-  underWay ??= sendAll(clubId).finally(() => {
+  underWay ??= sendAll(who).finally(() => {
     underWay = undefined;
   });
   await underWay;
 };
 
 /** Puts reps on the phone first, then tries to send them. */
-export const logReps = async (clubId: string, reps: readonly NewRep[]): Promise<void> => {
-  jot(clubId, reps);
-  await enqueue(clubId, reps);
+export const logReps = async (who: Tapper, reps: readonly NewRep[]): Promise<void> => {
+  jot(who, reps);
+  await enqueue(who, reps);
   unjot(reps);
-  void send(clubId);
+  void send(who);
 };
 
 /** Gets what has arrived in a session's log since the phone last heard; without network, nothing. */
@@ -154,10 +163,10 @@ export const refreshKept = async (): Promise<void> => {
 };
 
 /** Sends what is left from before, and again whenever the network comes back. */
-export const keepSending = (clubId: string): (() => void) => {
+export const keepSending = (who: Tapper): (() => void) => {
   const now = (): void => {
     retryMs = FIRST_RETRY_MS;
-    void recoverJotted().then(() => send(clubId));
+    void recoverJotted().then(() => send(who));
     void refreshKept();
   };
   const seen = (): void => {

@@ -6,9 +6,9 @@ import { helpersOf } from '@gravek/library/rotationAxis';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useMember } from '../member/member';
+import { useTapper } from '../member/member';
 import { Loaded } from '../controls/Notice';
-import { queue } from '../phone/store';
+import { isOf, queue } from '../phone/store';
 import { useHelp } from '../controls/help';
 import { useSending } from '../phone/sending';
 import { send } from '../phone/sync';
@@ -50,7 +50,9 @@ const useAwake = (): void => {
  *
  * @param log rows of this session; one may have been tapped before the phone's database has it
  */
-const Waiting = ({ clubId, log }: { clubId: string; log: readonly PhoneRow[] }) => {
+const Waiting = ({ log }: { log: readonly PhoneRow[] }) => {
+  const tapper = useTapper();
+  const { clubId } = tapper;
   const { state: sending, why } = useSending();
   const queued =
     useLiveQuery(
@@ -59,11 +61,14 @@ const Waiting = ({ clubId, log }: { clubId: string; log: readonly PhoneRow[] }) 
           .where('clubId')
           .equals(clubId)
           .filter((rep) => !rep.refused)
-          .primaryKeys(),
+          .toArray(),
       [clubId],
     ) ?? [];
+  const [mine, others] = [true, false].map((is) =>
+    queued.filter((rep) => isOf(rep, tapper) === is).map(({ id }) => id),
+  );
   const unsent = log.filter((row) => row.arrival === null).map((row) => row.id);
-  const waiting = new Set([...queued, ...unsent]).size;
+  const waiting = new Set([...mine!, ...unsent].filter((id) => !others!.includes(id))).size;
   const reps = `${waiting} ${waiting === 1 ? 'rep' : 'reps'}`;
   if (sending === 'signed-out') {
     return (
@@ -76,7 +81,7 @@ const Waiting = ({ clubId, log }: { clubId: string; log: readonly PhoneRow[] }) 
     <button
       type="button"
       className="text-decoration-none"
-      onClick={() => void send(clubId)}
+      onClick={() => void send(tapper)}
       aria-label="Send now"
     >
       {waiting === 0 ? (
@@ -99,7 +104,6 @@ const inRow = ({ set }: SetRun): boolean =>
 const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();
   const show = useHelp((help) => help.show);
-  const { club } = useMember();
   const [first, setFirst] = useState<string | null>(null);
   const [peopleShown, setPeople] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
@@ -183,7 +187,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
       <div className="run-bar">
         <Link to="/run">Leave</Link>
         <span className="text-truncate">{session.title}</span>
-        <Waiting clubId={club.id} log={run.log} />
+        <Waiting log={run.log} />
         <button
           type="button"
           className="run-help"

@@ -7,6 +7,7 @@ import { Empty, Loaded } from '../controls/Notice';
 import { dayName, shift } from '../controls/dates';
 import { keptList } from '../phone/store';
 import { useReps } from '../controls/useReps';
+import { OthersWaiting } from './OthersWaiting';
 import { useOnNow } from './useOnNow';
 
 /** Which session to run: today's, or one of the days around it. */
@@ -21,6 +22,7 @@ export const RunChoice = () => {
   return (
     <>
       <PageHead title="Run" over="The field screen, for a phone in one hand" />
+      <OthersWaiting />
       {!sessions.data && kept.length > 0 && (
         <section aria-label="Kept on this phone">
           <h2>Kept on this phone</h2>

@@ -29,7 +29,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { tell } from '../controls/toasts';
-import { useMember } from '../member/member';
+import { useMember, useTapper } from '../member/member';
 import { documentOf, fetchDocuments } from '../movements/documents';
 import { deviceId, logOf, queue, waitingOf, type NewRep, type QueuedRep } from '../phone/store';
 import { fetchBundle, fetchLog, logReps } from '../phone/sync';
@@ -253,6 +253,7 @@ const stranger = (id: string, name: string): RunAthlete => ({
  */
 export const useRun = (bundle: RunBundle, first: string | null): Run => {
   const { club, today } = useMember();
+  const tapper = useTapper();
   const { session, plans, movements, lanes } = bundle;
   const athletes = useMemo(
     () => [...bundle.athletes, ...bundle.latecomers.map(({ id, name }) => stranger(id, name))],
@@ -359,7 +360,7 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
       })),
     ]);
     try {
-      await logReps(club.id, rows);
+      await logReps(tapper, rows);
     } catch (error) {
       setTapped((before) => before.filter((row) => !ids.has(row.id)));
       tell('This phone could not keep the rep; nothing was logged.');
