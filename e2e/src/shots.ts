@@ -123,7 +123,12 @@ const nextTraining = async (page: Page): Promise<void> => {
 };
 
 const browser = await chromium.launch(LAUNCH);
-const context = await browser.newContext({ viewport: LAPTOP, serviceWorkers: 'block' });
+const context = await browser.newContext({
+  viewport: LAPTOP,
+  serviceWorkers: 'block',
+  // Pictures show no browser's name.
+  userAgent: 'for pictures',
+});
 const page = await context.newPage();
 await page.goto(address);
 await page.getByRole('button', { name: 'Open the demo club' }).click();

@@ -39,8 +39,9 @@ export const isConfirmed = ({ session }: Request): boolean =>
   Number(session.confirmed) > Date.now();
 
 const deviceOf = (req: Request): string => {
-  const { browser, os } = Bowser.parse(req.get('user-agent') || 'unknown');
-  return [browser.name, os.name].filter(Boolean).join(' on ').slice(0, 80) || 'Unknown device';
+  const { browser, os, platform } = Bowser.parse(req.get('user-agent') || 'unknown');
+  const named = [browser.name, os.name].filter(Boolean).join(' on ').slice(0, 80);
+  return named || (platform.type === 'mobile' ? 'A phone' : 'A computer');
 };
 
 /**
@@ -139,7 +140,7 @@ export const devicesOf = async (db: Db, req: Request): Promise<Device[]> => {
   return rows
     .map(({ sid, device, since, seen }) => ({
       id: sid,
-      device: device ?? 'Unknown device',
+      device: device ?? 'A device',
       since: new Date(Number(since)).toISOString(),
       seen: new Date(Number(seen)).toISOString(),
       here: sid === here,
