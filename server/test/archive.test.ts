@@ -19,6 +19,7 @@ import {
   aRep,
   aSession,
   coachIn,
+  cookieOf,
   furnish,
   openStage,
   PASSWORD,
@@ -46,9 +47,7 @@ const into = (coach: Coach, file: unknown) =>
 
 /** What is answered to a body that says it is too large, before any of it is there. */
 const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
-  const cookie = (coach.agent as unknown as { jar: { getCookies: (at: object) => unknown } }).jar
-    .getCookies({ domain: '127.0.0.1', path: '/', secure: false, script: false })
-    ?.toString();
+  const cookie = cookieOf(coach);
   return new Promise((resolve, reject) => {
     const asked = request(
       `${stage.address}/api/archive`,
@@ -56,7 +55,7 @@ const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
         method: 'POST',
         headers: {
           ...{ origin: stage.origin, 'content-type': 'application/json' },
-          ...{ 'content-length': CLUB_FILE_MAX + 1, cookie: cookie ?? '' },
+          ...{ 'content-length': CLUB_FILE_MAX + 1, cookie },
         },
       },
       (res) => {

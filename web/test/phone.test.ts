@@ -231,7 +231,7 @@ describe('the queue of reps', () => {
     );
     await fill([rep(1)]);
     await send(WHO);
-    expect(useSending.getState().state).toBe('signed-out');
+    expect(useSending.getState().state).toBe('idle');
     await elapse(60_000);
     expect(sent).toHaveLength(1);
     expect(await queue.count()).toBe(1);

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useSending } from '../phone/sending';
+import { api } from './client';
 import { useUncounted } from './uncounted';
 
 /** Lists that may differ when one of the club's topics has changed. */
@@ -41,6 +42,10 @@ export const hearChanges = (onTopic: (topic: string) => void): (() => void) => {
       // What was told while nobody listened is not known.
       if (opened) onTopic('all');
       opened = true;
+    };
+    source.onerror = () => {
+      // Refused for good: whether the sign-in has ended is said to a question.
+      if (source.readyState === EventSource.CLOSED) void api.get('/me').catch(() => undefined);
     };
     source.onmessage = ({ data }) => {
       heardMs = Date.now();

@@ -60,7 +60,14 @@ let shown: string | null = null;
 export const showsClub = (clubId: string | null): void => {
   shown = clubId;
 };
+export const shownClub = (): string | null => shown;
+/** What is done when the sign-in of the page that is shown has ended. */
+let signedOut: () => void = () => undefined;
+export const whenSignedOut = (then: () => void): void => {
+  signedOut = then;
+};
 const OTHER_CLUB = 412;
+const SIGNED_OUT = 401;
 const TOO_LARGE = 413;
 
 const refusedOnTheWay = (status: number): ApiProblem =>
@@ -111,6 +118,7 @@ const request = async <T>(
   }
   if (type.includes('problem+json')) {
     const problem = (await response.json()) as Problem;
+    if (response.status === SIGNED_OUT && shown !== null) signedOut();
     if (problem.confirm && (await askAgain())) return request(method, path, body, file);
     throw new ApiProblem(problem);
   }

@@ -2,7 +2,7 @@ import type { Door, Me } from '@gravek/contract/club';
 import { QueryClient, useQuery } from '@tanstack/react-query';
 import { forgetDrafts } from '../controls/draft';
 import { tell } from '../controls/toasts';
-import { api, ApiProblem, showsClub, Unreachable } from './client';
+import { api, ApiProblem, showsClub, Unreachable, whenSignedOut } from './client';
 
 const transient = (count: number, error: unknown): boolean =>
   error instanceof Unreachable && count < 2;
@@ -60,6 +60,8 @@ const whoAmI = async (): Promise<Me | null> => {
   }
 };
 
+const ME = { queryKey: ['me'], queryFn: whoAmI, retry: false };
+
 /** Who was signed in last, so that nobody finds what somebody else's pages kept. */
 const LAST_KEY = 'gravek.last';
 
@@ -78,6 +80,18 @@ const whoIn = (text: string | null): string | null => {
   return me && `${me.accountId}.${me.club.id}`;
 };
 
+/** Shows nobody's names any more once the sign-in has ended; what was typed and logged stays here. */
+export const hideWhenSignedOut = (): void =>
+  whenSignedOut(() => {
+    showsClub(null);
+    localStorage.removeItem(ME_KEY);
+    queryClient.setQueryData(ME.queryKey, null);
+    void queryClient.invalidateQueries({ queryKey: ['door'] });
+  });
+
+/** Whether somebody has used this device before. */
+export const wasHereBefore = (): boolean => localStorage.getItem(LAST_KEY) !== null;
+
 /** Goes along when somebody signs in or out in another tab, or opens another club there. */
 export const followOtherTabs = (): void => {
   window.addEventListener('storage', ({ key, oldValue, newValue }) => {
@@ -94,7 +108,6 @@ export const forgetClub = async (): Promise<void> => {
   showsClub(null);
 };
 
-const ME = { queryKey: ['me'], queryFn: whoAmI, retry: false };
 export const useMe = () => useQuery(ME);
 /** Asks who is signed in before anything is drawn. */
 export const askMe = (): void => void queryClient.prefetchQuery(ME);

@@ -17,7 +17,8 @@ import type { MeasuredReps, Session } from '@gravek/contract/session';
 import type { Today } from '@gravek/contract/today';
 import type { Review, ReviewLine } from '@gravek/contract/watched';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, ApiProblem } from './client';
+import { forgetDeleted } from '../controls/draft';
+import { api, ApiProblem, shownClub } from './client';
 
 type Page<T> = { items: T[]; next: string | null };
 
@@ -39,7 +40,15 @@ const all = async <T>(path: string, query = ''): Promise<T[]> => {
 /** What a place asks for first, such that it can be asked for before the place is loaded. */
 export const FIRST = {
   today: { queryKey: ['today'], queryFn: () => api.get<Today>('/today') },
-  athletes: { queryKey: ['athletes'], queryFn: () => all<Athlete>('/athletes') },
+  athletes: {
+    queryKey: ['athletes'],
+    queryFn: async () => {
+      const list = await all<Athlete>('/athletes');
+      const club = shownClub();
+      if (club !== null) forgetDeleted(club, new Set(list.map(({ id }) => id)));
+      return list;
+    },
+  },
   grounds: { queryKey: ['grounds'], queryFn: () => all<Ground>('/grounds') },
   approaches: { queryKey: ['approaches'], queryFn: () => all<ApproachSummary>('/approaches') },
   session: (id: string) => ({

@@ -12,6 +12,51 @@ export const forgetDrafts = (): void => {
   }
 };
 
+/** Drafts that are of one athlete, by the beginnings of their names. */
+const OF_ATHLETE = /^(?:athlete|reading|trial|gates)\.([0-9a-f-]{36})/;
+
+/** A draft without athletes who are not there; null where it is of one of them. */
+const without = (draft: unknown, isThere: (id: string) => boolean): unknown => {
+  if (Array.isArray(draft)) {
+    return draft
+      .map((one: unknown) => [one, without(one, isThere)])
+      .filter(([before, after]) => after !== null || before === null)
+      .map(([, after]) => after);
+  }
+  if (typeof draft !== 'object' || draft === null) return draft;
+  const { athleteId } = draft as { athleteId?: unknown };
+  if (typeof athleteId === 'string' && !isThere(athleteId)) return null;
+  return Object.fromEntries(
+    Object.entries(draft).map(([key, value]: [string, unknown]) => [
+      key,
+      key === 'athleteIds' && Array.isArray(value)
+        ? value.filter((id) => isThere(String(id)))
+        : without(value, isThere),
+    ]),
+  );
+};
+
+/**
+ * Takes athletes who were deleted out of what anybody has typed and not saved on this device.
+ *
+ * @param clubId the club whose athletes they were
+ * @param present ids of all athletes of that club
+ */
+export const forgetDeleted = (clubId: string, present: ReadonlySet<string>): void => {
+  const isThere = (id: string): boolean => present.has(id);
+  for (const key of Object.keys(localStorage)) {
+    const [kind, name] = key.split(`.${clubId}.`);
+    if (!kind?.startsWith(PREFIX) || name === undefined) continue;
+    const own = OF_ATHLETE.exec(name)?.[1];
+    const before = read<unknown>(key);
+    const after = own !== undefined && !isThere(own) ? null : without(before, isThere);
+    if (after === null) localStorage.removeItem(key);
+    else if (JSON.stringify(after) !== JSON.stringify(before)) {
+      localStorage.setItem(key, JSON.stringify(after));
+    }
+  }
+};
+
 /** Drafts that the page on the screen works on, also while it fails to be drawn. */
 const open = new Set<string>();
 

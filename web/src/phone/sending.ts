@@ -1,8 +1,8 @@
 import { create } from 'zustand';
 
 type Sending = {
-  /** idle, under way, no server, the sign-in has run out, or the server answers but does not take it */
-  state: 'idle' | 'sending' | 'unreachable' | 'signed-out' | 'held';
+  /** idle, under way, no server, or the server answers but does not take it */
+  state: 'idle' | 'sending' | 'unreachable' | 'held';
   /** what the server says when it does not take what is sent */
   why: string | null;
   /** batches that the server took since the page was loaded */

@@ -81,7 +81,8 @@ const sendAll = async (who: Tapper): Promise<void> => {
   } catch (error) {
     const answered = error instanceof ApiProblem;
     if (answered && error.status === 401) {
-      useSending.setState({ state: 'signed-out' });
+      // The door is shown; what waits goes when its own have signed in again.
+      useSending.setState({ state: 'idle' });
       return;
     }
     useSending.setState({

@@ -46,7 +46,7 @@ const useAwake = (): void => {
 };
 
 /**
- * How many reps wait to be sent, and how to send them now, or how to sign in to do so.
+ * How many reps wait to be sent, and how to send them now.
  *
  * @param log rows of this session; one may have been tapped before the phone's database has it
  */
@@ -70,13 +70,6 @@ const Waiting = ({ log }: { log: readonly PhoneRow[] }) => {
   const unsent = log.filter((row) => row.arrival === null).map((row) => row.id);
   const waiting = new Set([...mine!, ...unsent].filter((id) => !others!.includes(id))).size;
   const reps = `${waiting} ${waiting === 1 ? 'rep' : 'reps'}`;
-  if (sending === 'signed-out') {
-    return (
-      <a className="wait" href="/">
-        Sign in to send {reps}
-      </a>
-    );
-  }
   return (
     <button
       type="button"

@@ -9,6 +9,7 @@ import { Conflict } from '../controls/Conflict';
 import { useSentForm } from '../controls/sentForm';
 import { Failed } from '../controls/Notice';
 import { CodeField, useCodeAsked } from './CodeField';
+import { WaitingHere } from './WaitingHere';
 
 const loadChecks = () => import('./doorChecks');
 
@@ -118,6 +119,7 @@ export const SignIn = () => {
             <div className="quiet small-text">or sign in</div>
           </>
         )}
+        <WaitingHere />
         {door.data?.empty ? <FirstClubForm /> : door.data && <EnterForm />}
       </div>
     </main>
