@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { array, object, string, type AnyObjectSchema, type ISchema, type Schema } from 'yup';
 import * as contract from '../src';
 import { mostOf } from '../src/bounds';
-import { code, name } from '../src/fields';
+import { name } from '../src/fields';
 
 const { check } = contract;
 
@@ -183,19 +183,6 @@ describe('a name', () => {
       }),
       { numRuns: 500 },
     );
-  });
-});
-
-describe('a code', () => {
-  it('is nothing that every object has, so that looking it up finds what was put there', () => {
-    const of = (text: string) => check(object({ phase: code('The phase') }), { phase: text });
-    for (const hostile of ['constructor', '__proto__', 'toString', 'hasOwnProperty', 'valueOf'])
-      expect(of(hostile), hostile).toEqual({
-        ok: false,
-        fields: { phase: 'The phase cannot be called that.' },
-      });
-    for (const plain of ['start', 'last steps', 'proto', ''])
-      expect(of(plain).ok, plain).toBe(true);
   });
 });
 

@@ -23,8 +23,12 @@ test('sets are chosen for a squad within the minutes there are, with reasons, an
   signedIn: page,
 }) => {
   await fresh(page, 'Chosen', '2031-08-01');
-  await page.getByRole('button', { name: 'Choose for me' }).click();
   const panel = page.getByRole('region', { name: 'Choose for me' });
+  // What a new day brings, such as who is out then, comes a moment later and moves what is pressed.
+  await expect(async () => {
+    await page.getByRole('button', { name: 'Choose for me' }).click();
+    await expect(panel).toBeVisible({ timeout: 5_000 });
+  }).toPass();
   await panel.getByLabel('For').selectOption({ label: 'Handball' });
   const chosen = panel.locator('.chosen-sets > li');
   await seen(chosen);

@@ -300,6 +300,7 @@ describe('the server process', () => {
     expect(entry.status).toBe(204);
     // A proxy gives up a connection after a minute: the server must not be the first.
     expect(entry.headers.get('keep-alive')).toMatch(/^timeout=7\d$/);
+    expect((await fetch(`${address}/calendar/a-key-of-somebody.ics`)).status).toBe(404);
     // Under way for sure: the server has asked for the rest of it before it is told to stop.
     const underWay = request(`${address}/api/sign-in`, {
       method: 'POST',
@@ -316,6 +317,9 @@ describe('the server process', () => {
     expect(said()).toContain('/api/sign-in');
     expect(said()).not.toContain(coach.email);
     expect(said()).not.toContain('wrong in any case');
+    // The address of a calendar is a key.
+    expect(said()).toContain('/calendar/…');
+    expect(said()).not.toContain('a-key-of-somebody');
   });
 
   it('makes a link to a new password for whoever has forgotten it', async () => {
