@@ -248,7 +248,9 @@ describe('a sign-in', () => {
     await seen(5 * 24 * 3600_000);
     await coach.get('/me').expect(200);
     await expect
-      .poll(async () => ((await coach.get('/devices')).body as Device[])[0]!.seen)
+      .poll(async () => ((await coach.get('/devices')).body as Device[])[0]!.seen, {
+        timeout: 45_000,
+      })
       .toMatch(new RegExp(`^${new Date().toISOString().slice(0, 13)}`));
     await seen(7 * 24 * 3600_000);
     await coach.get('/me').expect(401);

@@ -111,6 +111,8 @@ export const limitAttempts = (db: Db): Limits => {
       store: storeOf(db, prefix),
       keyGenerator: keyOf,
       skipSuccessfulRequests,
+      // What was not looked at, since too much was asked just then, was no attempt.
+      requestWasSuccessful: (_req, { statusCode }) => statusCode < 400 || statusCode === 503,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
       // Whose word is taken about the address is the configuration's to say.
