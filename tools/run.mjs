@@ -164,6 +164,7 @@ export const buildServer = () =>
   buildOf('server', ['server/src', 'demo/src', 'demo/data'], () =>
     bundleServer({
       'server/dist/main': 'server/src/main.ts',
+      'server/dist/readIn': 'server/src/clubFile/readIn.ts',
       'demo/dist/main': 'demo/src/main.ts',
     }),
   );

@@ -1,4 +1,4 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
+import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
 import { athleteInput, restrictionInput, trialInput } from './athlete';
 import { approachInput } from './approach';
 import { movementInput } from './movementSchema';
@@ -13,13 +13,6 @@ import { repInput, sessionInput } from './sessionSchema';
 import { reviewInput } from './watched';
 
 export const CLUB_FILE_VERSION = 6;
-/** Bytes of a club file that is read from the app; larger ones are loaded at the terminal. */
-export const CLUB_FILE_MAX = 120_000_000;
-
-export const MOST_REPS = 2_000_000;
-
-/** What a club never comes near is too many. */
-const upTo = (most: number): [number, string] => [most, `At most ${most} of them are read.`];
 
 /** Whether it was put away, or taken out; left out where it was not. */
 const flag = () => boolean().strict().optional();
@@ -70,12 +63,8 @@ const rungChoice = object({ ...chosen, rung: choiceOr('a rung', RUNGS, null) });
 /** The account behind the demo's one-press entry. */
 export const DEMO_EMAIL = 'coach@demo.invalid';
 
-/** A rep with who logged it, where that is known. */
-export const repInFile = repInput.shape({ loggedBy: id().optional() });
-export type RepInFile = InferType<typeof repInFile>;
-
-/** A whole club as one JSON document; see docs/file-format.md. */
-export const clubFile = object({
+/** What a club file says of itself, beside its lists; see docs/file-format.md. */
+export const clubFileHead = object({
   format: choice('the format', ['gravek-club'] as const),
   version: number()
     .strict()
@@ -85,58 +74,61 @@ export const clubFile = object({
     .max(CLUB_FILE_VERSION, 'This file was made by a newer Gravek. Update Gravek, then load it.'),
   clubId: id(),
   club: clubSettings.required('The file holds no club.'),
-  people: array(person.required())
-    .max(...upTo(200))
-    .required('The file holds no people.')
-    .min(1),
-  athletes: array(athleteInput.shape({ archived: flag() }).required())
-    .max(...upTo(5_000))
-    .required('The file holds no athletes.'),
-  restrictions: array(restrictionInput.shape({ removed: flag() }).required())
-    .max(...upTo(20_000))
-    .required('The restrictions are missing.'),
-  trials: array(trialInput.shape({ removed: flag() }).required())
-    .max(...upTo(20_000))
-    .required(),
-  readings: array(readingInput.shape({ removed: flag() }).required())
-    .max(...upTo(20_000))
-    .default([]),
-  movements: array(movementInput.shape({ archived: flag() }).required())
-    .max(...upTo(200))
-    .default([]),
-  ruleSets: array(ruleSetInput.shape({ archived: flag() }).required())
-    .max(...upTo(200))
-    .default([]),
-  grounds: array(groundInput.shape({ archived: flag() }).required())
-    .max(...upTo(200))
-    .default([]),
-  approaches: array(
-    approachInput
-      .shape({
-        archived: flag(),
-        savedAt: moment('The time').optional(),
-        solved: array(solvedFor.required())
-          .max(...upTo(1_000))
-          .optional(),
-      })
-      .required(),
-  )
-    .max(...upTo(5_000))
-    .required(),
-  sessions: array(sessionInput.shape({ archived: flag() }).required())
-    .max(...upTo(20_000))
-    .required(),
-  reviews: array(reviewInput.shape({ archived: flag() }).required())
-    .max(...upTo(20_000))
-    .optional(),
-  cueChoices: array(cueChoice.required())
-    .max(...upTo(200_000))
-    .optional(),
-  rungChoices: array(rungChoice.required())
-    .max(...upTo(200_000))
-    .optional(),
-  reps: array(repInFile.required())
-    .max(...upTo(MOST_REPS))
-    .required(),
 });
-export type ClubFile = InferType<typeof clubFile>;
+
+type ListOf<S extends Schema> = {
+  /** what each of them must be */
+  item: S;
+  /** what a club never comes near is too many */
+  most: number;
+  /** what is said where the list is not there; null where it may be left out */
+  missing: string | null;
+};
+
+const list = <S extends Schema>(
+  item: S,
+  most: number,
+  missing: string | null = null,
+): ListOf<S> => ({ item, most, missing });
+
+/** What a club file lists. */
+export const CLUB_LISTS = {
+  people: list(person, 200, 'The file holds no people.'),
+  athletes: list(athleteInput.shape({ archived: flag() }), 5_000, 'The file holds no athletes.'),
+  restrictions: list(
+    restrictionInput.shape({ removed: flag() }),
+    20_000,
+    'The restrictions are missing.',
+  ),
+  trials: list(trialInput.shape({ removed: flag() }), 20_000, 'The measured runs are missing.'),
+  readings: list(readingInput.shape({ removed: flag() }), 20_000),
+  movements: list(movementInput.shape({ archived: flag() }), 200),
+  ruleSets: list(ruleSetInput.shape({ archived: flag() }), 200),
+  grounds: list(groundInput.shape({ archived: flag() }), 200),
+  approaches: list(
+    approachInput.shape({
+      archived: flag(),
+      savedAt: moment('The time').optional(),
+      solved: array(solvedFor.required()).max(1_000, 'At most 1000 of them are read.').optional(),
+    }),
+    5_000,
+    'The approaches are missing.',
+  ),
+  sessions: list(sessionInput.shape({ archived: flag() }), 20_000, 'The sessions are missing.'),
+  reviews: list(reviewInput.shape({ archived: flag() }), 20_000),
+  cueChoices: list(cueChoice, 200_000),
+  rungChoices: list(rungChoice, 200_000),
+  /** with who logged it, where that is known */
+  reps: list(repInput.shape({ loggedBy: id().optional() }), 2_000_000, 'The reps are missing.'),
+};
+
+export type ClubList = keyof typeof CLUB_LISTS;
+export type ClubItem<L extends ClubList> = InferType<(typeof CLUB_LISTS)[L]['item']>;
+export type RepInFile = ClubItem<'reps'>;
+
+type LeftOut = 'reviews' | 'cueChoices' | 'rungChoices';
+
+/** A whole club as one JSON document. */
+export type ClubFile = InferType<typeof clubFileHead> & {
+  [L in Exclude<ClubList, LeftOut>]: ClubItem<L>[];
+} & { [L in LeftOut]?: ClubItem<L>[] | undefined };

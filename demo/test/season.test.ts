@@ -1,5 +1,5 @@
 import { cueState, type FaultState } from '@gravek/core';
-import { check, clubFile, type Rep } from '@gravek/contract';
+import { check, CLUB_LISTS, clubFileHead, type ClubList, type Rep } from '@gravek/contract';
 import { expect, it } from 'vitest';
 import { makeSeason } from '../src';
 
@@ -32,8 +32,13 @@ const trendsOf = (athleteId: string) => {
 };
 
 it('is a valid club file, the same for the same day', () => {
-  const checked = check(clubFile, JSON.parse(JSON.stringify(season)));
-  expect(checked.ok ? [] : checked.fields).toEqual([]);
+  const file = JSON.parse(JSON.stringify(season)) as Record<string, unknown[]>;
+  expect(check(clubFileHead, file)).toMatchObject({ ok: true });
+  for (const list of Object.keys(CLUB_LISTS) as ClubList[]) {
+    for (const item of file[list] ?? []) {
+      expect(check(CLUB_LISTS[list].item, item)).toEqual({ ok: true, value: item });
+    }
+  }
   expect(makeSeason(today, 'a password for tests')).toEqual(season);
 });
 

@@ -8,6 +8,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Changes } from './changes/listen';
+import type { Restorer } from './clubFile/restoring';
 import { archiveRouter } from './clubFile/routes';
 import { changeStream } from './changes/stream';
 import type { Tell } from './changes/tell';
@@ -33,6 +34,7 @@ export type Parts = {
   pool: pg.Pool;
   /** over connections that nothing else needs */
   sendPieces: SendPieces;
+  restorer: Restorer;
   changes: Changes;
   tell: Tell;
   disk: Disk;
@@ -108,7 +110,7 @@ const whileThereIsRoom =
   };
 
 export const createApp = (parts: Parts): Express => {
-  const { db, pool, sendPieces, changes, tell, disk, numbers, log, stopping } = parts;
+  const { db, pool, sendPieces, restorer, changes, tell, disk, numbers, log, stopping } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', parts.proxy);
@@ -194,7 +196,7 @@ export const createApp = (parts: Parts): Express => {
   api.use(doorRouter(db, tell, limits, parts.demo));
   api.use(ownRouter(db, limits));
   api.get('/changes', changeStream(db, changes, stopping, numbers.streams));
-  api.use(archiveRouter(db, sendPieces, tell));
+  api.use(archiveRouter(db, sendPieces, restorer));
   api.use(reportRouter(db, sendPieces));
   api.use(clubRouter({ db, tell, stored: (rows) => numbers.repsStored.inc(rows) }, ROUTES));
   api.use((_req, res) => {

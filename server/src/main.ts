@@ -1,5 +1,4 @@
-import { readFile } from 'node:fs/promises';
-import { text } from 'node:stream/consumers';
+import { createReadStream } from 'node:fs';
 import { loadClubFile, loadDemo } from './clubFile/load';
 import { readConfig } from './config';
 import { atDoor, checkRole, connect, isEmpty } from './database/connect';
@@ -32,10 +31,7 @@ const commands: Record<string, (args: string[]) => Promise<void>> = {
     if (!file) throw new StartFault('Say which club file to load.');
     const { db } = connect(readConfig(process.env).databaseUrl);
     try {
-      const owners = await loadClubFile(
-        db,
-        file === '-' ? await text(process.stdin) : await readFile(file, 'utf8'),
-      );
+      const owners = await loadClubFile(db, file === '-' ? process.stdin : createReadStream(file));
       for (const { person, token, until } of owners) {
         process.stdout.write(
           `${person}, owner: /invitation#${token}\nOpen it at Gravek’s address, once, by ${until.toISOString()}.\n`,
@@ -48,7 +44,7 @@ const commands: Record<string, (args: string[]) => Promise<void>> = {
   'load-demo': async () => {
     const { db } = connect(readConfig(process.env).databaseUrl);
     try {
-      await loadDemo(db, await text(process.stdin));
+      await loadDemo(db, process.stdin);
     } finally {
       await db.destroy();
     }

@@ -1,5 +1,6 @@
 import { approachRoutes } from './approaches/routes';
 import { athleteRoutes } from './athletes/routes';
+import { restoringRoutes } from './clubFile/restoring';
 import { invitationRoutes } from './club/invitations';
 import { memberRoutes } from './club/members';
 import { clubRoutes } from './club/routes';
@@ -20,6 +21,7 @@ export const ROUTES: readonly Route[] = [
   ...memberRoutes,
   ...invitationRoutes,
   ...deedRoutes,
+  ...restoringRoutes,
   ...athleteRoutes,
   ...movementRoutes,
   ...groundRoutes,

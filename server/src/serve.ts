@@ -2,6 +2,7 @@ import { createServer } from 'node:http';
 import { createApp } from './app';
 import { listenForChanges } from './changes/listen';
 import { teller } from './changes/tell';
+import { restorer } from './clubFile/restoring';
 import type { Config } from './config';
 import { checkRole, connect } from './database/connect';
 import { piecesSender } from './http/pieces';
@@ -21,6 +22,9 @@ const GRACE_MS = 8_000;
 const KEPT_MS = 75_000;
 const PRUNE_MS = 3600_000;
 
+/** As it is built, beside the server: a thread runs no TypeScript. */
+const READ_IN = new URL('../dist/readIn.mjs', import.meta.url);
+
 /**
  * Serves until told to stop, then lets requests under way end, at most for the grace time.
  *
@@ -38,10 +42,16 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
   const counting = keepCounting({ db, changes, tell, log });
   const disk = await watchDisk({ folder: config.diskFolder, reserveBytes: config.reserveBytes });
   const numbers = makeNumbers({ pool, disk, waiting: counting.waiting });
+  const restoring = restorer({
+    ...{ db, tell, log },
+    databaseUrl: config.databaseUrl,
+    program: READ_IN,
+  });
   const server = createServer(
     createApp({
       ...config,
       sendPieces: piecesSender(downloads.db),
+      restorer: restoring,
       ...{ db, pool, changes, tell, disk, numbers, log },
       stopping: stopping.signal,
     }),
@@ -82,6 +92,7 @@ export const serve = async (config: Config): Promise<{ stop: () => Promise<void>
     numbersServer?.close();
     disk.stop();
     clearTimeout(late);
+    await restoring.stop();
     await counting.stop();
     await changes.close();
     await downloads.db.destroy();

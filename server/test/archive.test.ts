@@ -1,7 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import { request } from 'node:http';
 import { connect as connectTo, type AddressInfo, type Socket } from 'node:net';
-import { CLUB_FILE_MAX, CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract';
+import {
+  CLUB_FILE_MAX,
+  CLUB_FILE_VERSION,
+  isUnderWay,
+  type ClubFile,
+  type Restoring,
+} from '@gravek/contract';
 import compression from 'compression';
 import express from 'express';
 import { sql } from 'kysely';
@@ -38,12 +44,33 @@ afterAll(() => stage.close());
 const outOf = async (coach: Coach): Promise<ClubFile> =>
   JSON.parse((await coach.get('/archive').expect(200)).text) as ClubFile;
 
-const into = (coach: Coach, file: unknown) =>
+const send = (coach: Coach, file: unknown) =>
   coach.agent
     .post('/api/archive')
     .set('origin', stage.origin)
     .type('application/json')
     .send(typeof file === 'string' ? file : JSON.stringify(file));
+
+/** How an archive ended that was sent, however long it took. */
+const ended = async (coach: Coach): Promise<Restoring> => {
+  let last: Restoring | null = null;
+  await until(async () => {
+    ({ last } = (await coach.get('/archive/restoring').expect(200)).body as {
+      last: Restoring | null;
+    });
+    return last !== null && !isUnderWay(last);
+  });
+  return last!;
+};
+
+const into = async (coach: Coach, file: unknown): Promise<Restoring> => {
+  await send(coach, file).expect(202);
+  return ended(coach);
+};
+
+/** @throws {Error} with why it was refused */
+const done = async (coach: Coach, file: unknown): Promise<void> =>
+  expect(await into(coach, file)).toMatchObject({ state: 'done', said: null });
 
 /** What is answered to a body that says it is too large, before any of it is there. */
 const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
@@ -69,7 +96,7 @@ const statusOfTooLarge = async (coach: Coach): Promise<number | undefined> => {
 };
 
 /** Addresses of calendars and own pages are keys; who is a member is looked at by itself. */
-const KEYS = ['calendar_address', 'own_link', 'membership', 'invitation', 'deed'];
+const KEYS = ['calendar_address', 'own_link', 'membership', 'invitation', 'deed', 'restoring'];
 const KEPT = CLUB_TABLES.filter((table) => !KEYS.includes(table));
 
 /** Every row of a club, without what tells when it came into this database and how often it was saved. */
@@ -211,7 +238,7 @@ describe('an archive', () => {
     expect(file.version).toBe(CLUB_FILE_VERSION);
     expect(JSON.stringify(file)).not.toMatch(/password|argon/i);
     const to = await coachIn(stage);
-    await into(to, file).expect(204);
+    await done(to, file);
     expect(await rowsOf(to.clubId)).toEqual(await rowsOf(from.clubId));
     for (const table of KEPT.filter((one) => one !== 'rep_count' && one !== 'fault_standing'))
       expect((await rowsOf(from.clubId))[table]!.length, table).toBeGreaterThan(0);
@@ -224,10 +251,9 @@ describe('an archive', () => {
     );
     expect({ ...again, clubId: '', people: [] }).toEqual({ ...file, clubId: '', people: [] });
     // An answer that was lost: the same once more is done; another is refused, and changes nothing.
-    await into(to, file).expect(204);
+    await done(to, file);
     const other = { ...file, club: { ...file.club, name: 'Another' } };
-    const refusal = await into(to, other).expect(422);
-    expect((refusal.body as { title: string }).title).toContain('holds something already');
+    expect((await into(to, other)).said).toContain('holds something already');
     expect((await outOf(to)).club).toEqual(file.club);
   });
 
@@ -313,17 +339,20 @@ describe('an archive', () => {
     const owner = await coachIn(stage);
     const coach = await coachIn(stage, 'coach', owner.clubId);
     await coach.get('/archive').expect(403);
-    await into(coach, '{}').expect(403);
+    await send(coach, '{}').expect(403);
     await stranger(stage).get('/archive').expect(401);
-    await into(stranger(stage), '{}').expect(401);
+    await send(stranger(stage), '{}').expect(401);
   });
 
   it('is refused whole and in words when it is broken, newer, too large or does not hang together', async () => {
     const file = await outOf(await fullClub());
     const to = await coachIn(stage);
     const before = await rowsOf(to.clubId);
-    const said = async (sent: unknown): Promise<string> =>
-      ((await into(to, sent).expect(422)).body as { title: string }).title;
+    const said = async (sent: unknown): Promise<string> => {
+      const { state, said: why } = await into(to, sent);
+      expect(state).toBe('refused');
+      return why!;
+    };
     expect(await said('{"format": "gravek-')).toContain('cannot be read as JSON');
     expect(await said('[]')).toContain('cannot be loaded');
     expect(await said({ ...file, version: CLUB_FILE_VERSION + 1 })).toContain('newer Gravek');
@@ -352,7 +381,7 @@ describe('an archive', () => {
     const email = `${uuid()}@club.invalid`;
     const person = { id: uuid(), account: uuid(), person: 'Somebody New', email, role: 'coach' };
     const reps = file.reps.map((rep) => ({ ...rep, loggedBy: person.account }));
-    await into(to, { ...file, reps, people: [...file.people, person] }).expect(204);
+    await done(to, { ...file, reps, people: [...file.people, person] });
     const members = (await to.get('/members').expect(200)).body as { email: string }[];
     expect(members.map((one) => one.email)).toEqual([to.email]);
     const accounts = await stage.owner

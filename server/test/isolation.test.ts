@@ -108,6 +108,7 @@ const reaching = (): Record<string, Try> => ({
   'post /invitations/:id/link': { path: `/invitations/${invitationId}/link` },
   'delete /invitations/:id': { path: `/invitations/${invitationId}` },
   'get /deeds': { path: '/deeds' },
+  'get /archive/restoring': { path: '/archive/restoring' },
   'put /members/:id': { path: `/members/${memberId}`, body: { role: 'assistant' } },
   'delete /members/:id': { path: `/members/${memberId}` },
   'post /members/:id/link': { path: `/members/${memberId}/link` },

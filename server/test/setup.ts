@@ -22,6 +22,7 @@ import { v7 as uuid } from 'uuid';
 import { createApp } from '../src/app';
 import { listenForChanges, type Changes } from '../src/changes/listen';
 import { teller } from '../src/changes/tell';
+import { restorer } from '../src/clubFile/restoring';
 import { connect, inClub, type Db } from '../src/database/connect';
 import { CLUB_TABLES } from '../src/database/clubTables';
 import { migrate } from '../src/database/migrate';
@@ -97,6 +98,7 @@ export const openStage = async ({
   proxy = false,
   room = () => 1e12,
   takenMs = 30_000,
+  mostMs,
 }: {
   demo?: boolean;
   changes?: Changes;
@@ -104,6 +106,8 @@ export const openStage = async ({
   room?: () => number;
   /** how long is waited for somebody who takes nothing of a file */
   takenMs?: number;
+  /** how long an archive may take to be read in */
+  mostMs?: number;
 } = {}): Promise<Stage> => {
   const { name, ownerUrl, appUrl } = await emptyDatabase();
   await migrate(ownerUrl);
@@ -123,12 +127,20 @@ export const openStage = async ({
       20,
     );
     const numbers = makeNumbers({ pool, disk, waiting: () => 0 });
+    const tell = teller(db, stopping.signal);
+    const restoring = restorer({
+      ...{ db, tell, log },
+      ...(mostMs === undefined ? {} : { mostMs }),
+      databaseUrl: appUrl,
+      program: new URL('../dist/readIn.mjs', import.meta.url),
+    });
     const app = createApp({
       db,
       pool,
       sendPieces: piecesSender(downloads.db, takenMs),
       changes,
-      tell: teller(db, stopping.signal),
+      restorer: restoring,
+      tell,
       disk,
       numbers,
       log,
@@ -146,6 +158,7 @@ export const openStage = async ({
       stopping.abort();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
+      await restoring.stop();
       await changes.close();
       await downloads.db.destroy();
       await db.destroy();

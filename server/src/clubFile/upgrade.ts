@@ -1,15 +1,16 @@
-import { isSequence, type Choices, type ClubFile, type Rep } from '@gravek/contract';
+import { isSequence, type Choices, type ClubList, type DrillSet, type Rep } from '@gravek/contract';
 import { asDrillSet, type OlderDrillSet } from '@gravek/library';
 
 type Given = Record<string, unknown>;
+type Plan = { movement: string; choices: Choices };
 
 /** What a rep of version 2 or before was of: its drill set and approach say it. */
 const saidBy = (
   rep: Rep,
   i: number,
   set: OlderDrillSet | undefined,
-  plan: { movement: string; choices: Choices } | undefined,
-  device: string,
+  plan: Plan | undefined,
+  device: unknown,
 ): Given | Rep => {
   // What names nothing that is there is refused by the check, with its place.
   if (!set || !plan) return rep;
@@ -29,34 +30,35 @@ const saidBy = (
   };
 };
 
+const isThing = (value: unknown): value is Given => typeof value === 'object' && value !== null;
+
 /**
- * A club file as this version writes it. Reps of the oldest files take what they were from the drill set
- * and approach that they name, in the order of the file.
+ * What an item of an older club file is as this version writes it, one after the other. Reps of the oldest
+ * files take what they were from the drill set and approach that they name, which stand before them.
+ *
+ * @param version of the file
+ * @param clubId under which reps without a device are numbered
+ * @example
+ * const upgraded = upgrader(2, clubId);
+ * upgraded('sessions', session, 0); // { …session, drillSets: [{ work: { kind: 'plan', … }, … }] }
  */
-export const upgraded = (file: unknown): unknown => {
-  const before = file as ClubFile | null;
-  if (typeof before?.version !== 'number' || before.version > 3 || !Array.isArray(before.reps))
-    return file;
-  const { approaches = [], sessions = [], clubId } = before;
-  const plans = new Map(approaches.map((approach) => [approach.id, approach]));
-  const setsBefore = sessions.flatMap(
-    (session) => (session.drillSets ?? []) as unknown as OlderDrillSet[],
-  );
-  const sets = new Map(setsBefore.map((set) => [set?.id, set]));
-  return {
-    ...before,
-    sessions: sessions.map((session) => ({
-      ...session,
-      drillSets: (session.drillSets as unknown as OlderDrillSet[] | undefined)?.map((set) =>
-        Array.isArray(set?.sides) ? asDrillSet(set) : set,
-      ),
-    })),
-    reps:
-      before.version > 2
-        ? before.reps
-        : before.reps.map((rep, i) => {
-            const set = sets.get(rep?.drillSetId);
-            return saidBy(rep, i, set, set && plans.get(set.approachId), clubId);
-          }),
+export const upgrader = (version: number, clubId: unknown) => {
+  const plans = new Map<unknown, Plan>();
+  const sets = new Map<unknown, OlderDrillSet>();
+  return (list: ClubList, item: unknown, i: number): unknown => {
+    if (version > 3 || !isThing(item)) return item;
+    if (list === 'sessions' && Array.isArray(item.drillSets)) {
+      const drillSets = (item.drillSets as unknown[]).map((set) => {
+        if (!isThing(set) || !Array.isArray(set.sides)) return set;
+        sets.set(set.id, set as unknown as OlderDrillSet);
+        return asDrillSet(set as unknown as DrillSet | OlderDrillSet);
+      });
+      return { ...item, drillSets };
+    }
+    if (version > 2) return item;
+    if (list === 'approaches' && isThing(item.choices)) plans.set(item.id, item as unknown as Plan);
+    if (list !== 'reps') return item;
+    const set = sets.get(item.drillSetId);
+    return saidBy(item as unknown as Rep, i, set, set && plans.get(set.approachId), clubId);
   };
 };

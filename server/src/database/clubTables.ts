@@ -7,6 +7,7 @@ import { LEDGER_TABLES } from './migrations/0013_ledger';
 import { RUNG_TABLES } from './migrations/0015_rungs';
 import { WATCHING_TABLES } from './migrations/0017_watching';
 import { ACCOUNT_TABLES } from './migrations/0020_accounts';
+import { RESTORING_TABLES } from './migrations/0021_restoring';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
@@ -19,4 +20,5 @@ export const CLUB_TABLES = [
   ...RUNG_TABLES,
   ...WATCHING_TABLES,
   ...ACCOUNT_TABLES,
+  ...RESTORING_TABLES,
 ] as const;

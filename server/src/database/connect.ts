@@ -9,8 +9,8 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 export type Db = Kysely<Tables>;
 export type Trx = Transaction<Tables>;
 
-/** Connections for what is asked and answered, and those for files that are sent piece by piece. */
-const MOST = { requests: 10, downloads: 6 };
+/** Connections for what is asked and answered, for files that are sent piece by piece, for an archive read in. */
+const MOST = { requests: 10, downloads: 6, archive: 1 };
 
 export const connect = (
   url: string,

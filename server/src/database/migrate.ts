@@ -23,6 +23,7 @@ import * as watching from './migrations/0017_watching';
 import * as beside from './migrations/0018_beside';
 import * as counting from './migrations/0019_counting';
 import * as accounts from './migrations/0020_accounts';
+import * as restoring from './migrations/0021_restoring';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -46,6 +47,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0018_beside': beside,
   '0019_counting': counting,
   '0020_accounts': accounts,
+  '0021_restoring': restoring,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -25,6 +25,7 @@ import type {
   MeasuredRun,
   Movement,
   Outline,
+  Restoring,
   RestrictionKind,
   ReviewInput,
   Role,
@@ -79,6 +80,16 @@ export type Tables = {
     owners_two_steps: Generated<boolean>;
     version: Generated<number>;
     created_at: Moment;
+  };
+  restoring: {
+    club_id: ClubId;
+    id: string;
+    state: Exclude<Restoring['state'], 'stopped'>;
+    /** PostgreSQL gives large numbers as text */
+    done: ColumnType<string, number | undefined, number>;
+    total: ColumnType<string, number | undefined, number>;
+    said: ColumnType<string | null, string | null | undefined, string | null>;
+    seen_at: Moment;
   };
   membership: {
     club_id: ClubId;

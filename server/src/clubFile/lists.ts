@@ -1,0 +1,301 @@
+import type { ClubItem } from '@gravek/contract';
+import { sql } from 'kysely';
+import { solveFor } from '../approaches/queries';
+import { athleteColumns, measurementColumns, restrictionColumns } from '../athletes/queries';
+import type { Trx } from '../database/connect';
+import { reviewColumns } from '../film/queries';
+import { groundColumns } from '../grounds/queries';
+import { ProblemError } from '../http/problem';
+import { movementColumns } from '../movements/queries';
+import { countNew } from '../reps/countNew';
+import { inChunks } from '../reps/queries';
+import { drillSetColumns, sessionColumns } from '../sessions/queries';
+import {
+  athletesOf,
+  each,
+  movementCheck,
+  mustBeThere,
+  put,
+  type Loading,
+  type MovementCheck,
+  type Named,
+  type Piece,
+} from './intoTables';
+import { loadReps } from './loadReps';
+import { refusal } from './refusal';
+
+const awayNow = (flag: boolean | undefined) => (flag ? new Date() : null);
+
+const loadAthletes = async (loading: Loading): Promise<void> => {
+  const { trx } = loading;
+  await each(loading, 'athletes', ({ items, at }) =>
+    put(
+      trx,
+      'athlete',
+      items.map((athlete) => ({
+        id: athlete.id,
+        ...athleteColumns(athlete),
+        archived_at: awayNow(athlete.archived),
+      })),
+      at,
+    ),
+  );
+  await each(loading, 'restrictions', async (piece) => {
+    await mustBeThere(trx, 'athlete', athletesOf(piece));
+    const rows = piece.items.map((one) => ({
+      ...restrictionColumns(one),
+      removed_at: awayNow(one.removed),
+    }));
+    await put(trx, 'restriction', rows, piece.at);
+  });
+  // Measured runs and other tests are kept in one place.
+  for (const list of ['trials', 'readings'] as const) {
+    await each(loading, list, async (piece) => {
+      await mustBeThere(trx, 'athlete', athletesOf(piece));
+      const rows = piece.items.map((one) => ({
+        ...measurementColumns(one),
+        removed_at: awayNow(one.removed),
+      }));
+      await put(trx, 'measurement', rows, piece.at);
+    });
+  }
+};
+
+/** What the club has made its own: movements, step rules, grounds. */
+const loadClubOwn = async (loading: Loading): Promise<void> => {
+  const { trx } = loading;
+  await each(loading, 'movements', ({ items, at }) =>
+    put(
+      trx,
+      'movement',
+      items.map((one) => ({
+        ...{ id: one.id, ...movementColumns(one) },
+        archived_at: awayNow(one.archived),
+      })),
+      at,
+    ),
+  );
+  await each(loading, 'ruleSets', ({ items, at }) =>
+    put(
+      trx,
+      'rule_set',
+      items.map(({ id, name, note, rules, archived }) => ({
+        ...{ id, name, note, rules: JSON.stringify(rules), archived_at: awayNow(archived) },
+      })),
+      at,
+    ),
+  );
+  await each(loading, 'grounds', ({ items, at }) =>
+    put(
+      trx,
+      'ground',
+      items.map(({ archived, ...one }) => ({
+        ...groundColumns(one),
+        archived_at: awayNow(archived),
+      })),
+      at,
+    ),
+  );
+};
+
+/** Solves a plan for everybody it was solved for, by the measures it was solved by. */
+const solveAgain = async (trx: Trx, plan: ClubItem<'approaches'>, path: string): Promise<void> => {
+  try {
+    const solved = plan.solved ?? [];
+    const known = new Map(solved.map((one) => [one.athleteId, one]));
+    const guests = solved.filter((one) => !one.listed).map((one) => one.athleteId);
+    await solveFor(trx, plan, plan.athleteIds, true, known);
+    await solveFor(trx, plan, guests, false, known);
+    await sql`
+      update athlete_approach set solved_at = given.at
+      from unnest(${solved.map((one) => one.athleteId)}::uuid[], ${solved.map((one) => one.at)}::timestamptz[])
+        as given (athlete_id, at)
+      where club_id = gravek_club() and approach_id = ${plan.id}
+        and athlete_approach.athlete_id = given.athlete_id`.execute(trx);
+  } catch (error) {
+    if (error instanceof ProblemError || error instanceof RangeError) {
+      throw refusal({ [path]: error.message });
+    }
+    throw error;
+  }
+};
+
+const loadPlans = async (loading: Loading, movementsMustBe: MovementCheck): Promise<void> => {
+  const { trx } = loading;
+  await each(loading, 'approaches', async ({ items, at }) => {
+    await mustBeThere(
+      trx,
+      'athlete',
+      items.flatMap(({ athleteIds, solved = [] }, i) => [
+        ...athleteIds.map((id, a) => ({ path: `${at(i)}.athleteIds[${a}]`, id })),
+        ...solved.map((one, a) => ({ path: `${at(i)}.solved[${a}].athleteId`, id: one.athleteId })),
+      ]),
+    );
+    await movementsMustBe(
+      items.map(({ movement }, i) => ({ path: `${at(i)}.movement`, id: movement })),
+    );
+    await put(
+      trx,
+      'approach',
+      items.map((one) => ({
+        id: one.id,
+        name: one.name,
+        movement: one.movement,
+        choices: JSON.stringify(one.choices),
+        archived_at: awayNow(one.archived),
+        ...(one.savedAt === undefined ? {} : { saved_at: one.savedAt }),
+      })),
+      at,
+    );
+    for (const [i, plan] of items.entries()) await solveAgain(trx, plan, at(i));
+  });
+};
+
+/** What the drill sets of sessions name must be there. */
+const lookAtSets = async (
+  trx: Trx,
+  { items, at }: Piece<'sessions'>,
+  movementsMustBe: MovementCheck,
+): Promise<void> => {
+  const sets = items.flatMap(({ drillSets }, i) =>
+    drillSets.map((set, d) => ({ set, path: `${at(i)}.drillSets[${d}]` })),
+  );
+  await mustBeThere(
+    trx,
+    'ground',
+    items.flatMap(({ groundId }, i) =>
+      groundId === null ? [] : [{ path: `${at(i)}.groundId`, id: groundId }],
+    ),
+  );
+  await mustBeThere(
+    trx,
+    'approach',
+    sets.flatMap(({ set: { work }, path }) =>
+      work.kind === 'plan' ? [{ path: `${path}.work.approachId`, id: work.approachId }] : [],
+    ),
+  );
+  await mustBeThere(
+    trx,
+    'athlete',
+    sets.flatMap(({ set, path }) =>
+      set.athleteIds.map((id, a) => ({ path: `${path}.athleteIds[${a}]`, id })),
+    ),
+  );
+  await movementsMustBe(
+    sets.flatMap(({ set: { work }, path }) =>
+      work.kind === 'movement' ? [{ path: `${path}.work.movement`, id: work.movement }] : [],
+    ),
+  );
+};
+
+const loadSessions = async (loading: Loading, movementsMustBe: MovementCheck): Promise<void> => {
+  const { trx } = loading;
+  await each(loading, 'sessions', async (piece) => {
+    const { items, at } = piece;
+    await lookAtSets(trx, piece, movementsMustBe);
+    await put(
+      trx,
+      'session',
+      items.map((one) => ({
+        id: one.id,
+        ...sessionColumns(one),
+        archived_at: awayNow(one.archived),
+      })),
+      at,
+    );
+    const sets = items.flatMap(({ id: sessionId, drillSets }, i) =>
+      drillSets.map((set, d) => ({ set, d, sessionId, path: `${at(i)}.drillSets[${d}].id` })),
+    );
+    await inChunks(sets, (some) =>
+      put(
+        trx,
+        'drill_set',
+        some.map(({ set, d, sessionId }) => drillSetColumns(set, sessionId, d)),
+        (i) => some[i]!.path,
+      ),
+    );
+    const people = sets.flatMap(({ set }) =>
+      set.athleteIds.map((athlete_id, position) => ({
+        drill_set_id: set.id,
+        athlete_id,
+        position,
+      })),
+    );
+    await inChunks(people, (some) => trx.insertInto('drill_set_athlete').values(some).execute());
+  });
+  await each(loading, 'reviews', async ({ items, at }) => {
+    await mustBeThere(
+      trx,
+      'athlete',
+      items.map(({ athleteId }, i) => ({ path: `${at(i)}.athleteId`, id: athleteId })),
+    );
+    await mustBeThere(
+      trx,
+      'approach',
+      items.flatMap(({ approachId }, i) =>
+        approachId === null ? [] : [{ path: `${at(i)}.approachId`, id: approachId }],
+      ),
+    );
+    await put(
+      trx,
+      'review',
+      items.map(({ archived, ...one }) => ({
+        ...reviewColumns(one),
+        archived_at: awayNow(archived),
+      })),
+      at,
+    );
+  });
+};
+
+/** What coaches have chosen otherwise than the figures did. */
+const loadChoices = async (loading: Loading): Promise<void> => {
+  const { trx, accountBy } = loading;
+  const columns = (one: ClubItem<'cueChoices' | 'rungChoices'>) => ({
+    id: one.id,
+    athlete_id: one.athleteId,
+    movement: one.movement,
+    reason: one.reason,
+    account_id: accountBy(one.account),
+    day: one.day,
+    made_at: one.at,
+  });
+  const athletes = ({ items, at }: Piece<'cueChoices'> | Piece<'rungChoices'>): Named[] =>
+    items.map(({ athleteId }, i) => ({ path: `${at(i)}.athleteId`, id: athleteId }));
+  await each(loading, 'cueChoices', async (piece) => {
+    await mustBeThere(trx, 'athlete', athletes(piece));
+    await put(
+      trx,
+      'cue_choice',
+      piece.items.map((one) => ({
+        ...columns(one),
+        fault: one.fault,
+        drill: one.drill,
+        told_at: one.toldAt,
+      })),
+      piece.at,
+    );
+  });
+  await each(loading, 'rungChoices', async (piece) => {
+    await mustBeThere(trx, 'athlete', athletes(piece));
+    await put(
+      trx,
+      'rung_choice',
+      piece.items.map((one) => ({ ...columns(one), rung: one.rung })),
+      piece.at,
+    );
+  });
+};
+
+/** All lists but the people, each after those that it names. */
+export const loadAll = async (loading: Loading): Promise<void> => {
+  const movementsMustBe = movementCheck(loading.trx);
+  await loadAthletes(loading);
+  await loadClubOwn(loading);
+  await loadPlans(loading, movementsMustBe);
+  await loadSessions(loading, movementsMustBe);
+  await loadChoices(loading);
+  await loadReps(loading, movementsMustBe);
+  loading.told(null);
+  await countNew(loading.trx);
+};
