@@ -1,8 +1,6 @@
-import { buildServer, run } from './run.mjs';
+import { run } from './run.mjs';
 
 /** Server tests whose file has one of the given parts in its name; run by `withCluster.mjs`. */
-// Some of them start the server as it is served.
-await buildServer();
 const { code } = await run('npx', [
   'vitest',
   'run',

@@ -22,6 +22,14 @@ await runMain(async () => {
   );
   await withThrowaway(async ({ superUrl }) => {
     const env = { TEST_DATABASE_URL: superUrl };
+    await part(
+      'an archive of 100 MB',
+      'npx',
+      ['vitest', 'run', '--project', 'server', 'clubFile'],
+      {
+        env: { ...env, GRAVEK_LONG: '1' },
+      },
+    );
     await part('long browser tests', 'npx', ['playwright', 'test'], {
       cwd: path.join(ROOT, 'e2e'),
       env: { ...env, GRAVEK_LONG: '1' },

@@ -375,6 +375,40 @@ describe('an archive', () => {
     expect(await rowsOf(to.clubId)).toEqual(before);
   });
 
+  it('keeps nobody waiting for a body that never ends, and takes the next one', async () => {
+    const coach = await coachIn(stage);
+    const begun = request(`${stage.address}/api/archive`, {
+      method: 'POST',
+      headers: {
+        origin: stage.origin,
+        'content-type': 'application/json',
+        cookie: cookieOf(coach),
+      },
+    });
+    begun.on('error', () => undefined);
+    begun.write('{"format":');
+    await until(async () => (await send(coach, '{}')).status === 503);
+    const other = await coachIn(stage);
+    expect((await into(other, '{}')).state).toBe('refused');
+    begun.destroy();
+    await until(async () => (await send(coach, '{}')).status === 202);
+    expect((await ended(coach)).state).toBe('refused');
+  });
+
+  it('of 90 MB of nothing is refused, and who asks meanwhile is answered', async () => {
+    const coach = await coachIn(stage);
+    const sent = send(coach, `{"people":[${'{},'.repeat(30_000_000)}{}]}`).expect(202);
+    const isThere = sent.then(() => true);
+    let answered = 0;
+    for (let over = false; !over;) {
+      await coach.get('/me').expect(200);
+      answered += 1;
+      over = await Promise.race([isThere, Promise.resolve(false)]);
+    }
+    expect(answered).toBeGreaterThan(0);
+    expect((await ended(coach)).said).toContain('people: At most 200');
+  });
+
   it('brings people who are new here in by a link only', async () => {
     const file = await outOf(await fullClub());
     const to = await coachIn(stage);

@@ -2,9 +2,11 @@ import { UNCOUNTED_HEADER, type SquadFaults } from '@gravek/contract';
 import { sql } from 'kysely';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { fillClub } from '../bench/fill';
 import { listenForChanges, type Changes } from '../src/changes/listen';
 import { teller } from '../src/changes/tell';
-import { inClubReading } from '../src/database/connect';
+import { inClub, inClubReading } from '../src/database/connect';
+import { countNew } from '../src/reps/countNew';
 import { keepCounting } from '../src/reps/counter';
 import { ROUTES } from '../src/routes';
 import {
@@ -172,5 +174,30 @@ describe('of several processes', () => {
       stop();
       await one.stop();
     }
+  });
+});
+
+describe('counting a long log', () => {
+  it('a little of it at once comes to the same', async () => {
+    const who = await coachIn(stage);
+    const counts = (most?: number) =>
+      inClub(stage.db, who, async (trx) => {
+        await sql`update session set counted = 0`.execute(trx);
+        await trx.deleteFrom('rep_count').execute();
+        await countNew(trx, most);
+        const { rows } = await sql<{ row: string }>`
+          select to_jsonb(c)::text as row from rep_count c order by 1`.execute(trx);
+        const standings = await sql<{ row: string }>`
+          select to_jsonb(f)::text as row from fault_standing f order by 1`.execute(trx);
+        return [...rows, ...standings.rows];
+      });
+    await inClub(stage.db, who, (trx) =>
+      fillClub(trx, {
+        ...{ squads: 2, athletesEach: 6, sessionsEach: 4, repsEach: 10, lastDay: '2031-05-14' },
+      }),
+    );
+    const all = await counts();
+    expect(all.length).toBeGreaterThan(40);
+    for (const most of [1, 25, 60, 130]) expect(await counts(most)).toEqual(all);
   });
 });

@@ -370,7 +370,7 @@ const inJsonb = (list: readonly object[]): string =>
 
 /** The counts as they are kept, in the shape of a recount. */
 const keptCounts = async (): Promise<string[]> => {
-  await inClub(stage.db, coach, countNew);
+  await inClub(stage.db, coach, (trx) => countNew(trx));
   const { rows } = await sql<{ line: string }>`
     select concat_ws('/', c.athlete_id, c.session_id, c.movement, c.part, c.side, c.lead_foot,
       c.speed_pct, c.late, c.logged_by, c.reps, c.faults, c.cues) as line

@@ -178,7 +178,7 @@ describe('a rep', () => {
     const log = await logOf(coach, made.id);
     expect(log).toHaveLength(3);
     expect(log.map(({ arrival: _, ...row }) => row)).toEqual(reps);
-    await inClub(stage.db, coach, countNew);
+    await inClub(stage.db, coach, (trx) => countNew(trx));
     const counts = await stage.owner
       .selectFrom('rep_count')
       .select(['rung', 'exit', 'reps', 'tried', 'made', 'contacts', 'jumps', 'sprint_m'])

@@ -419,6 +419,11 @@ const archiveOutAndIn = async (asker, sql, acknowledged) => {
   );
   asker.signIn(await asker.ask('POST', '/api/switch', { clubId }));
   await asker.must('POST', '/api/archive', said);
+  await until('it is read in, and either server tells how far', async () => {
+    const { last } = await asker.must('GET', '/api/archive/restoring');
+    if (last.state === 'refused' || last.state === 'stopped') throw new Error(last.said);
+    return last.state === 'done';
+  });
   const count = await sql(`select count(*) from rep where club_id = '${clubId}'`);
   holds('and goes whole into an empty club', count === String(out));
 };

@@ -1,5 +1,5 @@
 import type { FileHandle } from 'node:fs/promises';
-import { CLUB_FILE_MAX, type Deed } from '@gravek/contract';
+import { CLUB_FILE_MAX, type Deed, type Restoring } from '@gravek/contract';
 import { Router, type Request } from 'express';
 import { inClub, type Db, type Who } from '../database/connect';
 import { writeDown } from '../deeds/write';
@@ -77,7 +77,8 @@ export const archiveRouter = (db: Db, sendPieces: SendPieces, restorer: Restorer
     } finally {
       sending.delete(who.clubId);
     }
-    res.status(202).end();
+    const last: Restoring = { state: 'waits', done: 0, total: 0, said: null };
+    res.status(202).json({ last });
   });
   return router;
 };

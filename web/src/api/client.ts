@@ -128,7 +128,7 @@ const request = async <T>(
 };
 
 /** Sends a file, however long that takes. */
-export const sendFile = (path: string, file: Blob): Promise<void> =>
+export const sendFile = <T>(path: string, file: Blob): Promise<T> =>
   request('POST', path, undefined, file);
 
 export const api = {
