@@ -83,6 +83,11 @@ test('reps go out as CSV, and the whole club as one file that an empty Gravek ta
     await expect(restore.getByText('cannot be read as JSON')).toBeVisible();
     await restore.getByLabel('An archive for this club').setInputFiles(file);
     await restore.getByRole('button', { name: 'Restore it here' }).click();
+    // However far it is, it goes on without the page.
+    const reading = restore.getByRole('progressbar', { name: 'Reading the archive in' });
+    await expect(reading).toBeVisible();
+    await other.reload();
+    await expect(reading).toBeVisible();
     await expect(other.getByText('The club is restored.')).toBeVisible({ timeout: 120_000 });
     await expect(other.getByText('Aldo Penhale')).toBeVisible();
     await expect(restore.getByText('An archive for this club')).toBeHidden();

@@ -3,9 +3,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import ProgressBar from 'react-bootstrap/ProgressBar';
 import { api, sendFile, sentenceOf } from '../api/client';
 import { Field } from '../controls/Field';
+import { Progress } from '../controls/Progress';
 import { tell } from '../controls/toasts';
 
 const LOOK_MS = 1_000;
@@ -48,20 +48,15 @@ const WORDS: Partial<Record<Restoring['state'], string>> = {
 };
 
 const UnderWay = ({ last: { state, done, total } }: { last: Restoring }) => {
-  const counted = state === 'checks' || state === 'stores';
-  const part = total > 0 ? Math.min(100, Math.floor((100 * done) / total)) : 0;
+  const isMeasured = state === 'checks' || state === 'stores';
+  const part = isMeasured && total > 0 ? Math.min(1, done / total) : null;
   return (
     <div className="stack">
       <div role="status">
         {WORDS[state]}
-        {counted && `: ${part} %`}
+        {part !== null && `: ${Math.floor(part * 100)} %`}
       </div>
-      <ProgressBar
-        now={counted ? part : 100}
-        animated={!counted}
-        striped={!counted}
-        aria-label="Reading the archive in"
-      />
+      <Progress name="Reading the archive in" part={part} />
       <div className="quiet small-text">
         Large clubs take minutes. You may leave this page; it goes on by itself.
       </div>
@@ -102,10 +97,12 @@ export const Restore = ({ last }: { last: Restoring | null }) => {
       setSending(false);
     }
   };
-  if (last && isUnderWay(last)) return <UnderWay last={last} />;
   const said = problem ?? (last === put ? null : whyNot(last));
-  return (
+  const reads = last !== null && isUnderWay(last);
+  const form = (
     <Form
+      // What was chosen stays, for another try.
+      hidden={reads}
       className="stack"
       onSubmit={(event) => {
         event.preventDefault();
@@ -135,5 +132,11 @@ export const Restore = ({ last }: { last: Restoring | null }) => {
         {sending ? 'Sending the file …' : 'Restore it here'}
       </Button>
     </Form>
+  );
+  return (
+    <>
+      {reads && <UnderWay last={last} />}
+      {form}
+    </>
   );
 };

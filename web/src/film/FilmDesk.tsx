@@ -9,7 +9,7 @@ import { straightStart } from '@gravek/library/plan';
 import { plainPlan, reviewed as reviewedOf } from '@gravek/library/reviewed';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import ProgressBar from 'react-bootstrap/ProgressBar';
+import { Progress } from '../controls/Progress';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useApproach, useAthlete, useFilm } from '../api/queries';
 import { Conflict, DraftBack } from '../controls/Conflict';
@@ -376,14 +376,7 @@ const WithFilm = ({
       </PageHead>
       {review.found && review.changed && <DraftBack onDrop={review.drop} />}
       <Conflict {...review.conflict.shown} />
-      {state.is === 'reading' && (
-        <ProgressBar
-          now={state.part * 100}
-          label="Reading the film"
-          visuallyHidden
-          aria-label="Reading the film"
-        />
-      )}
+      {state.is === 'reading' && <Progress name="Reading the film" part={state.part} />}
       {state.is === 'missing' && (
         <div className="empty">
           <strong>{saved.film.name} is not on this device.</strong>

@@ -4,7 +4,7 @@ import { faultOf } from '@gravek/library/byCode';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import ProgressBar from 'react-bootstrap/ProgressBar';
+import { Progress } from '../controls/Progress';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, ApiProblem, sentenceOf } from '../api/client';
@@ -199,14 +199,7 @@ const Open = ({ athletes }: { athletes: readonly Athlete[] }) => {
           A film stays on this device; only what is marked in it is saved.
         </span>
       </div>
-      {part !== null && (
-        <ProgressBar
-          now={part * 100}
-          label="Reading the film"
-          visuallyHidden
-          aria-label="Reading the film"
-        />
-      )}
+      {part !== null && <Progress name="Reading the film" part={part} />}
       {problem && (
         <div className="note note-wrong" role="alert">
           {problem}
