@@ -91,7 +91,7 @@ export const makeAsker = (origin, ca) => {
       (cookie = answer.headers['set-cookie'].map((line) => line.split(';')[0]).join('; ')),
     must: async (method, where, body) => {
       const { status, said } = await ask(method, where, body);
-      if (status !== 200 && status !== 204)
+      if (![200, 202, 204].includes(status))
         throw new Stop(`${method} ${where}: ${status} ${said.slice(0, 400)}`);
       return said ? JSON.parse(said) : null;
     },
