@@ -52,7 +52,9 @@ const code = (what: string) =>
     .matches(
       /^[a-z0-9][a-z0-9-]{0,59}$/,
       `The code of ${what.toLowerCase()} may hold a–z, 0–9 and -.`,
-    );
+    )
+    // What is looked up by it would be found in every object.
+    .notOneOf(['constructor'], `${what} cannot have the code “constructor”.`);
 
 const words = (what: string, max = 300) => name(what, max);
 

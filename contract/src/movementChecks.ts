@@ -60,6 +60,9 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   }
 
   phases.forEach((phase, i) => {
+    if (phase.code === 'end') {
+      say(`phases[${i}].code`, '“end” says that a movement is over; take another code.');
+    }
     if (phase.then !== null && phase.then !== 'end' && !phaseCodes.has(phase.then)) {
       say(`phases[${i}].then`, `There is no phase ${phase.then} to go on with.`);
     }
