@@ -106,6 +106,7 @@ export const SignIn = () => {
           <div className="quiet">Steps, marks, reps and faults, counted for you.</div>
         </div>
         {door.error && <Failed error={door.error} again={() => void door.refetch()} />}
+        <WaitingHere />
         {message && (
           <div className="field-message" role="alert">
             {message}
@@ -119,7 +120,6 @@ export const SignIn = () => {
             <div className="quiet small-text">or sign in</div>
           </>
         )}
-        <WaitingHere />
         {door.data?.empty ? <FirstClubForm /> : door.data && <EnterForm />}
       </div>
     </main>
