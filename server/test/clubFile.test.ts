@@ -131,7 +131,7 @@ describe('a club file is taken apart', () => {
   };
 
   it('and what is held of it does not grow with the file', async () => {
-    const grown = await growth(0.5, 5, async (file) => (await spooled(file)).close());
+    const grown = await growth(0.5, 3, async (file) => (await spooled(file)).close());
     expect(grown / 1e6).toBeLessThan(1.5);
   });
 
@@ -250,6 +250,18 @@ describe('while an archive is read in', () => {
     }
     expect(await isEmpty(coach)).toBe(true);
     await archives.stop();
+  });
+
+  it('only some wait, and each is told that a stop has ended it', async () => {
+    const archives = reading(thread('setInterval(() => undefined, 1e3)'));
+    const coaches = await Promise.all(Array.from({ length: 5 }, () => coachIn(stage)));
+    for (const coach of coaches) {
+      expect(archives.isFull()).toBe(false);
+      await archives.begin({ who: whoOf(coach), ...(await fileOf(longClubFile(1e3))) });
+    }
+    expect(archives.isFull()).toBe(true);
+    await archives.stop();
+    for (const coach of coaches) expect((await last(coach))!.said).toContain('server was stopped');
   });
 
   it('whoever is no owner any more changes nothing', async () => {

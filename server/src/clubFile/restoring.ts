@@ -10,8 +10,19 @@ import { refused } from '../http/problem';
 import { route } from '../http/route';
 import type { FromReadIn, ReadIn } from './readIn';
 
-const TOPICS: Topic[] = ['club', 'athletes', 'approaches', 'sessions', 'movements', 'reps'];
+const TOPICS: Topic[] = [
+  'club',
+  'athletes',
+  'approaches',
+  'sessions',
+  'movements',
+  'grounds',
+  'films',
+  'reps',
+];
 
+/** Archives that wait for their turn on the disk of this process. */
+const MOST_WAITING = 4;
 /** How often word is given of an archive that is read in. */
 const WORD_MS = 1_000;
 /** Nobody reads an archive any more of which no word has come for so long. */
@@ -32,11 +43,12 @@ const STOPPED =
 /** Whether a row tells of something that still happens. */
 const isLive = sql<boolean>`state not in ('done', 'refused') and seen_at > now() - make_interval(secs => ${SILENT_S})`;
 
-/** How the archive stands that was read into the club last. */
+/** How the archive stands that was read into the club last, of those of the last day. */
 const lastOf = async (trx: Trx): Promise<Restoring | null> => {
   const row = await trx
     .selectFrom('restoring')
     .select(['state', 'done', 'total', 'said', isLive.as('live')])
+    .where('seen_at', '>', sql<Date>`now() - interval '1 day'`)
     .executeTakeFirst();
   if (!row) return null;
   const isOver = row.state === 'done' || row.state === 'refused';
@@ -61,6 +73,8 @@ export const restoringRoutes = [
 type Sent = { who: Who; file: FileHandle; bytes: number };
 
 export type Restorer = {
+  /** Whether as many wait already as there is room for. */
+  isFull: () => boolean;
   /**
    * Takes an archive in hand: it is read as soon as those before it have been, and the file closed.
    *
@@ -171,6 +185,7 @@ export const restorer = ({
   }, WORD_MS);
 
   return {
+    isFull: () => waiting.length >= MOST_WAITING,
     begin: async (sent) => {
       const id = uuid();
       const begun = await inClub(db, sent.who, async (trx) => {

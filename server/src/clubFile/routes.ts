@@ -64,6 +64,10 @@ export const archiveRouter = (db: Db, sendPieces: SendPieces, restorer: Restorer
     if (sending.has(who.clubId)) {
       throw refused(503, 'Another archive is being sent to this club just now.');
     }
+    if (restorer.isFull()) {
+      res.set('connection', 'close');
+      throw refused(503, 'Several archives wait to be read already; try again in some minutes.');
+    }
     sending.add(who.clubId);
     const file = await unnamedFile();
     try {

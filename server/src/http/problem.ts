@@ -49,7 +49,8 @@ const UNREACHABLE = new Set([
 ]);
 /** It is there, and has too much to do: time is up, a lock is held, no connection is free. */
 const BUSY = new Set(['57014', '55P03', '40P01', '40001', '53300', '53200']);
-const DISK_FULL = '53100';
+/** Of the database's disk, and of this process's own. */
+const DISK_FULL = new Set(['53100', 'ENOSPC']);
 const FOREIGN_KEY = '23503';
 const UNIQUE = '23505';
 
@@ -82,7 +83,7 @@ export const asProblem = (error: unknown): ProblemError | null => {
   if (isUnreachable(error)) {
     return refused(503, 'The database cannot be reached just now. Nothing was lost; try again.');
   }
-  if (codeOf(error) === DISK_FULL) return NO_ROOM;
+  if (DISK_FULL.has(codeOf(error))) return NO_ROOM;
   if (isBusy(error)) {
     return refused(503, 'The database is busy just now. Nothing was lost; try again in a moment.');
   }
