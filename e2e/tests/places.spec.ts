@@ -13,6 +13,12 @@ const follow = async (page: Page, place: string, link: string): Promise<void> =>
 
 type Place = [name: string, go: (page: Page) => Promise<void>, ready: RegExp | string];
 
+/** In the hours after midnight that of the day before may still be on. */
+const todaysSession = async (page: Page): Promise<void> => {
+  await goTo(page, '/');
+  await page.getByRole('link', { name: 'Change the session' }).first().click();
+};
+
 const PLACES: Place[] = [
   ['Today', (page) => goTo(page, '/'), 'One cue each, today'],
   ['Athletes', (page) => goTo(page, '/athletes'), 'Mirela Dussault'],
@@ -55,11 +61,11 @@ const PLACES: Place[] = [
     ],
   ),
   ['Sessions', (page) => goTo(page, '/sessions'), 'Athletics: run-ups'],
-  ['a session', (page) => follow(page, '/', 'Change the session'), 'Drill set 1'],
+  ['a session', todaysSession, 'Drill set 1'],
   [
     'a card of a session',
     async (page) => {
-      await follow(page, '/', 'Change the session');
+      await todaysSession(page);
       await page.getByRole('link', { name: 'Card' }).click();
     },
     'Print',
