@@ -25,7 +25,7 @@ await runMain(async () => {
     await part(
       'an archive of 100 MB',
       'npx',
-      ['vitest', 'run', '--project', 'server', 'clubFile'],
+      ['vitest', 'run', '--project', 'server', 'clubFile', '-t', '100 MB'],
       {
         env: { ...env, GRAVEK_LONG: '1' },
       },
