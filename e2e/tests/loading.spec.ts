@@ -122,7 +122,10 @@ test('a session whose worker cannot be loaded is worked out on the page, and can
 }) => {
   await page.route(/\/assets\/session\.worker-/, (route) => route.abort());
   await page.goto(new URL('/', page.url()).toString());
-  await page.getByRole('link', { name: 'Change the session' }).first().click();
+  await page
+    .getByRole('region', { name: 'Athletics: run-ups' })
+    .getByRole('link', { name: 'Change the session' })
+    .click();
   const lines = page.getByRole('list', { name: 'Drill sets' });
   await expect(lines.getByText('Long jump, 14 steps')).toBeVisible();
   await expect(page.getByText(/^Contacts, week: \w+$/)).toBeVisible();
@@ -182,7 +185,10 @@ test('what a session puts on whom comes after the rest, whole, and moves nothing
     await route.continue();
   });
   await goTo(page, '/');
-  await page.getByRole('link', { name: 'Change the session' }).first().click();
+  await page
+    .getByRole('region', { name: 'Athletics: run-ups' })
+    .getByRole('link', { name: 'Change the session' })
+    .click();
   const lines = page.getByRole('list', { name: 'Drill sets' });
   await expect(page.getByText('Contacts, week', { exact: true })).toBeVisible();
   const before = await lines.boundingBox();

@@ -60,6 +60,10 @@ export const LengthInput = ({
       {...rest}
       value={typed ?? written(valueM, style)}
       autoComplete="off"
+      // What is selected, to be typed over, must not change under the hand.
+      onFocus={() => {
+        if (valueM !== null) setTyped((before) => before ?? written(valueM, style));
+      }}
       onChange={(event) => take(event.target.value)}
       onBlur={() => {
         // Text that could not be read stays, so that it can be mended.
