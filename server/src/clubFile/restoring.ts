@@ -139,7 +139,7 @@ export const restorer = ({
     }, mostMs);
     try {
       return await new Promise<string | null>((resolve) => {
-        let said: string | null = stopping ? STOPPED : UNEXPECTED;
+        let said: string | null = UNEXPECTED;
         thread.on('message', (told: FromReadIn) => {
           if ('now' in told) ({ now } = told);
           else said = told.end && told.end.said;
