@@ -12,7 +12,7 @@ import { RUNGS } from './rungs';
 import { repInput, sessionInput } from './sessionSchema';
 import { reviewInput } from './watched';
 
-export const CLUB_FILE_VERSION = 6;
+export const CLUB_FILE_VERSION = 7;
 
 /** Whether it was put away, or taken out; left out where it was not. */
 const flag = () => boolean().strict().optional();

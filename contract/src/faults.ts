@@ -12,7 +12,9 @@ import { RUNGS } from './rungs';
 /** How one fault of an athlete stands. */
 export type FaultStanding = {
   code: string;
-  /** reps that showed it, over all sessions */
+  /** reps that could show it and were watched, over all sessions */
+  reps: number;
+  /** how many of them showed it */
   seen: number;
   /** share of reps since the last sure change, recent sessions counting more, with its 5 and 95 % points */
   rate: number;
@@ -204,7 +206,8 @@ export type Contrast = {
 export type CueSpan = { fault: string; from: number; to: number };
 
 export type LedgerRow = FaultStanding & {
-  /** of each session of the ledger, reps that showed it */
+  /** of each session of the ledger, reps that could show it, and how many showed it */
+  exposed: number[];
   shown: number[];
 };
 

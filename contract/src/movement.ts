@@ -126,7 +126,10 @@ const fault = object({
   name: name('the fault’s name', 60),
   /** what is seen */
   sees: words('what is seen'),
-  phase: codeOf('Choose the phase of the fault.'),
+  /** where it can be seen, on all exits and both sides; of a wrong answer the phases with its reads */
+  phases: codes('Phases of the fault').min(1, 'Choose where the fault shows.'),
+  /** it is a wrong answer to a read */
+  read: boolean().strict().default(false),
   /** 1 small – 3 grave */
   severity: count('The severity', 1, 3),
   safety: boolean().strict().required(),

@@ -107,8 +107,11 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   });
 
   faults.forEach((fault, i) => {
-    if (!phaseCodes.has(fault.phase)) {
-      say(`faults[${i}].phase`, 'Choose one of the movement’s phases.');
+    const lost = fault.phases.find((code) => !phaseCodes.has(code));
+    if (lost) say(`faults[${i}].phases`, `There is no phase ${lost} in which it could show.`);
+    const unread = phases.find(({ code, read }) => fault.phases.includes(code) && !read);
+    if (fault.read && unread) {
+      say(`faults[${i}].phases`, `${unread.name} has no read that could be answered wrongly.`);
     }
     const gone = fault.leadsTo.find((to) => !faultCodes.has(to));
     if (gone) say(`faults[${i}].leadsTo`, `There is no fault ${gone} that it could lead to.`);

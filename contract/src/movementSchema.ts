@@ -40,7 +40,7 @@ export const movementSchema = movementShape
     return errors.length === 0 ? true : new ValidationError(errors, value, this.path || undefined);
   });
 
-export const MOVEMENT_FILE_VERSION = 1;
+export const MOVEMENT_FILE_VERSION = 2;
 
 /** A movement by itself as one JSON document; see docs/file-format.md. */
 export const movementFile = object({

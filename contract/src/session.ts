@@ -40,12 +40,15 @@ export const PLAIN_REP = {
   rung: null,
   exit: null,
   taken: null,
+  right: null,
   lateS: null,
   made: null,
   heldS: null,
   load: null,
   measured: null,
   note: '',
+  watched: true,
+  could: null,
 } as const satisfies Partial<Rep>;
 
 /** A rep as the server holds it. */

@@ -290,7 +290,9 @@ export const repInput = object({
   /** the exit that was asked, and the one that was taken */
   exit: exitOrNone('The exit'),
   taken: exitOrNone('The way taken'),
-  /** seconds from the call to the first move that way */
+  /** whether that answers the exit that was asked; null where nothing was asked or nobody said */
+  right: flagOr(null),
+  /** seconds from the call to the tap that said which way */
   lateS: figureOrNull('How late', 0, 60, ' s'),
   /** where makes count */
   made: flagOr(null),
@@ -311,6 +313,13 @@ export const repInput = object({
   outcome: choice('an outcome', OUTCOMES),
   voids: id().nullable().default(null),
   faults: distinct(code('A fault').required('A fault is missing.'), 20, 'Faults'),
+  /** whether somebody watched it: of a row on call only a few are */
+  watched: flagOr(true),
+  /** the faults that it could show: it counts for these and no others; null where the row does not say */
+  could: distinct(code('A fault').required('A fault is missing.'), 60, 'Faults that could show')
+    .nullable()
+    .default(null)
+    .notRequired() as unknown as MixedSchema<string[] | null, AnyObject>,
   /** the fault that the athlete's one cue was for */
   cue: code('The cue').nullable().default(null),
   /** what logged it, and its own running number: order goes by these, not by clocks */

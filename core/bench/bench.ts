@@ -70,6 +70,7 @@ const log = turnOrder(set)
     outcome: 'clean' as const,
     voids: null,
     made: null,
+    watched: true,
     device: 'phone',
     deviceNo: i + 1,
     arrival: i + 1,

@@ -4,7 +4,12 @@ import { normalBelow } from './normal';
 import type { FaultsTogether } from './repLog';
 
 /** Reps of one athlete in one session, and which faults showed at once in how many of them. */
-export type ShownTogether = { reps: number; together: readonly FaultsTogether[] };
+export type ShownTogether = {
+  reps: number;
+  together: readonly FaultsTogether[];
+  /** codes of the faults that they could show; all where it is left out */
+  could?: readonly string[] | undefined;
+};
 
 export type CausedFault = { code: string; leadsTo: readonly string[] };
 
@@ -42,18 +47,32 @@ type Pair = {
 };
 
 /** Reps by the set of faults that they showed, each fault a bit. */
-type Stratum = { reps: number; any: number; sets: readonly { faults: number; reps: number }[] };
+type Stratum = {
+  reps: number;
+  could: number;
+  any: number;
+  sets: readonly { faults: number; reps: number }[];
+};
+
+const ALL = -1;
 
 /** A movement has no more faults than there are bits. */
 const MOST_FAULTS = 30;
 
 const asBits = (strata: readonly ShownTogether[], bits: ReadonlyMap<string, number>): Stratum[] =>
-  strata.map(({ reps, together }) => {
-    const sets = together.map((one) => ({
-      faults: one.faults.reduce((sum, code) => sum | (bits.get(code) ?? 0), 0),
-      reps: one.reps,
+  strata.map(({ reps, together, could }) => {
+    const bitsOf = (codes: readonly string[]): number =>
+      codes.reduce((sum, code) => sum | (bits.get(code) ?? 0), 0);
+    const sets = together.map(({ faults, reps: shown }) => ({
+      faults: bitsOf(faults),
+      reps: shown,
     }));
-    return { reps, any: sets.reduce((sum, one) => sum | one.faults, 0), sets };
+    return {
+      reps,
+      could: could ? bitsOf(could) : ALL,
+      any: sets.reduce((sum, one) => sum | one.faults, 0),
+      sets,
+    };
   });
 
 /** Reps that showed a fault. */
@@ -85,9 +104,9 @@ const pairOf = (
   let withSum = 0;
   let withoutSum = 0;
   const parts: { weight: number; ran: number; rest: number }[] = [];
-  for (const { reps: ran, any, sets } of strata) {
-    // Where the one never showed there is nothing to compare.
-    if (!(any & from)) continue;
+  for (const { reps: ran, could, any, sets } of strata) {
+    // Where the one never showed, or the other could not, there is nothing to compare.
+    if (!(any & from) || !(could & to)) continue;
     // Pattern of the other causes: reps, those with the one, with the other, with both.
     const cells: [pattern: number, n: number, a: number, b: number, both: number][] = [];
     const cellOf = (pattern: number) => {

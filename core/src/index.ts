@@ -34,6 +34,8 @@ export {
   type SpanEffect,
 } from './cueState';
 export { causeLinks, type CausedFault, type LinkEvidence, type ShownTogether } from './causeLinks';
+export { couldShow, exposure, type FaultPlace, type RepView } from './exposure';
+export { watchNext } from './watchNext';
 export { contrasts, type Look, type LookSeen } from './contrasts';
 export { kappa } from './kappa';
 export { landingSpread, spreadParts, USUAL_SPREAD, type SpreadParts } from './landingSpread';

@@ -52,6 +52,8 @@ export type LogRow = TurnKey &
     outcome: Outcome;
     /** whether it was made, where makes count */
     made: boolean | null;
+    /** whether somebody watched it: of a row on call only a few are */
+    watched: boolean;
     /** id of the row that a void takes back */
     voids: string | null;
   };
@@ -99,8 +101,12 @@ export type CountedRow = LogRow &
     load: BodyLoad | null;
     /** the exit that was taken; null where nobody said */
     taken: string | null;
-    /** seconds from the call to the first move that way; null where not timed */
+    /** whether that answers the exit that was asked; null where nothing was asked or nobody said */
+    right: boolean | null;
+    /** seconds from the call to the tap that said which way; null where not timed */
     lateS: number | null;
+    /** codes of the faults that it could show, as `couldShow` has them */
+    could: readonly string[];
   };
 
 /** Faults that showed in the same rep, and in how many reps just these did. */
@@ -113,6 +119,10 @@ export type RepCount = Condition & {
   /** whether they were in the later half of the athlete's reps of a set */
   late: boolean;
   loggedBy: string | null;
+  /** whether they were watched; only these rates rest on */
+  watched: boolean;
+  /** codes of the faults that each of them could show, in the order of the alphabet */
+  could: string[];
   /** clean or fault reps that stand */
   reps: number;
   /** how many of them were clean */
@@ -126,9 +136,11 @@ export type RepCount = Condition & {
   /** reps at which it was said whether they were made, and how many were */
   tried: number;
   made: number;
-  /** reps at a read of which it was said which way was taken, and how many took the one asked */
+  /** reps at a read of which it was said which way was taken, and how many answered what was asked */
   read: number;
   right: number;
+  /** which ways were taken of those, and in how many */
+  taken: { exit: string; reps: number }[];
   /** reps that were timed at a read, and the seconds of all of them */
   timed: number;
   lateS: number;
@@ -194,14 +206,16 @@ export const isLeaving = ({ outcome }: { outcome: Outcome }): boolean =>
 const standingOfTurn = <R extends LogRow>(rows: readonly R[], voided: ReadonlySet<string>): R[] => {
   const left = rows.filter((row) => row.outcome !== 'void' && !voided.has(row.id));
   const ordered = left.length > 1 ? inLogOrder(left) : left;
-  const answer = ordered.find(wasRun) ?? ordered.find(isAnswer);
+  const run = ordered.filter(wasRun);
+  const answer = run.find(({ watched }) => watched) ?? run[0] ?? ordered.find(isAnswer);
   return [...ordered.filter((row) => !isAnswer(row)), ...(answer === undefined ? [] : [answer])];
 };
 
 /**
  * The rows of a log that stand: the one rule that phone, server, counts and reports go by. A void takes
  * back the row of its own turn that it names. Of several answers to one turn, as two devices give them,
- * the first that was run stands, else the first skip; when it is taken back the next one stands in.
+ * the first that was run and watched stands, else the first that was run, else the first skip; when it is
+ * taken back the next one stands in.
  * Attempts to be done `again`, and rows with which an athlete leaves, stand beside it.
  *
  * @param log rows of any turns, in any order
@@ -281,6 +295,8 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       row.exit,
       late.has(row),
       row.loggedBy,
+      row.watched,
+      couldOf(row),
     ]),
   );
   return [...cells.values()].map((rows) => {
@@ -306,6 +322,8 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       exit,
       late: late.has(rows[0]!),
       loggedBy,
+      watched: rows[0]!.watched,
+      could: couldOf(rows[0]!),
       reps: rows.length,
       clean: rows.filter((row) => row.outcome === 'clean').length,
       faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
@@ -321,10 +339,14 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
         .sort(byFault),
       tried: rows.filter((row) => row.made !== null).length,
       made: rows.filter((row) => row.made === true).length,
-      read: rows.filter((row) => row.exit !== null && row.taken !== null).length,
-      right: rows.filter((row) => row.exit !== null && row.taken === row.exit).length,
-      timed: rows.filter((row) => row.lateS !== null).length,
-      lateS: rows.reduce((sum, row) => sum + (row.lateS ?? 0), 0),
+      read: rows.filter((row) => row.right !== null).length,
+      right: rows.filter((row) => row.right === true).length,
+      taken: [...groupBy(rows, (row) => (row.right === null ? '' : (row.taken ?? '')))]
+        .filter(([exit]) => exit !== '')
+        .map(([exit, taking]) => ({ exit, reps: taking.length }))
+        .sort((a, b) => (a.exit < b.exit ? -1 : 1)),
+      timed: rows.filter(isTimed).length,
+      lateS: rows.filter(isTimed).reduce((sum, row) => sum + row.lateS!, 0),
       load: addLoads(rows.map((row) => row.load)),
     };
   });
@@ -339,12 +361,18 @@ export type WatchedTwice = {
   b: string;
   faultsA: string[];
   faultsB: string[];
+  /** codes of the faults that both could see */
+  could: string[];
 };
 
 /** Reps of a log that two people have logged; what two phones of one person sent is none. */
 export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
   loggedTwice(log).flatMap(({ stands, other }) =>
-    stands.loggedBy === null || other.loggedBy === null || stands.loggedBy === other.loggedBy
+    stands.loggedBy === null ||
+    other.loggedBy === null ||
+    stands.loggedBy === other.loggedBy ||
+    !stands.watched ||
+    !other.watched
       ? []
       : [
           {
@@ -355,9 +383,16 @@ export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
             b: other.id,
             faultsA: [...stands.faults],
             faultsB: [...other.faults],
+            could: couldOf(stands).filter((fault) => other.could.includes(fault)),
           },
         ],
   );
+
+const couldOf = ({ could }: CountedRow): string[] => [...new Set(could)].sort();
+
+/** A tap that comes later than this says nothing of how soon an athlete has moved, seconds. */
+export const LATEST_TAP_S = 3;
+const isTimed = ({ lateS }: CountedRow): boolean => lateS !== null && lateS <= LATEST_TAP_S;
 
 /** Which faults the reps showed at once, those that showed none left out. */
 const togetherIn = (rows: readonly CountedRow[]): FaultsTogether[] =>

@@ -28,7 +28,10 @@ const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   at: '2031-05-14T10:00:00.000Z',
   loggedBy: null,
   taken: null,
+  right: null,
   lateS: null,
+  watched: true,
+  could: FAULTS,
   drillSetId: 'd1',
   athleteId: 'ana',
   movement: 'run-up',
@@ -155,6 +158,7 @@ describe('what stands', () => {
         side: turn % 2 ? 'own' : 'other',
         exit: 'go:left',
         taken: turn === 5 ? null : turn > 3 ? 'go:right' : 'go:left',
+        right: turn === 5 ? null : turn <= 3,
         lateS: turn < 3 ? 0.4 : null,
       }),
     );

@@ -43,6 +43,7 @@ const row = (
   variant,
   rep,
   made: hit,
+  watched: true,
   id: `r${String((made += 1)).padStart(4, '0')}`,
   outcome,
   voids,

@@ -1,6 +1,7 @@
 import {
   bodyOf,
   footBefore,
+  variantFrom,
   type Body,
   type BodyLoad,
   type Foot,
@@ -23,6 +24,9 @@ import {
   solve,
   standingsOf,
   toldOf,
+  viewOfRep,
+  wrongAnswerTo,
+  type RepView,
   type SessionFaults,
 } from '@gravek/library';
 import { CLUB, type Course, type ScenarioApproach, type ScenarioAthlete } from './scenario';
@@ -45,9 +49,8 @@ const TWO_WATCH = 'Athletics';
 const TWO_WATCH_DAYS = 14;
 const ALSO_SEEN = 0.8;
 const ONLY_SEEN = 0.03;
-/** A movement whose read is called, and how often it is taken right. */
-const CALLED = 'give-ground';
-const READ_RIGHT = 0.7;
+/** The drill whose read is called. */
+const CALLED = 'coach-points';
 const SET_BELOW = 0.2;
 /** When the season turns, see `turn`. */
 export const TURN_DAYS_AGO = 16;
@@ -157,20 +160,43 @@ export const repLog = ({
   };
 
   /** What somebody else makes of a rep of which one has seen some faults. */
-  const seenByOther = (movement: Movement, faults: readonly string[]): string[] =>
-    movement.faults
-      .map(({ code }) => code)
-      .filter((code) => watching() < (faults.includes(code) ? ALSO_SEEN : ONLY_SEEN));
-  /** What was asked at a read that is called, and what was made of it. */
-  const readOf = (movement: Movement): Pick<Rep, 'exit' | 'taken' | 'lateS'> => {
-    const phase = movement.code === CALLED ? movement.phases.find((one) => one.read) : undefined;
+  const seenByOther = (could: readonly string[], faults: readonly string[]): string[] =>
+    could.filter((code) => watching() < (faults.includes(code) ? ALSO_SEEN : ONLY_SEEN));
+  /** What was asked at a read that is called, and what was made of it by who answers it wrongly or not. */
+  const readOf = (
+    { choices }: ScenarioApproach,
+    movement: Movement,
+    faults: readonly string[],
+  ): Pick<Rep, 'exit' | 'taken' | 'lateS'> => {
+    const isCalled = isSequence(choices) && choices.drill === CALLED;
+    const phase = isCalled ? movement.phases.find(({ read }) => read) : undefined;
     if (!phase?.read) return { exit: null, taken: null, lateS: null };
-    const { options } = phase.read;
-    const pick = (): string =>
+    const pick = (options: readonly { code: string }[]): string =>
       `${phase.code}:${options[Math.floor(watching() * options.length)]!.code}`;
-    const exit = pick();
-    const taken = watching() < READ_RIGHT ? exit : pick();
-    return { exit, taken, lateS: Number((0.25 + 0.35 * watching()).toFixed(2)) };
+    const { options } = phase.read;
+    const exit = pick(options);
+    const wrong = wrongAnswerTo(movement, exit);
+    const taken =
+      wrong && faults.includes(wrong.code)
+        ? pick(options.filter(({ code }) => `${phase.code}:${code}` !== exit))
+        : exit;
+    return { exit, taken, lateS: Number((0.45 + 0.5 * watching()).toFixed(2)) };
+  };
+  const views = new Map<string, RepView>();
+  /** What a rep could show. */
+  const viewOf = (
+    plan: ScenarioApproach,
+    movement: Movement,
+    { exit, taken }: Pick<Rep, 'exit' | 'taken'>,
+  ): RepView => {
+    const at = `${plan.key}/${exit}/${taken}`;
+    const known = views.get(at);
+    if (known) return known;
+    const base = { name: plan.name, movement, choices: plan.choices };
+    const rep = { exit, asked: exit, taken, faults: [] };
+    const view = viewOfRep(base, variantFrom('', 'own'), rep);
+    views.set(at, view);
+    return view;
   };
   const leads = new Map<string, Foot | null>();
   const leadOf = (plan: ScenarioApproach, person: Person, side: Side): Foot | null => {
@@ -197,7 +223,13 @@ export const repLog = ({
     /** athlete/movement → what was counted on the day */
     const tally = new Map<
       string,
-      { person: Person; movement: Movement; reps: number; faults: Map<string, number> }
+      {
+        person: Person;
+        movement: Movement;
+        reps: number;
+        exposed: Map<string, number>;
+        faults: Map<string, number>;
+      }
     >();
     for (const set of one.drillSets) {
       const plan = approaches.find(
@@ -217,15 +249,22 @@ export const repLog = ({
             clock += 20_000 + Math.floor(draw() * 15_000);
             // A newcomer sits out the second set.
             const skips = draw() < 0.015 || (person.joined !== undefined && s > 1);
-            const faults = skips ? [] : shown(person, movement, draw);
+            const showing = skips ? [] : shown(person, movement, draw);
+            const read = skips ? null : readOf(plan, movement, showing);
+            const { could, right } = viewOf(plan, movement, read ?? { exit: null, taken: null });
+            const faults = showing.filter((fault) => could.includes(fault));
             const day = tally.get(at) ?? {
               person,
               movement,
               reps: 0,
+              exposed: new Map<string, number>(),
               faults: new Map<string, number>(),
             };
             tally.set(at, day);
-            if (!skips) day.reps += 1;
+            if (!skips) {
+              day.reps += 1;
+              for (const fault of could) day.exposed.set(fault, (day.exposed.get(fault) ?? 0) + 1);
+            }
             for (const fault of faults) day.faults.set(fault, (day.faults.get(fault) ?? 0) + 1);
             const logged: RepInFile = {
               id: id(new Date(clock), draw),
@@ -251,11 +290,12 @@ export const repLog = ({
               deviceNo: reps.length + 1,
               at: new Date(clock).toISOString(),
               loggedBy: coach.account,
-              ...(skips ? {} : readOf(movement)),
+              ...(read && { ...read, right }),
+              could,
             };
             reps.push(logged);
             if (daysAgo > TWO_WATCH_DAYS || skips || person.squad !== TWO_WATCH) continue;
-            const theirs = seenByOther(movement, faults);
+            const theirs = seenByOther(could, faults);
             reps.push({
               ...logged,
               id: id(new Date(clock), watching),
@@ -268,13 +308,14 @@ export const repLog = ({
         });
       }
     }
-    for (const [at, { person, movement, reps: ran, faults }] of tally) {
+    for (const [at, { person, movement, reps: ran, exposed, faults }] of tally) {
       const cued = cues.get(at);
       const log = person.log.get(movement.code) ?? [];
       if (ran > 0) {
         log.push({
           date: one.date,
           reps: ran,
+          exposed: [...exposed].map(([fault, reps]) => ({ fault, reps })),
           faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown })),
           cues: cued ? [{ fault: cued, last: new Date(clock).toISOString() }] : [],
         });

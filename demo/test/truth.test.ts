@@ -85,7 +85,13 @@ describe('the season', () => {
     const read = reps.filter((rep) => rep.exit !== null);
     const right = read.filter((rep) => rep.taken === rep.exit).length;
     expect(right / read.length).toBeGreaterThan(0.7);
-    expect(right / read.length).toBeLessThan(0.9);
+    expect(right / read.length).toBeLessThan(0.97);
+    // A wrong answer is a fault, whatever else was right.
+    const wrong = read.filter((rep) => rep.right === false);
+    expect(wrong.length).toBeGreaterThan(5);
+    for (const rep of wrong) expect(rep.faults).toContain('wrong-side');
+    for (const rep of reps.filter((one) => one.outcome !== 'skip'))
+      for (const fault of rep.faults) expect(rep.could).toContain(fault);
   });
 
   it('has faults on fault reps only, and only those of the movement', () => {
@@ -122,6 +128,10 @@ describe('the season', () => {
             {
               date: dateOf.get(one)!,
               reps: ran.length,
+              exposed: [...new Set(ran.flatMap(({ could }) => could!))].map((fault) => ({
+                fault,
+                reps: ran.filter(({ could }) => could!.includes(fault)).length,
+              })),
               faults: codes.map((fault) => ({
                 fault,
                 reps: ran.filter((rep) => rep.faults.includes(fault)).length,

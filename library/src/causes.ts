@@ -1,12 +1,11 @@
 import { causeLinks, type ShownTogether } from '@gravek/core/causeLinks';
 import type { CauseCheck } from '@gravek/contract/faults';
 import type { Fault, Movement } from '@gravek/contract/movement';
+import { firstPhaseOf } from './byCode';
 
 /** A movement's faults in the order in which they show: by phase, in a phase as they are written. */
-const inOrder = ({ faults, phases }: Movement): Fault[] => {
-  const place = new Map(phases.map(({ code }, i) => [code, i]));
-  return [...faults].sort((a, b) => (place.get(a.phase) ?? 0) - (place.get(b.phase) ?? 0));
-};
+const inOrder = (movement: Movement): Fault[] =>
+  [...movement.faults].sort((a, b) => firstPhaseOf(movement, a) - firstPhaseOf(movement, b));
 
 /**
  * What a club's reps say of a movement's chain of causes.

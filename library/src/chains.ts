@@ -285,7 +285,8 @@ const composed = (parts: readonly string[]): Chain | { why: string } => {
     small: null,
     faults: links
       .flatMap((one) => one.faults)
-      .filter(({ phase }) => there.has(phase))
+      .map((fault) => ({ ...fault, phases: fault.phases.filter((code) => there.has(code)) }))
+      .filter((fault) => fault.phases.length > 0)
       .filter(({ code }, i, all) => all.findIndex((one) => one.code === code) === i),
     drills: drillsOf(first, ending, phases) as unknown as Movement['drills'],
     schools: [],

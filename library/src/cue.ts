@@ -1,7 +1,7 @@
 import { chooseCue, type CueSchool } from '@gravek/core/chooseCue';
 import { LIVE_RATE } from '@gravek/core/cueState';
 import type { Fault, Movement } from '@gravek/contract/movement';
-import { faultOf } from './byCode';
+import { faultOf, firstPhaseOf } from './byCode';
 
 /** How often a fault of a movement shows, 0–1; faults that were never seen are left out. */
 export type SeenRate = { code: string; rate: number };
@@ -32,7 +32,7 @@ export const cueFor = (
     .filter((fault) => rates.has(fault.code))
     .map((fault) => ({
       code: fault.code,
-      phase: movement.phases.findIndex((phase) => phase.code === fault.phase),
+      phase: firstPhaseOf(movement, fault),
       severity: fault.severity,
       safety: fault.safety,
       leadsTo: fault.leadsTo,
@@ -43,7 +43,7 @@ export const cueFor = (
   if (!fault) return null;
   const rate = rates.get(fault.code)!;
   const shows = `${fault.name} shows in ${percent(rate)} of reps`;
-  const phase = movement.phases.find((one) => one.code === fault.phase)!.name.toLowerCase();
+  const phase = movement.phases[firstPhaseOf(movement, fault)]!.name.toLowerCase();
   const followers = choice.causes.map((code) => faultOf(movement, code)!.name.toLowerCase());
   const others = faults.filter((fault) => fault.rate >= LIVE_RATE).length - 1;
   const reasons: Record<typeof choice.why, string> = {

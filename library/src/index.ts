@@ -8,7 +8,17 @@ export {
   type SetChoice,
 } from './chooseSets';
 export { cueFor, type Cue } from './cue';
-export { drillFor, drillOf, faultOf, phaseOf } from './byCode';
+export { drillFor, drillOf, faultOf, firstPhaseOf, phaseOf } from './byCode';
+export { withFaultPhases } from './olderMovement';
+export {
+  answersRead,
+  faultsToShow,
+  likelyFirst,
+  phasesOfRep,
+  viewOfRep,
+  wrongAnswerTo,
+  type RepView,
+} from './field/shows';
 export { movementOf, MOVEMENTS } from './movements';
 export {
   branchesOf,
@@ -153,15 +163,16 @@ export {
 } from './squadFaults';
 export {
   athleteFaults,
+  byFaultCode,
   bySession,
   cueInForce,
   historyOf,
-  likelyFaults,
   priorsOf,
   shownIn,
   standingsOf,
   toldOf,
   type Priors,
+  type Shown,
   type SessionFaults,
 } from './standings';
 export {

@@ -112,17 +112,25 @@ export const isTelling = ({
   state === 'stuck' ||
   (state === 'cleared' && seen >= 8);
 
-/** How far two watchers agree, fault by fault, on the reps that both logged; faults that neither saw left out. */
+/** How far two watchers agree, fault by fault, on the reps that both logged and that could show it; faults that neither saw left out. */
 export const agreementOf = (
-  reps: readonly { faultsA: readonly string[]; faultsB: readonly string[] }[],
+  reps: readonly {
+    faultsA: readonly string[];
+    faultsB: readonly string[];
+    could: readonly string[];
+  }[],
 ): Agreement[] =>
-  [...new Set(reps.flatMap(({ faultsA, faultsB }) => [...faultsA, ...faultsB]))].map((fault) => {
-    const count = { both: 0, onlyA: 0, onlyB: 0, neither: 0 };
-    for (const { faultsA, faultsB } of reps) {
-      const a = faultsA.includes(fault);
-      const b = faultsB.includes(fault);
-      count[a && b ? 'both' : a ? 'onlyA' : b ? 'onlyB' : 'neither'] += 1;
-    }
-    const { agreement, kappa: beyond } = kappa(count);
-    return { fault, reps: reps.length, agreement, kappa: beyond };
-  });
+  [...new Set(reps.flatMap(({ faultsA, faultsB }) => [...faultsA, ...faultsB]))].flatMap(
+    (fault) => {
+      const count = { both: 0, onlyA: 0, onlyB: 0, neither: 0 };
+      const both = reps.filter(({ could }) => could.includes(fault));
+      for (const { faultsA, faultsB } of both) {
+        const a = faultsA.includes(fault);
+        const b = faultsB.includes(fault);
+        count[a && b ? 'both' : a ? 'onlyA' : b ? 'onlyB' : 'neither'] += 1;
+      }
+      if (both.length === 0) return [];
+      const { agreement, kappa: beyond } = kappa(count);
+      return [{ fault, reps: both.length, agreement, kappa: beyond }];
+    },
+  );

@@ -7,7 +7,7 @@ import { watchedSteps, type FilmContact, type Watched } from '@gravek/core/watch
 import type { Choices } from '@gravek/contract/approach';
 import type { Drill, Fault, Movement } from '@gravek/contract/movement';
 import type { ReviewInput } from '@gravek/contract/watched';
-import { drillFor, faultOf } from './byCode';
+import { drillFor, faultOf, firstPhaseOf } from './byCode';
 import { sequenceStart, solve, straightStart } from './plan';
 import { bySchools } from './schools';
 import { sideOf } from './sideOf';
@@ -199,7 +199,7 @@ export const reviewCue = (
           ? [
               {
                 ...fault,
-                phase: movement.phases.findIndex((phase) => phase.code === fault.phase),
+                phase: firstPhaseOf(movement, fault),
                 rate: 1,
               },
             ]

@@ -1,6 +1,7 @@
 import type { Body } from '@gravek/core/layout/body';
 import type { PhaseSteps, Sequence } from '@gravek/core/layout/sequence';
 import type { Movement, School } from '@gravek/contract/movement';
+import { firstPhaseOf } from './byCode';
 
 type Phases = Movement['phases'];
 type Option = School['options'][number];
@@ -59,8 +60,8 @@ const held = (phases: Phases, { postures }: Option): Phases =>
 
 const faultsOf = (movement: Movement, option: Option, phases: Phases): Movement['faults'] => {
   const out = new Set(option.without);
-  for (const { code, phase } of movement.faults) {
-    if (!phases.some((own) => own.code === phase)) out.add(code);
+  for (const fault of movement.faults) {
+    if (firstPhaseOf({ phases }, fault) < 0) out.add(fault.code);
   }
   if (out.size === 0 && (option.faults ?? []).length === 0) return movement.faults;
   return movement.faults

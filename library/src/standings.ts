@@ -11,15 +11,16 @@ import type {
   FaultStanding,
 } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import type { RunCue } from '@gravek/contract/run';
 import { cueFor } from './cue';
 import { faultOf } from './byCode';
 
 /** What one session showed of an athlete in a movement, over all conditions. */
 export type SessionFaults = {
   date: string;
-  /** clean or fault reps that stand */
+  /** reps that stand and were watched */
   reps: number;
+  /** how many of them could show each fault; what is not named could not be seen */
+  exposed: readonly { fault: string; reps: number }[];
   faults: readonly { fault: string; reps: number }[];
   /** faults that were the cue, with the moment at which each was last given */
   cues: readonly { fault: string; last: string }[];
@@ -31,11 +32,14 @@ const codesOf = (sessions: readonly SessionFaults[]): string[] => [
   ),
 ];
 
-/** One fault through the sessions of an athlete and movement, earliest first. */
+/**
+ * One fault through the sessions of an athlete and movement, earliest first: only reps that could show it,
+ * none where no rep could.
+ */
 export const historyOf = (sessions: readonly SessionFaults[], code: string): HistorySession[] =>
-  sessions.map(({ date, reps, faults, cues }) => ({
+  sessions.map(({ date, exposed, faults, cues }) => ({
     date,
-    reps,
+    reps: exposed.find((one) => one.fault === code)?.reps ?? 0,
     faults: faults.find((one) => one.fault === code)?.reps ?? 0,
     cued: cues.some((one) => one.fault === code),
   }));
@@ -43,22 +47,25 @@ export const historyOf = (sessions: readonly SessionFaults[], code: string): His
 /** What the club knows of each fault of a movement, by its code. */
 export type Priors = ReadonlyMap<string, BetaPrior>;
 
-/**
- * What a club knows of the faults of a movement, from what each of its athletes has shown.
- *
- * @param shown of each athlete reps, and how many of them showed which fault
- */
-export const priorsOf = (
-  shown: readonly { reps: number; seen: Readonly<Record<string, number>> }[],
-): Priors => {
+/** Of an athlete in a movement how many reps could show each fault, and how many showed it, by its code. */
+export type Shown = {
+  exposed: Readonly<Record<string, number>>;
+  seen: Readonly<Record<string, number>>;
+};
+
+const countOf = (counts: Readonly<Record<string, number>>, code: string): number =>
+  Object.hasOwn(counts, code) ? counts[code]! : 0;
+
+/** What a club knows of the faults of a movement, from what each of its athletes has shown. */
+export const priorsOf = (shown: readonly Shown[]): Priors => {
   const codes = new Set(shown.flatMap(({ seen }) => Object.keys(seen)));
   return new Map(
     [...codes].map((code) => [
       code,
       clubPrior({
-        athletes: shown.map(({ reps, seen }) => ({
-          reps,
-          faults: Object.hasOwn(seen, code) ? seen[code]! : 0,
+        athletes: shown.map(({ exposed, seen }) => ({
+          reps: countOf(exposed, code),
+          faults: countOf(seen, code),
         })),
       }),
     ]),
@@ -89,6 +96,7 @@ export const standingsOf = (
       });
       return {
         code,
+        reps: history.reduce((sum, one) => sum + one.reps, 0),
         seen: history.reduce((sum, one) => sum + one.faults, 0),
         rate: fine(rate),
         low: fine(low),
@@ -212,25 +220,6 @@ export const athleteFaults = (
   return { ...own, faults, cue: cueInForce(movement, school, { faults, told, choice }) };
 };
 
-/**
- * Faults to offer for a rep, the likeliest first: the cued one, then by how often it shows, then by how
- * grave it is.
- * @param phases codes of the phases that are gone through: only their faults can show; all where none is known
- * @example likelyFaults(movement, { fault: 'reaches', likely: ['slows-in'] })[0]!.code // 'reaches'
- */
-export const likelyFaults = (
-  movement: Movement,
-  { fault: cued, likely }: Pick<RunCue, 'fault' | 'likely'> = { fault: null, likely: [] },
-  phases: readonly string[] = [],
-): Movement['faults'] => {
-  const there = movement.faults.filter((fault) => phases.includes(fault.phase));
-  const place = (code: string): number =>
-    code === cued ? -1 : likely.includes(code) ? likely.indexOf(code) : likely.length;
-  return [...(there.length > 0 ? there : movement.faults)].sort(
-    (a, b) => place(a.code) - place(b.code) || b.severity - a.severity,
-  );
-};
-
 const add = (
   lists: readonly { fault: string; reps: number }[],
 ): { fault: string; reps: number }[] =>
@@ -247,6 +236,7 @@ export const bySession = <R extends SessionFaults & { sessionId: string }>(
     sessionId: own[0]!.sessionId,
     date: own[0]!.date,
     reps: own.reduce((sum, row) => sum + row.reps, 0),
+    exposed: add(own.flatMap((row) => row.exposed)),
     faults: add(own.flatMap((row) => row.faults)),
     cues: [
       ...groupBy(
@@ -262,14 +252,20 @@ export const bySession = <R extends SessionFaults & { sessionId: string }>(
     })),
   }));
 
-/** What several counts show together of a fault. */
+/** What several counts show together of a fault, out of the reps that could show it. */
 export const shownIn = (
-  rows: readonly Pick<SessionFaults, 'reps' | 'faults'>[],
+  rows: readonly Pick<SessionFaults, 'exposed' | 'faults'>[],
   code: string,
-): RepCounts => ({
-  reps: rows.reduce((sum, row) => sum + row.reps, 0),
-  faults: rows.reduce(
-    (sum, row) => sum + (row.faults.find((one) => one.fault === code)?.reps ?? 0),
-    0,
-  ),
-});
+): RepCounts => {
+  const sum = (lists: readonly (readonly { fault: string; reps: number }[])[]): number =>
+    lists.flat().reduce((total, { fault, reps }) => total + (fault === code ? reps : 0), 0);
+  return {
+    reps: sum(rows.map(({ exposed }) => exposed)),
+    faults: sum(rows.map(({ faults }) => faults)),
+  };
+};
+
+/** Counts of a fault by its code, out of a list of them. */
+export const byFaultCode = (
+  list: readonly { fault: string; reps: number }[],
+): Record<string, number> => Object.fromEntries(add(list).map(({ fault, reps }) => [fault, reps]));

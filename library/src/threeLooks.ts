@@ -19,7 +19,7 @@ export const threeLooks = (
     Math.max(
       0,
       ...faults
-        .filter((fault) => fault.phase === code)
+        .filter((fault) => fault.phases.includes(code))
         .map((fault) => fault.severity + (fault.safety ? 1 : 0)),
     );
   const ranked = path

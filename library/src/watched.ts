@@ -6,6 +6,7 @@ import { groupBy } from '@gravek/core/repLog';
 import type { SideView } from '@gravek/core/sideView';
 import type { Watched, WatchedStep } from '@gravek/core/watchedSteps';
 import type { Fault, FaultFigure, Movement } from '@gravek/contract/movement';
+import { firstPhaseOf } from './byCode';
 
 /** A step of a plan as it can be seen: feet that land together are one. */
 export type PlannedStep = {
@@ -309,11 +310,10 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
  * accepts or leaves them.
  */
 export const suggestions = (movement: Movement, run: Measured): Suggestion[] => {
-  const order = new Map(movement.phases.map(({ code }, i) => [code, i]));
   return movement.faults
     .flatMap((fault) => {
       const found = fault.figure ? FINDS[fault.figure](run) : null;
       return found ? [{ fault, figure: fault.figure!, ...found }] : [];
     })
-    .sort((a, b) => order.get(a.fault.phase)! - order.get(b.fault.phase)!);
+    .sort((a, b) => firstPhaseOf(movement, a.fault) - firstPhaseOf(movement, b.fault));
 };

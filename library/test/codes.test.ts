@@ -12,7 +12,7 @@ const athlete = bodyOf({
 
 /** Where codes stand in a movement; words of other meanings stand there too. */
 const HOLDS_CODES = new Set(
-  'code then to from phase force leadsTo drills faults skips without'.split(' '),
+  'code then to from phase phases force leadsTo drills faults skips without'.split(' '),
 );
 const WORDS = ['left', 'right', 'start', 'end'];
 

@@ -18,6 +18,7 @@ const runUp = movementOf('straight-run-up');
 const session = (n: number, shown: number, cue: string | null = null): SessionFaults => ({
   date: `2031-03-${String(n).padStart(2, '0')}`,
   reps: 12,
+  exposed: [{ fault: 'slows-in', reps: 12 }],
   faults: shown > 0 ? [{ fault: 'slows-in', reps: shown }] : [],
   cues: cue ? [{ fault: cue, last: `2031-03-${String(n).padStart(2, '0')}T10:00:00.000Z` }] : [],
 });
@@ -125,6 +126,7 @@ describe('where a fault shows', () => {
     late: false,
     loggedBy: null,
     reps: 30,
+    exposed: [{ fault: 'slows-in', reps: 30 }],
     ...change,
   });
 

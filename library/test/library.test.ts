@@ -12,7 +12,7 @@ import {
   drillSetTime,
   holding,
   leftBy,
-  likelyFaults,
+  likelyFirst,
   movementOf,
   passedOver,
   repsFor,
@@ -59,6 +59,7 @@ describe('how athletes stand', () => {
   const session = (dayN: number, faults: Record<string, number>, reps = 10): SessionFaults => ({
     date: `2031-03-${String(dayN).padStart(2, '0')}`,
     reps,
+    exposed: runUp.faults.map(({ code }) => ({ fault: code, reps })),
     faults: Object.entries(faults).map(([fault, shown]) => ({ fault, reps: shown })),
     cues: [{ fault: 'reaches', last: `2031-03-${String(dayN).padStart(2, '0')}T10:00:00.000Z` }],
   });
@@ -111,7 +112,7 @@ describe('how athletes stand', () => {
 
   it('offers the cued fault first, then what showed before, then the graver one', () => {
     const [first, second, third] = runUp.faults.map((fault) => fault.code);
-    const order = likelyFaults(runUp, { fault: third!, likely: [second!, third!] });
+    const order = likelyFirst(runUp.faults, null, { fault: third!, likely: [second!, third!] });
     expect(order.slice(0, 2).map((fault) => fault.code)).toEqual([third, second]);
     expect(order).toHaveLength(runUp.faults.length);
     expect(order.map((fault) => fault.code)).toContain(first);
@@ -199,7 +200,7 @@ describe('restrictions', () => {
     expect(barredBy([], [pain], '2031-02-01')).toBeNull();
     const row = (id: string, athleteId: string, outcome: Outcome, voids: string | null = null) => ({
       ...{ id, athleteId, outcome, voids, drillSetId: 's', set: 1, side: 'own' as const, rep: 1 },
-      ...{ variant: '', made: null },
+      ...{ variant: '', made: null, watched: true },
       ...{ device: 'd', deviceNo: Number(id), arrival: Number(id) },
     });
     const left = leftBy([

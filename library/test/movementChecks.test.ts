@@ -65,9 +65,21 @@ describe('a movement that does not hang together', () => {
     ],
     [
       'a fault in no phase',
-      (m) => (m.faults[0]!.phase = 'moon'),
-      'faults[0].phase',
-      /one of the movement’s phases/,
+      (m) => (m.faults[0]!.phases = ['alignment', 'moon']),
+      'faults[0].phases',
+      /no phase moon/,
+    ],
+    [
+      'a fault that shows nowhere',
+      (m) => (m.faults[0]!.phases = []),
+      'faults[0].phases',
+      /where the fault shows/,
+    ],
+    [
+      'a wrong answer where nothing is read',
+      (m) => Object.assign(m.faults[0]!, { phases: ['alignment'], read: true }),
+      'faults[0].phases',
+      /Alignment has no read/,
     ],
     [
       'a cause of nothing',
@@ -198,9 +210,9 @@ describe('a movement file', () => {
   );
 
   it('of another format or a newer version is refused', () => {
-    const file = { format: 'gravek-movement', version: 1, movement: giveGround() };
+    const file = { format: 'gravek-movement', version: 2, movement: giveGround() };
     expect(check(movementFile, { ...file, format: 'other' }).ok).toBe(false);
-    const newer = check(movementFile, { ...file, version: 2 });
+    const newer = check(movementFile, { ...file, version: 3 });
     expect(newer.ok ? '' : newer.fields.version).toContain('newer Gravek');
   });
 });

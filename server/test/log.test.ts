@@ -455,7 +455,9 @@ describe('counts', () => {
     }
     expect(left).toEqual([]);
     const logs = await Promise.all(sessions.map((session) => logOf(coach, session.id)));
-    const rows: CountedRow[] = logs.flat().map((one) => ({ ...one, loggedBy: coach.accountId }));
+    const rows: CountedRow[] = logs
+      .flat()
+      .map((rep) => ({ ...rep, could: rep.could!, loggedBy: coach.accountId }));
     expect(rows).toHaveLength(made.length);
 
     const expected = countReps(rows).map((one) =>
@@ -500,7 +502,11 @@ describe('counts', () => {
         const own = countReps(rows.filter((row) => row.sessionId === session.id)).filter(
           (one) => one.athleteId === athleteId,
         );
-        return own.map((one) => ({ ...one, date: session.date }));
+        return own.map((count) => ({
+          ...count,
+          date: session.date,
+          exposed: count.could.map((fault) => ({ fault, reps: count.reps })),
+        }));
       });
       const summed = bySession(perSession.flat());
       const priors = new Map((told?.faults ?? []).map(({ code, prior }) => [code, prior]));

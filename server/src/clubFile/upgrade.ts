@@ -1,5 +1,5 @@
 import { isSequence, type Choices, type ClubList, type DrillSet, type Rep } from '@gravek/contract';
-import { asDrillSet, type OlderDrillSet } from '@gravek/library';
+import { asDrillSet, withFaultPhases, type OlderDrillSet } from '@gravek/library';
 
 type Given = Record<string, unknown>;
 type Plan = { movement: string; choices: Choices };
@@ -46,7 +46,12 @@ export const upgrader = (version: number, clubId: unknown) => {
   const plans = new Map<unknown, Plan>();
   const sets = new Map<unknown, OlderDrillSet>();
   return (list: ClubList, item: unknown, i: number): unknown => {
-    if (version > 3 || !isThing(item)) return item;
+    if (!isThing(item)) return item;
+    if (version < 7 && list === 'movements') {
+      const basedOn = isThing(item.basedOn) ? item.basedOn.code : null;
+      return { ...item, movement: withFaultPhases(item.movement, basedOn as string | null) };
+    }
+    if (version > 3) return item;
     if (list === 'sessions' && Array.isArray(item.drillSets)) {
       const drillSets = (item.drillSets as unknown[]).map((set) => {
         if (!isThing(set) || !Array.isArray(set.sides)) return set;

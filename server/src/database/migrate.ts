@@ -24,6 +24,7 @@ import * as beside from './migrations/0018_beside';
 import * as counting from './migrations/0019_counting';
 import * as accounts from './migrations/0020_accounts';
 import * as restoring from './migrations/0021_restoring';
+import * as exposure from './migrations/0022_exposure';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -48,6 +49,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0019_counting': counting,
   '0020_accounts': accounts,
   '0021_restoring': restoring,
+  '0022_exposure': exposure,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -53,6 +53,7 @@ type CountKey = {
   exit: string;
   late: boolean;
   logged_by: string;
+  watched: boolean;
 };
 
 export type Tables = {
@@ -221,12 +222,16 @@ export type Tables = {
     rung: string | null;
     exit: string | null;
     taken: string | null;
+    was_right: boolean | null;
     late_s: number | null;
     made: boolean | null;
     held_s: number | null;
     load: MaybeJson<BodyLoad>;
     measured: MaybeJson<MeasuredRun>;
     note: string;
+    watched: Generated<boolean>;
+    /** null for a row from before rows said it: it is worked out when it is counted */
+    could: string[] | null;
     device: string;
     device_no: number;
     arrival: number;
@@ -322,6 +327,9 @@ export type Tables = {
   };
   /** what each session showed of each athlete under each condition, as far as it is counted */
   rep_count: CountKey & {
+    /** codes of faults that each of them could show; its hash is part of the key */
+    could: string[];
+    could_key: string;
     reps: number;
     clean: number;
     faults: JSONColumnType<RepCount['faults']>;
@@ -331,6 +339,7 @@ export type Tables = {
     made: number;
     read: number;
     was_right: number;
+    taken: JSONColumnType<RepCount['taken']>;
     timed: number;
     late_s: number;
     contacts: number;
@@ -349,6 +358,8 @@ export type Tables = {
     last_session_id: string;
     faults: JSONColumnType<FaultStanding[]>;
     told: MaybeJson<CueTold>;
+    /** how many of the reps could show each fault */
+    exposed: JSONColumnType<Record<string, number>>;
     results: JSONColumnType<{ fault: string; before: RepCounts; since: RepCounts }[]>;
     reps_before: number;
     faults_before: JSONColumnType<FaultStanding[]>;
@@ -364,6 +375,7 @@ export type Tables = {
     b: string;
     faults_a: string[];
     faults_b: string[];
+    could: string[];
   };
   /** coaches' own choices of a rung; all of them are kept */
   rung_choice: {

@@ -18,19 +18,23 @@ export const causesIn = async (trx: Trx, code: string, today: string): Promise<C
   const { rows } = await sql<{
     athleteId: string;
     sessionId: string;
+    could: string[];
     reps: number;
     together: FaultsTogether[];
   }>`
-    select c.athlete_id as "athleteId", c.session_id as "sessionId", c.reps, c.together
+    select c.athlete_id as "athleteId", c.session_id as "sessionId", c.reps, c.together,
+      c.could
     from session s
     join rep_count c on c.club_id = s.club_id and c.session_id = s.id
     where s.day > ${today}::date - ${DAYS}::int and s.day <= ${today}::date and c.movement = ${code}
+      and c.watched
     order by s.day desc, s.id limit ${MOST_ROWS}`.execute(trx);
-  const strata = [...groupBy(rows, (row) => `${row.athleteId}/${row.sessionId}`).values()].map(
-    (own) => ({
-      reps: own.reduce((sum, row) => sum + row.reps, 0),
-      together: own.flatMap((row) => row.together),
-    }),
-  );
+  const strata = [
+    ...groupBy(rows, (row) => `${row.athleteId}/${row.sessionId}/${row.could.join()}`).values(),
+  ].map((own) => ({
+    reps: own.reduce((sum, row) => sum + row.reps, 0),
+    together: own.flatMap((row) => row.together),
+    could: own[0]!.could,
+  }));
   return checkCauses(movement, strata);
 };

@@ -87,7 +87,7 @@ const agreementIn = async (trx: Trx, athleteId: string, movement: string): Promi
   agreementOf(
     await trx
       .selectFrom('watched_twice')
-      .select(['faults_a as faultsA', 'faults_b as faultsB'])
+      .select(['faults_a as faultsA', 'faults_b as faultsB', 'could'])
       .where('athlete_id', '=', athleteId)
       .where('movement', '=', movement)
       .execute(),
@@ -130,7 +130,8 @@ const standOnLadder = async (trx: Trx, athleteId: string, movement: string) => {
 /** Rates of what is asked for, where not all of it is: no state, since a part of the reps has none. */
 const partly = (sessions: readonly SessionFaults[], code: string, lastDay: string) => {
   const { rate, low, high } = rateBand({ sessions: historyOf(sessions, code), onDate: lastDay });
-  return { rate, low, high, seen: shownIn(sessions, code).faults };
+  const { reps, faults: seen } = shownIn(sessions, code);
+  return { rate, low, high, reps, seen };
 };
 
 /**
@@ -159,7 +160,8 @@ export const ledgerOf = async (
     rows: faults.map((fault) => ({
       ...fault,
       ...(some ? partly(sessions, fault.code, own.lastDay) : {}),
-      shown: sessions.map((one) => shownIn([one], fault.code).faults),
+      exposed: sessions.map((session) => shownIn([session], fault.code).reps),
+      shown: sessions.map((session) => shownIn([session], fault.code).faults),
     })),
     spans: cueSpans(sessions),
     axes: CONDITION_AXES.flatMap((axis) => {

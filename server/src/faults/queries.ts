@@ -8,6 +8,7 @@ import type {
 } from '@gravek/contract';
 import {
   athleteFaults,
+  byFaultCode,
   bySession,
   cueResults,
   drillOf,
@@ -19,6 +20,7 @@ import {
   toldTo,
   type Priors,
   type SessionFaults,
+  type Shown,
 } from '@gravek/library';
 import { dayIn, groupBy, type CueSchool, type Foot } from '@gravek/core';
 import { sql } from 'kysely';
@@ -36,7 +38,7 @@ export type Counted = SessionFaults &
 type Before = { date: string; sessionId: string };
 
 /**
- * What sessions showed of athletes, a row a condition, earliest session first.
+ * What sessions showed of athletes in reps that were watched, a row a condition, earliest session first.
  *
  * @param before only sessions ahead of this one
  */
@@ -48,19 +50,22 @@ export const countsOf = async (
   if (which.athleteIds.length === 0) return [];
   const ids = sql`${[...which.athleteIds]}::uuid[]`;
   const codes = which.movements && sql`${[...which.movements]}::text[]`;
-  const { rows } = await sql<Counted>`
+  const { rows } = await sql<Omit<Counted, 'exposed'> & { could: string[] }>`
     select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
       c.reps, c.cues, c.faults, nullif(c.part, '') as part, c.side,
       nullif(c.lead_foot, '') as "leadFoot", nullif(c.speed_pct, 0) as "speedPct",
       nullif(c.rung, '') as rung, nullif(c.exit, '') as exit, c.late,
-      nullif(c.logged_by, '') as "loggedBy"
+      nullif(c.logged_by, '') as "loggedBy", c.could
     from rep_count c
     join session s on s.club_id = c.club_id and s.id = c.session_id
-    where c.athlete_id = any(${ids})
+    where c.athlete_id = any(${ids}) and c.watched
       ${codes ? sql`and c.movement = any(${codes})` : sql``}
       ${before ? sql`and (s.day, s.id) < (${before.date}::date, ${before.sessionId}::uuid)` : sql``}
     order by s.day, s.id`.execute(trx);
-  return rows;
+  return rows.map(({ could, ...row }) => ({
+    ...row,
+    exposed: could.map((fault) => ({ fault, reps: row.reps })),
+  }));
 };
 
 const repsIn = (sessions: readonly SessionFaults[]): number =>
@@ -71,8 +76,6 @@ const byStory = (rows: readonly Counted[]): Counted[][] => [
   ...groupBy(rows, (row) => `${row.athleteId}/${row.movement}`).values(),
 ];
 
-type Shown = { reps: number; seen: Record<string, number> };
-
 /** What others of the club have shown in movements, as it stands. */
 const shownByOthers = async (
   trx: Trx,
@@ -80,7 +83,7 @@ const shownByOthers = async (
   athleteIds: readonly string[],
 ): Promise<Map<string, Shown[]>> => {
   const { rows } = await sql<Shown & { movement: string }>`
-    select movement, reps, coalesce((
+    select movement, exposed, coalesce((
       select jsonb_object_agg(f ->> 'code', f -> 'seen') from jsonb_array_elements(faults) f
     ), '{}') as seen
     from fault_standing
@@ -113,15 +116,8 @@ export const refreshStandings = async (
       priorsOf([
         ...(others.get(movement) ?? []),
         ...shown.get(movement)!.map(({ sessions }) => ({
-          reps: repsIn(sessions),
-          seen: Object.fromEntries(
-            [
-              ...groupBy(
-                sessions.flatMap(({ faults }) => faults),
-                ({ fault }) => fault,
-              ),
-            ].map(([fault, list]) => [fault, list.reduce((sum, { reps }) => sum + reps, 0)]),
-          ),
+          exposed: byFaultCode(sessions.flatMap(({ exposed }) => exposed)),
+          seen: byFaultCode(sessions.flatMap(({ faults }) => faults)),
         })),
       ]),
     ]),
@@ -139,6 +135,7 @@ export const refreshStandings = async (
       last_session_id: sessions.at(-1)!.sessionId,
       faults: JSON.stringify(standingsOf(sessions, prior)),
       told: json(toldOf(sessions)),
+      exposed: JSON.stringify(byFaultCode(sessions.flatMap(({ exposed }) => exposed))),
       results: JSON.stringify(cueResults(sessions)),
       reps_before: repsIn(before),
       faults_before: JSON.stringify(standingsOf(before, prior)),
@@ -276,7 +273,7 @@ const repsLately = async (
   const { rows } = await sql<{ athleteId: string; reps: number }>`
     select athlete_id as "athleteId", sum(reps)::int as reps
     from rep_count
-    where club_id = gravek_club() and movement = ${movement} and session_id = any(array(
+    where club_id = gravek_club() and movement = ${movement} and watched and session_id = any(array(
       select id from session where club_id = gravek_club()
         and day > ${day}::date - ${LATELY_DAYS}::int and day <= ${day}::date))
     group by 1`.execute(trx);

@@ -31,7 +31,7 @@ export const laddersIn = async (
     from rep_count c
     join session s on s.club_id = c.club_id and s.id = c.session_id
     join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
-    where c.rung <> '' and c.part = '' and a.archived_at is null
+    where c.rung <> '' and c.part = '' and c.watched and a.archived_at is null
       and s.day >= ${day}::date - ${LADDER_DAYS}::int and s.day <= ${day}::date ${only}
     group by 1, 2, 3, 4, 5, 6 order by s.day, 3, 5, 6`.execute(trx);
   const choices = await sql<RungChoice>`

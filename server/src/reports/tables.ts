@@ -57,7 +57,7 @@ async function* reps(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     yield standing(log).map((rep) => [
       ...[day, title, ...names.athlete(rep.athleteId), names.movement(rep.movement), rep.part],
       ...[rep.set, rep.rep, rep.side, rep.leadFoot, rep.speedPct, rep.rung, rep.variant],
-      ...[rep.exit, rep.taken, rep.lateS, rep.made, rep.heldS, rep.outcome],
+      ...[rep.exit, rep.taken, rep.right, rep.lateS, rep.made, rep.heldS, rep.outcome, rep.watched],
       rep.faults.map((fault) => names.fault(rep.movement, fault)).join('; '),
       rep.cue === null ? null : names.fault(rep.movement, rep.cue),
       ...[rep.note, rep.at, names.person(loggedBy.get(rep.id) ?? null)],
@@ -76,7 +76,7 @@ async function* faults(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
         .onRef('athlete.club_id', '=', 'fault_standing.club_id')
         .onRef('athlete.id', '=', 'fault_standing.athlete_id'),
     )
-    .select(['athlete_id', 'movement', 'reps', 'last_day', 'faults'])
+    .select(['athlete_id', 'movement', 'last_day', 'faults'])
     .where(sql<boolean>`fault_standing.club_id = gravek_club()`)
     .orderBy('athlete.name')
     .orderBy('movement')
@@ -85,7 +85,7 @@ async function* faults(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     row.faults.map((one): Cell[] => [
       ...names.athlete(row.athlete_id),
       ...[names.movement(row.movement), names.fault(row.movement, one.code), one.state],
-      ...[part(one.rate), part(one.low), part(one.high), one.seen, row.reps],
+      ...[part(one.rate), part(one.low), part(one.high), one.seen, one.reps],
       ...[one.effect === null ? null : part(one.effect), row.last_day],
     ]),
   );
@@ -152,15 +152,15 @@ const TABLES: Record<CsvTableName, Table> = {
   reps: {
     heads: [
       ...['date', 'session', 'athlete', 'squad', 'movement', 'part', 'set', 'rep', 'side'],
-      ...['lead foot', 'speed %', 'rung', 'differs', 'asked', 'taken', 'late s', 'made', 'held s'],
-      ...['outcome', 'faults', 'cue', 'note', 'at', 'logged by'],
+      ...['lead foot', 'speed %', 'rung', 'differs', 'asked', 'taken'],
+      ...['right answer', 'tapped after s', 'made', 'held s', 'outcome', 'watched', 'faults', 'cue', 'note', 'at', 'logged by'],
     ],
     rows: reps,
   },
   faults: {
     heads: [
       ...['athlete', 'squad', 'movement', 'fault', 'state', 'rate', 'rate 5 %', 'rate 95 %'],
-      ...['reps that showed it', 'reps', 'chance that it is less', 'last run'],
+      ...['reps that showed it', 'reps that could', 'chance that it is less', 'last run'],
     ],
     rows: faults,
   },

@@ -1,9 +1,11 @@
+import { createHash } from 'node:crypto';
 import { countReps, watchedTwice, type CountedRow, type RepCount } from '@gravek/core';
 import type { MeasuredReps, Rep, StoredRep } from '@gravek/contract';
 import { steadyRunOf } from '@gravek/library';
 import { sql, type Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
+import { withViews } from './older';
 
 type RepRow = Selectable<Tables['rep']> & { faults: string[] };
 
@@ -24,6 +26,7 @@ const asRep = (row: Omit<RepRow, 'logged_by'>): StoredRep => ({
   rung: row.rung as StoredRep['rung'],
   exit: row.exit,
   taken: row.taken,
+  right: row.was_right,
   lateS: row.late_s,
   made: row.made,
   heldS: row.held_s,
@@ -33,6 +36,8 @@ const asRep = (row: Omit<RepRow, 'logged_by'>): StoredRep => ({
   outcome: row.outcome,
   voids: row.voids,
   faults: row.faults,
+  watched: row.watched,
+  could: row.could,
   cue: row.cue,
   device: row.device,
   deviceNo: row.device_no,
@@ -163,6 +168,7 @@ export const repColumns = (rep: Rep, loggedBy: string | null) => ({
   rung: rep.rung,
   exit: rep.exit,
   taken: rep.taken,
+  was_right: rep.right,
   late_s: rep.lateS,
   made: rep.made,
   held_s: rep.heldS,
@@ -171,6 +177,8 @@ export const repColumns = (rep: Rep, loggedBy: string | null) => ({
   note: rep.note,
   outcome: rep.outcome,
   voids: rep.voids,
+  watched: rep.watched,
+  could: rep.could,
   cue: rep.cue,
   device: rep.device,
   device_no: rep.deviceNo,
@@ -185,7 +193,10 @@ export type LogPart = { sessionIds: readonly string[]; athleteIds?: readonly str
 const countedRows = async (trx: Trx, part: LogPart): Promise<CountedRow[]> => {
   let query = withFaults(trx).where('session_id', 'in', [...part.sessionIds]);
   if (part.athleteIds) query = query.where('athlete_id', 'in', [...part.athleteIds]);
-  return (await query.execute()).map((row) => ({ ...asRep(row), loggedBy: row.logged_by }));
+  return withViews(
+    trx,
+    (await query.execute()).map((row) => ({ ...asRep(row), loggedBy: row.logged_by })),
+  );
 };
 
 /** Rows of one statement: it holds at most 65,535 values. */
@@ -226,6 +237,9 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
           exit: one.exit ?? '',
           late: one.late,
           logged_by: one.loggedBy ?? '',
+          watched: one.watched,
+          could: one.could,
+          could_key: createHash('sha1').update(one.could.join(' ')).digest('hex'),
           reps: one.reps,
           clean: one.clean,
           faults: JSON.stringify(one.faults),
@@ -235,6 +249,7 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
           made: one.made,
           read: one.read,
           was_right: one.right,
+          taken: JSON.stringify(one.taken),
           timed: one.timed,
           late_s: one.lateS,
           contacts: one.load.contacts,

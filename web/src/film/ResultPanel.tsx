@@ -96,7 +96,7 @@ const ByPhases = ({
         { phase: phase.code, look, right },
       ],
     });
-  const faults = movement.faults.filter((fault) => fault.phase === phase.code);
+  const faults = movement.faults.filter((fault) => fault.phases.includes(phase.code));
   return (
     <section aria-label="Phase by phase">
       <div className="row-line">

@@ -15,6 +15,7 @@ import { useWrite } from '../api/queries';
 import { useLengthStyle, useMayPlan } from '../member/member';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
+import { withFaultPhases } from '@gravek/library/olderMovement';
 import { useHistory } from '../controls/history';
 import { Empty, Waiting } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
@@ -69,7 +70,12 @@ const freshPhase = (list: readonly MovementPhase[]): MovementPhase => ({
 
 const Editor = ({ own }: { own: ClubMovement }) => {
   const navigate = useNavigate();
-  const [draft, setDraft, discard, found] = useDraft<Draft>(`movement.${own.id}`, draftOf(own));
+  const [kept, setDraft, discard, found] = useDraft<Draft>(`movement.${own.id}`, draftOf(own));
+  // A draft may be from before a fault named all its phases.
+  const draft = useMemo(
+    () => ({ ...kept, movement: withFaultPhases(kept.movement, own.basedOn?.code) }),
+    [kept, own.basedOn?.code],
+  );
   const { change, ...history } = useHistory(draft, setDraft);
   const { movement, typed } = draft;
   const [part, setPart] = useState<Part>('phases');
@@ -272,7 +278,8 @@ const Editor = ({ own }: { own: ClubMovement }) => {
             code: freeCode(list, 'fault'),
             name: '',
             sees: '',
-            phase: movement.phases[0]?.code ?? '',
+            phases: movement.phases.slice(0, 1).map(({ code }) => code),
+            read: false,
             severity: 2,
             safety: false,
             leadsTo: [],

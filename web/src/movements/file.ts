@@ -1,6 +1,7 @@
 import type { Movement } from '@gravek/contract/movement';
 import { MOVEMENT_MAX, MOVEMENT_FILE_VERSION, movementFile } from '@gravek/contract/movementSchema';
 import { check } from '@gravek/contract/problem';
+import { withFaultPhases } from '@gravek/library/olderMovement';
 
 export type ReadFile = { ok: true; movement: Movement } | { ok: false; message: string };
 
@@ -28,7 +29,8 @@ export const readMovementFile = (text: string): ReadFile => {
       message: 'This file was made by a newer Gravek. Update Gravek, then read it in.',
     };
   }
-  const checked = check(movementFile, read);
+  const file = read as { movement?: unknown } | null;
+  const checked = check(movementFile, file?.movement === undefined ? read : { ...file, movement: withFaultPhases(file.movement) });
   if (checked.ok) return { ok: true, movement: checked.value.movement as unknown as Movement };
   const faults = Object.entries(checked.fields);
   const more = faults.length > SHOWN ? ` And ${faults.length - SHOWN} more.` : '';

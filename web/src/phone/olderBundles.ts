@@ -1,6 +1,7 @@
 import type { Movement } from '@gravek/contract/movement';
 import type { RunBundle, RunPlan } from '@gravek/contract/run';
 import { movementOf } from '@gravek/library/movements';
+import { withFaultPhases } from '@gravek/library/olderMovement';
 import { asDrillSet, type OlderDrillSet } from '@gravek/library/sessionFit';
 import { plainChoices } from '@gravek/library/work';
 import type { Transaction } from 'dexie';
@@ -67,5 +68,16 @@ export const fillBundles = async (trx: Transaction): Promise<void> => {
       athletes: athletes.map((athlete) => ({ ...athlete, body: athlete.body ?? null })),
     };
     await trx.table('bundles').put({ ...one, bundle });
+  }
+};
+
+/** The club's own movements in kept sessions, from before a fault named all its phases. */
+export const fillFaults = async (trx: Transaction): Promise<void> => {
+  const kept = await trx
+    .table<{ sessionId: string; bundle: RunBundle; openedMs: number }>('bundles')
+    .toArray();
+  for (const { bundle, ...opened } of kept) {
+    const movements = bundle.movements.map((movement) => withFaultPhases(movement));
+    await trx.table('bundles').put({ ...opened, bundle: { ...bundle, movements } });
   }
 };

@@ -93,6 +93,10 @@ export const openStore = (name: string): Store => {
     await fillBundles(trx);
   });
   opened.version(7).stores({ films: 'reviewId' });
+  opened.version(8).upgrade(async (trx) => {
+    const { fillFaults } = await Dexie.waitFor(import('./olderBundles'));
+    await fillFaults(trx);
+  });
   return opened;
 };
 

@@ -49,14 +49,15 @@ const named = (list: readonly { code: string; name: string }[]): [string, string
 
 export const FaultForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
-  const { value } = useAt<{ code: string }>(at);
+  const { value } = useAt<{ code: string; read: boolean }>(at);
+  const wrong = value.read;
   return (
     <>
       <div className="edit-grid">
         <TextAt at={`${at}.name`} label="Name" />
-        <ChoiceAt at={`${at}.phase`} label="Shows in" options={named(movement.phases)} />
         <NumberAt at={`${at}.severity`} label="Severity, 1 small to 3 grave" decimals={0} />
         <FlagAt at={`${at}.safety`} label="Can hurt somebody" />
+        <FlagAt at={`${at}.read`} label="A wrong answer to a read" />
         <ChoiceAt
           at={`${at}.figure`}
           label="A film or device shows it by"
@@ -66,6 +67,12 @@ export const FaultForm = ({ at }: { at: string }) => {
       </div>
       <WordsAt at={`${at}.sees`} label="What is seen" />
       <TextAt at={`${at}.cue`} label="Cue" hint="A few words, said before the next rep." />
+      <PicksAt
+        at={`${at}.phases`}
+        label={wrong ? 'Answers the reads of' : 'Shows in'}
+        options={named(wrong ? movement.phases.filter((phase) => phase.read) : movement.phases)}
+        empty="No phase has a read yet."
+      />
       <PicksAt
         at={`${at}.leadsTo`}
         label="Brings about"

@@ -1,0 +1,56 @@
+import { variantFrom, type CountedRow } from '@gravek/core';
+import type { StoredRep } from '@gravek/contract';
+import { baseOf, viewOfRep } from '@gravek/library';
+import type { Trx } from '../database/connect';
+import { findsOf } from '../sessions/work';
+
+/** A row as it was logged; `could` is null where rows did not say yet what they could show. */
+type LoggedRow = Omit<CountedRow, 'could'> & Pick<StoredRep, 'could'>;
+
+/** Nobody watched a whole row, and rows of before do not say whom. */
+const wasWatched = ({ stand, target }: { stand: string; target: string }): boolean =>
+  stand !== 'row' || target === 'makes' || target === 'seconds';
+
+/**
+ * Rows with what they could show, whether their read was answered and whether they were watched. What a row
+ * of before does not say is worked out from its drill set, as it is now; the row itself stays as it is.
+ */
+export const withViews = async (trx: Trx, rows: readonly LoggedRow[]): Promise<CountedRow[]> => {
+  const older = rows.filter(({ could }) => could === null);
+  if (older.length === 0) return [...rows] as CountedRow[];
+  const setIds = [...new Set(older.map((row) => row.drillSetId))];
+  const kept = await trx
+    .selectFrom('drill_set')
+    .select(['id', 'document'])
+    .where('id', 'in', setIds)
+    .execute();
+  const sets = kept.map(({ id, document }) => ({ ...document, id, athleteIds: [] }));
+  const finds = await findsOf(trx, sets);
+  const workById = new Map(sets.map((set) => [set.id, { set, base: baseOf(set.work, finds) }]));
+  const viewByKey = new Map<string, ReturnType<typeof viewOfRep>>();
+  return rows.map((row): CountedRow => {
+    const { could } = row;
+    if (could !== null) return { ...row, could };
+    const work = workById.get(row.drillSetId);
+    if (!work?.base) return { ...row, could: [...row.faults], watched: false };
+    const { set, base } = work;
+    const called = set.call?.kind === 'reads';
+    const asked = row.exit !== null && (called || row.taken !== null) ? row.exit : null;
+    const key = [set.id, row.side, row.variant, row.exit, row.taken, asked].join(' ');
+    const view =
+      viewByKey.get(key) ??
+      viewOfRep(base, variantFrom(row.variant, row.side), {
+        ...{ exit: row.exit, asked, taken: row.taken, faults: [] },
+      });
+    viewByKey.set(key, view);
+    const faults = [...new Set([...row.faults, ...view.faults])];
+    return {
+      ...row,
+      could: view.could,
+      right: view.right,
+      faults,
+      outcome: row.outcome === 'clean' && view.faults.length > 0 ? 'fault' : row.outcome,
+      watched: wasWatched(set),
+    };
+  });
+};
