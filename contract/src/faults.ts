@@ -163,6 +163,7 @@ export type SquadFaults = {
     lately: number;
     /** only those that are live or have a story to tell */
     faults: SquadFault[];
+    reads: ReadRecord[];
   })[];
 };
 
@@ -224,14 +225,16 @@ export type CueRecord = {
 /** How far two who logged the same reps agree on a fault. */
 export type Agreement = { fault: string; reps: number; agreement: number; kappa: number | null };
 
-/** What an athlete made of one option of a read. */
+/** What was made of one option of a read. */
 export type ReadRecord = {
   /** the exit that was asked, as `phase:option` */
   exit: string;
-  /** reps of which it was said which way was taken, and how many took the one asked */
+  /** reps of which it was said which way was taken, and how many answered what was asked */
   reps: number;
   right: number;
-  /** mean seconds from the call to the first move; null where none was timed */
+  /** which ways were taken, and in how many reps */
+  taken: { exit: string; reps: number }[];
+  /** mean seconds from the call to the coach’s tap; null where none was timed */
   lateS: number | null;
 };
 

@@ -129,7 +129,7 @@ const fault = object({
   /** where it can be seen, on all exits and both sides; of a wrong answer the phases with its reads */
   phases: codes('Phases of the fault').min(1, 'Choose where the fault shows.'),
   /** it is a wrong answer to a read */
-  read: boolean().strict().default(false),
+  read: boolean().strict().optional(),
   /** 1 small – 3 grave */
   severity: count('The severity', 1, 3),
   safety: boolean().strict().required(),

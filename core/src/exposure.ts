@@ -6,7 +6,7 @@ export type FaultPlace = {
   /** phases in which it can be seen, on all exits and both sides; of a wrong answer the phases with its reads */
   phases: readonly string[];
   /** it is a wrong answer to a read */
-  read: boolean;
+  read?: boolean | undefined;
 };
 
 /** What of a rep there was to be seen. */

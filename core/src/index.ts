@@ -57,6 +57,7 @@ export {
   inLogOrder,
   lastOf,
   loggedTwice,
+  toldDifferently,
   OUTCOMES,
   standing,
   turnKey,

@@ -252,6 +252,22 @@ export const loggedTwice = <R extends LogRow>(log: readonly R[]): { stands: R; o
   });
 };
 
+const shownIn = ({ faults }: { faults: readonly string[] }): string => [...faults].sort().join();
+
+/**
+ * Turns of which two devices tell different things, for a coach to decide: what they agree on is settled,
+ * and so is what only one of them has watched.
+ */
+export const toldDifferently = <R extends LogRow & { faults: readonly string[] }>(
+  log: readonly R[],
+): { stands: R; other: R }[] =>
+  loggedTwice(log).filter(
+    ({ stands, other }) =>
+      stands.device !== other.device &&
+      stands.watched === other.watched &&
+      (shownIn(stands) !== shownIn(other) || stands.made !== other.made),
+  );
+
 /**
  * The row that undo takes back on a device: the last one it logged itself and that stands, else, on a
  * device that has logged nothing there, the last that any device has.
@@ -383,12 +399,14 @@ export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
             b: other.id,
             faultsA: [...stands.faults],
             faultsB: [...other.faults],
-            could: couldOf(stands).filter((fault) => other.could.includes(fault)),
+            could: couldOf(stands).filter((fault) => couldOf(other).includes(fault)),
           },
         ],
   );
 
-const couldOf = ({ could }: CountedRow): string[] => [...new Set(could)].sort();
+/** What a rep could show; what it showed, it could. */
+const couldOf = ({ could, faults }: CountedRow): string[] =>
+  [...new Set([...could, ...faults])].sort();
 
 /** A tap that comes later than this says nothing of how soon an athlete has moved, seconds. */
 export const LATEST_TAP_S = 3;

@@ -184,14 +184,29 @@ test(
     await page.getByRole('button', { name: 'Call', exact: true }).click();
     await expect(page.locator('.call-word')).toHaveText(/left|right/);
     await expect(page.locator('.call-word')).toHaveText('hold');
+    // Three neighbours are to be watched; whoever else shows something is tapped too.
+    const atOnce = page.getByLabel('How many you watch at a call');
+    await expect(atOnce.locator('option:checked')).toHaveText('these three');
+    await expect(page.locator('.row-watched')).toHaveText([
+      'Bramwatch',
+      'Anoukwatch',
+      'Dariowatch',
+    ]);
     await keys.filter({ hasText: 'Dario' }).click();
+    const shown = (name: string) => page.getByRole('group', { name: `What ${name} showed` });
+    await shown('Dario').getByRole('button').first().click();
     await keys.filter({ hasText: 'Roland' }).click();
-    // A second tap takes the next fault of the list.
-    const first = await keys.filter({ hasText: 'Roland' }).innerText();
-    await keys.filter({ hasText: 'Roland' }).click();
-    expect(await keys.filter({ hasText: 'Roland' }).innerText()).not.toBe(first);
+    // What is not among the likeliest is found by a word.
+    await shown('Roland').getByRole('button', { name: 'Other' }).click();
+    await page.getByRole('searchbox', { name: 'Search the faults' }).fill('zip');
+    await expect(
+      shown('Roland').getByRole('button', { name: 'Hips behind the line' }),
+    ).toBeVisible();
+    await shown('Roland').getByRole('button', { name: 'Hips behind the line' }).click();
     const next = page.getByRole('button', { name: /^Next call/ });
-    await expect(next).toContainText('2 with a fault, 10 clean');
+    await expect(next).toContainText(
+      '2 clean, 1 with a fault, 1 more tapped; next: Kaia, Evander, Maelle',
+    );
     await next.click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(
       /right foot first, a quarter/i,
@@ -200,8 +215,23 @@ test(
     await expect(page.locator('.call-bar[data-running]')).toBeVisible();
     await expect(page.locator('.call-word')).toHaveText('hold');
     await page.getByRole('button', { name: 'Undo' }).click();
-    // One press was one row: all twelve are taken back.
+    // One press was one row: all twelve are taken back, and what was tapped is tapped again.
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/left foot first, a quarter/i);
+    await expect(keys.filter({ hasText: 'Roland' })).toContainText('Hips behind the line');
+    await expect(page.locator('.row-key')).toHaveText([
+      /^Bram/,
+      /^Anouk/,
+      /^Dario/,
+      /^Kaia/,
+      /^Evander/,
+      /^Maelle/,
+      /^Roland/,
+      /^Tomaz/,
+      /^Wilma/,
+      /^Jorun/,
+      /^Petra/,
+      /^Odran/,
+    ]);
     for (let n = 0; n < 6; n += 1) {
       const log = page.getByRole('button', { name: /^(Next call|All clean|Log)/ });
       await expect(log).toBeEnabled();
@@ -214,6 +244,10 @@ test(
     const stand = rows.filter((row) => row.outcome !== 'void' && !gone.has(row.id));
     expect(gone.size).toBe(12);
     expect(stand).toHaveLength(72);
+    // Three were watched at each of six calls, nobody less often than once.
+    const watched = stand.filter((row) => row.watched).map((row) => row.athleteId);
+    expect(watched).toHaveLength(18);
+    expect(new Set(watched).size).toBe(12);
     for (const pace of ['', ' pace=0.5', ' pace=0.25']) {
       for (const foot of ['left', 'right'] as const) {
         const these = of(stand, `lead=${foot}${pace}`);

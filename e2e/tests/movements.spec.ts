@@ -194,7 +194,7 @@ test('any movement becomes a plan for a left-hander, a session, and faults on th
   const athlete = page.url().split('/').at(-1)!;
   await goTo(page, `/approaches/new?movement=gather-right-left&athlete=${athlete}`);
   await expect(page.getByRole('link', { name: 'Gather left-right' })).toBeVisible();
-  await expect(page.getByText('in the mirror')).toBeVisible();
+  await expect(page.getByText('drawn for the left hand')).toBeVisible();
   await page.getByLabel('Name of the approach').fill('Anouk gathers');
   await page.getByLabel('Speed, % of full').fill('300');
   await expect(page.getByText('Between 20 and 110 %.')).toBeVisible();

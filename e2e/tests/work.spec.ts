@@ -55,7 +55,7 @@ test('a chain is composed, told how it joins, planned, run and found among the f
   await expect(page.getByRole('region', { name: 'Move', exact: true })).toBeVisible();
   await page.getByLabel('Lengths of').selectOption({ label: 'Roland Quist' });
   await page.getByRole('link', { name: 'Plan it' }).click();
-  await expect(page.getByText('in the mirror')).toBeVisible();
+  await expect(page.getByText('drawn for the left hand')).toBeVisible();
   await page.getByLabel('Name of the approach').fill('Roland’s floater');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Roland’s floater is saved')).toBeVisible();
@@ -156,10 +156,10 @@ test('a call to the right goes right for a left-hander, what has a hand is mirro
   await page.getByLabel('Lengths of').selectOption({ label: 'Anouk Ferrand' });
   await page.getByLabel(/Read: where the set goes/).selectOption('Right, near');
   await expect(page.getByRole('button', { name: 'Shuffle right', exact: true })).toBeVisible();
-  await expect(page.getByText('seen in the mirror')).toBeHidden();
+  await expect(page.getByText('drawn for the left')).toBeHidden();
   await goTo(page, '/movements/jab-and-go');
   await page.getByLabel('Lengths of').selectOption({ label: 'Anouk Ferrand' });
-  await expect(page.getByText('seen in the mirror')).toBeVisible();
+  await expect(page.getByText('drawn for the left')).toBeVisible();
 });
 
 test('footwork on air is open to who may have no contact; with an opponent it is not', async ({

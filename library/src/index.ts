@@ -10,11 +10,14 @@ export {
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, firstPhaseOf, phaseOf } from './byCode';
 export { withFaultPhases } from './olderMovement';
+export { exitsToCall, exitsToRead, type Exit } from './field/reads';
+export { MOST_WATCHED, rowPlaces, WATCHED_AT_ONCE, watchedAfter, type RowPlace } from './field/row';
 export {
   answersRead,
   faultsToShow,
   likelyFirst,
   phasesOfRep,
+  tapsOf,
   viewOfRep,
   wrongAnswerTo,
   type RepView,
@@ -132,7 +135,7 @@ export {
   type SteadyWeek,
 } from './steadyCadence';
 export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
-export { isMirrored, mirrorWords, sideWord, toldTo } from './sides';
+export { isMirrored, mirrorWords, sidePhrase, sideWord, toldTo } from './sides';
 export { threeLooks, type Look } from './threeLooks';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
@@ -176,12 +179,14 @@ export {
   type SessionFaults,
 } from './standings';
 export {
+  addReads,
   agreementOf,
   contrastsOf,
   cueResults,
   cueSpans,
   isOf,
   isTelling,
+  misreadMost,
   type ConditionRow,
 } from './ledger';
 export { checkCauses, withLink } from './causes';

@@ -10,8 +10,11 @@ import type {
   ContrastAxis,
   CueSpan,
   LedgerRow,
+  ReadRecord,
 } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
+import { answersRead } from './field/shows';
 import { shownIn, type SessionFaults } from './standings';
 
 /** Counts of a session under one condition. */
@@ -99,6 +102,63 @@ export const cueResults = (
           },
         ],
   );
+
+/** Which way is misread most: what was asked, and as what it was taken oftenest. */
+export type Misread = {
+  asked: string;
+  taken: string;
+  /** reps in which that was asked, and how many of them were answered wrongly in any way */
+  reps: number;
+  wrong: number;
+};
+
+/** Under so many wrong answers none stands out. */
+const LEAST_WRONG = 3;
+
+/**
+ * The exit that is answered wrongly in the largest share of its reps.
+ *
+ * @returns null where none was answered wrongly three times
+ */
+export const misreadMost = (movement: Movement, reads: readonly ReadRecord[]): Misread | null => {
+  const wrongShare = ({ reps, right }: ReadRecord): number => (reps - right) / reps;
+  const [worst] = reads
+    .filter(({ reps, right }) => reps - right >= LEAST_WRONG)
+    .sort((a, b) => wrongShare(b) - wrongShare(a));
+  const [instead] = (worst?.taken ?? [])
+    .filter(({ exit }) => !answersRead(movement, worst!.exit, exit))
+    .sort((a, b) => b.reps - a.reps);
+  return worst && instead
+    ? {
+        asked: worst.exit,
+        taken: instead.exit,
+        reps: worst.reps,
+        wrong: worst.reps - worst.right,
+      }
+    : null;
+};
+
+/** What several athletes made of the same reads, together. */
+export const addReads = (reads: readonly ReadRecord[]): ReadRecord[] =>
+  [...groupBy(reads, ({ exit }) => exit)].map(([exit, records]) => {
+    const timed = records.filter(({ lateS }) => lateS !== null);
+    const timedReps = timed.reduce((sum, { reps }) => sum + reps, 0);
+    return {
+      exit,
+      reps: records.reduce((sum, { reps }) => sum + reps, 0),
+      right: records.reduce((sum, { right }) => sum + right, 0),
+      taken: [
+        ...groupBy(
+          records.flatMap(({ taken }) => taken),
+          (way) => way.exit,
+        ),
+      ].map(([way, list]) => ({ exit: way, reps: list.reduce((sum, { reps }) => sum + reps, 0) })),
+      lateS:
+        timedReps > 0
+          ? timed.reduce((sum, { lateS, reps }) => sum + lateS! * reps, 0) / timedReps
+          : null,
+    };
+  });
 
 /** Rows of the ledger worth showing first: live now, or with a story to tell. */
 export const isTelling = ({

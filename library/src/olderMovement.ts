@@ -22,7 +22,7 @@ const ofBuiltIn = (basedOn: unknown, code: unknown): Place | undefined => {
  * @param basedOn code of the built-in movement that it was copied from; its own code where it says none
  * @example
  * withFaultPhases({ phases: [{ code: 'a' }], faults: [{ code: 'f', phase: 'a' }] })
- * // { …, faults: [{ code: 'f', phases: ['a'], read: false }] }
+ * // { …, faults: [{ code: 'f', phases: ['a'] }] }
  */
 export const withFaultPhases = <T>(document: T, basedOn?: string | null): T => {
   if (!isThing(document) || !Array.isArray(document.faults)) return document;
@@ -40,7 +40,7 @@ export const withFaultPhases = <T>(document: T, basedOn?: string | null): T => {
     const read = known?.read === true && known.phases.some((code) => reads.has(code));
     const shows = known?.phases.filter((code) => (read ? reads.has(code) : codes.includes(code)));
     const named = read ? shows! : [...new Set([...(shows ?? []), phase])];
-    return { ...rest, phases: named, read };
+    return { ...rest, phases: named, ...(read && { read }) };
   });
   return { ...document, faults };
 };

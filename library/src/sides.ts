@@ -26,16 +26,31 @@ export const isMirrored = (
 /**
  * A side of a movement as a coach calls it for an athlete.
  *
+ * @returns of a movement that is written for neither side just the side that it goes to
  * @example sideWord(movementOf('straight-run-up'), leftFooter, 'own') // 'left foot'
  */
 export const sideWord = (
-  { writtenFor: { by } }: Pick<Movement, 'writtenFor'>,
+  { writtenFor: { by, side } }: Pick<Movement, 'writtenFor'>,
   athlete: Pick<Body, 'hand' | 'takeoffFoot'>,
   which: Side,
 ): string => {
-  if (by === 'neither') return which === 'own' ? 'as called' : 'in the mirror';
+  if (by === 'neither') return which === 'own' ? side : otherFoot(side);
   const own = by === 'hand' ? athlete.hand : athlete.takeoffFoot;
   return `${which === 'own' ? own : otherFoot(own)} ${by === 'hand' ? 'hand' : 'foot'}`;
+};
+
+/**
+ * The same in a sentence.
+ *
+ * @example sidePhrase(movementOf('give-ground'), athlete, 'other') // 'to the left'
+ */
+export const sidePhrase = (
+  movement: Pick<Movement, 'writtenFor'>,
+  athlete: Pick<Body, 'hand' | 'takeoffFoot'>,
+  which: Side,
+): string => {
+  const how = { hand: 'with', 'take-off foot': 'off', neither: 'to' }[movement.writtenFor.by];
+  return `${how} the ${sideWord(movement, athlete, which)}`;
 };
 
 /** What a coach reads; codes and parameters are not words. */

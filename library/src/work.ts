@@ -1,3 +1,4 @@
+import { otherFoot } from '@gravek/core/feet';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
 import type { BodyLoad, Side } from '@gravek/core/repLog';
@@ -240,9 +241,12 @@ export const sideWords = (
   side: Side,
 ): string => {
   if (!movement) return '';
+  const { by, side: written } = movement.writtenFor;
+  if (by === 'neither') return side === 'own' ? written : otherFoot(written);
   const words = new Set(athletes.map((athlete) => sideWord(movement, athlete, side)));
   if (words.size === 1) return [...words][0]!;
-  return side === 'own' ? 'own side' : 'other side';
+  if (by === 'hand') return side === 'own' ? 'strong hand' : 'weak hand';
+  return side === 'own' ? 'take-off foot' : 'other foot';
 };
 
 const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
@@ -258,7 +262,11 @@ export const variesWords = (
     ...(endings.length > 0 ? [many(endings.length, 'ending')] : []),
     ...(exits.length === 1 ? [exitName(base.movement, exits[0]!).toLowerCase()] : []),
     ...(exits.length > 1 ? [many(exits.length, 'exit')] : []),
-    ...(sides.length === 2 ? ['both sides'] : sides[0] === 'other' ? ['other side'] : []),
+    ...(sides.length === 2
+      ? ['both sides']
+      : sides[0] === 'other'
+        ? [sideWords(base.movement, [], 'other')]
+        : []),
     ...(leadFeet.length === 2 ? ['both lead feet'] : leadFeet.map((foot) => `${foot} foot first`)),
     ...(rungs.length === 1 ? [RUNG_NAMES[rungs[0] as Rung]] : []),
     ...(rungs.length > 1 ? [many(rungs.length, 'rung')] : []),

@@ -151,6 +151,7 @@ describe('the squad', () => {
     lastDay: '2031-03-09',
     lately: 20,
     cue: null,
+    reads: [],
     faults: faults.map(([code, rate, state]) => ({
       code,
       seen: 9,

@@ -265,7 +265,9 @@ describe('the ledger', () => {
     const session = await ran(own, day(3), { 'slows-in': 6 }, null, (i) => ({
       exit: i < 8 ? 'go:left' : null,
       taken: i < 6 ? 'go:left' : i < 8 ? 'go:right' : null,
-      lateS: i < 4 ? 0.5 : null,
+      right: i < 8 ? i < 6 : null,
+      // A tap after more than three seconds says nothing.
+      lateS: i < 4 ? 0.5 : i < 5 ? 8 : null,
     }));
     const mine = (await coach.get(`/sessions/${session.id}/reps`)).body.items as Rep[];
     // The other one saw it in three of the six, and nowhere else.
@@ -287,7 +289,11 @@ describe('the ledger', () => {
     expect(ledger.agreement).toEqual([
       { fault: 'slows-in', reps: 12, agreement: 0.75, kappa: 0.5 },
     ]);
-    expect(ledger.reads).toEqual([{ exit: 'go:left', reps: 8, right: 6, lateS: 0.5 }]);
+    const taken = [
+      { exit: 'go:left', reps: 6 },
+      { exit: 'go:right', reps: 2 },
+    ];
+    expect(ledger.reads).toEqual([{ exit: 'go:left', reps: 8, right: 6, lateS: 0.5, taken }]);
     // What was taken back is no second look.
     const [gone] = theirs;
     const { faults: _, ...rest } = gone!;

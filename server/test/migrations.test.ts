@@ -12,6 +12,7 @@ import { approaches, summaries } from '../src/approaches/queries';
 import { connect, inClub } from '../src/database/connect';
 import { migrate } from '../src/database/migrate';
 import { faultsOf } from '../src/faults/queries';
+import { clubMovement } from '../src/movements/queries';
 import { emptyDatabase } from './setup';
 
 it('plans that were saved before pins and paths go on, with nothing pinned and everything as usual', async () => {
@@ -47,7 +48,7 @@ it('plans that were saved before pins and paths go on, with nothing pinned and e
     await sql`insert into athlete (club_id, id, name, squad, hand, takeoff_foot)
       values (${club}, ${athlete}, 'Somebody', 'Squad', 'left', 'left')`.execute(db);
 
-    expect(await migrate(ownerUrl)).toBe(19);
+    expect(await migrate(ownerUrl)).toBe(20);
     expect(await migrate(ownerUrl)).toBe(0);
     const { rows } = await sql<{ id: string; choices: Record<string, unknown> }>`
       select id, choices from approach`.execute(db);
@@ -140,9 +141,21 @@ it('reps and plans that were kept before say from then on what they are, and are
       db,
     );
     await rep(2, 'other', 'clean');
+    // A copy of a built-in movement, from when a fault hung on one phase.
+    const { phases, faults, ...rest } = movementOf('give-ground');
+    const document = {
+      ...{ ...rest, phases },
+      faults: [
+        ...faults.map(({ phases: [phase], read: _, ...fault }) => ({ ...fault, phase })),
+        { ...faults[0]!, code: 'our-own', phases: undefined, phase: 'sit' },
+      ],
+    };
+    const copy = uuid();
+    await sql`insert into movement (club_id, id, based_on_code, based_on_revision, document)
+      values (${club}, ${copy}, 'give-ground', 4, ${JSON.stringify(document)}::jsonb)`.execute(db);
     await rep(3, 'own', 'void', await rep(3, 'own', 'clean'));
 
-    expect(await migrate(ownerUrl)).toBe(18);
+    expect(await migrate(ownerUrl)).toBe(19);
     const { rows } = await sql<Record<string, unknown>>`
       select movement, part, turn, speed_pct, device_no, arrival, outcome from rep order by arrival`.execute(
       db,
@@ -187,6 +200,9 @@ it('reps and plans that were kept before say from then on what they are, and are
     ]);
     const app = connect(appUrl);
     await inClub(app.db, { clubId: club!, accountId: uuid() }, async (trx) => {
+      const { movement } = (await clubMovement(trx, copy))!;
+      expect(movement.faults.slice(0, -1)).toEqual(faults);
+      expect(movement.faults.at(-1)!.phases).toEqual(['sit']);
       expect(await faultsOf(trx, [athlete!])).toMatchObject([
         { reps: 2, sessions: 1, faults: [{ code: 'reaches', seen: 1 }] },
       ]);

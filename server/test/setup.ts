@@ -405,6 +405,7 @@ export const aRep = (session: SessionInput, change: Partial<Rep> = {}): Rep => (
   drillSetId: session.drillSets[0]!.id,
   athleteId: session.drillSets[0]!.athleteIds[0]!,
   ...PLAIN_REP,
+  could: movementOf('straight-run-up').faults.map(({ code }) => code),
   movement: 'straight-run-up',
   part: null,
   set: 1,

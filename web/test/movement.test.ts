@@ -28,7 +28,7 @@ describe('a movement as a file', () => {
     expect(said('')).toContain('cannot be read as JSON');
     expect(said('null')).toContain('broken');
     expect(said('[1]')).toContain('broken');
-    expect(said(text.replace('"version": 1', '"version": 7'))).toContain('newer Gravek');
+    expect(said(text.replace('"version": 2', '"version": 7'))).toContain('newer Gravek');
     expect(said(text + ' '.repeat(MOVEMENT_MAX))).toContain('too large');
     const many = said(text.replaceAll('"severity"', '"gravity"'));
     expect(many).toMatch(/faults\[0\]\.severity: .* And \d+ more\. Nothing was changed\./);

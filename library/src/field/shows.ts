@@ -106,6 +106,20 @@ export const likelyFirst = (
   return [...faults].sort((a, b) => place(a) - place(b) || b.severity - a.severity);
 };
 
+/**
+ * The faults of a row that a coach has tapped: without the wrong answer that its read gave.
+ *
+ * @param movement null where it is not known any more
+ */
+export const tapsOf = (
+  movement: Movement | null,
+  { faults, right }: { faults: readonly string[]; right: boolean | null },
+): string[] =>
+  faults.filter(
+    (code) =>
+      right !== false || !movement?.faults.some((fault) => fault.code === code && fault.read),
+  );
+
 /** What a rep says of what there was to be seen in it. */
 export type RepView = { could: string[]; right: boolean | null; faults: string[] };
 

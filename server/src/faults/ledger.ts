@@ -5,7 +5,6 @@ import {
   type ConditionAxis,
   type CueRecord,
   type Ledger,
-  type ReadRecord,
 } from '@gravek/contract';
 import { cueEffect, groupBy, rateBand, SURE, type RepCounts } from '@gravek/core';
 import {
@@ -25,7 +24,7 @@ import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
-import { clubNow, countsOf, faultsOf, type Counted } from './queries';
+import { clubNow, countsOf, faultsOf, readsIn, type Counted } from './queries';
 import { laddersIn } from './rungs';
 
 /** A condition as its axis has it in an address, and back. */
@@ -92,17 +91,6 @@ const agreementIn = async (trx: Trx, athleteId: string, movement: string): Promi
       .where('movement', '=', movement)
       .execute(),
   );
-
-const readsIn = async (trx: Trx, athleteId: string, movement: string): Promise<ReadRecord[]> => {
-  const { rows } = await sql<ReadRecord>`
-    select exit, sum(read)::int as reps, sum(was_right)::int as right,
-      sum(late_s) / nullif(sum(timed), 0) as "lateS"
-    from rep_count
-    where club_id = gravek_club() and athlete_id = ${athleteId} and movement = ${movement}
-      and exit <> ''
-    group by exit having sum(read) > 0 order by exit`.execute(trx);
-  return rows;
-};
 
 /** Faults that showed and that the movement does not have any more. */
 const goneFrom = async (
@@ -186,7 +174,7 @@ export const ledgerOf = async (
       new Map(faults.map(({ code, prior }) => [code, prior])),
     ),
     agreement: await agreementIn(trx, athleteId, movement),
-    reads: await readsIn(trx, athleteId, movement),
+    reads: (await readsIn(trx, movement, [athleteId])).get(athleteId) ?? [],
     gone: await goneFrom(trx, movement, sessions),
     ladder: await standOnLadder(trx, athleteId, movement),
   };

@@ -4,6 +4,7 @@ import type {
   CueChoice,
   CueChoiceInput,
   CueTold,
+  ReadRecord,
   SquadFaults,
 } from '@gravek/contract';
 import {
@@ -280,6 +281,33 @@ const repsLately = async (
   return new Map(rows.map((row) => [row.athleteId, row.reps]));
 };
 
+/** What athletes made of each option of a movement's reads, by athlete. */
+export const readsIn = async (
+  trx: Trx,
+  movement: string,
+  athleteIds: readonly string[],
+): Promise<ReadonlyMap<string, ReadRecord[]>> => {
+  const { rows } = await sql<ReadRecord & { athleteId: string }>`
+    with own as (
+      select athlete_id, exit, read, was_right, late_s, timed, taken from rep_count
+      where club_id = gravek_club() and movement = ${movement} and read > 0
+        and athlete_id = any(${[...athleteIds]}::uuid[])),
+    ways as (
+      select athlete_id, exit, t ->> 'exit' as way, sum((t ->> 'reps')::int)::int as reps
+      from own, jsonb_array_elements(taken) t group by 1, 2, 3)
+    select athlete_id as "athleteId", exit, sum(read)::int as reps, sum(was_right)::int as right,
+      sum(late_s) / nullif(sum(timed), 0) as "lateS",
+      (select jsonb_agg(jsonb_build_object('exit', w.way, 'reps', w.reps) order by w.way)
+        from ways w where w.athlete_id = own.athlete_id and w.exit = own.exit) as taken
+    from own group by athlete_id, exit order by athlete_id, exit`.execute(trx);
+  return new Map(
+    [...groupBy(rows, (row) => row.athleteId)].map(([id, own]) => [
+      id,
+      own.map(({ athleteId: _, ...read }) => read),
+    ]),
+  );
+};
+
 /**
  * The squad in one movement.
  *
@@ -310,9 +338,15 @@ export const squadFaults = async (
     .where('a.archived_at', 'is', null)
     .execute();
   const lately = await repsLately(trx, movement, day);
+  const reads = await readsIn(
+    trx,
+    movement,
+    rows.map((row) => row.athleteId),
+  );
   const items = (await withCues(trx, rows)).map((one) => ({
     ...one,
     lately: lately.get(one.athleteId) ?? 0,
+    reads: reads.get(one.athleteId) ?? [],
     faults: one.faults.filter(isTelling).map(({ code, seen, rate, low, high, state, effect }) => ({
       code,
       seen,

@@ -2,6 +2,7 @@ import { LIVE_RATE } from '@gravek/core/cueState';
 import type { SquadFault } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { faultOf } from '@gravek/library/byCode';
+import { addReads } from '@gravek/library/ledger';
 import { toldTo } from '@gravek/library/sides';
 import { byNeed, sharedFaults, WATCHED_FROM, type SharedFault } from '@gravek/library/squadFaults';
 import { Link } from 'react-router';
@@ -12,6 +13,7 @@ import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
 import { Causes } from './Causes';
 import { InSquad, type SquadLine } from './InSquad';
+import { Reads } from './Reads';
 import { IntoNext } from '../sessions/IntoNext';
 
 /** Of those who share a fault. */
@@ -187,6 +189,7 @@ const Picture = ({ movement, lines: unsorted }: { movement: Movement; lines: Squ
         <Shared shared={sharedFaults(movement, lines)} movement={movement} lines={lines} />
       </div>
       <Grid lines={lines} movement={movement} />
+      <Reads movement={movement} reads={addReads(lines.flatMap((line) => line.reads))} />
       <div className="row-line small-text">
         <span className="quiet">
           Figures: share of reps that show the fault since its last sure change. A dot: not live,

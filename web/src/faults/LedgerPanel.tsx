@@ -4,7 +4,7 @@ import type { ConditionAxis, Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { isTelling } from '@gravek/library/ledger';
 import { faultOf } from '@gravek/library/byCode';
-import { toldTo } from '@gravek/library/sides';
+import { sideWord, toldTo } from '@gravek/library/sides';
 import { exitName, RUNG_NAMES } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -22,13 +22,8 @@ import { FaultDrills } from './FaultDrills';
 import { Ladder } from './Ladder';
 import { LedgerTable } from './LedgerTable';
 import { pointsOf } from './points';
-import {
-  agreementSentence,
-  agreementWords,
-  contrastSentence,
-  readSentence,
-  whyState,
-} from './words';
+import { Reads } from './Reads';
+import { agreementSentence, agreementWords, contrastSentence, whyState } from './words';
 
 const SHOWN = 8;
 const AXES: Record<ConditionAxis, string> = {
@@ -42,12 +37,16 @@ const AXES: Record<ConditionAxis, string> = {
   loggedBy: 'Logged by',
 };
 
-const valueName = (movement: Movement, { axis, value, name }: Ledger['axes'][number]): string => {
+const valueName = (
+  movement: Movement,
+  athlete: Athlete,
+  { axis, value, name }: Ledger['axes'][number],
+): string => {
   if (name !== null) return name;
   if (value === 'null') return axis === 'part' ? 'the whole' : 'not said';
   switch (axis) {
     case 'side':
-      return value === 'own' ? 'own side' : 'other side';
+      return sideWord(movement, athlete, value === 'own' ? 'own' : 'other');
     case 'leadFoot':
       return `${value} foot first`;
     case 'speedPct':
@@ -69,11 +68,13 @@ const valueName = (movement: Movement, { axis, value, name }: Ledger['axes'][num
 const Filters = ({
   ledger,
   movement,
+  athlete,
   asked,
   onAsk,
 }: {
   ledger: Ledger;
   movement: Movement;
+  athlete: Athlete;
   asked: Readonly<Record<string, string>>;
   onAsk: (asked: Record<string, string>) => void;
 }) => {
@@ -97,7 +98,7 @@ const Filters = ({
             .filter((one) => one.axis === axis)
             .map((one) => (
               <option key={one.value} value={one.value}>
-                {valueName(movement, one)} ({one.reps})
+                {valueName(movement, athlete, one)} ({one.reps})
               </option>
             ))}
         </Form.Select>
@@ -133,7 +134,13 @@ const InMovement = ({
               <CueInForce athlete={athlete} movement={movement} ledger={ledger} />
               <div className="stack">
                 <Ladder athlete={athlete} movement={movement} ladder={ledger.ladder} />
-                <Filters ledger={ledger} movement={movement} asked={asked} onAsk={setAsked} />
+                <Filters
+                  ledger={ledger}
+                  movement={movement}
+                  athlete={athlete}
+                  asked={asked}
+                  onAsk={setAsked}
+                />
                 {ledger.log.length === 0 ? (
                   <span className="quiet">No rep was run like that.</span>
                 ) : (
@@ -173,13 +180,13 @@ const InMovement = ({
                     />
                   </div>
                 )}
-                {ledger.contrasts.length + ledger.reads.length > 0 && (
+                <Reads movement={movement} reads={ledger.reads} />
+                {ledger.contrasts.length > 0 && (
                   <ul className="mb-0">
                     {ledger.contrasts.map((one) => (
-                      <li key={`${one.axis}/${one.fault}`}>{contrastSentence(movement, one)}</li>
-                    ))}
-                    {ledger.reads.map((one) => (
-                      <li key={one.exit}>{readSentence(exitName(movement, one.exit), one)}</li>
+                      <li key={`${one.axis}/${one.fault}`}>
+                        {contrastSentence(movement, athlete, one)}
+                      </li>
                     ))}
                   </ul>
                 )}

@@ -78,18 +78,19 @@ export const LedgerTable = ({
                   {faultOf(movement, row.code)?.name ?? row.code}
                 </button>
               </td>
-              {log.map(({ id, reps, date }, c) => {
+              {log.map(({ id, date }, c) => {
                 const i = first + c;
+                const reps = row.exposed[i]!;
                 const shown = row.shown[i]!;
                 return (
                   <td
                     key={id}
                     className={`ledger-cell ${cued(row.code, i) ? 'cued' : ''}`}
-                    title={`${dayName(date)}: ${shown} of ${reps} reps${cued(row.code, i) ? ', the cue' : ''}`}
+                    title={`${dayName(date)}: ${reps === 0 ? 'no rep could show it' : `${shown} of ${reps} reps`}${cued(row.code, i) ? ', the cue' : ''}`}
                   >
                     <span
                       className="ledger-bar"
-                      style={{ height: `${Math.round((shown / reps) * 22)}px` }}
+                      style={{ height: `${reps === 0 ? 0 : Math.round((shown / reps) * 22)}px` }}
                     />
                     <span className="visually-hidden">
                       {shown} of {reps}

@@ -17,10 +17,13 @@ export const pointsOf = (
   partly = false,
 ): RatePoint[] => {
   const own = spans.filter(({ fault }) => fault === row.code);
-  const sessions = log.map(({ date, reps }, i) => ({
-    ...{ date, reps, faults: row.shown[i]! },
-    cued: own.some(({ from, to }) => from <= i && i <= to),
-  }));
+  // Only sessions with reps that could show it.
+  const sessions = log
+    .map(({ date }, i) => ({
+      ...{ date, reps: row.exposed[i]!, faults: row.shown[i]! },
+      cued: own.some(({ from, to }) => from <= i && i <= to),
+    }))
+    .filter(({ reps }) => reps > 0);
   const first = Math.max(0, sessions.length - POINTS);
   return sessions.slice(first).map((session, i) => {
     const until = sessions.slice(0, first + i + 1);

@@ -1,14 +1,10 @@
-import type {
-  Agreement,
-  Contrast,
-  ContrastAxis,
-  LedgerRow,
-  ReadRecord,
-} from '@gravek/contract/faults';
+import type { Agreement, Contrast, ContrastAxis, LedgerRow } from '@gravek/contract/faults';
+import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { LinkEvidence } from '@gravek/core/causeLinks';
 import type { RepCounts } from '@gravek/core/cueEffect';
 import { faultOf } from '@gravek/library/byCode';
+import { sidePhrase } from '@gravek/library/sides';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
 
@@ -19,8 +15,7 @@ const share = ({ reps, faults }: RepCounts): string =>
 export const chance = (p: number): string =>
   p > 0.99 ? 'over 99 %' : p < 0.01 ? 'under 1 %' : percent(p);
 
-const UNDER: Record<ContrastAxis, [a: string, b: string]> = {
-  side: ['on the own side', 'on the other side'],
+const UNDER: Record<Exclude<ContrastAxis, 'side'>, [a: string, b: string]> = {
   leadFoot: ['off the left foot', 'off the right foot'],
   speed: ['slower than 90 %', 'from 90 % of full speed'],
   rung: ['on the first rung', 'on later rungs'],
@@ -28,8 +23,15 @@ const UNDER: Record<ContrastAxis, [a: string, b: string]> = {
 };
 
 /** Where a fault shows more, with both shares. */
-export const contrastSentence = (movement: Movement, { axis, fault, a, b }: Contrast): string => {
-  const [inA, inB] = UNDER[axis];
+export const contrastSentence = (
+  movement: Movement,
+  athlete: Pick<Athlete, 'hand' | 'takeoffFoot'>,
+  { axis, fault, a, b }: Contrast,
+): string => {
+  const [inA, inB] =
+    axis === 'side'
+      ? [sidePhrase(movement, athlete, 'own'), sidePhrase(movement, athlete, 'other')]
+      : UNDER[axis];
   const name = faultOf(movement, fault)?.name ?? fault;
   const more = a.faults / a.reps > b.faults / b.reps;
   const [first, second] = more ? [a, b] : [b, a];
@@ -37,11 +39,20 @@ export const contrastSentence = (movement: Movement, { axis, fault, a, b }: Cont
 };
 
 /** What decided how a fault stands, as a sentence. */
-export const whyState = ({ state, effect, span, low, high, cuedRun, seen }: LedgerRow): string => {
+export const whyState = ({
+  state,
+  effect,
+  span,
+  low,
+  high,
+  cuedRun,
+  seen,
+  reps,
+}: LedgerRow): string => {
   const spanned =
     span && effect !== null
       ? `${share(span.since)} reps ${cuedRun > 0 ? 'since the cue began' : 'in the last four sessions'}, ${share(span.before)} before; it is lower with a chance of ${chance(effect)}`
-      : `shown in ${seen} reps so far, with nothing before to hold it against`;
+      : `shown in ${seen} of ${reps} reps so far, with nothing before to hold it against`;
   const why: Record<typeof state, string> = {
     new: 'Under ten reps: too few to judge.',
     back: `It had cleared, and shows again: ${spanned}.`,
@@ -80,10 +91,6 @@ export const agreementSentence = (
       : `, ${kappa < LITTLE ? 'little' : kappa < WELL ? 'fairly' : 'well'} beyond chance (kappa ${kappa.toFixed(2)})`;
   return `${name}: they agree in ${percent(agreement)} of ${reps} reps${beyond}.`;
 };
-
-/** What was made of one option of a read. */
-export const readSentence = (name: string, { reps, right, lateS }: ReadRecord): string =>
-  `${name}: ${right} of ${reps} taken as asked${lateS === null ? '' : `, ${lateS.toFixed(2)} s after the call`}.`;
 
 const linkNames = (movement: Movement, { from, to }: LinkEvidence): [string, string] => [
   faultOf(movement, from)?.name ?? from,

@@ -4,6 +4,7 @@ import type { Movement } from '@gravek/contract/movement';
 import type { StoredRep } from '@gravek/contract/session';
 import { faultOf } from '@gravek/library/byCode';
 import type { Reviewed } from '@gravek/library/reviewed';
+import { sideWord } from '@gravek/library/sides';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -107,6 +108,8 @@ export const IntoLog = ({
           id: uuid(),
           outcome: faults.length > 0 ? ('fault' as const) : ('clean' as const),
           faults,
+          // Whoever films it has watched it.
+          watched: true,
           measured,
           at,
         },
@@ -140,7 +143,7 @@ export const IntoLog = ({
             {list.map((one) => (
               <option key={one.id} value={one.id}>
                 Set {one.set}, rep {one.rep}
-                {one.side === 'other' ? ', other side' : ''}:{' '}
+                {one.side === 'other' ? `, ${sideWord(movement, athlete, 'other')}` : ''}:{' '}
                 {one.faults.map((code) => faultOf(movement, code)?.name ?? code).join(', ') ||
                   'clean'}
                 {one.measured ? ' (measured)' : ''}

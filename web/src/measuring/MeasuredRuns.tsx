@@ -3,6 +3,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { MeasuredBy } from '@gravek/contract/drillSet';
 import type { MeasuredRep } from '@gravek/contract/session';
 import { measuredMeans, type MeasuredPer, type MeasuredRow } from '@gravek/library/measuredRun';
+import { sideWord } from '@gravek/library/sides';
 import { useState } from 'react';
 import { useMeasured } from '../api/queries';
 import { dayName } from '../controls/dates';
@@ -102,7 +103,18 @@ const WHATS: Record<MeasuredWhat, string> = {
   M: 'Length of step',
 };
 
-const Run = ({ run, name, style }: { run: MeasuredRep; name: string; style: LengthStyle }) => {
+const Run = ({
+  run,
+  name,
+  side,
+  style,
+}: {
+  run: MeasuredRep;
+  name: string;
+  /** in words, where it was not the usual one */
+  side: string | null;
+  style: LengthStyle;
+}) => {
   const [open, setOpen] = useState(false);
   const { per, rows, cadence, speed, length, inBand, compared } = measuredMeans(run.measured);
   const { by, simulated } = run.measured;
@@ -130,7 +142,7 @@ const Run = ({ run, name, style }: { run: MeasuredRep; name: string; style: Leng
             </span>
             <span className="quiet small-text d-block">
               {dayName(run.date)}, set {run.set}, rep {run.rep}
-              {run.side === 'other' && ', other side'}, by {BY[by]}{' '}
+              {side && `, ${side}`}, by {BY[by]}{' '}
               {simulated && <span className="tag tag-estimate">made up</span>}
             </span>
             {main && main.planned !== null && (
@@ -175,7 +187,17 @@ export const MeasuredRuns = ({ athlete, style }: { athlete: Athlete; style: Leng
           ) : (
             <ul className="list-plain">
               {items.map((run) => (
-                <Run key={run.id} run={run} name={catalogue.nameOf(run.movement)} style={style} />
+                <Run
+                  key={run.id}
+                  run={run}
+                  name={catalogue.nameOf(run.movement)}
+                  side={
+                    run.side === 'other'
+                      ? sideWord(catalogue.of(run.movement), athlete, 'other')
+                      : null
+                  }
+                  style={style}
+                />
               ))}
             </ul>
           )

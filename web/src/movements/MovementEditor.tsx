@@ -279,7 +279,6 @@ const Editor = ({ own }: { own: ClubMovement }) => {
             name: '',
             sees: '',
             phases: movement.phases.slice(0, 1).map(({ code }) => code),
-            read: false,
             severity: 2,
             safety: false,
             leadsTo: [],

@@ -10,7 +10,7 @@ import { branchesOf, laidOut, phasesOn, sequenceStart } from '@gravek/library/pl
 import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
-import { toldTo } from '@gravek/library/sides';
+import { sideWord, toldTo } from '@gravek/library/sides';
 import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -299,7 +299,7 @@ const Shown = ({
             <span className="quiet small-text ms-auto">
               <span className="figure">{layout.footfalls.at(-1)?.n ?? 0}</span> steps in{' '}
               <span className="figure">{layout.totalTimeS.toFixed(1)}</span> s
-              {layout.mirrored && ', seen in the mirror'}
+              {layout.mirrored && `, drawn for the ${sideWord(written, body, side)}`}
             </span>
           </div>
           {note && <div className="quiet small-text mt-1">{note}</div>}

@@ -30,7 +30,10 @@ export const readMovementFile = (text: string): ReadFile => {
     };
   }
   const file = read as { movement?: unknown } | null;
-  const checked = check(movementFile, file?.movement === undefined ? read : { ...file, movement: withFaultPhases(file.movement) });
+  const checked = check(
+    movementFile,
+    file?.movement === undefined ? read : { ...file, movement: withFaultPhases(file.movement) },
+  );
   if (checked.ok) return { ok: true, movement: checked.value.movement as unknown as Movement };
   const faults = Object.entries(checked.fields);
   const more = faults.length > SHOWN ? ` And ${faults.length - SHOWN} more.` : '';

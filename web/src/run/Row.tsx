@@ -5,26 +5,35 @@ import type { RunBundle } from '@gravek/contract/run';
 import { faultOf } from '@gravek/library/byCode';
 import { helpersOf } from '@gravek/library/rotationAxis';
 import { bySchools } from '@gravek/library/schools';
-import { likelyFaults } from '@gravek/library/standings';
-import { fieldRun, sideWords, variantWords } from '@gravek/library/work';
+import { exitsToCall, exitsToRead } from '@gravek/library/field/reads';
+import { rowPlaces, watchedAfter } from '@gravek/library/field/row';
+import { faultsToShow, likelyFirst, phasesOfRep } from '@gravek/library/field/shows';
+import { toldTo } from '@gravek/library/sides';
+import { drillOfBase, fieldRun, sideWords, variantWords } from '@gravek/library/work';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import { Figure } from '../controls/Figure';
 import { useKeys } from '../controls/keys';
 import { CallBar, callWords } from './CallBar';
-import { exitsToRead, useSetCall } from './useSetCall';
+import { useSetCall } from './useSetCall';
+import { useWatchedAtOnce } from './watchedAtOnce';
 import { Notes } from './Notes';
-import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
+import { FaultPicker, useFaultPicks } from './FaultPicker';
+import { askedExit, cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
-/** Taps on a name go through so many of the likeliest faults and then back to clean. */
-const LIKELY = 4;
+const NUMBERS = ['this one', 'these two', 'these three', 'these four', 'these five', 'these six'];
 
-/** All at once on a call: one taps whoever showed something, the rest are clean with the next call. */
+/**
+ * All at once on a call. A few neighbours are watched, and the next few at the next call: who of them was not
+ * tapped is clean, of the others nothing is known. Whoever else showed something may be tapped too.
+ */
 export const Row = ({
   bundle,
   log,
   at,
   said,
+  takenBack,
   onAnswers,
   onUndo,
   onPeople,
@@ -33,21 +42,35 @@ export const Row = ({
   log: readonly PhoneRow[];
   at: SetRun;
   said: string | null;
+  /** the answers that were just taken back */
+  takenBack: readonly PhoneRow[];
   onAnswers: (seen: Seen[]) => void;
   onUndo: () => void;
   onPeople: () => void;
 }) => {
   const { set, plan, base, now, last, away, people } = at;
   const up = now[0]!;
-  const [shown, setShown] = useState<Record<string, string>>({});
+  const [shown, setShown] = useState<Record<string, readonly string[]>>(() =>
+    Object.fromEntries(
+      takenBack.flatMap((row) => (row.faults.length > 0 ? [[row.athleteId, row.faults]] : [])),
+    ),
+  );
+  const [tapped, setTapped] = useState<string | null>(null);
   const [hurt, setHurt] = useState(false);
+  const [atOnce, setAtOnce] = useWatchedAtOnce();
   const variant = variantFrom(up.variant, up.side);
   const movement = base ? at.movementOf(variant) : null;
   const taught = movement && bySchools(movement, base?.choices?.schools);
   const athletes = now.map((turn) => at.athleteOf(turn.athleteId));
-  const run = plan && base ? fieldRun(plan, base, variant, athletes[0]!) : null;
-  const exits = exitsToRead(movement, base?.choices ?? null);
-  const call = useSetCall(set, exits, run?.outline ?? null);
+  const first = athletes[0]!;
+  const run = plan && base ? fieldRun(plan, base, variant, first) : null;
+  const told = taught && toldTo(taught, first, up.side);
+  const exits = exitsToRead(told, base?.choices ?? null);
+  const callable = exitsToCall(exits, base?.choices ?? null, variant);
+  const call = useSetCall(set, callable, run?.outline ?? null);
+  const before = set.call?.kind === 'reads' ? (takenBack[0]?.exit ?? null) : null;
+  /** the exit that a read asked for at this call */
+  const asked = call.read?.exit.code ?? before;
   const pairs = set.stand === 'pairs';
   const helpers = helpersOf(set);
   const ring = people.filter((id) => !away.has(id));
@@ -63,33 +86,48 @@ export const Row = ({
         : [],
     );
   const waiting = ring.filter((id) => !parts.has(id));
+  // In a row nobody changes places, also when somebody stops; pairs and lanes are made anew.
+  const standing = set.stand === 'row' ? people : now.map((turn) => turn.athleteId);
+  const rows = log.filter((row) => row.drillSetId === set.id);
+  const places = rowPlaces(standing, now, rows, atOnce);
+  const watched = places.filter(({ isWatched }) => isWatched);
+  const isAllWatched = watched.length === now.length;
+  const tappedTurn = now.find((turn) => turn.athleteId === tapped) ?? null;
   const faultsOf = (turn: Turn) => {
-    if (!taught) return [];
+    if (!taught || !base) return [];
+    const athlete = at.athleteOf(turn.athleteId);
     const own = bundle.cues.find(
       (cue) => cue.athleteId === turn.athleteId && cue.movement === taught.code,
     );
-    return likelyFaults(
-      taught,
-      {
-        fault: cueIn(log, turn.athleteId, taught.code, own),
-        likely: own?.likely ?? [],
-      },
-      run?.phases,
-    ).slice(0, LIKELY);
+    const way = asked ?? askedExit(base, variant);
+    const phases = phasesOfRep(base, variant, way, athlete.body ?? undefined);
+    return likelyFirst(
+      faultsToShow(toldTo(taught, athlete, up.side), phases, asked),
+      drillOfBase(base)?.code ?? null,
+      { fault: cueIn(log, turn.athleteId, taught.code, own), likely: own?.likely ?? [] },
+    );
   };
+  const picks = useFaultPicks(tappedTurn ? faultsOf(tappedTurn) : []);
   const tap = (turn: Turn): void => {
     if (hurt) {
       setHurt(false);
       onAnswers([{ turn, outcome: 'pain' }]);
       return;
     }
-    const list = faultsOf(turn).map((fault) => fault.code);
-    const before = shown[turn.athleteId];
-    const after = list[before === undefined ? 0 : list.indexOf(before) + 1];
-    const { [turn.athleteId]: _gone, ...rest } = shown;
-    setShown(after === undefined ? rest : { ...rest, [turn.athleteId]: after });
+    picks.setOpen(false);
+    setTapped(tapped === turn.athleteId ? null : turn.athleteId);
   };
-  const faulty = now.filter((turn) => shown[turn.athleteId] !== undefined).length;
+  const toggle = (fault: string): void => {
+    if (tapped === null) return;
+    const before = shown[tapped] ?? [];
+    const after = before.includes(fault)
+      ? before.filter((code) => code !== fault)
+      : [...before, fault];
+    setShown({ ...shown, [tapped]: after });
+  };
+  const showed = (athleteId: string): readonly string[] => shown[athleteId] ?? [];
+  const faulty = watched.filter(({ athleteId }) => showed(athleteId).length > 0).length;
+  const beside = now.filter((turn) => showed(turn.athleteId).length > 0).length - faulty;
   /** whether the next turn is called as soon as it is up */
   const callNext = useRef(false);
   const upKey = now.map((turn) => turn.key).join();
@@ -100,24 +138,25 @@ export const Row = ({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [upKey]);
   const logAll = (): void => {
-    const exit = call.read?.exit.code;
     onAnswers(
       now.map((turn): Seen => {
-        const fault = shown[turn.athleteId];
+        const faults = taught ? showed(turn.athleteId) : [];
         const own = bundle.cues.find(
           (cue) => cue.athleteId === turn.athleteId && cue.movement === taught?.code,
         );
         return {
           turn,
-          outcome: taught ? (fault === undefined ? 'clean' : 'fault') : 'done',
-          faults: fault === undefined ? [] : [fault],
+          outcome: taught ? (faults.length === 0 ? 'clean' : 'fault') : 'done',
+          faults: [...faults],
+          watched: watched.some(({ athleteId }) => athleteId === turn.athleteId),
           cue: cueIn(log, turn.athleteId, taught?.code ?? '', own),
-          ...(exit ? { exit } : {}),
+          ...(asked === null ? {} : { exit: asked }),
         };
       }),
     );
   };
-  const called = !set.call || call.events.length > 0;
+  // What was taken back has been called already.
+  const called = !set.call || call.events.length > 0 || takenBack.length > 0;
   const press = (): void => {
     if (!called) call.call(up);
     else {
@@ -125,6 +164,8 @@ export const Row = ({
       callNext.current = set.call !== null;
       logAll();
       setShown({});
+      setTapped(null);
+      picks.setOpen(false);
     }
   };
   useKeys((key) => {
@@ -134,8 +175,16 @@ export const Row = ({
   });
 
   const side = set.vary.sides.length > 1 ? sideWords(movement, athletes, up.side) : '';
-  const words = [...variantWords(base ?? { movement: null }, variant), ...(side ? [side] : [])];
-  const clean = now.length - faulty;
+  const words = [...variantWords({ movement: told || null }, variant), ...(side ? [side] : [])];
+  const clean = watched.length - faulty;
+  const nameOf = (id: string): string => at.athleteOf(id).name.split(' ')[0]!;
+  const after = isAllWatched ? [] : watchedAfter(places, atOnce);
+  const counted = [
+    ...(clean > 0 ? [`${clean} clean`] : []),
+    ...(faulty > 0 ? [`${faulty} with a fault`] : []),
+    ...(beside > 0 ? [`${beside} more tapped`] : []),
+  ].join(', ');
+  const summary = [counted, ...(after.length > 0 ? [`next: ${after.map(nameOf).join(', ')}`] : [])];
   return (
     <>
       <div className="run-body">
@@ -164,41 +213,81 @@ export const Row = ({
         </div>
         <Notes away={away} cautions={plan?.cautions ?? []} />
         {set.call && <CallBar call={set.call} at={call} />}
-        <div className="quiet small-text">
-          {!taught && !hurt
-            ? `${set.amount} times, all together.`
-            : hurt
-              ? 'Who is hurt? A tap ends it for them.'
-              : set.freeze
-                ? 'Freeze. Who showed something? As they stand, from your left.'
-                : 'Who showed something? Tap again for another fault.'}
-        </div>
+        {taught && !hurt && (
+          <div className="row-line row-watch">
+            {isAllWatched ? (
+              <strong>Watch all</strong>
+            ) : (
+              <>
+                <label>
+                  <strong>Watch</strong>{' '}
+                  <Form.Select
+                    size="sm"
+                    className="row-at-once"
+                    aria-label="How many you watch at a call"
+                    value={atOnce}
+                    onChange={(event) => setAtOnce(Number(event.target.value))}
+                  >
+                    {NUMBERS.map((number, i) => (
+                      <option key={number} value={i + 1}>
+                        {number}
+                      </option>
+                    ))}
+                  </Form.Select>
+                </label>
+                <span className="quiet small-text">
+                  watched {watched.map((place) => place.watched).join(', ')} times so far
+                </span>
+              </>
+            )}
+          </div>
+        )}
         <div
           className={pairs ? 'row-keys row-pairs' : 'row-keys'}
           role="group"
           aria-label="As they stand"
         >
-          {now.map((turn, i) => {
-            const athlete = at.athleteOf(turn.athleteId);
-            const fault = shown[turn.athleteId];
-            const others = helping(i + 1);
+          {places.map(({ athleteId, turn, isWatched }) => {
+            const faults = showed(athleteId);
+            const others = turn ? helping(now.indexOf(turn) + 1) : [];
+            const mark = `${isWatched ? ' row-watched' : ''}${faults.length > 0 ? ' row-fault' : ''}`;
             return (
               <button
-                key={turn.athleteId}
+                key={athleteId}
                 type="button"
-                className={fault === undefined ? 'row-key' : 'row-key row-fault'}
-                aria-pressed={fault !== undefined}
-                onClick={() => tap(turn)}
+                className={`row-key${mark}`}
+                disabled={!turn}
+                aria-pressed={faults.length > 0}
+                aria-expanded={tapped === athleteId}
+                onClick={() => turn && tap(turn)}
               >
-                <strong>{athlete.name.split(' ')[0]}</strong>
+                <strong>{nameOf(athleteId)}</strong>
+                {isWatched && <span className="visually-hidden">watch</span>}
                 {others.length > 0 && <span className="small-text">{others.join(', ')}</span>}
-                {fault !== undefined && taught && (
-                  <span className="small-text">{faultOf(taught, fault)?.name}</span>
+                {!turn && (
+                  <span className="small-text">{away.has(athleteId) ? 'not in it' : 'done'}</span>
+                )}
+                {faults.length > 0 && taught && (
+                  <span className="small-text">
+                    {faultOf(taught, faults[0]!)?.name}
+                    {faults.length > 1 && ` and ${faults.length - 1} more`}
+                  </span>
                 )}
               </button>
             );
           })}
         </div>
+        {(!tappedTurn || hurt || !taught) && (
+          <div className="quiet small-text">
+            {!taught && !hurt
+              ? `${set.amount} times, all together.`
+              : hurt
+                ? 'Who is hurt? A tap ends it for them.'
+                : `${set.freeze ? 'Freeze. ' : ''}Tap whoever shows something, then what.${
+                    isAllWatched ? '' : ' Only those you watch count for rates.'
+                  }`}
+          </div>
+        )}
         {waiting.length > 0 && (
           <div className="run-next">
             {waiting.length === 1 ? 'waits' : 'wait'}:{' '}
@@ -207,9 +296,17 @@ export const Row = ({
         )}
       </div>
       <div className="run-answers">
+        {tappedTurn && !hurt && taught && (
+          <FaultPicker
+            picks={picks}
+            marked={showed(tappedTurn.athleteId)}
+            label={`What ${nameOf(tappedTurn.athleteId)} showed`}
+            onToggle={toggle}
+          />
+        )}
         <button
           type="button"
-          className={faulty > 0 && called ? 'answer answer-fault' : 'answer'}
+          className={faulty + beside > 0 && called ? 'answer answer-fault' : 'answer'}
           // What is still being called has not been seen yet; a tempo goes on until it is stopped.
           disabled={call.running && (set.call?.kind === 'steps' || set.call?.kind === 'start')}
           onClick={press}
@@ -220,13 +317,11 @@ export const Row = ({
               ? 'Done'
               : set.call
                 ? 'Next call'
-                : faulty > 0
+                : faulty + beside > 0 || !isAllWatched
                   ? 'Log'
                   : 'All clean'}
-          {called && taught && (faulty > 0 || set.call) && (
-            <small>
-              {faulty} with a fault, {clean} clean
-            </small>
+          {called && taught && (faulty + beside > 0 || !isAllWatched || set.call) && (
+            <small>{summary.join('; ')}</small>
           )}
         </button>
         <div className="others">

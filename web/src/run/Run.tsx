@@ -1,5 +1,7 @@
+import { turnKey } from '@gravek/core/repLog';
 import { cast } from '@gravek/core/rotation';
 import { turnOrder } from '@gravek/core/runOrder';
+import { variantFrom } from '@gravek/core/variants';
 import type { RunBundle } from '@gravek/contract/run';
 import { runSetOf } from '@gravek/contract/drillSet';
 import { helpersOf } from '@gravek/library/rotationAxis';
@@ -100,6 +102,11 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const [first, setFirst] = useState<string | null>(null);
   const [peopleShown, setPeople] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
+  /** the answers that were just taken back: what was tapped in them is still tapped */
+  const [takenBack, setTakenBack] = useState<{ times: number; rows: readonly PhoneRow[] }>({
+    times: 0,
+    rows: [],
+  });
   const answered = useRef({ outcome: '', ms: 0, key: '' });
   const run = useRun(bundle, first);
   // Whoever leaves the field screen has done with the device.
@@ -140,17 +147,23 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         ? `${who} does rep ${turn.rep} once more${faults.length > 0 ? '; what was marked does not count' : ''}.`
         : null,
     );
+    isDone();
     void run.answer(current, [seen]);
   };
   const answerAll = (seen: Seen[]): void => {
     if (isOneTap(seen[0]?.outcome === 'pain' ? 'pain' : 'all', '')) return;
     setSaid(null);
+    isDone();
     void run.answer(current, seen);
   };
   const undo = (): void => {
     answered.current.key = '';
-    if (last) void run.undo(pressOf(run.log, last));
+    if (!last) return;
+    const rows = pressOf(run.log, last);
+    setTakenBack({ times: takenBack.times + 1, rows });
+    void run.undo(rows);
   };
+  const isDone = (): void => setTakenBack({ times: takenBack.times, rows: [] });
   const goTo = (setId: string | null): void => {
     setChosen(setId);
     setFirst(null);
@@ -211,12 +224,6 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         </div>
       )}
       <Refused waiting={run.waiting} athletes={bundle.athletes} />
-      <Twice
-        log={run.log}
-        device={run.device}
-        nameOf={nameBy}
-        onDrop={(row) => void run.undo([row])}
-      />
       {peopleShown ? (
         <People
           at={current}
@@ -236,7 +243,8 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         />
       ) : together.length > 1 || (together.length === 1 && inRow(current)) ? (
         <Row
-          key={set.id}
+          key={`${set.id} ${takenBack.times}`}
+          takenBack={takenBack.rows}
           bundle={bundle}
           log={run.log}
           at={current}
@@ -247,7 +255,8 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         />
       ) : state.up ? (
         <Turn
-          key={state.up.key}
+          key={`${state.up.key} ${takenBack.times}`}
+          takenBack={takenBack.rows.find((row) => turnKey(row) === state.up!.key) ?? null}
           bundle={bundle}
           log={run.log}
           at={current}
@@ -263,6 +272,19 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
         <SetDone
           at={current}
           log={run.log}
+          twice={
+            <Twice
+              log={run.log}
+              device={run.device}
+              nameOf={nameBy}
+              movementOf={({ drillSetId, variant, side }) =>
+                run.sets
+                  .find(({ set: { id } }) => id === drillSetId)
+                  ?.movementOf(variantFrom(variant, side)) ?? null
+              }
+              onDrop={(rows) => void run.undo(rows)}
+            />
+          }
           next={following}
           onNext={() => goTo(following?.id ?? null)}
           onUndo={last && undo}

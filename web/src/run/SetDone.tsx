@@ -1,6 +1,7 @@
 import { isLeaving, standing, wasRun } from '@gravek/core/repLog';
 import { keptVariants } from '@gravek/core/variants';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { PhoneRow, SetRun } from './useRun';
@@ -8,6 +9,7 @@ import type { PhoneRow, SetRun } from './useRun';
 export const SetDone = ({
   at: { set, people, athleteOf, away },
   log,
+  twice,
   next,
   onNext,
   onUndo,
@@ -15,6 +17,8 @@ export const SetDone = ({
 }: {
   at: SetRun;
   log: readonly PhoneRow[];
+  /** what two phones have seen differently */
+  twice: ReactNode;
   next: DrillSet | undefined;
   onNext: () => void;
   onUndo: (() => void) | null;
@@ -38,6 +42,7 @@ export const SetDone = ({
         <p>Put athletes on it in the session, or let in whoever comes late.</p>
       )}
       {nobody && people.length > 0 && <p>{[...away.values()].join(' ')}</p>}
+      {twice}
       <div className="row-line">
         {next ? (
           <Button onClick={onNext}>Next drill set</Button>

@@ -2,14 +2,23 @@ import type { Turn as OpenTurn } from '@gravek/core/runOrder';
 import { variantFrom } from '@gravek/core/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
+import type { Rep } from '@gravek/contract/session';
 import { plannedRun } from '@gravek/library/measuredRun';
 import { faultOf } from '@gravek/library/byCode';
+import { exitsToCall, exitsToRead } from '@gravek/library/field/reads';
+import {
+  answersRead,
+  faultsToShow,
+  likelyFirst,
+  phasesOfRep,
+  tapsOf,
+  wrongAnswerTo,
+} from '@gravek/library/field/shows';
 import { exitsOf } from '@gravek/library/plan';
 import { bySchools } from '@gravek/library/schools';
-import { sideWord, toldTo } from '@gravek/library/sides';
-import { likelyFaults } from '@gravek/library/standings';
+import { sidePhrase, toldTo } from '@gravek/library/sides';
 import { steadyTarget } from '@gravek/library/steadyCadence';
-import { drillOfBase, fieldRun, variantWords } from '@gravek/library/work';
+import { drillOfBase, exitName, fieldRun, variantWords } from '@gravek/library/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -22,11 +31,13 @@ import { takeMeasured } from '../devices/useDevice';
 import { CallBar, CallButton } from './CallBar';
 import { Rhythm } from './Rhythm';
 import { clock, useHold, useSecondsTo } from './timers';
-import { exitsToRead, useSetCall } from './useSetCall';
+import { useSetCall } from './useSetCall';
 import { Notes } from './Notes';
-import { cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
+import { FaultPicker, useFaultPicks } from './FaultPicker';
+import { askedExit, cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
-const LIKELY = 3;
+/** A tap that comes later says nothing of how soon the athlete has moved, seconds. */
+const LATEST_TAP_S = 3;
 const NOTE_MAX = 200;
 
 /** What was seen of a turn; what is marked goes with it, and counts where it is the answer. */
@@ -39,6 +50,7 @@ export const Turn = ({
   at,
   up,
   said,
+  takenBack,
   parts,
   onAnswer,
   onUndo,
@@ -51,6 +63,8 @@ export const Turn = ({
   up: OpenTurn;
   /** what became of the answer before */
   said: string | null;
+  /** the answer that was just taken back, where it was of this turn */
+  takenBack: PhoneRow | null;
   /** who does what else while this one performs, in words */
   parts: readonly string[];
   onAnswer: TurnAnswer;
@@ -60,8 +74,11 @@ export const Turn = ({
 }) => {
   const { set, plan, base, last, away, fewer } = at;
   const { next, readyAtMs, open } = at.state;
-  const [marked, setMarked] = useState<string[]>([]);
-  const [others, setOthers] = useState(false);
+  const [marked, setMarked] = useState<string[]>(() =>
+    takenBack ? tapsOf(at.movementOf(variantFrom(up.variant, up.side)), takenBack) : [],
+  );
+  /** what was called and how it was answered, where that was wrong */
+  const [wrong, setWrong] = useState<Pick<Rep, 'exit' | 'taken' | 'lateS'> | null>(null);
   const [recue, setRecue] = useState<string | null | undefined>(undefined);
   const [choosing, setChoosing] = useState(false);
   const [note, setNote] = useState<string | null>(null);
@@ -85,14 +102,28 @@ export const Turn = ({
   );
   const cue = recue === undefined ? cueIn(log, athlete.id, code?.code ?? '', own) : recue;
   const cued = cue && movement ? faultOf(movement, cue) : undefined;
-  const faults = movement
-    ? likelyFaults(movement, { fault: cue, likely: own?.likely ?? [] }, run?.phases)
-    : [];
-  const shown = others ? faults : faults.slice(0, LIKELY);
   const firstName = (id: string): string => at.athleteOf(id).name.split(' ')[0] ?? '';
   const exits = exitsToRead(movement || null, base?.choices ?? null);
-  const call = useSetCall(set, exits, outline);
+  const callable = exitsToCall(exits, base?.choices ?? null, variant);
+  const call = useSetCall(set, callable, outline);
   const reading = set.call?.kind === 'reads' && exits.length > 0;
+  // What is offered follows the exit that was called, then the one that was taken.
+  const before = reading ? (takenBack?.exit ?? null) : null;
+  const asked = call.read?.exit.code ?? (wrong ? wrong.exit : before);
+  const onWay = wrong?.taken ?? asked ?? askedExit(base, variant);
+  const faults =
+    base && movement
+      ? likelyFirst(
+          faultsToShow(
+            movement,
+            phasesOfRep(base, variant, onWay, athlete.body ?? undefined),
+            asked,
+          ),
+          drill?.code ?? null,
+          { fault: cue, likely: own?.likely ?? [] },
+        )
+      : [];
+  const picks = useFaultPicks(faults);
 
   const answer = (outcome: Seen['outcome'], more: Partial<Seen> = {}): void => {
     const seen = outcome === 'clean' && marked.length > 0 ? 'fault' : outcome;
@@ -112,27 +143,40 @@ export const Turn = ({
       ...more,
     });
     setMarked([]);
-    setOthers(false);
+    setWrong(null);
+    picks.setOpen(false);
     setNote(null);
   };
   const toggle = (fault: string): void =>
     setMarked(marked.includes(fault) ? marked.filter((one) => one !== fault) : [...marked, fault]);
-  const took = (exit: string): void =>
-    answer('clean', {
+  const took = (exit: string): void => {
+    const wanted = asked ?? askedExit(base, variant);
+    const lateS = call.read ? Math.round((clockMs() - call.read.atMs) / 10) / 100 : null;
+    const seen = {
       taken: exit,
-      exit: call.read?.exit.code ?? variant.exit,
-      lateS: call.read ? Math.min(60, Math.round((clockMs() - call.read.atMs) / 10) / 100) : null,
-    });
+      exit: wanted,
+      lateS: lateS !== null && lateS <= LATEST_TAP_S ? lateS : null,
+    };
+    if (!movement || wanted === null || answersRead(movement, wanted, exit)) {
+      answer('clean', seen);
+      return;
+    }
+    // What else showed on the way that was taken is asked before it is logged.
+    call.stop();
+    setWrong(seen);
+    const fault = wrongAnswerTo(movement, wanted)?.code;
+    if (fault && !marked.includes(fault)) setMarked([...marked, fault]);
+  };
   const hold = useHold((seconds) => answer('clean', { heldS: seconds }));
   const made = open.length > 0 && set.target === 'makes' ? at.madeSoFar(up) : null;
 
   // For a laptop on a bench.
   useKeys((key) => {
-    const fault = shown[Number(key) - 1];
+    const fault = picks.shown[Number(key) - 1];
     if (fault) toggle(fault.code);
     else if (key === 'c' && set.target === 'attempts' && !reading && marked.length === 0)
       answer('clean');
-    else if (key === 'l' && marked.length > 0) answer('clean');
+    else if (key === 'l' && (marked.length > 0 || wrong)) answer('clean', wrong ?? {});
     else if (key === 'm' && set.target === 'makes') answer('clean', { made: true });
     else if (key === 'n' && set.target === 'makes') answer('clean', { made: false });
     else if (key === 'r') answer('again');
@@ -141,13 +185,15 @@ export const Turn = ({
     else if (key === ' ' && set.call) call.call(up);
   });
 
+  const exitIn = (exit: string | null): string =>
+    exit === null ? '' : exitName(movement || null, exit).toLowerCase();
   const what = [
     ...(movement ? [movement.name] : [base?.name ?? 'Drill set']),
     ...(drill ? [drill.name] : []),
     ...(base?.movement && base.choices && variant.exit === null
-      ? exitsOf(base.movement, base.choices)
+      ? exitsOf(toldTo(base.movement, athlete, up.side), base.choices)
       : []),
-    ...variantWords(base ?? { movement: null }, variant).filter(
+    ...variantWords({ movement: movement || null }, variant).filter(
       (word) => variant.move === null || !movement || !movement.name.includes(word),
     ),
   ];
@@ -181,11 +227,11 @@ export const Turn = ({
                 ) : (
                   'no plan that fits; run by feel'
                 )}
-                {up.side === 'other' && taught && (
+                {(up.side === 'other' || set.vary.sides.length > 1) && taught && (
                   <strong className="d-block">
                     {outline && outline.startM !== null
                       ? `take off ${outline.lastFoot}`
-                      : `${sideWord(taught, athlete, 'other')}, mirrored`}
+                      : sidePhrase(taught, athlete, up.side)}
                   </strong>
                 )}
               </div>
@@ -328,31 +374,7 @@ export const Turn = ({
         )}
       </div>
       <div className="run-answers">
-        {faults.length > 0 && (
-          <div className="faults" role="group" aria-label="Faults seen">
-            {shown.map((fault) => (
-              <button
-                key={fault.code}
-                type="button"
-                className="fault"
-                aria-pressed={marked.includes(fault.code)}
-                onClick={() => toggle(fault.code)}
-              >
-                {fault.name}
-              </button>
-            ))}
-            {faults.length > LIKELY && (
-              <button
-                type="button"
-                className="fault"
-                aria-expanded={others}
-                onClick={() => setOthers(!others)}
-              >
-                {others ? 'Fewer' : 'Other'}
-              </button>
-            )}
-          </div>
-        )}
+        {faults.length > 0 && <FaultPicker picks={picks} marked={marked} onToggle={toggle} />}
         {set.target === 'makes' ? (
           <div className="two-answers">
             <button
@@ -402,6 +424,32 @@ export const Turn = ({
               `${hold.seconds.toFixed(1)} s`
             )}
           </button>
+        ) : wrong ? (
+          <>
+            <div className="run-rule" role="status">
+              {`Asked ${exitIn(wrong.exit)}, went ${exitIn(wrong.taken)}: what else showed?`}
+            </div>
+            <div className="two-answers">
+              <button
+                type="button"
+                className="answer answer-fault"
+                onClick={() => answer('clean', wrong)}
+              >
+                {marked.length > 1 ? `Log ${marked.length} faults` : 'Log the wrong answer'}
+              </button>
+              <button
+                type="button"
+                className="answer answer-missed"
+                onClick={() => {
+                  const fault = movement && wrongAnswerTo(movement, wrong.exit!)?.code;
+                  setMarked(marked.filter((code) => code !== fault));
+                  setWrong(null);
+                }}
+              >
+                Back
+              </button>
+            </div>
+          </>
         ) : reading ? (
           <div className="two-answers" role="group" aria-label="Which way was taken">
             {exits.map((exit) => (

@@ -1,50 +1,73 @@
-import { loggedTwice } from '@gravek/core/repLog';
+import { toldDifferently } from '@gravek/core/repLog';
+import type { Movement } from '@gravek/contract/movement';
+import { faultOf } from '@gravek/library/byCode';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { PhoneRow } from './useRun';
 
-const said = (row: PhoneRow): string =>
-  [
-    row.outcome === 'clean' ? 'clean' : 'a fault',
-    ...(row.made === null ? [] : [row.made ? 'made' : 'missed']),
-  ].join(', ');
-
-/** Turns that this phone logged and another one too: it counts once, and the coach says which. */
+/**
+ * Reps of which this phone and another tell different things, as a list at the end of a set: each counts once,
+ * as there, unless the coach says otherwise. Only the phone whose row does not stand decides, so that two
+ * coaches never take back each other's.
+ */
 export const Twice = ({
   log,
   device,
   nameOf,
+  movementOf,
   onDrop,
 }: {
   log: readonly PhoneRow[];
   device: string;
   nameOf: (athleteId: string) => string;
-  /** takes a row back */
-  onDrop: (row: PhoneRow) => void;
+  movementOf: (row: PhoneRow) => Movement | null;
+  /** takes rows back */
+  onDrop: (rows: readonly PhoneRow[]) => void;
 }) => {
   const twice = useMemo(
-    () =>
-      loggedTwice(log).filter(
-        ({ stands, other }) => other.device === device && stands.device !== device,
-      ),
+    () => toldDifferently(log).filter(({ other }) => other.device === device),
     [log, device],
   );
-  const [first] = twice;
-  if (!first) return null;
-  const { stands, other } = first;
+  if (twice.length === 0) return null;
+  const said = (row: PhoneRow): string => {
+    const movement = movementOf(row);
+    const faults = row.faults.map((code) => (movement && faultOf(movement, code)?.name) ?? code);
+    return [
+      faults.length === 0 ? 'clean' : faults.join(', '),
+      ...(row.made === null ? [] : [row.made ? 'made' : 'missed']),
+    ].join(', ');
+  };
   return (
-    <div className="note small-text twice" role="alert">
-      {nameOf(other.athleteId)}, set {other.set} rep {other.rep}, was logged by another phone too:{' '}
-      {said(stands)} there, {said(other)} here. It counts once, as there.
-      <div className="row-line mt-1">
-        <Button size="sm" variant="outline-dark" onClick={() => onDrop(other)}>
-          Leave it so
+    <section className="twice" aria-label="Seen differently">
+      <h2 className="h6">
+        {twice.length === 1 ? 'One rep was' : `${twice.length} reps were`} seen differently on
+        another phone
+      </h2>
+      <p className="quiet small-text">Each counts once, as there, until you choose.</p>
+      <ul className="list-plain">
+        {twice.map(({ stands, other }) => (
+          <li key={other.id}>
+            <strong>{nameOf(other.athleteId)}</strong>, set {other.set} rep {other.rep}
+            <div className="row-line mt-1">
+              <Button size="sm" variant="outline-dark" onClick={() => onDrop([other])}>
+                There: {said(stands)}
+              </Button>
+              <Button size="sm" variant="outline-dark" onClick={() => onDrop([stands])}>
+                Here: {said(other)}
+              </Button>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {twice.length > 1 && (
+        <Button
+          size="sm"
+          variant="outline-dark"
+          onClick={() => onDrop(twice.map(({ other }) => other))}
+        >
+          All as there
         </Button>
-        <Button size="sm" variant="outline-dark" onClick={() => onDrop(stands)}>
-          Count mine
-        </Button>
-        {twice.length > 1 && <span>and {twice.length - 1} more</span>}
-      </div>
-    </div>
+      )}
+    </section>
   );
 };

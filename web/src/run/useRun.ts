@@ -1,4 +1,4 @@
-import { inLogOrder, isAnswer, lastOf, standing, type Outcome } from '@gravek/core/repLog';
+import { inLogOrder, isAnswer, lastOf, standing, wasRun, type Outcome } from '@gravek/core/repLog';
 import {
   runState,
   together,
@@ -13,6 +13,7 @@ import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle, RunCue, RunPlan } from '@gravek/contract/run';
 import { runSetOf, WARM_UP, type DrillSet } from '@gravek/contract/drillSet';
 import { PLAIN_REP, type Rep, type StoredRep } from '@gravek/contract/session';
+import { viewOfRep } from '@gravek/library/field/shows';
 import { askedSpeed } from '@gravek/library/pace';
 import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '@gravek/library/restrictions';
 import { atOnce } from '@gravek/library/sessionTime';
@@ -144,13 +145,15 @@ export type SetRun = SetWork & {
   madeSoFar: (turn: Turn) => { made: number; tried: number };
 };
 
-/** What was seen of a turn. */
+/** What was seen of a turn; `exit` is the one that a read asked for. */
 export type Seen = {
   turn: Turn;
   outcome: Exclude<Outcome, 'void'>;
   faults?: string[];
   cue?: string | null;
-} & Partial<Pick<Rep, 'made' | 'heldS' | 'exit' | 'taken' | 'lateS' | 'note' | 'measured'>>;
+} & Partial<
+  Pick<Rep, 'made' | 'heldS' | 'exit' | 'taken' | 'lateS' | 'note' | 'measured' | 'watched'>
+>;
 
 export type Run = {
   sets: SetRun[];
@@ -185,6 +188,19 @@ const rowOf = (
   const varied = run && !('why' in run) ? run : null;
   const own = plan && base ? fieldRun(plan, base, variant, athlete) : null;
   const counts = seen.outcome === 'clean' || seen.outcome === 'fault' || seen.outcome === 'again';
+  const exit = seen.exit ?? askedExit(base, variant);
+  const view =
+    base && wasRun(seen)
+      ? viewOfRep(
+          base,
+          variant,
+          {
+            ...{ exit, asked: seen.exit ?? null, taken: seen.taken ?? null },
+            faults: seen.outcome === 'fault' ? (seen.faults ?? []) : [],
+          },
+          athlete.body ?? undefined,
+        )
+      : { could: [], right: null, faults: [] };
   return {
     ...PLAIN_REP,
     ...turn,
@@ -196,17 +212,20 @@ const rowOf = (
       ? Math.max(1, Math.round(askedSpeed(varied.movement, varied.choices) * 100))
       : null,
     rung: varied?.choices.rung ?? null,
-    exit: seen.exit ?? askedExit(base, variant),
+    exit,
     load: counts ? (own?.load ?? null) : null,
     taken: seen.taken ?? null,
+    right: view.right,
     lateS: seen.lateS ?? null,
     made: seen.made ?? null,
     heldS: seen.heldS ?? null,
     measured: counts ? (seen.measured ?? null) : null,
     note: seen.note ?? '',
-    outcome: seen.outcome,
+    outcome: wasRun(seen) ? (view.faults.length > 0 ? 'fault' : 'clean') : seen.outcome,
     voids: null,
-    faults: seen.outcome === 'fault' ? (seen.faults ?? []) : [],
+    faults: view.faults,
+    watched: seen.watched ?? true,
+    could: view.could,
     cue: seen.cue ?? null,
   };
 };

@@ -1,31 +1,14 @@
 import { callEvents, type CallAsk, type CallEvent } from '@gravek/core/calls';
 import type { Turn } from '@gravek/core/runOrder';
 import type { Outline } from '@gravek/contract/approach';
-import type { Movement } from '@gravek/contract/movement';
-import { phasesOn } from '@gravek/library/plan';
-import type { Choices } from '@gravek/contract/approach';
-import { isSequence } from '@gravek/contract/choices';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Exit } from '@gravek/library/field/reads';
 import { useState } from 'react';
 import { useCaller, type Calling } from '../hearing/caller';
 
 /** A tempo goes on for so long, or until it is stopped. */
 const TEMPO_S = 60;
 const NUMBERS = ['one', 'two', 'three', 'four', 'five', 'six'] as const;
-
-/** An exit that can be called or taken. */
-export type Exit = { code: string; name: string; weight: number };
-
-/** The exits of the first read on the way of a plan; none where it has none. */
-export const exitsToRead = (movement: Movement | null, choices: Choices | null): Exit[] => {
-  if (!movement || !choices || !isSequence(choices)) return [];
-  const phase = phasesOn(movement, choices).find((one) => one.read);
-  return (phase?.read?.options ?? []).map((option) => ({
-    code: `${phase!.code}:${option.code}`,
-    name: option.name,
-    weight: option.weight,
-  }));
-};
 
 const wordOf = (name: string, i: number) => {
   const side = /\b(left|right)\b/i.exec(name)?.[1]?.toLowerCase();
@@ -39,7 +22,11 @@ export type SetCall = Calling & {
   read: { exit: Exit; atMs: number } | null;
 };
 
-/** The call of a drill set, made anew for each rep. */
+/**
+ * The call of a drill set, made anew for each rep.
+ *
+ * @param exits those that may be called
+ */
 export const useSetCall = (
   set: DrillSet,
   exits: readonly Exit[],

@@ -4,6 +4,7 @@ import type { Rung } from '@gravek/contract/rungs';
 import { drillOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { asPlanned, branchesOf, laidOut, phasesOn } from '@gravek/library/plan';
+import { sideWord } from '@gravek/library/sides';
 import { useCallback, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -134,7 +135,9 @@ export const SequencePanels = ({
           <h2 className="mb-0">The plan</h2>
           <div>
             <Link to={`/movements/${movement.code}`}>{movement.name}</Link>
-            {layout?.mirrored && <span className="quiet">, in the mirror</span>}
+            {layout?.mirrored && (
+              <span className="quiet">, drawn for the {sideWord(movement, athlete, 'own')}</span>
+            )}
           </div>
           <ReadChoices movement={movement} chosen={choices} disabled={disabled} onChoose={set} />
           <PartChoice

@@ -49,8 +49,8 @@ const named = (list: readonly { code: string; name: string }[]): [string, string
 
 export const FaultForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
-  const { value } = useAt<{ code: string; read: boolean }>(at);
-  const wrong = value.read;
+  const { value } = useAt<{ code: string; read?: boolean }>(at);
+  const wrong = value.read === true;
   return (
     <>
       <div className="edit-grid">
