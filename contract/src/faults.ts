@@ -31,6 +31,10 @@ export type FaultStanding = {
   rateSince: string | null;
   /** day since which it shows so seldom that it will count as cleared; null where it does not */
   lowSince: string | null;
+  /** since when each stretch between relapses lasts, and from when it counted as cleared in it, if it did */
+  epochs: { from: string; clearedOn: string | null }[];
+  /** share of the reps with it in which no live fault of an earlier phase shows */
+  alone: number;
   /** what the club knew of the fault */
   prior: BetaPrior;
 };

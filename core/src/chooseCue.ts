@@ -13,6 +13,11 @@ export type LiveFault = {
   rate: number;
   leadsTo: readonly string[];
   safety: boolean;
+  /**
+   * share of the reps with it in which no live fault of an earlier phase shows, 0–1; 1 when absent: a fault
+   * that mostly follows another is seldom the root
+   */
+  alone?: number | undefined;
 };
 
 export type CueChoice = {
@@ -49,7 +54,7 @@ const downstream = (
  * The one fault to cue next, since a person can attend to one. Among faults at or above the least
  * rate, a safety fault comes first; else by school: `first-phase` (earliest phase, then rate ×
  * severity), `root-cause` (own rate × severity plus that of every live fault downstream, halved per
- * link; ties to the earlier phase), `most-frequent` (highest rate × severity, so that of two common
+ * link, times the share of its reps in which it shows without an earlier one; ties to the earlier phase), `most-frequent` (highest rate × severity, so that of two common
  * faults the graver one wins).
  *
  * @throws {RangeError} naming the field that is out of range
@@ -67,6 +72,7 @@ export const chooseCue = (input: {
     number(`faults[${i}].rate`, fault.rate, { min: 0, max: 1 });
     number(`faults[${i}].severity`, fault.severity, { min: 0, max: 10 });
     number(`faults[${i}].phase`, fault.phase);
+    number(`faults[${i}].alone`, fault.alone ?? 1, { min: 0, max: 1 });
   });
   const live = input.faults.filter((fault) => fault.rate >= minRate);
   const byCode = new Map(input.faults.map((fault) => [fault.code, fault]));
@@ -97,7 +103,7 @@ export const chooseCue = (input: {
       (sum, [code, links]) => sum + weight(byCode.get(code)!) / 2 ** links,
       weight(fault),
     );
-    return { fault, causes: below.map(([code]) => code), score };
+    return { fault, causes: below.map(([code]) => code), score: score * (fault.alone ?? 1) };
   });
   const chosen = scored.sort((a, b) => b.score - a.score || a.fault.phase - b.fault.phase)[0]!;
   return { code: chosen.fault.code, why: school, causes: chosen.causes, score: chosen.score };

@@ -29,6 +29,10 @@ export type FaultStory = {
   rateSince: string | null;
   /** day since which the upper bound lies under the least live rate; null where it does not */
   lowSince: string | null;
+  /** how often it was cleared and came back */
+  relapses: number;
+  /** since when each stretch between relapses lasts, and from when it counted as cleared in it, if it did */
+  epochs: { from: string; clearedOn: string | null }[];
 };
 
 const JUDGE_FROM_REPS = 10;
@@ -44,6 +48,12 @@ const UPPER = 0.95;
 const LEAST_SPAN = 2;
 const SPAN_UNCUED = 4;
 const SPAN_BEFORE = 6;
+/** The first sessions of an epoch belong to what a cue is held against, whatever was the cue in them. */
+const BASELINE = 2;
+/** So many sessions after these a fault reads as back, unless more can be said. */
+const BACK_FOR = 4;
+/** The epoch before counts for so many reps at most. */
+const CARRIED_REPS = 6;
 
 /**
  * Normal approximation of `chanceBelow`, in standard deviations. Only whether a chance is over `SURE`
@@ -65,136 +75,293 @@ const SURELY = 3.6;
 type Counted = RepCounts & { day: number; cued: boolean; date: string };
 
 /**
+ * How one fault of an athlete has gone, up to a session. A history is never changed: `nextSession` gives the
+ * one after it.
+ */
+export type FaultHistory = {
+  readonly prior: BetaPrior;
+  readonly halfLifeDays: number;
+  /** all sessions so far that had reps */
+  readonly sessions: readonly Counted[];
+  /** what a half-life leaves of each session by the day of the next */
+  readonly fades: readonly number[];
+  /** sessions in a row, up to the last, in which it was the cue */
+  readonly cuedRun: number;
+  readonly epochs: readonly { from: string; clearedOn: string | null }[];
+  readonly epoch: Epoch;
+};
+
+/** A stretch of sessions, from the first or from a relapse on. */
+type Epoch = {
+  /** place of its first session */
+  start: number;
+  /** what the epoch before showed ahead of its cue */
+  carried: RepCounts;
+  /** place of the session since which the rate holds */
+  change: number;
+  /** sessions since then, faded as they are on the day of the last */
+  faded: RepCounts;
+  /** the span that is judged; null where there is nothing to hold it against */
+  span: { from: number; before: BetaPrior; since: BetaPrior } | null;
+  /** whether the span was surely lower after the last session, and after each of the last two */
+  isSure: boolean;
+  isSureTwice: boolean;
+  /** the session since which the upper bound is low */
+  lowFrom: Counted | null;
+  isCleared: boolean;
+  /** it counted as cleared after some session of the epoch */
+  wasCleared: boolean;
+};
+
+const NOTHING: RepCounts = { reps: 0, faults: 0 };
+
+const newEpoch = (start: number, carried: RepCounts): Epoch => ({
+  start,
+  carried,
+  change: start,
+  faded: NOTHING,
+  span: null,
+  isSure: false,
+  isSureTwice: false,
+  lowFrom: null,
+  isCleared: false,
+  wasCleared: false,
+});
+
+/** What sessions from one place up to another, that one left out, show together. */
+const total = (sessions: readonly Counted[], from: number, to: number): RepCounts => {
+  let reps = 0;
+  let faults = 0;
+  for (let i = Math.max(0, from); i < to; i += 1) {
+    reps += sessions[i]!.reps;
+    faults += sessions[i]!.faults;
+  }
+  return { reps, faults };
+};
+
+const add = (a: RepCounts, b: RepCounts): RepCounts => ({
+  reps: a.reps + b.reps,
+  faults: a.faults + b.faults,
+});
+
+/** The band of the sessions from one to another, as it stands on the day of the later one. */
+const bandOf = (
+  { sessions, fades }: Pick<FaultHistory, 'sessions' | 'fades'>,
+  from: number,
+  to: number,
+) => {
+  const weights = new Array<number>(to - from + 1);
+  let weight = 1;
+  for (let i = to; i >= from; i -= 1) {
+    if (i < to) weight *= fades[i]!;
+    weights[i - from] = weight;
+  }
+  return bandShape(sessions.slice(from, to + 1), weights);
+};
+
+/** Where the span that is judged after a session begins; null where nothing can be held against it yet. */
+const spanFrom = (start: number, i: number, cuedRun: number): number | null => {
+  const asked = i + 1 - (cuedRun > 0 ? Math.max(LEAST_SPAN, cuedRun) : SPAN_UNCUED);
+  if (start === 0) return asked > 0 ? asked : null;
+  const from = cuedRun > 0 ? Math.max(asked, start + BASELINE) : asked;
+  return from >= start + BASELINE && i + 1 - from >= LEAST_SPAN ? from : null;
+};
+
+/** What is held against the span: the epoch ahead of it, and what the epoch before showed ahead of its cue. */
+const beforeSpan = (sessions: readonly Counted[], epoch: Epoch, from: number): RepCounts =>
+  add(total(sessions, Math.max(epoch.start, from - SPAN_BEFORE), from), epoch.carried);
+
+/** An epoch with one more of the history's sessions, the one at place i. */
+const withSession = (
+  history: Pick<FaultHistory, 'sessions' | 'fades' | 'prior'>,
+  epoch: Epoch,
+  i: number,
+  cuedRun: number,
+): Epoch => {
+  const { sessions, fades, prior } = history;
+  const session = sessions[i]!;
+  const from = spanFrom(epoch.start, i, cuedRun);
+  const span =
+    from === null
+      ? null
+      : {
+          from,
+          before: seen(prior, beforeSpan(sessions, epoch, from)),
+          since: seen(prior, total(sessions, from, i + 1)),
+        };
+  const far = span === null ? 0 : roughly(span.before, span.since);
+  const isSure =
+    span !== null &&
+    (far >= SURELY || (far > SURELY_NOT && chanceBelow(span.before, span.since) >= SURE));
+  const isSureTwice = isSure && epoch.isSure;
+  const change = isSureTwice ? from! : epoch.change;
+  let faded = isSureTwice ? NOTHING : epoch.faded;
+  for (let k = isSureTwice ? change : i; k <= i; k += 1) {
+    const fade = k > change ? fades[k - 1]! : 1;
+    faded = add(
+      { reps: fade * faded.reps, faults: fade * faded.faults },
+      { reps: sessions[k]!.reps, faults: sessions[k]!.faults },
+    );
+  }
+  // The upper bound lies under the least live rate: never where the mean itself does not.
+  let isLow = faded.faults < LIVE_RATE * faded.reps;
+  if (isLow) {
+    const { alpha, beta } = bandOf(history, change, i);
+    isLow = betaBelow(LIVE_RATE, alpha, beta) > UPPER;
+  }
+  const lowFrom = isLow ? (epoch.lowFrom ?? session) : null;
+  const isCleared = lowFrom !== null && session.day - lowFrom.day >= STAYS_AWAY_DAYS;
+  return {
+    ...epoch,
+    ...{ change, faded, span, isSure, isSureTwice, lowFrom, isCleared },
+    wasCleared: epoch.wasCleared || isCleared,
+  };
+};
+
+/** What an epoch showed ahead of its cue, for the next one to be held against. */
+const carriedFrom = (sessions: readonly Counted[], start: number, end: number): RepCounts => {
+  const firstCued = sessions.slice(start, end).findIndex(({ cued }) => cued);
+  const [from, to] =
+    firstCued < 0
+      ? [start, Math.min(end, start + SPAN_BEFORE)]
+      : [Math.max(start, start + firstCued - SPAN_BEFORE), start + firstCued];
+  const { reps, faults } = total(sessions, from, to);
+  return reps > CARRIED_REPS
+    ? { reps: CARRIED_REPS, faults: (faults * CARRIED_REPS) / reps }
+    : { reps, faults };
+};
+
+/** Whether a fault that was cleared shows again: the 5 % point of the last two sessions is over the least live rate. */
+const isBackIn = (sessions: readonly Counted[]): boolean => {
+  const two = seen(
+    { alpha: PRIOR, beta: PRIOR },
+    total(sessions, sessions.length - 2, sessions.length),
+  );
+  return betaBelow(LIVE_RATE, two.alpha, two.beta) < 1 - UPPER;
+};
+
+/**
+ * The history of a fault before its first session.
+ *
+ * @param prior as of `clubPrior`
+ * @param halfLifeDays 28 when absent
+ */
+export const noHistory = (
+  prior: BetaPrior = NO_PRIOR,
+  halfLifeDays = HALF_LIFE_DAYS,
+): FaultHistory => {
+  checkPrior(prior);
+  return {
+    ...{ prior, halfLifeDays, sessions: [], fades: [], cuedRun: 0, epochs: [] },
+    epoch: newEpoch(0, NOTHING),
+  };
+};
+
+/**
+ * The history of a fault with one session more.
+ *
+ * Invariants: a session without reps changes nothing; what was cleared and shows again begins a new epoch, at
+ * the first of its last two sessions that is live by itself; only sessions of the epoch are judged from then on.
+ *
+ * @throws {RangeError} when the session is before the one before it, and naming a field that is out of range
+ * @example
+ * const history = nextSession(noHistory(), { date: '2031-03-01', reps: 12, faults: 6 });
+ * storyOf(history).state // 'steady'
+ */
+export const nextSession = (history: FaultHistory, session: HistorySession): FaultHistory => {
+  checkCount('', session);
+  const { date, reps, faults, cued = false } = session;
+  const day = dayNumber('date', date);
+  const before = history.sessions.at(-1);
+  if (before && day < before.day) {
+    throw new RangeError('date must not be before the one before it');
+  }
+  if (reps === 0) return history;
+  const sessions = [...history.sessions, { day, date, reps, faults, cued }];
+  const fades = before
+    ? [...history.fades, 0.5 ** ((day - before.day) / history.halfLifeDays)]
+    : history.fades;
+  const grown = { ...history, sessions, fades };
+  const i = sessions.length - 1;
+  const cuedRun = cued ? history.cuedRun + 1 : 0;
+  if (history.epoch.wasCleared && isBackIn(sessions)) {
+    const isLive = sessions[i - 1]!.faults >= LIVE_RATE * sessions[i - 1]!.reps;
+    const start = isLive && i - 1 > history.epoch.start ? i - 1 : i;
+    let epoch = newEpoch(start, carriedFrom(sessions, history.epoch.start, start));
+    for (let k = start; k <= i; k += 1) {
+      epoch = withSession(grown, epoch, k, k === i ? cuedRun : history.cuedRun);
+    }
+    const epochs = [...history.epochs, { from: sessions[start]!.date, clearedOn: null }];
+    return { ...grown, cuedRun, epochs, epoch };
+  }
+  const epoch = withSession(grown, history.epoch, i, cuedRun);
+  const epochs = i === 0 ? [{ from: date, clearedOn: null }] : [...history.epochs];
+  const current = epochs.at(-1)!;
+  if (epoch.isCleared && current.clearedOn === null) {
+    epochs[epochs.length - 1] = { ...current, clearedOn: date };
+  }
+  return { ...grown, cuedRun, epochs, epoch };
+};
+
+/** What the history of a fault comes to after its last session. */
+export const storyOf = (history: FaultHistory): FaultStory => {
+  const { sessions, cuedRun, epoch, epochs } = history;
+  const ended = epoch.span;
+  const span: SpanEffect | null = ended && {
+    before: beforeSpan(sessions, epoch, ended.from),
+    since: total(sessions, ended.from, sessions.length),
+    probability: chanceBelow(ended.before, ended.since),
+  };
+  const effect = span?.probability ?? null;
+  const { alpha, beta } = bandOf(history, epoch.change, sessions.length - 1);
+  const { rate, low, high } = posterior(alpha, beta);
+  const isRelapsed = epoch.start > 0;
+  const judged = isRelapsed ? sessions.length - epoch.start - BASELINE : sessions.length;
+  let state: FaultState = 'steady';
+  if (total(sessions, 0, sessions.length).reps < JUDGE_FROM_REPS) state = 'new';
+  else if (epoch.isCleared) state = 'cleared';
+  else if (epoch.isSureTwice) state = 'clearing';
+  else if (Math.min(cuedRun, judged) >= STUCK_SESSIONS && effect !== null && effect < STUCK_BELOW) {
+    state = 'stuck';
+  } else if (isRelapsed && judged < BACK_FOR) state = 'back';
+  return {
+    ...{ state, effect, span, rate, low, high, cuedRun },
+    rateSince: sessions[epoch.change]?.date ?? null,
+    lowSince: epoch.lowFrom?.date ?? null,
+    relapses: Math.max(0, epochs.length - 1),
+    epochs: [...epochs],
+  };
+};
+
+/**
  * Follows one fault of one athlete through the sessions and says how it stands. The first that holds:
- * *new* under ten reps; *back* was cleared and the 5 % point of the last two sessions together is over
- * 0.15; *cleared* the upper bound is under 0.15 and still so seven or more days later; *clearing* the
- * effect is 0.975 or more after each of the last two sessions; *stuck* the cue for four sessions or more
- * with an effect under 0.75; else *steady*. The effect is of the sessions since the cue began (two at
- * least), or of the last four for a fault that is not the cue, against up to six before them.
+ * *new* under ten reps; *cleared* the upper bound is under 0.15 and still so seven or more days later;
+ * *clearing* the effect is 0.975 or more after each of the last two sessions; *stuck* the cue for four
+ * sessions or more with an effect under 0.75; *back* for some sessions after a relapse; else *steady*. The
+ * effect is of the sessions since the cue began (two at least), or of the last four for a fault that is not
+ * the cue, against up to six before them.
  *
  * @param input sessions in date order, those without reps are passed over; prior as of `clubPrior`
  * @throws {RangeError} when dates are out of order, and naming a field that is out of range
  * @example
- *   cueState({ sessions: [{ date: '2031-03-01', reps: 12, faults: 6 }] }).state // 'steady'
+ * cueState({ sessions: [{ date: '2031-03-01', reps: 12, faults: 6 }] }).state // 'steady'
+ * Source: domain definitions, sections 4 and 5.
  */
 export const cueState = (input: {
   sessions: readonly HistorySession[];
   prior?: BetaPrior | undefined;
   halfLifeDays?: number | undefined;
-}): FaultStory => {
-  const prior = input.prior ?? NO_PRIOR;
-  checkPrior(prior);
-  const halfLifeDays = input.halfLifeDays ?? HALF_LIFE_DAYS;
-  const list: Counted[] = [];
-  input.sessions.forEach((session, i) => {
-    checkCount(`sessions[${i}].`, session);
-    const { date, reps, faults, cued = false } = session;
-    const day = dayNumber(`sessions[${i}].date`, date);
-    if (day < (list.at(-1)?.day ?? -Infinity)) {
-      throw new RangeError(`sessions[${i}].date must not be before the one before it`);
-    }
-    if (reps > 0) list.push({ day, date, reps, faults, cued });
-  });
-  const total = (from: number, to: number): RepCounts => {
-    let reps = 0;
-    let faults = 0;
-    for (let i = Math.max(0, from); i < to; i += 1) {
-      reps += list[i]!.reps;
-      faults += list[i]!.faults;
-    }
-    return { reps, faults };
-  };
-  /** what a half-life leaves of each session by the day of the next one */
-  const fades = list.map(({ day }, i) =>
-    i + 1 < list.length ? 0.5 ** ((list[i + 1]!.day - day) / halfLifeDays) : 1,
+}): FaultStory =>
+  storyOf(
+    input.sessions.reduce(
+      (history, session, i) => {
+        try {
+          return nextSession(history, session);
+        } catch (error) {
+          if (!(error instanceof RangeError)) throw error;
+          throw new RangeError(`sessions[${i}].${error.message}`, { cause: error });
+        }
+      },
+      noHistory(input.prior, input.halfLifeDays),
+    ),
   );
-  /** the band of the sessions from one to another, as it stood on the day of the later one */
-  const bandOf = (from: number, to: number) => {
-    const weights = new Array<number>(to - from + 1);
-    let weight = 1;
-    for (let i = to; i >= from; i -= 1) {
-      if (i < to) weight *= fades[i]!;
-      weights[i - from] = weight;
-    }
-    return bandShape(list.slice(from, to + 1), weights);
-  };
-  let cuedRun = 0;
-  let change = 0;
-  /** of the sessions since the change, faded as they are on the day */
-  let faded = { reps: 0, faults: 0 };
-  let reps = 0;
-  const fadedFrom = (from: number, to: number): RepCounts => {
-    let sum = { reps: 0, faults: 0 };
-    for (let i = from; i <= to; i += 1) {
-      const fade = i > from ? fades[i - 1]! : 1;
-      sum = { reps: fade * sum.reps + list[i]!.reps, faults: fade * sum.faults + list[i]!.faults };
-    }
-    return sum;
-  };
-  /** The upper bound lies under the least live rate: never where the mean itself does not. */
-  const isLow = (from: number, to: number): boolean => {
-    if (faded.faults >= LIVE_RATE * faded.reps) return false;
-    const { alpha, beta } = bandOf(from, to);
-    return betaBelow(LIVE_RATE, alpha, beta) > UPPER;
-  };
-  let sureBefore = false;
-  let sureTwice = false;
-  let lowFrom: Counted | null = null;
-  let cleared = false;
-  let wasCleared = false;
-  let last: { from: number; before: BetaPrior; since: BetaPrior } | null = null;
-  list.forEach((session, i) => {
-    reps += session.reps;
-    cuedRun = session.cued ? cuedRun + 1 : 0;
-    const from = i + 1 - (cuedRun > 0 ? Math.max(LEAST_SPAN, cuedRun) : SPAN_UNCUED);
-    last =
-      from > 0
-        ? {
-            from,
-            before: seen(prior, total(from - SPAN_BEFORE, from)),
-            since: seen(prior, total(from, i + 1)),
-          }
-        : null;
-    const far = last === null ? 0 : roughly(last.before, last.since);
-    const sure =
-      last !== null &&
-      (far >= SURELY || (far > SURELY_NOT && chanceBelow(last.before, last.since) >= SURE));
-    sureTwice = sure && sureBefore;
-    sureBefore = sure;
-    if (sureTwice) change = from;
-    wasCleared ||= cleared;
-    const fade = i > 0 ? fades[i - 1]! : 1;
-    faded = sureTwice
-      ? fadedFrom(change, i)
-      : {
-          reps: fade * faded.reps + session.reps,
-          faults: fade * faded.faults + session.faults,
-        };
-    if (isLow(change, i)) lowFrom ??= session;
-    else lowFrom = null;
-    cleared = lowFrom !== null && session.day - lowFrom.day >= STAYS_AWAY_DAYS;
-  });
-  // The closure hides from the compiler that these were set.
-  const lowSince = (lowFrom as Counted | null)?.date ?? null;
-  const ended = last as { from: number; before: BetaPrior; since: BetaPrior } | null;
-  const span: SpanEffect | null = ended && {
-    before: total(ended.from - SPAN_BEFORE, ended.from),
-    since: total(ended.from, list.length),
-    probability: chanceBelow(ended.before, ended.since),
-  };
-  const effect = span?.probability ?? null;
-  const { alpha, beta } = bandOf(change, list.length - 1);
-  const { rate, low, high } = posterior(alpha, beta);
-  const isBack = (): boolean => {
-    const two = seen({ alpha: PRIOR, beta: PRIOR }, total(list.length - 2, list.length));
-    return betaBelow(LIVE_RATE, two.alpha, two.beta) < 1 - UPPER;
-  };
-  let state: FaultState = 'steady';
-  if (reps < JUDGE_FROM_REPS) state = 'new';
-  else if (wasCleared && isBack()) state = 'back';
-  else if (cleared) state = 'cleared';
-  else if (sureTwice) state = 'clearing';
-  else if (cuedRun >= STUCK_SESSIONS && effect !== null && effect < STUCK_BELOW) state = 'stuck';
-  const rateSince = list[change]?.date ?? null;
-  return { state, effect, span, rate, low, high, cuedRun, rateSince, lowSince };
-};

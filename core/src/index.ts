@@ -24,6 +24,10 @@ export { clubPrior, NO_PRIOR, type BetaPrior } from './clubPrior';
 export { cueEffect, probImproved, type RepCounts } from './cueEffect';
 export {
   cueState,
+  nextSession,
+  noHistory,
+  storyOf,
+  type FaultHistory,
   LIVE_RATE,
   STUCK_SESSIONS,
   STAYS_AWAY_DAYS,

@@ -30,17 +30,19 @@ export const bandShape = (
   days: readonly { reps: number; faults: number }[],
   weights: readonly number[],
 ): { alpha: number; beta: number; spreadFactor: number } => {
+  // Weights of long ago are so small that their squares are none; only how they compare matters for k.
+  const greatest = weights.reduce((most, weight) => Math.max(most, weight), 0);
+  if (greatest === 0) return { alpha: PRIOR, beta: PRIOR, spreadFactor: 1 };
   let faults = 0;
   let reps = 0;
   let squares = 0;
   days.forEach((one, i) => {
-    const weight = weights[i]!;
+    const weight = weights[i]! / greatest;
     faults += weight * one.faults;
     reps += weight * one.reps;
     squares += weight * weight * one.reps;
   });
-  if (days.length === 0) return { alpha: PRIOR, beta: PRIOR, spreadFactor: 1 };
-  const p = (faults + PRIOR) / (reps + 2 * PRIOR);
+  const p = (greatest * faults + PRIOR) / (greatest * reps + 2 * PRIOR);
   let scatter = 0;
   for (const one of days) {
     scatter += (one.faults - one.reps * p) ** 2 / (one.reps * p * (1 - p));

@@ -8,6 +8,9 @@ import {
   contrasts,
   cueEffect,
   cueState,
+  nextSession,
+  noHistory,
+  storyOf,
   clubPrior,
   kappa,
   landingSpread,
@@ -213,10 +216,10 @@ describe('cueState', () => {
               prior: { alpha: 0.5, beta: 0.5 },
             }).probability;
           const sure = exact(2) >= 0.975 && exact(3) >= 0.975;
-          expect(
-            cueState({ sessions }).rateSince === day(9),
-            `${before}, ${since} of ${reps}`,
-          ).toBe(sure);
+          const { rateSince, relapses } = cueState({ sessions });
+          // What had cleared and comes back is judged from there, by its own rule.
+          if (relapses > 0) continue;
+          expect(rateSince === day(9), `${before}, ${since} of ${reps}`).toBe(sure);
         }
       }
     }
@@ -276,6 +279,63 @@ describe('cueState', () => {
     // Both were there to be told apart.
     expect(judged.cleared, JSON.stringify(judged)).toBeGreaterThan(5);
     expect(judged.others, JSON.stringify(judged)).toBeGreaterThan(5);
+  });
+
+  it('goes on from session to session as it comes to all of them, and never changes what was', () => {
+    const list = fc.array(
+      fc.tuple(
+        fc.integer({ min: 0, max: 9 }),
+        fc.oneof({ weight: 4, arbitrary: fc.constant(0) }, fc.integer({ min: 0, max: 14 })),
+        fc.boolean(),
+      ),
+      { maxLength: 24 },
+    );
+    let relapsed = 0;
+    fc.assert(
+      fc.property(list, (drawn) => {
+        let on = 0;
+        const sessions = drawn.map(([apart, faults, cued]) => ({
+          ...{ date: day((on += apart)), reps: 14, faults, cued },
+        }));
+        let history = noHistory();
+        sessions.forEach((session, i) => {
+          const before = JSON.stringify(history);
+          const next = nextSession(history, session);
+          expect(JSON.stringify(history)).toBe(before);
+          history = next;
+          const story = storyOf(history);
+          expect(story).toEqual(cueState({ sessions: sessions.slice(0, i + 1) }));
+          // Epochs follow one another, and only what was cleared can come back.
+          expect(story.epochs).toHaveLength(story.relapses + 1);
+          story.epochs.slice(1).forEach(({ from }, e) => {
+            const { from: began, clearedOn } = story.epochs[e]!;
+            expect(clearedOn).not.toBeNull();
+            expect(clearedOn! >= began && clearedOn! <= from).toBe(true);
+          });
+          for (const figure of [story.rate, story.low, story.high, story.effect ?? 0]) {
+            expect(figure).toBeGreaterThanOrEqual(0);
+            expect(figure).toBeLessThanOrEqual(1);
+          }
+          // Nobody is stuck with a cue, or back, for longer than the rule says.
+          if (story.state === 'back') expect(story.relapses).toBeGreaterThan(0);
+        });
+        relapsed += Number(storyOf(history).relapses > 0);
+      }),
+      { numRuns: 200 },
+    );
+    expect(relapsed).toBeGreaterThan(5);
+  });
+
+  it('has a rate also when all it knows is of long ago', () => {
+    const sessions = history([0, 12, 6], [4, 12, 5]);
+    for (const halfLives of [500, 538, 600, 1100, 5000]) {
+      const onDate = new Date(Date.parse('2031-03-01') + halfLives * 864e5).toISOString();
+      const band = rateBand({ sessions, onDate: onDate.slice(0, 10), halfLifeDays: 1 });
+      expect(band.rate).toBeGreaterThan(0.3);
+      expect(band.rate).toBeLessThanOrEqual(0.5);
+      expect(band.low).toBeGreaterThanOrEqual(0);
+      expect(band.high).toBeLessThanOrEqual(1);
+    }
   });
 
   it('passes over sessions without reps and refuses dates out of order', () => {

@@ -10,7 +10,11 @@ const ROWS: [string, string, (one: Calibration) => string][] = [
   ['halved, found in ten sessions', 'at least 80 %', (one) => percent(one.found)],
   ['sessions until half were found', '', (one) => `${one.medianSessions}`.padStart(8)],
   ['bands that hold the truth', '88 to 92 %', (one) => percent(one.held)],
-  ['planted root cause chosen', 'at least 80 %', (one) => percent(one.rootFound)],
+  ['planted root cause chosen', 'at least 95 %', (one) => percent(one.rootFound)],
+  ['unchanged after a relapse: seasons', 'at most 9 %', (one) => percent(one.falseAfterRelapse)],
+  ['quartered after a relapse, found', 'at least 80 %', (one) => percent(one.foundAfterRelapse)],
+  ['one exit, a quarter watched: bands', '86 to 94 %', (one) => percent(one.heldExposed)],
+  ['the same counted over all reps', '', (one) => percent(one.heldByAll)],
 ];
 
 const COLUMNS = [6, 12].flatMap((reps) => [0, 0.05].map((wobble) => ({ reps, wobble })));

@@ -2,6 +2,7 @@ import {
   chooseCue,
   clubPrior,
   cueState,
+  LIVE_RATE,
   rateBand,
   type BetaPrior,
   type HistorySession,
@@ -23,6 +24,16 @@ export type Calibration = {
   held: number;
   /** share of athletes of whom a planted root cause was chosen */
   rootFound: number;
+  /** after a relapse: seasons in which a cue that changed nothing read clearing or cleared, shares */
+  falseAfterRelapse: number;
+  /** after a relapse: share of seasons in which a rate that fell to a quarter was found within ten sessions */
+  foundAfterRelapse: number;
+  /**
+   * share of bands that hold the truth of a fault that only one of two exits can show, in a row of which a
+   * quarter is watched: by the reps that could show it and were watched, and by all reps
+   */
+  heldExposed: number;
+  heldByAll: number;
 };
 
 export type Seasons = { seasons: number; seed: number; reps: number; wobble: number };
@@ -32,6 +43,8 @@ const BEFORE = 6;
 const SINCE = 10;
 const CLUB = 12;
 const REPS_FOR_ROOT = 40;
+/** Sessions with which a relapse begins. */
+const BASELINE = 2;
 /** Days between sessions. */
 const APART = 4;
 
@@ -100,11 +113,72 @@ const season = (asked: Seasons, draw: Draw, times: number) => {
   return { faults, worst, looks, historyOf, told, prior };
 };
 
+/**
+ * What cleared and stayed away comes back with two bad sessions, and is cued from the second on.
+ *
+ * @returns whether it read clearing in any of ten sessions; drawn anew until those two are told as a relapse
+ */
+const relapse = (asked: Seasons, draw: Draw, times: number): boolean => {
+  const rate = draw.rate() + 0.1;
+  const prior = priorOf(draw, asked.reps);
+  const AWAY = 10;
+  const AFTER = 12;
+  const of = (n: number, many: number, cued: boolean): HistorySession => ({
+    ...{ date: dateOf(n), reps: asked.reps, faults: many, cued },
+  });
+  const sessions = [
+    ...Array.from({ length: BEFORE }, (_, i) => of(i, draw.shown(rate), false)),
+    ...Array.from({ length: AWAY }, (_, i) => of(BEFORE + i, 0, i < 6)),
+    of(BEFORE + AWAY, draw.shown(rate), false),
+    of(BEFORE + AWAY + 1, draw.shown(rate), true),
+    ...Array.from({ length: AFTER - BASELINE }, (_, i) =>
+      of(BEFORE + AWAY + BASELINE + i, draw.shown(rate * times), true),
+    ),
+  ];
+  const back = BEFORE + AWAY + BASELINE;
+  if (cueState({ sessions: sessions.slice(0, back), prior }).relapses === 0) {
+    return relapse(asked, draw, times);
+  }
+  return sessions.slice(back).some((_, i) => {
+    const { state } = cueState({ sessions: sessions.slice(0, back + i + 1), prior });
+    return state === 'clearing' || state === 'cleared';
+  });
+};
+
+/** A fault that one of two exits can show, in a row of which a quarter is watched at each call. */
+const inRow = (
+  asked: Seasons,
+  draw: Draw,
+): { rate: number; seen: HistorySession[]; all: HistorySession[] } => {
+  const rate = draw.rate();
+  const seen: HistorySession[] = [];
+  const all: HistorySession[] = [];
+  for (let n = 0; n < SINCE; n += 1) {
+    let exposed = 0;
+    let shown = 0;
+    let tapped = 0;
+    const reps = 4 * asked.reps;
+    for (let i = 0; i < reps; i += 1) {
+      const could = draw.chance() < 0.5;
+      const shows = could && draw.chance() < rate;
+      const watched = i % 4 === 0;
+      exposed += Number(could && watched);
+      shown += Number(shows && watched);
+      // Of those who are not watched only some of what is plain to see is tapped.
+      tapped += Number(shows && (watched || draw.chance() < 0.3));
+    }
+    seen.push({ date: dateOf(n), reps: exposed, faults: shown });
+    all.push({ date: dateOf(n), reps, faults: tapped });
+  }
+  return { rate, seen, all };
+};
+
 /** A chain of three, its first planted: whether that one is chosen from what forty reps showed. */
 const rootChosen = (draw: Draw): boolean => {
   const own = { root: 0.45, middle: 0.04, last: 0.04, other: 0.3 };
   const LINK = 0.6;
   const count = { root: 0, middle: 0, last: 0, other: 0 };
+  const sets: (keyof typeof count)[][] = [];
   for (let i = 0; i < REPS_FOR_ROOT; i += 1) {
     const root = draw.chance() < own.root;
     const middle = draw.chance() < own.middle || (root && draw.chance() < LINK);
@@ -112,7 +186,10 @@ const rootChosen = (draw: Draw): boolean => {
     count.root += Number(root);
     count.middle += Number(middle);
     count.last += Number(last);
-    count.other += Number(draw.chance() < own.other);
+    const other = draw.chance() < own.other;
+    count.other += Number(other);
+    const shown = { root, middle, last, other };
+    sets.push((Object.keys(shown) as (keyof typeof count)[]).filter((code) => shown[code]));
   }
   const leads = { root: ['middle'], middle: ['last'], last: [], other: [] };
   const rateOf = (code: keyof typeof count): number =>
@@ -121,6 +198,13 @@ const rootChosen = (draw: Draw): boolean => {
       onDate: dateOf(0),
     }).rate;
   const codes = Object.keys(count) as (keyof typeof count)[];
+  const live = codes.filter((code) => rateOf(code) >= LIVE_RATE);
+  const alone = (code: keyof typeof count, place: number): number => {
+    const earlier = live.filter((one) => codes.indexOf(one) < place);
+    const showing = sets.filter((set) => set.includes(code));
+    const apart = showing.filter((set) => !earlier.some((one) => set.includes(one)));
+    return earlier.length === 0 || showing.length === 0 ? 1 : apart.length / showing.length;
+  };
   return (
     chooseCue({
       school: 'root-cause',
@@ -129,6 +213,7 @@ const rootChosen = (draw: Draw): boolean => {
         phase,
         severity: 2,
         rate: rateOf(code),
+        alone: alone(code, phase),
         leadsTo: leads[code],
         safety: false,
       })),
@@ -150,6 +235,10 @@ export const calibrate = (asked: Seasons): Calibration => {
   let bands = 0;
   let held = 0;
   let rootFound = 0;
+  let falseAfterRelapse = 0;
+  let foundAfterRelapse = 0;
+  let heldExposed = 0;
+  let heldByAll = 0;
   const foundAfter: number[] = [];
   for (let n = 0; n < asked.seasons; n += 1) {
     const same = season(asked, draw, 1);
@@ -165,6 +254,15 @@ export const calibrate = (asked: Seasons): Calibration => {
     const first = season(asked, draw, 0.5).looks.indexOf(true);
     if (first >= 0) foundAfter.push(first + 1);
     rootFound += Number(rootChosen(draw));
+    falseAfterRelapse += Number(relapse(asked, draw, 1));
+    foundAfterRelapse += Number(relapse(asked, draw, 0.25));
+    const row = inRow(asked, draw);
+    const holds = (sessions: HistorySession[]): number => {
+      const { low, high } = rateBand({ sessions, onDate: dateOf(SINCE - 1) });
+      return Number(low <= row.rate && row.rate <= high);
+    };
+    heldExposed += holds(row.seen);
+    heldByAll += holds(row.all);
   }
   foundAfter.sort((a, b) => a - b);
   return {
@@ -174,5 +272,9 @@ export const calibrate = (asked: Seasons): Calibration => {
     medianSessions: foundAfter[Math.floor(foundAfter.length / 2)] ?? NaN,
     held: held / bands,
     rootFound: rootFound / asked.seasons,
+    falseAfterRelapse: falseAfterRelapse / asked.seasons,
+    foundAfterRelapse: foundAfterRelapse / asked.seasons,
+    heldExposed: heldExposed / asked.seasons,
+    heldByAll: heldByAll / asked.seasons,
   };
 };

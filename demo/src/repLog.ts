@@ -142,7 +142,11 @@ export const repLog = ({
   /** The cue that the app itself would have given in the session that comes next. */
   const cueOn = (person: Person, movement: Movement): string | null => {
     const log = person.log.get(movement.code) ?? [];
-    const known = { faults: standingsOf(log), told: toldOf(log), choice: null };
+    const known = {
+      faults: standingsOf(log, undefined, movement),
+      told: toldOf(log),
+      choice: null,
+    };
     return cueInForce(movement, CLUB.cueSchool, known)?.fault ?? null;
   };
 
@@ -228,6 +232,7 @@ export const repLog = ({
         movement: Movement;
         reps: number;
         exposed: Map<string, number>;
+        together: string[][];
         faults: Map<string, number>;
       }
     >();
@@ -258,11 +263,13 @@ export const repLog = ({
               movement,
               reps: 0,
               exposed: new Map<string, number>(),
+              together: [] as string[][],
               faults: new Map<string, number>(),
             };
             tally.set(at, day);
             if (!skips) {
               day.reps += 1;
+              if (faults.length > 0) day.together.push(faults);
               for (const fault of could) day.exposed.set(fault, (day.exposed.get(fault) ?? 0) + 1);
             }
             for (const fault of faults) day.faults.set(fault, (day.faults.get(fault) ?? 0) + 1);
@@ -308,7 +315,7 @@ export const repLog = ({
         });
       }
     }
-    for (const [at, { person, movement, reps: ran, exposed, faults }] of tally) {
+    for (const [at, { person, movement, reps: ran, exposed, together, faults }] of tally) {
       const cued = cues.get(at);
       const log = person.log.get(movement.code) ?? [];
       if (ran > 0) {
@@ -316,6 +323,7 @@ export const repLog = ({
           date: one.date,
           reps: ran,
           exposed: [...exposed].map(([fault, reps]) => ({ fault, reps })),
+          together: together.map((set) => ({ faults: set, reps: 1 })),
           faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown })),
           cues: cued ? [{ fault: cued, last: new Date(clock).toISOString() }] : [],
         });

@@ -132,6 +132,9 @@ describe('the season', () => {
                 fault,
                 reps: ran.filter(({ could }) => could!.includes(fault)).length,
               })),
+              together: ran
+                .filter(({ faults }) => faults.length > 0)
+                .map(({ faults }) => ({ faults, reps: 1 })),
               faults: codes.map((fault) => ({
                 fault,
                 reps: ran.filter((rep) => rep.faults.includes(fault)).length,
@@ -143,7 +146,11 @@ describe('the season', () => {
             },
           ];
         });
-        const known = { faults: standingsOf(before), told: toldOf(before), choice: null };
+        const known = {
+          faults: standingsOf(before, undefined, movement),
+          told: toldOf(before),
+          choice: null,
+        };
         const cue = cueInForce(movement, 'root-cause', known)?.fault ?? null;
         const given = own.find((rep) => rep.sessionId === sessionId)!.cue;
         if (given !== cue) wrong.push(`${name} ${dateOf.get(sessionId)}: ${given} for ${cue}`);

@@ -4,7 +4,7 @@ import type { Fault, Movement } from '@gravek/contract/movement';
 import { faultOf, firstPhaseOf } from './byCode';
 
 /** How often a fault of a movement shows, 0–1; faults that were never seen are left out. */
-export type SeenRate = { code: string; rate: number };
+export type SeenRate = { code: string; rate: number; alone?: number };
 
 export type Cue = {
   fault: Fault;
@@ -28,6 +28,7 @@ export const cueFor = (
   seen: readonly SeenRate[],
 ): Cue | null => {
   const rates = new Map(seen.map(({ code, rate }) => [code, rate]));
+  const alone = new Map(seen.map((fault) => [fault.code, fault.alone]));
   const faults = movement.faults
     .filter((fault) => rates.has(fault.code))
     .map((fault) => ({
@@ -37,6 +38,7 @@ export const cueFor = (
       safety: fault.safety,
       leadsTo: fault.leadsTo,
       rate: rates.get(fault.code)!,
+      alone: alone.get(fault.code),
     }));
   const choice = chooseCue({ school, faults });
   const fault = choice.code === null ? undefined : faultOf(movement, choice.code);

@@ -2,7 +2,7 @@ import type { CueSchool } from '@gravek/core/chooseCue';
 import { clubPrior, NO_PRIOR, type BetaPrior } from '@gravek/core/clubPrior';
 import type { RepCounts } from '@gravek/core/cueEffect';
 import { cueState, LIVE_RATE, type HistorySession } from '@gravek/core/cueState';
-import { groupBy } from '@gravek/core/repLog';
+import { groupBy, type FaultsTogether } from '@gravek/core/repLog';
 import type {
   AthleteFaults,
   CueChoice,
@@ -12,7 +12,7 @@ import type {
 } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { cueFor } from './cue';
-import { faultOf } from './byCode';
+import { faultOf, firstPhaseOf } from './byCode';
 
 /** What one session showed of an athlete in a movement, over all conditions. */
 export type SessionFaults = {
@@ -22,6 +22,8 @@ export type SessionFaults = {
   /** how many of them could show each fault; what is not named could not be seen */
   exposed: readonly { fault: string; reps: number }[];
   faults: readonly { fault: string; reps: number }[];
+  /** in how many which of them showed at once */
+  together: readonly FaultsTogether[];
   /** faults that were the cue, with the moment at which each was last given */
   cues: readonly { fault: string; last: string }[];
 };
@@ -76,41 +78,81 @@ export const priorsOf = (shown: readonly Shown[]): Priors => {
 const fine = (value: number): number => Number(value.toFixed(5));
 
 /**
+ * Of the reps that showed a fault the share in which no live fault of an earlier phase showed; 1 where there
+ * is none, and of a fault that never showed.
+ */
+const aloneShare = (
+  sessions: readonly SessionFaults[],
+  code: string,
+  liveEarlier: ReadonlySet<string>,
+): number => {
+  if (liveEarlier.size === 0) return 1;
+  let reps = 0;
+  let alone = 0;
+  for (const set of sessions.flatMap(({ together }) => together)) {
+    if (!set.faults.includes(code)) continue;
+    reps += set.reps;
+    if (!set.faults.some((other) => liveEarlier.has(other))) alone += set.reps;
+  }
+  return reps === 0 ? 1 : alone / reps;
+};
+
+const standingOf = (
+  sessions: readonly SessionFaults[],
+  priors: Priors,
+  code: string,
+): Omit<FaultStanding, 'alone'> => {
+  const history = historyOf(sessions, code);
+  const prior = priors.get(code) ?? NO_PRIOR;
+  const { rate, low, high, state, effect, span, rateSince, lowSince, cuedRun, epochs } = cueState({
+    sessions: history,
+    prior,
+  });
+  return {
+    code,
+    reps: history.reduce((sum, one) => sum + one.reps, 0),
+    seen: history.reduce((sum, one) => sum + one.faults, 0),
+    rate: fine(rate),
+    low: fine(low),
+    high: fine(high),
+    state,
+    effect: effect === null ? null : fine(effect),
+    span: span && { before: span.before, since: span.since },
+    cuedRun,
+    rateSince,
+    lowSince,
+    epochs,
+    prior: { alpha: fine(prior.alpha), beta: fine(prior.beta) },
+  };
+};
+
+/**
  * How every fault that an athlete has shown, or was cued for, in a movement stands after the last session.
  *
  * @param sessions of one athlete and movement, earliest first
  * @param priors as of `priorsOf`
+ * @param movement by which is told what comes earlier in a rep; where it is not known nothing does
  * @returns most frequent first
  */
 export const standingsOf = (
   sessions: readonly SessionFaults[],
   priors: Priors = new Map(),
-): FaultStanding[] =>
-  codesOf(sessions)
-    .map((code): FaultStanding => {
-      const history = historyOf(sessions, code);
-      const prior = priors.get(code) ?? NO_PRIOR;
-      const { rate, low, high, state, effect, span, rateSince, lowSince, cuedRun } = cueState({
-        sessions: history,
-        prior,
-      });
-      return {
-        code,
-        reps: history.reduce((sum, one) => sum + one.reps, 0),
-        seen: history.reduce((sum, one) => sum + one.faults, 0),
-        rate: fine(rate),
-        low: fine(low),
-        high: fine(high),
-        state,
-        effect: effect === null ? null : fine(effect),
-        span: span && { before: span.before, since: span.since },
-        cuedRun,
-        rateSince,
-        lowSince,
-        prior: { alpha: fine(prior.alpha), beta: fine(prior.beta) },
-      };
+  movement?: Pick<Movement, 'phases' | 'faults'>,
+): FaultStanding[] => {
+  const standings = codesOf(sessions).map((code) => standingOf(sessions, priors, code));
+  const places = new Map(
+    (movement?.faults ?? []).map((fault) => [fault.code, firstPhaseOf(movement!, fault)]),
+  );
+  const live = standings.filter(({ code, rate }) => rate >= LIVE_RATE && places.has(code));
+  return standings
+    .map((standing) => {
+      const place = places.get(standing.code) ?? 0;
+      const earlier = live.filter(({ code }) => places.get(code)! < place);
+      const alone = aloneShare(sessions, standing.code, new Set(earlier.map(({ code }) => code)));
+      return { ...standing, alone: fine(alone) };
     })
     .sort((a, b) => b.rate - a.rate || (a.code < b.code ? -1 : 1));
+};
 
 /**
  * The cue that was given last in the last session, and since which session it has been given without a
@@ -238,6 +280,7 @@ export const bySession = <R extends SessionFaults & { sessionId: string }>(
     reps: own.reduce((sum, row) => sum + row.reps, 0),
     exposed: add(own.flatMap((row) => row.exposed)),
     faults: add(own.flatMap((row) => row.faults)),
+    together: own.flatMap((row) => row.together),
     cues: [
       ...groupBy(
         own.flatMap((row) => row.cues),

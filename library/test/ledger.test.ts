@@ -20,6 +20,7 @@ const session = (n: number, shown: number, cue: string | null = null): SessionFa
   reps: 12,
   exposed: [{ fault: 'slows-in', reps: 12 }],
   faults: shown > 0 ? [{ fault: 'slows-in', reps: shown }] : [],
+  together: [],
   cues: cue ? [{ fault: cue, last: `2031-03-${String(n).padStart(2, '0')}T10:00:00.000Z` }] : [],
 });
 

@@ -61,6 +61,7 @@ describe('how athletes stand', () => {
     reps,
     exposed: runUp.faults.map(({ code }) => ({ fault: code, reps })),
     faults: Object.entries(faults).map(([fault, shown]) => ({ fault, reps: shown })),
+    together: [],
     cues: [{ fault: 'reaches', last: `2031-03-${String(dayN).padStart(2, '0')}T10:00:00.000Z` }],
   });
 

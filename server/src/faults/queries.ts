@@ -53,7 +53,7 @@ export const countsOf = async (
   const codes = which.movements && sql`${[...which.movements]}::text[]`;
   const { rows } = await sql<Omit<Counted, 'exposed'> & { could: string[] }>`
     select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
-      c.reps, c.cues, c.faults, nullif(c.part, '') as part, c.side,
+      c.reps, c.cues, c.faults, c.together, nullif(c.part, '') as part, c.side,
       nullif(c.lead_foot, '') as "leadFoot", nullif(c.speed_pct, 0) as "speedPct",
       nullif(c.rung, '') as rung, nullif(c.exit, '') as exit, c.late,
       nullif(c.logged_by, '') as "loggedBy", c.could
@@ -109,6 +109,7 @@ export const refreshStandings = async (
     sessions: bySession(rows),
   }));
   const movements = [...new Set(own.map((one) => one.movement))];
+  const movementBy = await movementsBy(trx, movements);
   const others = await shownByOthers(trx, movements, which.athleteIds);
   const shown = groupBy(own, (one) => one.movement);
   const priors = new Map<string, Priors>(
@@ -127,6 +128,7 @@ export const refreshStandings = async (
   const stories = own.map(({ athleteId, movement, sessions }) => {
     const before = sessions.slice(0, -1);
     const prior = priors.get(movement);
+    const known = movementBy(movement);
     return {
       athlete_id: athleteId,
       movement,
@@ -134,12 +136,12 @@ export const refreshStandings = async (
       sessions: sessions.length,
       last_day: sessions.at(-1)!.date,
       last_session_id: sessions.at(-1)!.sessionId,
-      faults: JSON.stringify(standingsOf(sessions, prior)),
+      faults: JSON.stringify(standingsOf(sessions, prior, known)),
       told: json(toldOf(sessions)),
       exposed: JSON.stringify(byFaultCode(sessions.flatMap(({ exposed }) => exposed))),
       results: JSON.stringify(cueResults(sessions)),
       reps_before: repsIn(before),
-      faults_before: JSON.stringify(standingsOf(before, prior)),
+      faults_before: JSON.stringify(standingsOf(before, prior, known)),
       told_before: json(toldOf(before)),
     };
   });
@@ -399,6 +401,10 @@ export const faultsBefore = async (
     },
     session,
   );
+  const movementBy = await movementsBy(
+    trx,
+    earlier.map((row) => row.movement),
+  );
   for (const rows of byStory(counts)) {
     const row = earlier.find(
       (one) => one.athleteId === rows[0]!.athleteId && one.movement === rows[0]!.movement,
@@ -410,7 +416,7 @@ export const faultsBefore = async (
       ...row,
       reps: repsIn(sessions),
       sessions: sessions.length,
-      faults: standingsOf(sessions, priors),
+      faults: standingsOf(sessions, priors, movementBy(row.movement)),
       told: toldOf(sessions),
     });
   }

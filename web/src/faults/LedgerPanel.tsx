@@ -23,7 +23,13 @@ import { Ladder } from './Ladder';
 import { LedgerTable } from './LedgerTable';
 import { pointsOf } from './points';
 import { Reads } from './Reads';
-import { agreementSentence, agreementWords, contrastSentence, whyState } from './words';
+import {
+  agreementSentence,
+  agreementWords,
+  contrastSentence,
+  epochsSentence,
+  whyState,
+} from './words';
 
 const SHOWN = 8;
 const AXES: Record<ConditionAxis, string> = {
@@ -127,6 +133,7 @@ const InMovement = ({
         const rows = all || telling.length === 0 ? ledger.rows : telling;
         const row = rows.find((one) => one.code === chosen);
         const live = row && row.rate >= LIVE_RATE ? faultOf(movement, row.code) : undefined;
+        const turns = row ? epochsSentence(row) : null;
         const partly = Object.keys(asked).length > 0;
         return (
           <>
@@ -160,6 +167,7 @@ const InMovement = ({
                 {row && ledger.log.length > 0 && (
                   <div>
                     <p className="mb-1">{whyState(row)}</p>
+                    {turns && <p className="quiet small-text mb-1">{turns}</p>}
                     {row.rateSince && row.rateSince !== ledger.log[0]!.date && !partly && (
                       <p className="quiet small-text mb-1">
                         The rate now is that since {dayName(row.rateSince)}, when it changed for

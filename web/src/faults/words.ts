@@ -4,12 +4,13 @@ import type { Movement } from '@gravek/contract/movement';
 import type { LinkEvidence } from '@gravek/core/causeLinks';
 import type { RepCounts } from '@gravek/core/cueEffect';
 import { faultOf } from '@gravek/library/byCode';
+import { dayName } from '../controls/dates';
 import { sidePhrase } from '@gravek/library/sides';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
 
 const share = ({ reps, faults }: RepCounts): string =>
-  reps === 0 ? 'no reps' : `${percent(faults / reps)} of ${reps}`;
+  reps === 0 ? 'no reps' : `${percent(faults / reps)} of ${Math.round(reps)}`;
 
 /** How sure something is, in words that do not claim more than the figure. */
 export const chance = (p: number): string =>
@@ -48,6 +49,7 @@ export const whyState = ({
   cuedRun,
   seen,
   reps,
+  epochs,
 }: LedgerRow): string => {
   const spanned =
     span && effect !== null
@@ -62,7 +64,22 @@ export const whyState = ({
     steady: `${spanned}; no sure change. It lies between ${percent(low)} and ${percent(high)}.`,
   };
   const sentence = why[state];
-  return sentence[0]!.toUpperCase() + sentence.slice(1);
+  const little =
+    epochs.length > 1 && (state === 'back' || state === 'steady')
+      ? ' There is little to compare with since it came back.'
+      : '';
+  return sentence[0]!.toUpperCase() + sentence.slice(1) + little;
+};
+
+/** When a fault cleared and when it came back; null where it never did either. */
+export const epochsSentence = ({ epochs }: Pick<LedgerRow, 'epochs'>): string | null => {
+  const turns = epochs.flatMap(({ from, clearedOn }, i) => [
+    ...(i > 0 ? [`back ${dayName(from)}`] : []),
+    ...(clearedOn === null ? [] : [`cleared ${dayName(clearedOn)}`]),
+  ]);
+  if (turns.length === 0) return null;
+  const sentence = turns.join(', ');
+  return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
 };
 
 const LITTLE = 0.4;
