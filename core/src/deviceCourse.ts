@@ -9,6 +9,8 @@ export type DeviceReading = {
   cadenceSpm: number;
   /** null where it does not say */
   speedMps: number | null;
+  /** false where somebody walks or stands, as far as that is known */
+  running?: boolean | undefined;
 };
 
 /** How a run went over time, and what was not taken of what the device sent. */
@@ -22,6 +24,8 @@ export type Course = {
   impossible: number;
   /** times without a reading, while the device was lost or silent */
   gaps: { fromS: number; toS: number }[];
+  /** a silence longer than this is one, by how often the device speaks, seconds */
+  silentS: number;
 };
 
 /** Cadence and speed that a person can have. */
@@ -29,8 +33,23 @@ const MOST_SPM = 400;
 const MOST_MPS = 12.5;
 /** A step of more than this was not run: kilometres an hour, or feet, taken for metres a second. */
 const MOST_STEP_M = 3.2;
-/** Devices speak once a second; a silence longer than this is one. */
+/** Most devices speak once a second; a silence longer than this is one, or than some of their own intervals. */
 const SILENT_S = 3;
+const SILENT_INTERVALS = 3;
+const LEAST_INTERVALS = 5;
+const MOST_SILENT_S = 20;
+
+/** So long a device of these readings may be silent while somebody runs on, seconds. */
+const silenceOf = (sent: readonly DeviceReading[]): number => {
+  const apart = sent
+    .slice(1)
+    .map(({ atS }, i) => atS - sent[i]!.atS)
+    .filter((forS) => forS > 1e-6)
+    .sort((a, b) => a - b);
+  if (apart.length < LEAST_INTERVALS) return SILENT_S;
+  const usual = apart[Math.floor(apart.length / 2)]!;
+  return Math.min(MOST_SILENT_S, Math.max(SILENT_S, SILENT_INTERVALS * usual));
+};
 
 const isPossible = ({ cadenceSpm, speedMps }: DeviceReading): boolean =>
   cadenceSpm >= 0 &&
@@ -48,7 +67,8 @@ const isPossible = ({ cadenceSpm, speedMps }: DeviceReading): boolean =>
  * @throws {RangeError} naming the reading that is no number
  */
 export const courseOf = (sent: readonly DeviceReading[]): Course => {
-  const course: Course = { readings: [], doubled: 0, late: 0, impossible: 0, gaps: [] };
+  const silentS = silenceOf(sent);
+  const course: Course = { readings: [], doubled: 0, late: 0, impossible: 0, gaps: [], silentS };
   sent.forEach((reading, i) => {
     number(`readings[${i}].atS`, reading.atS);
     number(`readings[${i}].cadenceSpm`, reading.cadenceSpm);
@@ -58,7 +78,7 @@ export const courseOf = (sent: readonly DeviceReading[]): Course => {
     else if (last && Math.abs(reading.atS - last.atS) < 1e-6) course.doubled += 1;
     else if (last && reading.atS < last.atS) course.late += 1;
     else {
-      if (last && reading.atS - last.atS > SILENT_S)
+      if (last && reading.atS - last.atS > silentS)
         course.gaps.push({ fromS: last.atS, toS: reading.atS });
       course.readings.push(reading);
     }
@@ -77,13 +97,16 @@ export type Minute = {
   speedMps: number | null;
 };
 
-/** A run minute by minute; minutes of which little was measured, or nothing run, are left out. */
-export const minutesOf = ({ readings }: Pick<Course, 'readings'>): Minute[] => {
+/** A run minute by minute; what was walked, and minutes of which little was measured or run, are left out. */
+export const minutesOf = ({
+  readings,
+  silentS = SILENT_S,
+}: Pick<Course, 'readings'> & { silentS?: number }): Minute[] => {
   const minutes = new Map<number, { steps: number; forS: number; wayM: number; knownS: number }>();
   readings.slice(1).forEach((reading, i) => {
     const before = readings[i]!;
     const forS = reading.atS - before.atS;
-    if (forS > SILENT_S || reading.cadenceSpm === 0) return;
+    if (forS > silentS || reading.cadenceSpm === 0 || reading.running === false) return;
     const at = Math.floor(before.atS / 60);
     const minute = minutes.get(at) ?? { steps: 0, forS: 0, wayM: 0, knownS: 0 };
     const known = reading.speedMps !== null;
@@ -104,20 +127,19 @@ export const minutesOf = ({ readings }: Pick<Course, 'readings'>): Minute[] => {
     }));
 };
 
-/** Silence or standing for longer than this ends a run. */
-const REST_S = 3;
-
 /**
- * The runs of a course: standing and walking before, between and after them left out.
+ * The runs of a course: standing, silence and walking before, between and after them left out.
  *
  * @param fromSpm under this nobody runs
  */
 export const runsIn = <R extends DeviceReading>(readings: readonly R[], fromSpm: number): R[][] => {
   const runs: R[][] = [];
+  const silentS = silenceOf(readings);
   readings.forEach((reading) => {
     if (reading.cadenceSpm === 0 || reading.cadenceSpm < fromSpm) return;
+    if (reading.running === false) return;
     const last = runs.at(-1);
-    if (last && reading.atS - last.at(-1)!.atS <= REST_S) last.push(reading);
+    if (last && reading.atS - last.at(-1)!.atS <= silentS) last.push(reading);
     else runs.push([reading]);
   });
   return runs;

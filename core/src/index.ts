@@ -279,6 +279,7 @@ export {
   type PlaneFit,
 } from './planeMap';
 export { podReading, type PodReading } from './podReading';
+export { footCount, type CountReading } from './footCount';
 export { stepTrace, type SeenContact, type TracedStep } from './stepTrace';
 export {
   MARK_PX,

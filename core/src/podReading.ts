@@ -3,26 +3,21 @@ import { whole } from './check';
 /** What a step pod says at a moment. */
 export type PodReading = {
   speedMps: number;
-  /** both feet */
-  cadenceSpm: number;
+  /** steps a minute as it was sent, of one foot or of both: `footCount` tells which */
+  count: number;
   /** two steps, metres; null where it does not say */
   strideM: number | null;
   /** since it was switched on or set back; null where it does not say */
   distanceM: number | null;
   running: boolean;
-  /** the pod counted one foot, and its count was doubled */
-  oneFoot: boolean;
 };
-
-/** A count below this is of one foot: nobody steps so slowly with both. */
-const ONE_FOOT_UNDER = 120;
 
 /**
  * Reads one measurement of a running speed and cadence sensor.
  *
  * @param bytes as they came: flags, speed, cadence, then stride and distance where the flags say so
  * @throws {RangeError} when it is shorter than its own flags say, or holds no bytes
- * @example podReading({ bytes: [0, 64, 4, 176] }).cadenceSpm // 176
+ * @example podReading({ bytes: [0, 64, 4, 176] }).count // 176
  * Source: Bluetooth SIG, RSC Measurement (0x2A53): speed 1/256 m/s, cadence 1/min, stride cm,
  *   distance dm, little endian
  */
@@ -38,16 +33,14 @@ export const podReading = ({ bytes }: { bytes: ArrayLike<number> }): PodReading 
     return value;
   };
   const speedMps = next(2) / 256;
-  const counted = next(1);
+  const count = next(1);
   const strideM = flags & 1 ? next(2) / 100 : null;
   const distanceM = flags & 2 ? next(4) / 10 : null;
-  const oneFoot = counted > 0 && counted < ONE_FOOT_UNDER;
   return {
     speedMps,
-    cadenceSpm: oneFoot ? counted * 2 : counted,
+    count,
     strideM,
     distanceM,
     running: (flags & 4) !== 0,
-    oneFoot,
   };
 };

@@ -102,14 +102,24 @@ const lengthSds = (view: FilmView, points: readonly PicturePoint[], markPx: numb
     lengths.forEach((lengthM, i) => {
       squares[i]! += (lengthM - base[i]!) ** 2;
     });
-  for (const other of nudged(view, markPx)) add(lengthsOf(readingOf(other), points));
-  points.forEach((point, i) => {
-    for (const moved of [
-      { ...point, x: point.x + markPx },
-      { ...point, y: point.y + markPx },
-    ]) {
-      add(lengthsOf(reading, points.with(i, moved)));
+  // A press near the horizon may fall beyond it on one side; where both are impossible a length is not known.
+  const addEitherWay = (lengths: (px: number) => number[]): void => {
+    for (const px of [markPx, -markPx]) {
+      try {
+        add(lengths(px));
+        return;
+      } catch (error) {
+        if (!(error instanceof RangeError)) throw error;
+      }
     }
+    add(base.map(() => 0));
+  };
+  nudged(view, markPx).forEach((_, i) =>
+    addEitherWay((px) => lengthsOf(readingOf(nudged(view, px)[i]!), points)),
+  );
+  points.forEach((point, i) => {
+    addEitherWay((px) => lengthsOf(reading, points.with(i, { ...point, x: point.x + px })));
+    addEitherWay((px) => lengthsOf(reading, points.with(i, { ...point, y: point.y + px })));
   });
   return squares.map(Math.sqrt);
 };

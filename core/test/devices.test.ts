@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   beatFor,
   courseOf,
+  footCount,
   isInBand,
   minutesOf,
   rampStep,
@@ -78,6 +79,51 @@ describe('what a device has sent', () => {
       })[0]!.speedMps;
     expect(speeds(40)).toBeCloseTo(3, 9);
     expect(speeds(10)).toBeNull();
+  });
+
+  it('is one run also where a device speaks every four or five seconds', () => {
+    const sent = Array.from({ length: 60 }, (_, i) => said(i * 4 + (i % 3 === 0 ? 1 : 0)));
+    const course = courseOf(sent);
+    expect(course.gaps).toEqual([]);
+    expect(minutesOf(course).map(({ at }) => at)).toEqual([0, 1, 2, 3]);
+    expect(runsIn(course.readings, 100)).toHaveLength(1);
+    // Of two readings nobody knows how often it speaks.
+    expect(courseOf([said(0), said(9)]).gaps).toHaveLength(1);
+    // What was walked is no minute of a run.
+    const walked = sent.map((reading) => ({ ...reading, running: reading.atS > 120 }));
+    expect(minutesOf(courseOf(walked)).map(({ at }) => at)).toEqual([2, 3]);
+  });
+
+  it('counts one foot or both, decided once, whoever speeds up or walks in between', () => {
+    const moment = fc.record({
+      // Both feet; standing, walking, running.
+      spm: fc.oneof(
+        fc.constant(0),
+        fc.integer({ min: 90, max: 125 }),
+        fc.integer({ min: 150, max: 200 }),
+      ),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(moment, { minLength: 1, maxLength: 40 }),
+        fc.boolean(),
+        fc.boolean(),
+        (moments, oneFoot, says) => {
+          const readings = moments.map(({ spm }) => ({
+            cadence: oneFoot ? spm / 2 : spm,
+            ...(says ? { running: spm >= 150 } : { speedMps: spm / 60 }),
+          }));
+          const read = footCount({ readings });
+          expect(read.factor === 2).toBe(oneFoot && moments.some(({ spm }) => spm > 0));
+          expect(read.spm).toEqual(
+            moments.map(({ spm }) => (read.factor === 2 || !oneFoot ? spm : spm / 2)),
+          );
+          expect(read.running).toEqual(moments.map(({ spm }) => spm >= 150));
+        },
+      ),
+    );
+    expect(() => footCount({ readings: [{ cadence: -1 }] })).toThrow('readings[0].cadence');
+    expect(footCount({ readings: [] })).toEqual({ factor: 1, spm: [], running: [] });
   });
 
   it('falls into the runs between which somebody stood, walked or was not heard', () => {

@@ -164,6 +164,35 @@ describe('steps on a film', () => {
     expect(share).toBeLessThan(0.96);
   });
 
+  it('say that they hardly know a length where a press lies just under the horizon', () => {
+    const camera = { alongM: 1, acrossM: 9, upM: 2.4, toM: 4, focalPx: 1100 };
+    const view = { kind: 'marks' as const, pairs: marksOf(camera) };
+    const contacts = contactsOf(camera, [1.3, 1.5]);
+    const last = contacts.at(-1)!;
+    /** whether a press there is one on the ground */
+    const lies = (y: number): boolean => {
+      try {
+        planeMap({ pairs: view.pairs, points: [{ ...last.at, y }] });
+        return true;
+      } catch {
+        return false;
+      }
+    };
+    let [over, under] = [last.at.y - 2000, last.at.y];
+    expect(lies(over)).toBe(false);
+    while (under - over > 0.2) {
+      const y = (over + under) / 2;
+      if (lies(y)) under = y;
+      else over = y;
+    }
+    const far = contacts.with(-1, { ...last, at: { ...last.at, y: under } });
+    const { steps } = watchedSteps({ view, contacts: far });
+    const [near, gone] = steps;
+    expect(near!.lengthSdM).toBeLessThan(0.1);
+    expect(gone!.lengthSdM).toBeGreaterThan(0.5 * gone!.lengthM);
+    expect(Number.isFinite(gone!.lengthSdM)).toBe(true);
+  });
+
   it('say of their times what frames leave open: a slower film more than a faster one', () => {
     const camera = { alongM: 1, acrossM: 9, upM: 2.4, toM: 4, focalPx: 1100 };
     const view = { kind: 'marks' as const, pairs: marksOf(camera) };
@@ -280,7 +309,7 @@ describe('podReading', () => {
           const bytes = new Uint8Array(view.buffer, 0, at);
           const read = podReading({ bytes });
           expect(read.speedMps).toBe(speed / 256);
-          expect(read.cadenceSpm).toBe(cadence < 120 ? 2 * cadence : cadence);
+          expect(read.count).toBe(cadence);
           expect(read.strideM).toBe(stride === null ? null : stride / 100);
           expect(read.distanceM).toBe(distance === null ? null : distance / 10);
           expect(read.running).toBe(running);

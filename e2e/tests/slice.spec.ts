@@ -153,9 +153,13 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     // The pages must be kept by the browser before the server goes.
     await page.evaluate(async () => void (await navigator.serviceWorker.ready));
     await app.stop();
+    // What was taken back is still tapped.
+    await expect(page.getByRole('button', { name: 'Reaches on the last step' })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
     await page.getByRole('button', { name: 'Other' }).click();
     await page.getByRole('button', { name: 'Looks for the mark' }).click();
-    await page.getByRole('button', { name: 'Reaches on the last step' }).click();
     await page.getByRole('button', { name: 'Log 2 faults' }).click();
     await expect(up).toHaveText('Tove');
     await expect(waiting).toContainText('offline, 1 rep waiting to send');

@@ -129,6 +129,7 @@ export {
   inWeek,
   isSteady,
   steadyTarget,
+  distinctRuns,
   steadyWeeks,
   usualCadence,
   type DatedSteadyRun,

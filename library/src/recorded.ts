@@ -1,4 +1,5 @@
 import type { DeviceReading } from '@gravek/core/deviceCourse';
+import { footCount } from '@gravek/core/footCount';
 import { FOOT_M, YARD_M } from '@gravek/core/units';
 import { XMLParser } from 'fast-xml-parser';
 import { readTable } from './csv';
@@ -32,10 +33,6 @@ const deep = (node: unknown, names: readonly string[]): number | null => {
 
 const CADENCE = ['runcadence', 'cadence', 'cad'];
 const SPEED = ['speed'];
-
-/** One foot counted, as most watches write it. */
-const bothFeet = (counted: number): number =>
-  counted > 0 && counted < 120 ? 2 * counted : counted;
 
 const RADIUS_M = 6_371_000;
 const toRad = (deg: number): number => (deg * Math.PI) / 180;
@@ -95,7 +92,7 @@ export const readRecorded = (text: string): Recorded => {
   const momentOf = (point: Node): number => Date.parse(String(point.Time ?? point.time ?? ''));
   const begunMs = points.map(momentOf).find((ms) => Number.isFinite(ms));
   if (begunMs === undefined) return { ok: false, why: 'The points of this run have no times.' };
-  const readings = points.flatMap((point, i): DeviceReading[] => {
+  const sent = points.flatMap((point, i) => {
     const atS = (momentOf(point) - begunMs) / 1000;
     const counted = numberIn(point.Cadence) ?? deep(point.Extensions ?? point.extensions, CADENCE);
     if (!Number.isFinite(atS) || counted === null) return [];
@@ -110,11 +107,16 @@ export const readRecorded = (text: string): Recorded => {
     return [
       {
         atS,
-        cadenceSpm: bothFeet(counted),
+        cadence: Math.max(0, counted),
         speedMps: said ?? (wayM !== null && forS > 0 ? wayM / forS : null),
       },
     ];
   });
+  // Most watches write what one foot does.
+  const { spm, running } = footCount({ readings: sent });
+  const readings = sent.map(({ atS, speedMps }, i): DeviceReading => ({
+    ...{ atS, speedMps, cadenceSpm: spm[i]!, running: running[i]! },
+  }));
   return readings.length < 2
     ? {
         ok: false,
@@ -191,8 +193,9 @@ export const readGates = (
     }
     if (Number.isNaN(distanceM) || Number.isNaN(given))
       return { ok: false, why: `Row ${i + 2}: “${row[d]}” and “${row[t]}” are not two numbers.` };
-    // Thousandths of a second: nobody takes a minute and a half for a sprint.
-    const timeS = given > 90 ? given / 1000 : given;
+    // A bare whole number that large is in thousandths of a second: nobody takes a minute and a half for a sprint.
+    const isThousandths = given > 90 && /^\d+$/.test(row[t]!.trim());
+    const timeS = isThousandths ? given / 1000 : given;
     sumS = clock === 'each' ? sumS + timeS : timeS;
     // The gate at the start has no time of its own.
     if (distanceM > 0) splits.push({ distanceM, timeS: Number(sumS.toFixed(3)) });

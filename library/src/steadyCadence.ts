@@ -114,6 +114,38 @@ export type DatedSteadyRun = SteadyRun & {
   minutesMps?: readonly (number | null)[] | null | undefined;
 };
 
+/** Two records of one run begin at most so many minutes apart, and differ by so little. */
+const MOST_APART_MIN = 2;
+const ALIKE_SPM = 4;
+
+const isSameRun = (a: DatedSteadyRun, b: DatedSteadyRun): boolean => {
+  const [long, short] = a.minutesSpm.length < b.minutesSpm.length ? [b, a] : [a, b];
+  if (a.takenOn !== b.takenOn) return false;
+  const later = long.minutesSpm.length - short.minutesSpm.length;
+  if (later > MOST_APART_MIN) return false;
+  return Array.from({ length: later + 1 }, (_, from) => from).some((from) => {
+    const off = short.minutesSpm.map((spm, i) => Math.abs(spm - long.minutesSpm[from + i]!));
+    return off.reduce((sum, spm) => sum + spm, 0) / off.length <= ALIKE_SPM;
+  });
+};
+
+/**
+ * Steady runs each once, though a file tells of one that was measured on the field too, or two watches of
+ * the same.
+ *
+ * @param measured on the field: each is a run by itself
+ * @param told by files or typed
+ * @returns in the order of days
+ */
+export const distinctRuns = (
+  measured: readonly DatedSteadyRun[],
+  told: readonly DatedSteadyRun[],
+): DatedSteadyRun[] => {
+  const runs = [...measured];
+  for (const run of told) if (!runs.some((known) => isSameRun(known, run))) runs.push(run);
+  return runs.sort((a, b) => (a.takenOn < b.takenOn ? -1 : a.takenOn > b.takenOn ? 1 : 0));
+};
+
 /** Steady runs week by week, earliest first. */
 export const steadyWeeks = (runs: readonly DatedSteadyRun[]): SteadyWeek[] => {
   // Day 0 was a Thursday.

@@ -123,10 +123,27 @@ export const keepSolved = (body: Body, runs: Solved): void => {
   solved.set(body, new Map([...(solved.get(body) ?? []), ...runs]));
 };
 
+const fingerprints = new WeakMap<Movement, string>();
+
+/** Tells a movement from what it was before it was edited: its code and revision stay the same. */
+const fingerprintOf = (movement: Movement): string => {
+  const known = fingerprints.get(movement);
+  if (known !== undefined) return known;
+  const text = JSON.stringify(movement);
+  // FNV-1a, 32 bits
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i += 1) {
+    hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  }
+  const fingerprint = `${movement.code} ${text.length} ${hash >>> 0}`;
+  fingerprints.set(movement, fingerprint);
+  return fingerprint;
+};
+
 const solvedFor = ({ movement, choices }: Varied, body: Body): VariedRun => {
   const known = solved.get(body) ?? new Map<string, VariedRun>();
   solved.set(body, known);
-  const key = JSON.stringify([movement.code, movement.revision, choices]);
+  const key = JSON.stringify([fingerprintOf(movement), choices]);
   const before = known.get(key);
   if (before) return before;
   let run: VariedRun;

@@ -1,9 +1,10 @@
-import { bodyOf, variantFrom, type DeviceReading, type LengthUnit } from '@gravek/core';
+import { bodyOf, rampStep, variantFrom, type DeviceReading, type LengthUnit } from '@gravek/core';
 import { check, PLAIN_REP, repInput } from '@gravek/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   courseSuggestions,
+  distinctRuns,
   gatesMeasured,
   guessGates,
   guessUnit,
@@ -45,11 +46,28 @@ describe('a run recorded elsewhere', () => {
     expect(read).toEqual({
       ok: true,
       readings: [
-        { atS: 0, cadenceSpm: 174, speedMps: null },
-        { atS: 1, cadenceSpm: 174, speedMps: 3 },
-        { atS: 2, cadenceSpm: 174, speedMps: 3 },
+        { atS: 0, cadenceSpm: 174, speedMps: null, running: true },
+        { atS: 1, cadenceSpm: 174, speedMps: 3, running: true },
+        { atS: 2, cadenceSpm: 174, speedMps: 3, running: true },
       ],
     });
+  });
+
+  it('is walked where it is walked: no walk is doubled to a run', () => {
+    const points = [112, 110, 114, 113, 166, 168, 170, 168, 166, 112]
+      .map(
+        (spm, s) =>
+          `<Trackpoint><Time>${at(s)}</Time><DistanceMeters>${s < 4 ? s * 1.4 : 6 + s * 3}</DistanceMeters><Cadence>${spm}</Cadence></Trackpoint>`,
+      )
+      .join('');
+    const read = readRecorded(tcx(points));
+    if (!read.ok) throw new Error(read.why);
+    expect(read.readings.map(({ cadenceSpm }) => cadenceSpm)).toEqual([
+      ...[112, 110, 114, 113, 166, 168, 170, 168, 166, 112],
+    ]);
+    expect(read.readings.slice(0, 4).map(({ running }) => running)).toEqual([
+      ...[false, false, false, false],
+    ]);
   });
 
   it('is read from GPX, its speed by where it was', () => {
@@ -98,6 +116,16 @@ describe('times from gates', () => {
     expect(gates('gate,split\n5 m,1400\n10 m,2100')).toEqual(read);
     expect(gates('dist\ttime\n5\t0:01.4\n10\t0:02.1')).toEqual(read);
     expect(gates('distance,time\n5,1.4\n10,0.7', 'each')).toEqual(read);
+    // A minute and a half is no thousandths of a second.
+    expect(gates('distance,time\n200,0:45.1\n400,1:35.2')).toMatchObject({
+      splits: [
+        { distanceM: 200, timeS: 45.1 },
+        { distanceM: 400, timeS: 95.2 },
+      ],
+    });
+    expect(gates('distance,time\n200,45.1\n400,95.2')).toMatchObject({
+      splits: [{ timeS: 45.1 }, { timeS: 95.2 }],
+    });
     expect(gates('distance,time\n5,1.4\n7,\n10,2.1')).toEqual({ ...read, silent: [7] });
     // A stretch that was not timed takes all after it with it.
     expect(gates('distance,time\n5,1.4\n7,\n10,2.1', 'each')).toMatchObject({ ok: false });
@@ -435,5 +463,21 @@ describe('steady runs by week', () => {
         ...{ meanMps: 2.9, stepM: 1 },
       },
     ]);
+  });
+
+  it('tells a run once that two devices have told, and two runs of a day as two', () => {
+    const minutes = [170, 172, 174, 173, 172, 171, 174, 175, 173, 172];
+    const onField = { takenOn: '2031-05-12', targetSpm: 174, minutesSpm: minutes };
+    // The watch was started a minute early, and counts a little otherwise.
+    const watch = { ...onField, minutesSpm: [166, ...minutes.map((spm) => spm + 2)] };
+    const evening = { ...onField, minutesSpm: minutes.map((spm) => spm - 12) };
+    const dayAfter = { ...watch, takenOn: '2031-05-13' };
+    expect(distinctRuns([onField], [watch])).toEqual([onField]);
+    expect(distinctRuns([], [watch, onField])).toEqual([watch]);
+    expect(distinctRuns([onField], [evening, dayAfter])).toEqual([onField, evening, dayAfter]);
+    // Both measured on the field: two sets of one session.
+    expect(distinctRuns([onField, onField], [])).toHaveLength(2);
+    expect(rampStep(distinctRuns([onField], [watch]))).toBe('too-few');
+    expect(distinctRuns([], [])).toEqual([]);
   });
 });

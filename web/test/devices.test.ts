@@ -32,7 +32,7 @@ const made = (change: Partial<Device> = {}) => {
     });
   };
   const says = (atS: number, cadenceSpm = 220): void =>
-    hears!.reading({ atMs: 1_000 * atS, cadenceSpm, speedMps: null, oneFoot: false });
+    hears!.reading({ atMs: 1_000 * atS, count: cadenceSpm, speedMps: null, running: null });
   return { by, says, hears: () => hears!, stopped: () => stopped };
 };
 
@@ -105,7 +105,7 @@ describe('a device on the field', () => {
 describe('contacts', () => {
   it('end steps; a pause begins another run, a thumb that slips none', () => {
     const cadences: number[] = [];
-    const landed = contactReadings(({ cadenceSpm }) => cadences.push(Math.round(cadenceSpm)));
+    const landed = contactReadings(({ count }) => cadences.push(Math.round(count)));
     for (const atMs of [0, 300, 360, 600, 5_000, 5_250]) landed(atMs);
     expect(cadences).toEqual([200, 200, 240]);
   });

@@ -123,6 +123,39 @@ describe('the queue of reps', () => {
     expect(await queue.count()).toBe(0);
   });
 
+  it('gives a tap one number, however often it is found again while it is queued', async () => {
+    serve(gone);
+    const { device: _device, deviceNo: _no, ...one } = rep(1);
+    jot(WHO, [one]);
+    await Promise.all([enqueue(WHO, [one]), recoverJotted(), recoverJotted()]);
+    const first = (await queue.get(one.id))!.deviceNo;
+    jot(WHO, [one]);
+    await recoverJotted();
+    expect((await queue.toArray()).map(({ deviceNo }) => deviceNo)).toEqual([first]);
+    // Stored meanwhile, it is not sent anew.
+    serve(takeAll);
+    await send(WHO);
+    jot(WHO, [one]);
+    await recoverJotted();
+    expect(await queue.count()).toBe(0);
+    expect(jotted.size).toBe(0);
+  });
+
+  it('sends what it can though something that was written down cannot be read', async () => {
+    const { sent } = serve(takeAll);
+    jotted.set('gravek.tap.0', '{"who":');
+    jotted.set('gravek.tap.00', 'null');
+    jotted.set('gravek.tap.000', '{"who":{}}');
+    const { device: _device, deviceNo: _no, ...one } = rep(1);
+    jot(WHO, [one]);
+    await recoverJotted();
+    await send(WHO);
+    expect(sent.flat().map(({ id }) => id)).toEqual([one.id]);
+    // Nothing is thrown away that somebody may still read.
+    expect([...jotted.keys()]).toEqual(['gravek.tap.0', 'gravek.tap.00', 'gravek.tap.000']);
+    jotted.clear();
+  });
+
   it('is of whoever tapped: nobody else who signs in sends it', async () => {
     const sent: Rep[] = [];
     serve((reps) => {
@@ -396,6 +429,29 @@ describe('the phone’s own copy of a session', () => {
     expect(await keptSessions()).toEqual(['session-1']);
     expect((await keptBundle('session-1'))!.athletes.map((one) => one.id)).toEqual(['ana']);
     expect((await logOf('session-1')).map((one) => one.athleteId)).toEqual(['ana']);
+  });
+
+  it('takes no answer that was asked for before the one that is kept, unless a clock was set back', async () => {
+    const now = Date.now();
+    serveSession([stand(1), { ...stand(2), athleteId: 'bo' }], () => json({}));
+    await keepBundle(bundleOf('session-1', ['ana', 'bo'], 'new'), true, now);
+    await fetchLog('session-1');
+    await keepBundle(bundleOf('session-1', ['ana'], 'stale'), true, now - 5_000);
+    expect((await keptBundle('session-1'))!.stamp).toBe('new');
+    expect(await logOf('session-1')).toHaveLength(2);
+    await keepBundle(bundleOf('session-1', ['ana'], 'after'), true, now - 3_600_000);
+    expect((await keptBundle('session-1'))!.stamp).toBe('after');
+  });
+
+  it('fetches again the rows of somebody who was not in it for a moment', async () => {
+    serveSession([stand(1), { ...stand(2), athleteId: 'bo' }], () => json({}));
+    await keepBundle(bundleOf('session-1', ['ana', 'bo']), true);
+    await fetchLog('session-1');
+    await keepBundle(bundleOf('session-1', ['ana'], 'without'), true);
+    expect(await logOf('session-1')).toHaveLength(1);
+    await keepBundle(bundleOf('session-1', ['ana', 'bo'], 'with'), true);
+    await fetchLog('session-1');
+    expect(await logOf('session-1')).toHaveLength(2);
   });
 
   it('makes room for the sessions opened last', async () => {

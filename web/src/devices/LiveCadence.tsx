@@ -137,7 +137,7 @@ export const LiveCadence = ({
   marked: readonly string[];
   onFault: (code: string) => void;
 }) => {
-  const { is, device, of, said, gates, choosing } = useDevice();
+  const { is, device, of, said, factor, gates, choosing } = useDevice();
   // Anew for each device as well: it measures from the turn on at which it was chosen.
   useEffect(() => isUp(turn), [turn, is]);
   const { unit } = useLengthStyle();
@@ -164,7 +164,7 @@ export const LiveCadence = ({
       </section>
     );
 
-  const course = courseNow(said);
+  const course = courseNow({ said, factor });
   const { run, why } = measuredNow({ device, gates }, course, plan);
   const means = run && measuredMeans(run);
   const last = course.readings.at(-1);
@@ -184,7 +184,7 @@ export const LiveCadence = ({
   const about = [
     `${device?.name}${device?.by === 'sound' ? ' by the track; it hears a beat as well' : ''}`,
     ...(device?.simulated ? ['nothing real is measured'] : []),
-    ...(said.at(-1)?.oneFoot ? ['counts one foot: doubled'] : []),
+    ...(factor === 2 ? ['counts one foot: doubled'] : []),
     ...(means?.cadence ? [`on average ${Math.round(means.cadence.seen)}`] : []),
     ...(means?.per === 'minute' && means.compared > 0
       ? [`${means.inBand} of ${means.compared} min in the band`]

@@ -28,7 +28,8 @@ export const bluetoothPod: Connect = async ({ reading, lost, back }) => {
     if (!value) return;
     try {
       const bytes = new Uint8Array(value.buffer, value.byteOffset, value.byteLength);
-      reading({ ...podReading({ bytes }), atMs: clockMs() });
+      const { count, speedMps, running } = podReading({ bytes });
+      reading({ atMs: clockMs(), count, speedMps, running });
     } catch (error) {
       // A message that was cut off says nothing; the next one comes in a second.
       if (!(error instanceof RangeError)) throw error;

@@ -11,7 +11,7 @@ export const contactReadings = (reading: (said: Said) => void): ((atMs: number) 
   return (atMs) => {
     if (beforeMs !== null && atMs - beforeMs < SLIPPED_MS) return;
     if (beforeMs !== null && atMs - beforeMs < PAUSE_MS) {
-      reading({ atMs, cadenceSpm: 60_000 / (atMs - beforeMs), speedMps: null, oneFoot: false });
+      reading({ atMs, count: 60_000 / (atMs - beforeMs), speedMps: null, running: null });
     }
     beforeMs = atMs;
   };

@@ -4,10 +4,11 @@ import type { MeasuredBy } from '@gravek/contract/drillSet';
 /** What a device says at a moment of the page's clock. */
 export type Said = {
   atMs: number;
-  cadenceSpm: number;
+  /** steps a minute as it was sent: a pod may count one foot only */
+  count: number;
   speedMps: number | null;
-  /** it counts one foot, and its count was doubled */
-  oneFoot: boolean;
+  /** the device's own word; null where it has none */
+  running: boolean | null;
 };
 
 export type Hears = {

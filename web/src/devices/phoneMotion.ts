@@ -42,7 +42,7 @@ export const phoneMotion: Connect = async ({ reading }) => {
       steps.length > 2 && first !== undefined && last !== undefined
         ? (60 * (steps.length - 1)) / (last - first)
         : 0;
-    reading({ atMs: clockMs(), cadenceSpm, speedMps: null, oneFoot: false });
+    reading({ atMs: clockMs(), count: cadenceSpm, speedMps: null, running: null });
   }, EVERY_MS);
   return {
     name: 'This phone',

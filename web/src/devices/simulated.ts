@@ -31,9 +31,9 @@ export const madeUpPod =
       const { cadenceSpm, speedMps } = simulatedPod(plan, n);
       const said = {
         atMs: clockMs(),
-        cadenceSpm,
+        count: cadenceSpm,
         speedMps: speedMps === null ? null : speedMps * (n === WRONG_UNIT_AT ? 3.6 : 1),
-        oneFoot: false,
+        running: null,
       };
       reading(said);
       if (n % DOUBLED_AT === 0) reading(said);

@@ -1,3 +1,4 @@
+import { footCount, type CountReading } from '@gravek/core/footCount';
 import { courseOf, type Course, type DeviceReading } from '@gravek/core/deviceCourse';
 import type { MeasuredRun } from '@gravek/contract/session';
 import { gatesMeasured, readPasses } from '@gravek/library/gates';
@@ -14,6 +15,10 @@ type State = {
   turn: string | null;
   /** since the rep before was answered */
   said: readonly Said[];
+  /** all that a pod has said since it is worn by the same athlete: whether it counts one foot is told by that */
+  heard: readonly Said[];
+  /** 2 where it counts one foot only */
+  factor: 1 | 2;
   /** of the rep that is run now; null where no gates measure */
   gates: TypedGates | null;
   problem: string | null;
@@ -23,8 +28,15 @@ type State = {
 
 export type Wearer = { id: string; name: string };
 
-/** Readings that are held at most: three hours, one a second. */
+/** Readings that are held at most: three hours, one a second; and those by which a pod is judged. */
 const MOST_SAID = 10_800;
+const MOST_HEARD = 1_200;
+
+const asCount = ({ count, speedMps, running }: Said): CountReading => ({
+  cadence: count,
+  speedMps,
+  running,
+});
 
 const OFF: State = {
   is: 'off',
@@ -32,6 +44,8 @@ const OFF: State = {
   of: null,
   turn: null,
   said: [],
+  heard: [],
+  factor: 1,
   gates: null,
   problem: null,
   choosing: false,
@@ -53,7 +67,14 @@ export const connect = async (by: Connect, of: Wearer): Promise<void> => {
   useDevice.setState({ is: 'connecting', of, problem: null });
   try {
     const device = await by({
-      reading: (one) => heard(({ said }) => ({ said: [...said, one].slice(-MOST_SAID) })),
+      reading: (one) =>
+        heard(({ device, said, heard: before }) => {
+          const all = [...before, one].slice(-MOST_HEARD);
+          // Who taps, hears or feels steps counts both feet.
+          const factor =
+            device?.by === 'pod' ? footCount({ readings: all.map(asCount) }).factor : 1;
+          return { said: [...said, one].slice(-MOST_SAID), heard: all, factor };
+        }),
       lost: () => heard(() => ({ is: 'lost' })),
       back: () => heard(() => ({ is: 'on' })),
       gates: (gates) => heard(() => ({ gates })),
@@ -73,7 +94,8 @@ export const disconnect = (): void => {
 };
 
 /** Somebody else wears it from now on. */
-export const wearBy = (of: Wearer): void => useDevice.setState({ of, said: [] });
+export const wearBy = (of: Wearer): void =>
+  useDevice.setState({ of, said: [], heard: [], factor: 1 });
 
 /** Whether the device measures an athlete: one that is worn measures only who wears it. */
 export const measures = (
@@ -95,13 +117,14 @@ export const isUp = (turn: string): void =>
   );
 
 /** What was said since the rep before, as a course that begins at 0. */
-export const courseNow = (said: readonly Said[]): Course => {
+export const courseNow = ({ said, factor }: Pick<State, 'said' | 'factor'>): Course => {
   const beganMs = said[0]?.atMs ?? 0;
   return courseOf(
-    said.map(({ atMs, cadenceSpm, speedMps }): DeviceReading => ({
+    said.map(({ atMs, count, speedMps, running }): DeviceReading => ({
       atS: (atMs - beganMs) / 1000,
-      cadenceSpm,
+      cadenceSpm: factor * count,
       speedMps,
+      ...(running === null ? {} : { running }),
     })),
   );
 };
@@ -136,7 +159,7 @@ export const takeMeasured = (
 ): { run: MeasuredRun | null; unread: string | null } => {
   const state = useDevice.getState();
   if (!measures(state, athleteId)) return { run: null, unread: null };
-  const { run, why } = measuredNow(state, courseNow(state.said), plan);
+  const { run, why } = measuredNow(state, courseNow(state), plan);
   useDevice.setState({ said: [], gates: state.gates && { ...state.gates, times: '' } });
   return { run, unread: why && (state.gates?.times.trim() || null) };
 };

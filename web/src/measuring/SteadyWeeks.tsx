@@ -2,7 +2,7 @@ import { rampStep, type RampStep } from '@gravek/core/deviceCourse';
 import { currentFigures } from '@gravek/core/measures';
 import { speedParts, type LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
-import { steadyWeeks } from '@gravek/library/steadyCadence';
+import { distinctRuns, steadyWeeks } from '@gravek/library/steadyCadence';
 import { useMeasured } from '../api/queries';
 import { dayName } from '../controls/dates';
 import { Length } from '../controls/Figure';
@@ -20,12 +20,12 @@ const SAYS: Record<RampStep, string> = {
 export const SteadyWeeks = ({ athlete, style }: { athlete: Athlete; style: LengthStyle }) => {
   const baselineSpm = currentFigures(athlete.readings).cadence?.mean ?? null;
   const measured = useMeasured(athlete.id).data?.steady ?? [];
-  const runs = [
-    ...athlete.readings.flatMap(({ reading, takenOn }) =>
+  const runs = distinctRuns(
+    measured,
+    athlete.readings.flatMap(({ reading, takenOn }) =>
       reading.kind === 'steady' ? [{ ...reading, takenOn }] : [],
     ),
-    ...measured,
-  ].sort((a, b) => (a.takenOn < b.takenOn ? -1 : 1));
+  );
   if (runs.length === 0) return null;
   const weeks = steadyWeeks(runs);
   const withSpeed = weeks.some(({ stepM }) => stepM !== null);

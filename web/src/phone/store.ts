@@ -13,7 +13,13 @@ export type QueuedRep = Rep & {
   refused?: string;
 };
 
-type KeptBundle = { sessionId: string; bundle: RunBundle; openedMs: number };
+type KeptBundle = {
+  sessionId: string;
+  bundle: RunBundle;
+  openedMs: number;
+  /** when it was asked for; absent on what an older version kept */
+  askedMs?: number;
+};
 
 /** How far the log of a session is known: the number of the last row that arrived there. */
 type LogEnd = { sessionId: string; after: number };
@@ -117,14 +123,22 @@ export const deviceId = async (): Promise<string> =>
 /** A rep that has no number of its device yet. */
 export type NewRep = Omit<Rep, 'device' | 'deviceNo'>;
 
-/** Puts reps on the phone with the device's next numbers, whichever tab they come from: all or none. */
+/**
+ * Puts reps on the phone with the device's next numbers, whichever tab they come from: all or none.
+ *
+ * Invariant: a tap has one number. What is queued or stored already stays as it is.
+ */
 export const enqueue = async (who: Tapper, reps: readonly NewRep[]): Promise<void> => {
   await deviceId();
-  await store.transaction('rw', store.device, store.queue, async () => {
+  await store.transaction('rw', store.device, store.queue, store.log, async () => {
+    const ids = reps.map((rep) => rep.id);
+    const queued = await store.queue.bulkGet(ids);
+    const logged = await store.log.bulkGet(ids);
+    const fresh = reps.filter((_, i) => !queued[i] && !logged[i]);
     const device = (await store.device.get('own'))!;
-    await store.device.put({ ...device, last: device.last + reps.length });
+    await store.device.put({ ...device, last: device.last + fresh.length });
     await store.queue.bulkPut(
-      reps.map((rep, i) => ({
+      fresh.map((rep, i) => ({
         ...rep,
         device: device.id,
         deviceNo: device.last + i + 1,
@@ -148,6 +162,20 @@ export const jot = (who: Tapper, reps: readonly NewRep[]): void => {
 export const unjot = (reps: readonly { id: string }[]): void =>
   reps.forEach((rep) => localStorage.removeItem(JOT + rep.id));
 
+const readJot = (text: string): { who: Tapper; rep: NewRep } | null => {
+  try {
+    // What an older version wrote down names the club alone.
+    const { who, clubId, rep } = JSON.parse(text) as {
+      who?: Tapper;
+      clubId: string;
+      rep: NewRep;
+    };
+    return typeof rep.id === 'string' ? { who: who ?? ({ clubId } as Tapper), rep } : null;
+  } catch {
+    return null;
+  }
+};
+
 /** Queues what was written down by a tab that was closed before it could queue it. */
 export const recoverJotted = async (): Promise<void> => {
   // Ids begin with the time, so this is the order of the taps.
@@ -155,18 +183,12 @@ export const recoverJotted = async (): Promise<void> => {
     .filter((key) => key.startsWith(JOT))
     .sort();
   for (const key of keys) {
-    const id = key.slice(JOT.length);
-    const known = (await store.queue.get(id)) ?? (await store.log.get(id));
     const text = localStorage.getItem(key);
-    if (!known && text) {
-      // What an older version wrote down names the club alone.
-      const { who, clubId, rep } = JSON.parse(text) as {
-        who?: Tapper;
-        clubId: string;
-        rep: NewRep;
-      };
-      await enqueue(who ?? ({ clubId } as Tapper), [rep]);
-    }
+    if (text === null) continue;
+    const jotted = readJot(text);
+    // What cannot be read stays where it is, and holds up nothing.
+    if (!jotted) continue;
+    await enqueue(jotted.who, [jotted.rep]);
     localStorage.removeItem(key);
   }
 };
@@ -207,6 +229,9 @@ export const logOf = (sessionId: string): Promise<StoredRep[]> =>
 export const waitingOf = (sessionId: string): Promise<QueuedRep[]> =>
   queue.where('sessionId').equals(sessionId).toArray();
 
+/** No answer comes later than this; what seems to is a clock that was set back. */
+const LATE_ANSWER_MS = 60_000;
+
 /** Sessions kept for a field without network; the ones opened longest ago make room. */
 const KEPT = 12;
 
@@ -221,23 +246,35 @@ export const dropSession = (sessionId: string): Promise<void> =>
 /**
  * Keeps a session as last seen. Rows of athletes who are not in it any more go too: they were deleted.
  *
+ * Invariants: an answer that was asked for earlier never takes the place of a later one; where rows went, the
+ * log is fetched anew from its beginning, so that none of somebody who is in it after all stays away.
+ *
  * @param opened whether the coach has it on the screen
+ * @param askedMs when it was asked for
  */
-export const keepBundle = async (bundle: RunBundle, opened: boolean): Promise<void> => {
+export const keepBundle = async (
+  bundle: RunBundle,
+  opened: boolean,
+  askedMs = Date.now(),
+): Promise<void> => {
   const sessionId = bundle.session.id;
   const people = new Set(bundle.athletes.map((athlete) => athlete.id));
-  await store.transaction('rw', store.bundles, store.log, async () => {
+  await store.transaction('rw', store.bundles, store.log, store.ends, async () => {
     const before = await store.bundles.get(sessionId);
+    const laterMs = (before?.askedMs ?? 0) - askedMs;
+    if (laterMs > 0 && laterMs < LATE_ANSWER_MS) return;
     await store.bundles.put({
+      askedMs,
       sessionId,
       bundle,
       openedMs: opened ? Date.now() : (before?.openedMs ?? 0),
     });
-    await store.log
+    const gone = await store.log
       .where('sessionId')
       .equals(sessionId)
       .filter((rep) => !people.has(rep.athleteId))
       .delete();
+    if (gone > 0) await store.ends.delete(sessionId);
   });
   const kept = await store.bundles.toArray();
   const old = kept.sort((a, b) => b.openedMs - a.openedMs).slice(KEPT);

@@ -137,11 +137,12 @@ export const fetchLog = async (sessionId: string): Promise<void> => {
  */
 export const fetchBundle = async (sessionId: string, opened: boolean): Promise<RunBundle> => {
   const kept = await keptBundle(sessionId);
+  const askedMs = Date.now();
   try {
     const known = kept ? `?known=${kept.stamp}` : '';
     const answer = await api.get<RunAnswer>(`/sessions/${sessionId}/run${known}`);
     const bundle = 'unchanged' in answer ? kept! : answer;
-    await keepBundle(bundle, opened);
+    await keepBundle(bundle, opened, askedMs);
     // What cannot be kept now is a tone in the field, not a fault.
     if (opened) whenShown(() => void keepWords().catch(() => undefined));
     return bundle;
