@@ -5,3 +5,6 @@ export const otherFoot = (foot: Foot): Foot => (foot === 'left' ? 'right' : 'lef
 /** The foot of the step `stepsBefore` steps before one made with `foot`. */
 export const footBefore = (foot: Foot, stepsBefore: number): Foot =>
   stepsBefore % 2 === 0 ? foot : otherFoot(foot);
+
+/** Which foot somebody takes off from as long as nobody says otherwise: the one across from the hand. */
+export const usualTakeoffFoot = (hand: Foot): Foot => otherFoot(hand);

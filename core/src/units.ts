@@ -249,15 +249,35 @@ export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
 
 /** Nobody is so many metres or feet tall: such a bare number is in centimetres or inches. */
 const TALLER_THAN_ANYBODY = 9;
+/** Nobody is so many inches tall: a bare number from here on is in centimetres. */
+const MOST_INCHES = 96;
+/** Nobody is so few feet tall: a bare number under it is in metres. */
+const LEAST_FEET = 3;
+/** Feet and inches in a row: 5 11, 5-11, 511. */
+const FEET_AND_INCHES = /^([4-7])(?:\s*[- ]\s*(\d|1[01])|(0\d|1[01]))$/;
+/** Metres and centimetres in a row: 1 86. */
+const METRES_AND_REST = /^([12])\s+(\d\d)$/;
 
 /**
- * Reads a measure of the body as people write it: `1.86`, `186`, `186 cm`, `6' 1"`, `73`.
+ * Reads a measure of the body as people write it, whatever the club measures in: `1.86`, `1,86`, `1 86`, `186`,
+ * `186 cm`, `6' 1"`, `6 1`, `601`, `73`.
  *
  * @returns metres, or a sentence that says what is wrong
- * @example parseBodyLength('186', { unit: 'metric' }) // { ok: true, lengthM: 1.86 }
+ * @example
+ * parseBodyLength('186', { unit: 'imperial' }) // { ok: true, lengthM: 1.86 }
+ * parseBodyLength('5 11', { unit: 'metric' }) // { ok: true, lengthM: 1.8034 }
  */
 export const parseBodyLength = (text: string, style: LengthStyle): ParsedLength => {
-  const bare = /^\d+(?:[.,]\d*)?$/.exec(text.trim());
-  const small = bare !== null && Number(text.trim().replace(',', '.')) > TALLER_THAN_ANYBODY;
-  return parseLength(text, small ? { ...style, small: true } : style);
+  const plain = text.trim().replace(',', '.');
+  const feet = FEET_AND_INCHES.exec(plain);
+  if (feet) return parseLength(`${feet[1]}' ${Number(feet[2] ?? feet[3])}"`, style);
+  const metres = METRES_AND_REST.exec(plain);
+  if (metres) return parseLength(`${metres[1]}.${metres[2]} m`, style);
+  if (!/^\d*\.?\d+$|^\d+\.$/.test(plain)) return parseLength(text, style);
+  const figure = Number(plain);
+  const isImperial = style.unit === 'imperial' || style.unit === 'yards';
+  if (!isImperial || figure < LEAST_FEET || figure > MOST_INCHES) {
+    return parseLength(`${plain} ${figure > TALLER_THAN_ANYBODY ? 'cm' : 'm'}`, style);
+  }
+  return parseLength(`${plain} ${figure > TALLER_THAN_ANYBODY ? 'in' : 'ft'}`, style);
 };

@@ -28,8 +28,10 @@ export const CSV_START = '\ufeff';
 
 export type CsvTable = { heads: string[]; rows: string[][] };
 
-/** Rows of a table that are looked at. */
+/** Rows of a table that are taken; of the others it is said that they are not. */
 export const MOST_TABLE_ROWS = 300;
+/** Rows that are looked at. */
+const MOST_ROWS_READ = 20_000;
 const MOST_COLUMNS = 30;
 
 /**
@@ -41,7 +43,7 @@ export const readTable = (text: string): CsvTable | null => {
   const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t', '|'],
-    preview: MOST_TABLE_ROWS + 2,
+    preview: MOST_ROWS_READ,
   });
   const tidy = data.map((row) =>
     row.slice(0, MOST_COLUMNS).map((cell) => cell.trim().replace(/\s+/g, ' ')),

@@ -230,7 +230,13 @@ export {
   type SquadLine,
   type SquadMark,
 } from './squad';
-export { MOST_PASTED_ATHLETES, readRoster, type ReadRoster, type TypedAthlete } from './rosterText';
+export {
+  birthdayOf,
+  MOST_PASTED_ATHLETES,
+  readRoster,
+  type RosterLine,
+  type TypedAthlete,
+} from './rosterText';
 export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
 export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';
 export {

@@ -1,6 +1,7 @@
-import { otherFoot, type Foot } from '@gravek/core/feet';
+import { usualTakeoffFoot, type Foot } from '@gravek/core/feet';
 import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
 import { MOST_TABLE_ROWS, type CsvTable } from './csv';
+import { birthdayOf } from './rosterText';
 
 /** What a column of a table of athletes can hold. */
 export const ROSTER_COLUMNS = [
@@ -51,6 +52,8 @@ export type TableAthlete = {
   legM: number | null;
   shoeM: number | null;
   birthYear: number | null;
+  /** yyyy-mm-dd, where the table says the day without doubt */
+  bornOn: string | null;
   positions: string[];
 };
 
@@ -74,13 +77,11 @@ const LENGTHS = {
   shoe: ['shoeM', 0.15, 0.4, 'The shoe length'],
 } as const;
 
-/** A length that is written in metres with a point or comma, whatever the club writes. */
-const METRES = /^[012]?[.,]\d+$/;
-/** Centimetres without a unit: nobody is a hundred inches tall. */
+/** Centimetres without a unit: a shoe or a leg of so many inches is none. */
 const CENTIMETRES = /^\d{2,3}([.,]\d+)?$/;
 
-const lengthOf = (text: string, style: LengthStyle): number | null => {
-  const plain = METRES.test(text) || CENTIMETRES.test(text);
+const lengthOf = (text: string, style: LengthStyle, isHeight: boolean): number | null => {
+  const plain = !isHeight && CENTIMETRES.test(text);
   const read = parseBodyLength(text, plain ? { unit: 'metric' } : style);
   return read.ok ? Number(read.lengthM.toFixed(3)) : null;
 };
@@ -122,7 +123,7 @@ export const readRosterTable = (
     for (const [column, [field, min, max, what]] of Object.entries(LENGTHS)) {
       const text = cell(column as RosterColumn);
       if (text === '') continue;
-      const lengthM = lengthOf(text, style);
+      const lengthM = lengthOf(text, style, column === 'height');
       if (lengthM === null) return no(`“${text}” is no length.`);
       if (lengthM < min || lengthM > max) return no(`${what} is between ${min} and ${max} m.`);
       lengths[field] = lengthM;
@@ -146,10 +147,10 @@ export const readRosterTable = (
       why: null,
       athlete: {
         ...{ name, squad: own, hand: dominant },
-        // Most take off from the foot across from their hand.
-        takeoffFoot: foot ?? otherFoot(dominant),
+        takeoffFoot: foot ?? usualTakeoffFoot(dominant),
         ...lengths,
         birthYear: year ? Number(year) : null,
+        bornOn: birthdayOf(born)?.bornOn ?? null,
         positions: [...new Set(positions)],
       },
     };

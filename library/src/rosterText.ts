@@ -1,4 +1,5 @@
-import { otherFoot, type Foot } from '@gravek/core/feet';
+import { usualTakeoffFoot, type Foot } from '@gravek/core/feet';
+import { isDay } from '@gravek/core/days';
 import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
 
@@ -12,14 +13,15 @@ export type TypedAthlete = {
   takeoffFoot: Foot;
   heightM: number | null;
   birthYear: number | null;
+  /** yyyy-mm-dd, where the line says the day without doubt */
+  bornOn: string | null;
   positions: string[];
 };
 
-export type ReadRoster = {
-  athletes: TypedAthlete[];
-  /** lines that cannot be taken, with the reason */
-  wrong: { line: number; text: string; why: string }[];
-};
+/** What becomes of a line: an athlete, or why it cannot be taken. */
+export type RosterLine = { line: number; text: string } & (
+  { athlete: TypedAthlete; why: null } | { athlete: null; why: string }
+);
 
 const HANDS: Record<string, Foot> = {
   left: 'left',
@@ -30,67 +32,129 @@ const HANDS: Record<string, Foot> = {
   'right-handed': 'right',
 };
 const HEADING = /^(name|names|athlete|athletes|player|players)$/i;
-const METRES = /^[12][.,]\d+$/;
 const YEAR = /^(19|20)\d\d$/;
-const DAY = /^((19|20)\d\d)-\d\d-\d\d$/;
+/** A comma between digits, as in 1,74, separates nothing. */
+const DECIMAL = /(\d),(\d{1,3})(?!\d)/g;
+const SHORTEST_M = 1;
+const TALLEST_M = 2.3;
+
+const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
+
+const two = (n: number): string => String(n).padStart(2, '0');
+
+/**
+ * A birthday as people write it.
+ *
+ * @returns the day where it is without doubt, and the year; null where the text is no date
+ * @example
+ * birthdayOf('30.5.2009') // { bornOn: '2009-05-30', birthYear: 2009 }
+ * birthdayOf('5/6/2009') // { bornOn: null, birthYear: 2009 }: which is the month?
+ */
+export const birthdayOf = (text: string): { bornOn: string | null; birthYear: number } | null => {
+  const dated = (year: number, month: number, day: number) => {
+    const bornOn = `${year}-${two(month)}-${two(day)}`;
+    return isDay(bornOn) ? { bornOn, birthYear: year } : null;
+  };
+  const iso = /^((?:19|20)\d\d)[-/.](\d{1,2})[-/.](\d{1,2})$/.exec(text);
+  if (iso) return dated(Number(iso[1]), Number(iso[2]), Number(iso[3]));
+  const numbers = /^(\d{1,2})([./-])(\d{1,2})\2((?:19|20)\d\d)$/.exec(text);
+  if (numbers) {
+    const [first, second, year] = [Number(numbers[1]), Number(numbers[3]), Number(numbers[4])];
+    // With points the day comes first; with strokes it does in some countries.
+    if (numbers[2] === '.' || first > 12 || first === second) return dated(year, second, first);
+    if (second > 12) return dated(year, first, second);
+    return first >= 1 && second >= 1 ? { bornOn: null, birthYear: year } : null;
+  }
+  const named =
+    /^(\d{1,2})\.? ([a-z]{3})[a-z]*\.?,? ((?:19|20)\d\d)$/i.exec(text) ??
+    /^([a-z]{3})[a-z]*\.? (\d{1,2}),? ((?:19|20)\d\d)$/i.exec(text);
+  if (!named) return null;
+  const [, a, b, year] = named;
+  const month = MONTHS.indexOf((/\d/.test(a!) ? b! : a!).toLowerCase()) + 1;
+  return month === 0 ? null : dated(Number(year), month, Number(/\d/.test(a!) ? a : b));
+};
+
+/** The cells of a line, whatever stands between them: the name may hold a comma where tabs or semicolons do. */
+const cellsOf = (line: string): string[] => {
+  const strongest = ['\t', ';', ','].find((sign) => line.includes(sign)) ?? ',';
+  const kept = line.replace(DECIMAL, '$1\u0000$2');
+  const cells = Papa.parse<string[]>(kept, { delimiter: strongest }).data[0] ?? [];
+  const [name = '', ...rest] = cells;
+  return [name, ...rest.flatMap((cell) => cell.split(/[\t;,]/))].map((cell) =>
+    cell.replaceAll('\u0000', ',').trim().replace(/\s+/g, ' '),
+  );
+};
+
+/** A height, and why it is none; a distance such as 400 m is a word. */
+const heightOf = (cell: string, style: LengthStyle): number | 'impossible' | null => {
+  if (!/^[\d.,]/.test(cell)) return null;
+  const length = parseBodyLength(cell, style);
+  if (!length.ok) return null;
+  if (length.lengthM >= SHORTEST_M && length.lengthM <= TALLEST_M) {
+    return Number(length.lengthM.toFixed(3));
+  }
+  return /\d\s*(m|yd|yards?|met(er|re)s?)$/i.test(cell) && length.lengthM >= 20
+    ? null
+    : 'impossible';
+};
+
+const athleteOf = (
+  [name, ...rest]: readonly string[],
+  style: LengthStyle,
+  squad: string,
+): TypedAthlete | string => {
+  const words: string[] = [];
+  let hand: Foot = 'right';
+  let heightM: number | null = null;
+  let born: { bornOn: string | null; birthYear: number } | null = null;
+  for (const cell of rest.filter(Boolean)) {
+    const side = HANDS[cell.toLowerCase()];
+    const birthday = YEAR.test(cell) ? { bornOn: null, birthYear: Number(cell) } : birthdayOf(cell);
+    const height = heightOf(cell, style);
+    if (side) hand = side;
+    else if (birthday) born = birthday;
+    else if (height === 'impossible')
+      return `“${cell}” is no height: it is between ${SHORTEST_M} m and ${TALLEST_M} m.`;
+    else if (height !== null) heightM = height;
+    else words.push(cell);
+  }
+  const [own = squad, ...positions] = words;
+  if (own.length > 40 || positions.some((one) => one.length > 40)) {
+    return 'Squad and position have 40 letters at most.';
+  }
+  return {
+    ...{ name: name!, squad: own, hand, takeoffFoot: usualTakeoffFoot(hand), heightM },
+    ...(born ?? { bornOn: null, birthYear: null }),
+    positions: [...new Set(positions)].slice(0, 8),
+  };
+};
 
 /**
  * Reads a pasted list of athletes, one a line: the name first, then in any order squad, position, left or
- * right hand, height, birth year; with tabs, semicolons or commas between them.
+ * right hand, height, birthday or birth year; with tabs, semicolons or commas between them, line by line.
  *
  * @param squad for lines that name none
- * @example readRoster('Ada Reed; Wings; left; 1.74', style, 'Squad').athletes[0].hand // 'left'
+ * @returns what becomes of every line that holds something
+ * @example readRoster('Ada Reed; Wings; left; 1.74', style, 'Squad')[0]!.athlete!.hand // 'left'
  */
-export const readRoster = (text: string, style: LengthStyle, squad: string): ReadRoster => {
-  const found: ReadRoster = { athletes: [], wrong: [] };
-  const separator = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
-  const { data } = Papa.parse<string[]>(text, { delimiter: separator });
-  data.forEach((cells, i) => {
-    const [name = '', ...rest] = cells.map((cell) => cell.trim().replace(/\s+/g, ' '));
-    if (name === '' && rest.every((cell) => cell === '')) return;
-    const say = (why: string): void =>
-      void found.wrong.push({ line: i + 1, text: cells.join(separator).slice(0, 80), why });
-    if (i === 0 && HEADING.test(name)) return;
-    if (name === '') return say('There is no name at its beginning.');
-    if (name.length > 80) return say('The name is longer than 80 letters.');
-    if (found.athletes.some((one) => one.name.toLowerCase() === name.toLowerCase())) {
-      return say('This name stands in the list before.');
+export const readRoster = (text: string, style: LengthStyle, squad: string): RosterLine[] => {
+  const names = new Set<string>();
+  return text.split(/\r\n|\r|\n/).flatMap((written, i): RosterLine[] => {
+    const cells = cellsOf(written);
+    const [name = ''] = cells;
+    if (cells.every((cell) => cell === '') || (i === 0 && HEADING.test(name))) return [];
+    const no = (why: string): RosterLine[] => [
+      { line: i + 1, text: written.trim().slice(0, 80), athlete: null, why },
+    ];
+    if (name === '') return no('There is no name at its beginning.');
+    if (name.length > 80) return no('The name is longer than 80 letters.');
+    if (names.has(name.toLowerCase())) return no('This name stands in the list before.');
+    if (names.size >= MOST_PASTED_ATHLETES) {
+      return no(`A list holds ${MOST_PASTED_ATHLETES} athletes; paste the rest by itself.`);
     }
-    const words: string[] = [];
-    let hand: Foot = 'right';
-    let heightM: number | null = null;
-    let birthYear: number | null = null;
-    for (const cell of rest.filter(Boolean)) {
-      const side = HANDS[cell.toLowerCase()];
-      const year = YEAR.exec(cell)?.[0] ?? DAY.exec(cell)?.[1];
-      // Nobody is two feet tall: such a bare number is in metres whatever the club writes.
-      const read = METRES.test(cell) ? { unit: 'metric' as const } : style;
-      const length = /\d/.test(cell) ? parseBodyLength(cell, read) : null;
-      if (side) hand = side;
-      else if (year) birthYear = Number(year);
-      else if (length?.ok) heightM = Number(length.lengthM.toFixed(3));
-      else words.push(cell);
-    }
-    if (heightM !== null && (heightM < 1 || heightM > 2.3)) {
-      return say('Nobody is that tall; a height is between 1 m and 2.3 m.');
-    }
-    const [own = squad, ...positions] = words;
-    if (own.length > 40 || positions.some((one) => one.length > 40)) {
-      return say('Squad and position have 40 letters at most.');
-    }
-    if (found.athletes.length >= MOST_PASTED_ATHLETES) {
-      return say(`A list holds ${MOST_PASTED_ATHLETES} athletes; paste the rest by itself.`);
-    }
-    found.athletes.push({
-      name,
-      squad: own,
-      hand,
-      // Most take off from the foot across from their hand.
-      takeoffFoot: otherFoot(hand),
-      heightM,
-      birthYear,
-      positions: positions.slice(0, 8),
-    });
+    const athlete = athleteOf(cells, style, squad);
+    if (typeof athlete === 'string') return no(athlete);
+    names.add(name.toLowerCase());
+    return [{ line: i + 1, text: written.trim().slice(0, 80), athlete, why: null }];
   });
-  return found;
 };

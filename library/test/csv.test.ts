@@ -50,11 +50,17 @@ describe('a table of athletes', () => {
       ...{ name: 'Ada Reed', squad: 'Wings', hand: 'left', takeoffFoot: 'left' },
       ...{ heightM: 1.74, legM: null, shoeM: 0.27, birthYear: 2009, positions: ['wing', 'back'] },
     };
-    for (const text of [
-      'First name,Surname,Team,Position,Hand,Take-off foot,Height (cm),Shoe length,Date of birth\nAda,Reed,Wings,wing/back,L,left,174,27 cm,30.05.2009',
-      '\ufeffName;Squad;Positions;Dominant hand;Takeoff;Height;Shoe;Born\r\n Ada  Reed ;Wings;"wing; back";Left;l;1,74;0,27;2009\r\n;;;;;;;',
-    ]) {
-      expect(read(text)).toEqual([{ line: 2, athlete: ada, why: null }]);
+    for (const [text, bornOn] of [
+      [
+        'First name,Surname,Team,Position,Hand,Take-off foot,Height (cm),Shoe length,Date of birth\nAda,Reed,Wings,wing/back,L,left,174,27 cm,30.05.2009',
+        '2009-05-30',
+      ],
+      [
+        '\ufeffName;Squad;Positions;Dominant hand;Takeoff;Height;Shoe;Born\r\n Ada  Reed ;Wings;"wing; back";Left;l;1,74;0,27;2009\r\n;;;;;;;',
+        null,
+      ],
+    ] as const) {
+      expect(read(text)).toEqual([{ line: 2, athlete: { ...ada, bornOn }, why: null }]);
     }
   });
 

@@ -6,6 +6,7 @@ import {
   type AthleteUpdate,
 } from '@gravek/contract/athlete';
 import { check } from '@gravek/contract/problem';
+import { usualTakeoffFoot } from '@gravek/core/feet';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -168,7 +169,12 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
               <Field label="Dominant hand" message={messageOf('hand')}>
                 <Form.Select
                   value={draft.hand}
-                  onChange={(event) => set({ hand: event.target.value as Draft['hand'] })}
+                  onChange={(event) => {
+                    const hand = event.target.value as Draft['hand'];
+                    // Of somebody new the foot follows the hand until it is chosen; what is stored stays.
+                    const follows = !athlete && draft.takeoffFoot === usualTakeoffFoot(draft.hand);
+                    set({ hand, ...(follows && { takeoffFoot: usualTakeoffFoot(hand) }) });
+                  }}
                 >
                   <option value="right">right</option>
                   <option value="left">left</option>
@@ -176,7 +182,11 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
               </Field>
             </div>
             <div className="span-6">
-              <Field label="Take-off foot" message={messageOf('takeoffFoot')}>
+              <Field
+                label="Take-off foot"
+                message={messageOf('takeoffFoot')}
+                hint="Mostly across from the hand."
+              >
                 <Form.Select
                   value={draft.takeoffFoot}
                   onChange={(event) =>

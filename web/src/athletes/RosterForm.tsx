@@ -1,17 +1,14 @@
-import type { Athlete } from '@gravek/contract/athlete';
-import { readRoster, type TypedAthlete } from '@gravek/library/rosterText';
-import { useState } from 'react';
+import { readRoster } from '@gravek/library/rosterText';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
-import { api, sentenceOf } from '../api/client';
-import { useAthletes, useWrite } from '../api/queries';
+import { useAthletes } from '../api/queries';
 import { counted } from '../controls/dates';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
-import { tell } from '../controls/toasts';
 import { useLengthStyle } from '../member/member';
+import { AthleteWords, useAddAll } from './addAll';
 
 const nameOf = (name: string): string => name.trim().toLowerCase();
 
@@ -22,47 +19,35 @@ export const RosterForm = ({ onClose }: { onClose: () => void }) => {
     'athletes.list',
     { text: '', ids: {} },
   );
-  const [done, setDone] = useState<number | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
   const style = useLengthStyle();
   const here = useAthletes().data ?? [];
-  const write = useWrite((body: object) => api.post<Athlete>('/athletes', body), 'athletes', 'run');
-  const { athletes, wrong } = readRoster(draft.text, style, here[0]?.squad ?? 'Squad');
+  const { add, done, problem } = useAddAll(() => {
+    discard();
+    onClose();
+  });
+  const lines = readRoster(draft.text, style, here[0]?.squad ?? 'Squad');
   const known = new Map(
     here.filter((one) => !one.archived).map((one) => [nameOf(one.name), one.id]),
   );
   // Somebody of the same name is there already, unless this list made them.
-  const fresh = athletes.filter(({ name }) => {
+  const isHere = (name: string): boolean => {
     const id = known.get(nameOf(name));
-    return id === undefined || id === draft.ids[nameOf(name)];
-  });
-  const add = async (list: readonly TypedAthlete[]): Promise<void> => {
-    const ids = { ...draft.ids };
-    for (const { name } of list) ids[nameOf(name)] ??= uuid();
-    setDraft({ ...draft, ids });
-    setProblem(null);
-    try {
-      for (const [i, one] of list.entries()) {
-        setDone(i);
-        await write.mutateAsync({ ...one, id: ids[nameOf(one.name)], shoeM: null });
-      }
-      discard();
-      tell(`${counted(list.length, 'athlete is', 'athletes are')} in the club.`);
-      onClose();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    } finally {
-      setDone(null);
-    }
+    return id !== undefined && id !== draft.ids[nameOf(name)];
   };
-  const there = athletes.length - fresh.length;
+  const fresh = lines.flatMap(({ athlete }) => (athlete && !isHere(athlete.name) ? [athlete] : []));
+  const addFresh = (): void => {
+    const ids = { ...draft.ids };
+    for (const { name } of fresh) ids[nameOf(name)] ??= uuid();
+    setDraft({ ...draft, ids });
+    void add(fresh.map((athlete) => ({ id: ids[nameOf(athlete.name)]!, athlete })));
+  };
   return (
-    <Modal show onHide={onClose} aria-labelledby="roster-form">
+    <Modal show onHide={onClose} scrollable aria-labelledby="roster-form">
       <Form
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          void add(fresh);
+          addFresh();
         }}
       >
         <Modal.Header closeButton>
@@ -73,7 +58,7 @@ export const RosterForm = ({ onClose }: { onClose: () => void }) => {
         <Modal.Body className="stack">
           <Field
             label="One athlete a line"
-            hint="The name first, then what is known: squad, position, left, height, birth year."
+            hint="The name first, then what is known: squad, position, left, height, birthday. Who is left-handed takes off from the right foot unless you change it later. Nothing is kept yet."
           >
             <Form.Control
               as="textarea"
@@ -84,15 +69,28 @@ export const RosterForm = ({ onClose }: { onClose: () => void }) => {
               onChange={(event) => setDraft({ ...draft, text: event.target.value })}
             />
           </Field>
-          {wrong.map(({ line, text, why }) => (
-            <div key={line} className="field-message" role="alert">
-              Line {line}, “{text}”: {why}
-            </div>
-          ))}
-          {there > 0 && (
-            <div className="quiet small-text">
-              {counted(there, 'name is', 'names are')} in the club already and stay as they are.
-            </div>
+          {lines.length > 0 && (
+            <ol
+              className="list-plain small-text roster-lines"
+              aria-label="What becomes of each line"
+            >
+              {lines.map(({ line, text, athlete, why }) => (
+                <li key={line}>
+                  <span className="figure quiet">{line}</span>{' '}
+                  {athlete === null ? (
+                    <span className="field-message" role="alert">
+                      “{text}”: {why}
+                    </span>
+                  ) : isHere(athlete.name) ? (
+                    <span className="quiet">
+                      {athlete.name} is in the club already and stays as they are.
+                    </span>
+                  ) : (
+                    <AthleteWords athlete={athlete} />
+                  )}
+                </li>
+              ))}
+            </ol>
           )}
           {problem && (
             <div className="note note-wrong" role="alert">

@@ -1,4 +1,3 @@
-import { formatLength } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
 import { readTable, type CsvTable } from '@gravek/library/csv';
 import {
@@ -13,12 +12,11 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
-import { api, sentenceOf } from '../api/client';
-import { useAthletes, useWrite } from '../api/queries';
+import { useAthletes } from '../api/queries';
 import { counted } from '../controls/dates';
 import { Field } from '../controls/Field';
-import { tell } from '../controls/toasts';
 import { useLengthStyle } from '../member/member';
+import { AthleteWords, useAddAll } from './addAll';
 
 const SHOWN = 6;
 /** A squad's table is far smaller; nobody waits for a film that was chosen by mistake. */
@@ -101,21 +99,12 @@ const Columns = ({
 /** Athletes from a table in a file: which column is what, what would come of it, and then all at once. */
 export const TableForm = ({ onClose }: { onClose: () => void }) => {
   const style = useLengthStyle();
-  // Nobody is told their height in shoes.
-  const bodyStyle = { unit: style.unit === 'shoes' ? ('metric' as const) : style.unit };
   const { data: here = NOBODY } = useAthletes();
   const [table, setTable] = useState<CsvTable | null>(null);
   const [columns, setColumns] = useState<(RosterColumn | null)[]>([]);
   // A row keeps its id, so that a press after a lost answer makes nobody twice.
   const [ids, setIds] = useState<ReadonlyMap<string, string>>(new Map());
-  const [done, setDone] = useState<number | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const write = useWrite((body: object) => api.post<Athlete>('/athletes', body), 'athletes', 'run');
-  const takeBack = useWrite(
-    (id: string) => api.put(`/athletes/${id}/away`, { away: true }),
-    'athletes',
-    'run',
-  );
+  const { add, done, problem, setProblem } = useAddAll(onClose);
   const rows = useMemo(
     () => (table ? readRosterTable(table, columns, style, here[0]?.squad ?? 'Squad') : []),
     [table, columns, style, here],
@@ -150,36 +139,11 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
     setIds(new Map());
   };
 
-  const undo = async (added: readonly string[]): Promise<void> => {
-    try {
-      for (const id of added) await takeBack.mutateAsync(id);
-      tell(`${counted(added.length, 'athlete is', 'athletes are')} put away again.`);
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
-  };
-
-  const add = async (): Promise<void> => {
+  const addFresh = (): void => {
     const all = new Map(ids);
     for (const { name } of fresh) if (!all.has(lower(name))) all.set(lower(name), uuid());
     setIds(all);
-    setProblem(null);
-    try {
-      for (const [i, one] of fresh.entries()) {
-        setDone(i);
-        await write.mutateAsync({ ...one, id: all.get(lower(one.name)) });
-      }
-      const added = fresh.map(({ name }) => all.get(lower(name))!);
-      tell(
-        `${counted(added.length, 'athlete is', 'athletes are')} in the club.`,
-        () => void undo(added),
-      );
-      onClose();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    } finally {
-      setDone(null);
-    }
+    void add(fresh.map((athlete) => ({ id: all.get(lower(athlete.name))!, athlete })));
   };
 
   return (
@@ -188,7 +152,7 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          void add();
+          addFresh();
         }}
       >
         <Modal.Header closeButton>
@@ -220,10 +184,7 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
                 <ul className="list-plain small-text">
                   {fresh.slice(0, SHOWN).map((one) => (
                     <li key={one.name}>
-                      <strong>{one.name}</strong>, {one.squad}, {one.hand}-handed, off the{' '}
-                      {one.takeoffFoot}
-                      {one.heightM !== null && `, ${formatLength(one.heightM, bodyStyle)}`}
-                      {one.birthYear !== null && `, born ${one.birthYear}`}
+                      <AthleteWords athlete={one} />
                     </li>
                   ))}
                   {fresh.length > SHOWN && (
