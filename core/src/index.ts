@@ -38,6 +38,7 @@ export {
   type SpanEffect,
 } from './cueState';
 export { causeLinks, type CausedFault, type LinkEvidence, type ShownTogether } from './causeLinks';
+export { brakeDemand, type BrakeDemand } from './brakeDemand';
 export { couldShow, exposure, type FaultPlace, type RepView } from './exposure';
 export { watchNext } from './watchNext';
 export { contrasts, type Look, type LookSeen } from './contrasts';
@@ -202,7 +203,10 @@ export {
 } from './solveStraight';
 export { checkRules, RULE_KINDS, type RuleBreak, type RuleSet, type StepRule } from './stepRules';
 export {
+  brakingOf,
   closableFraction,
+  mendBraking,
+  type BrakeMend,
   COMFORT,
   compareStepCounts,
   nearbyPlans,

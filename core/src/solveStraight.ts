@@ -363,12 +363,12 @@ export const solveStraight = (input: StraightInput): StraightResult => {
       foot: footBefore(takeoffFoot, stepsOut),
     })),
   };
-  if (ending.kind === 'short') plan.brake = brakeDemand(steps, ending);
+  if (ending.kind === 'short') plan.brake = zoneBraking(steps, ending);
   return plan;
 };
 
-/** Deceleration from the last build step's speed to the short speed, v² = v₀² − 2as. */
-const brakeDemand = (
+/** Mean deceleration over the zone, from the last build step's speed to the short speed, v² = v₀² − 2as. */
+const zoneBraking = (
   steps: readonly SolvedStep[],
   ending: Extract<Ending, { kind: 'short' }>,
 ): Brake => {

@@ -1,3 +1,4 @@
+import { brakeDemand, type BrakeDemand } from './brakeDemand';
 import { USUAL_BRAKING_MPS2 } from './closingSpeed';
 import { whole } from './check';
 import {
@@ -167,18 +168,24 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
   return plans;
 };
 
-/** Hardest braking from one step to the next in a run-up that shortens, m/s². */
-const hardestBrake = ({ steps }: StraightPlan): number =>
-  steps.reduce((most, step, i) => {
-    const before = steps[i - 1];
-    if (!before || step.role === 'build') return most;
-    const [from, to] = [before, step].map((one) => one.lengthM / one.intervalS);
-    return Math.max(most, (from! - to!) / ((before.intervalS + step.intervalS) / 2));
-  }, 0);
+/** What a run-up asks of the brakes, as it is solved. */
+export const brakingOf = ({ steps }: Pick<StraightPlan, 'steps'>): BrakeDemand =>
+  brakeDemand({
+    lengthsM: steps.map((step) => step.lengthM),
+    cadencesSpm: steps.map((step) => step.cadenceSpm),
+    fromStep: 1,
+  });
+
+/** Room for a rounding, so that a plan that was solved for a limit is within it. */
+const ROUNDING = 1e-9;
+
+const isWithin = (plan: Pick<StraightPlan, 'steps'>, limitMps2: number): boolean =>
+  brakingOf(plan).demandMps2 <= limitMps2 + ROUNDING;
 
 /**
  * How fast a run that shortens may close: the part of full speed, at most the asked one, from which no
- * step of its zone brakes harder than the athlete can. The zone is never begun earlier instead.
+ * step brakes harder than the athlete can, pins and distance as they are asked. The zone is never begun
+ * earlier instead.
  *
  * @param limitMps2 the athlete's measured braking limit, 4.5 when unmeasured
  * @returns the asked speed for every other run-up, and where no speed would do
@@ -191,17 +198,94 @@ export const closableFraction = (
   const asked = input.speedFraction ?? 1;
   if (input.ending?.kind !== 'short') return asked;
   const { distanceM: _distance, startFoot: _foot, pins: _pins, ...free } = input;
-  const within = (speedFraction: number): boolean => {
-    const plan = solveStraight({ ...free, speedFraction });
-    return plan.feasible && hardestBrake(plan) <= limitMps2;
+  const within = (ask: StraightInput, speedFraction: number): boolean => {
+    const plan = solveStraight({ ...ask, speedFraction });
+    return plan.feasible && isWithin(plan, limitMps2);
   };
-  if (within(asked)) return asked;
-  let [low, high] = [20, Math.floor(asked * 100)];
-  if (!within(low / 100)) return asked;
-  while (high - low > 1) {
-    const middle = Math.floor((low + high) / 2);
-    if (within(middle / 100)) low = middle;
-    else high = middle;
+  const fastest = (ask: StraightInput): number | null => {
+    for (let percent = Math.floor(asked * 100 + 1e-9); percent >= 20; percent -= 1) {
+      if (within(ask, percent / 100)) return percent / 100;
+    }
+    return null;
+  };
+  if (within(input, asked)) return asked;
+  // Where pins or distance ask for too much at any speed, the close is as fast as its own steps allow.
+  return fastest(input) ?? (within(free, asked) ? asked : (fastest(free) ?? asked));
+};
+
+/** What would bring a run-up within a body's limit, and the plan with it. */
+export type BrakeMend = { plan: StraightPlan } & (
+  | { change: 'pin'; step: number; lengthM: number; fromM: number }
+  | { change: 'distance'; distanceM: number }
+  | { change: 'taper'; taperSteps: number }
+  | { change: 'speed'; speedFraction: number }
+);
+
+const MOST_TAPER = 8;
+/** A pin is moved by so much at a time, metres. */
+const PIN_GRID_M = 0.01;
+
+/**
+ * The smallest change that brings a run-up within a limit of braking: a pin moved, the start mark set free, more
+ * steps to slow over, or less speed; by the share that it changes.
+ *
+ * @returns null where the plan is within it, or no single change does
+ * @throws {RangeError} as `solveStraight`
+ * @example
+ * const mend = mendBraking({ ...ask, pins: [{ step: 6, lengthM: 2 }] }, 4.5);
+ * // mend.change 'pin', mend.lengthM: how long step 6 may be pinned
+ */
+export const mendBraking = (
+  input: StraightInput,
+  limitMps2: number = USUAL_BRAKING_MPS2,
+): BrakeMend | null => {
+  const asked = solveStraight(input);
+  if (!asked.feasible || isWithin(asked, limitMps2)) return null;
+  const fits = (ask: StraightInput): StraightPlan | null => {
+    const plan = solveStraight(ask);
+    return plan.feasible && isWithin(plan, limitMps2) ? plan : null;
+  };
+  const found: { share: number; mend: BrakeMend }[] = [];
+  const pins = input.pins ?? [];
+  pins.forEach((pin, p) => {
+    const natural = asked.steps[pin.step - 1]!.preferredM;
+    const moves = Math.ceil(Math.abs(natural - pin.lengthM) / PIN_GRID_M);
+    for (let k = 1; k <= moves; k += 1) {
+      const by = Math.sign(natural - pin.lengthM) * k * PIN_GRID_M;
+      const lengthM = Number((pin.lengthM + by).toFixed(2));
+      const plan = fits({ ...input, pins: pins.with(p, { ...pin, lengthM }) });
+      if (!plan) continue;
+      const mend = { change: 'pin' as const, step: pin.step, lengthM, fromM: pin.lengthM, plan };
+      found.push({ share: Math.abs(by) / pin.lengthM, mend });
+      break;
+    }
+  });
+  if (input.distanceM !== undefined) {
+    const { distanceM, ...free } = input;
+    const plan = fits(free);
+    if (plan) {
+      const share = Math.abs(plan.distanceM - distanceM!) / distanceM!;
+      found.push({ share, mend: { change: 'distance', distanceM: plan.distanceM, plan } });
+    }
   }
-  return low / 100;
+  const { ending } = input;
+  if (ending?.kind === 'short') {
+    for (let more = 1; ending.taperSteps + more <= MOST_TAPER; more += 1) {
+      const taperSteps = ending.taperSteps + more;
+      if (ending.count + taperSteps >= input.steps) break;
+      const plan = fits({ ...input, ending: { ...ending, taperSteps } });
+      if (!plan) continue;
+      found.push({ share: more / input.steps, mend: { change: 'taper', taperSteps, plan } });
+      break;
+    }
+  }
+  const speed = input.speedFraction ?? 1;
+  for (let percent = Math.ceil(speed * 100) - 1; percent >= 20; percent -= 1) {
+    const plan = fits({ ...input, speedFraction: percent / 100 });
+    if (!plan) continue;
+    const mend = { change: 'speed' as const, speedFraction: percent / 100, plan };
+    found.push({ share: 1 - percent / 100 / speed, mend });
+    break;
+  }
+  return found.sort((a, b) => a.share - b.share)[0]?.mend ?? null;
 };

@@ -312,14 +312,17 @@ export const chooseSets = (
   const shareOf = (offer: SetOffer, n: number): number =>
     offer.serves.find(({ need }) => need === n)?.share ?? 0;
   const servedBy = needs.map((_, n) => bestFor(n));
+  const freeS = seconds - chosen.reduce((sum, offer) => sum + offer.seconds, 0);
   const left = needs.flatMap((need, n) => {
     if (servedBy[n]) return [];
     const could = offers.filter((offer) => shareOf(offer, n) > 0);
-    const least = Math.min(...could.map((offer) => offer.seconds));
+    const missingS = Math.min(...could.map((offer) => offer.seconds)) - freeS;
     const why =
       could.length === 0
         ? 'held back from what would help'
-        : `no time: ${Math.ceil(least / 60)} min more`;
+        : missingS > 0
+          ? `no time: ${Math.ceil(missingS / 60)} min more`
+          : 'too little gained for its minutes';
     return [{ need, why }];
   });
   return {

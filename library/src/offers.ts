@@ -63,11 +63,14 @@ export const whatChanges = (plan: StraightPlan, style: LengthStyle): string => {
   const most = plan.steps.filter(
     (step) => Math.abs(step.lengthM / step.preferredM - 1) >= plan.maxAdjust * 0.9,
   );
-  const longer = plan.distanceM > natural;
   const [first, last] = [most[0]!.n, most.at(-1)!.n];
-  const who =
-    first === last
-      ? `Step ${first} ${longer ? 'stretches' : 'shortens'}`
-      : `Steps ${first} to ${last} ${longer ? 'stretch' : 'shorten'}`;
+  const longer = most.filter((step) => step.lengthM > step.preferredM).length;
+  const [one, many] =
+    longer === most.length
+      ? ['stretches', 'stretch']
+      : longer === 0
+        ? ['shortens', 'shorten']
+        : ['changes', 'change'];
+  const who = first === last ? `Step ${first} ${one}` : `Steps ${first} to ${last} ${many}`;
   return `${who} by up to ${percent(plan.maxAdjust)}. A start mark at ${formatLength(natural, style)} would leave every step at its natural length.`;
 };

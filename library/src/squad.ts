@@ -27,11 +27,15 @@ export type SquadLine = {
   nearby: NearbyPlan | null;
 };
 
+/** The same with another count; pins are of the steps of the one that they were set in. */
+const withSteps = (ask: StraightInput, steps: number): StraightInput =>
+  steps === ask.steps ? ask : { ...ask, steps, pins: [] };
+
 /** The approach for one athlete of the squad, with the count that suits them best if they may choose. */
 export const squadLine = ({ athleteId, ask, counts, laneM, barred }: SquadAsk): SquadLine => {
   const best = counts ? compareStepCounts(ask, counts.from, counts.to, laneM) : null;
   const steps = best?.recommended ?? ask.steps;
-  const result = solveStraight(steps === ask.steps ? ask : { ...ask, steps, pins: [] });
+  const result = solveStraight(withSteps(ask, steps));
   const common = { athleteId, ask, steps, barred };
   if (!result.feasible) {
     const nearby = nearbyPlans({ ...ask, steps }, result)[0] ?? null;
@@ -42,7 +46,7 @@ export const squadLine = ({ athleteId, ask, counts, laneM, barred }: SquadAsk): 
 
 /** The plan of an athlete who starts from a mark shared with others, or null where that cannot be run. */
 const fromMark = ({ ask, steps }: SquadLine, atM: number): StraightPlan | null => {
-  const result = solveStraight({ ...ask, steps, pins: [], distanceM: atM });
+  const result = solveStraight({ ...withSteps(ask, steps), distanceM: atM });
   return result.feasible ? result : null;
 };
 

@@ -42,6 +42,7 @@ const ask = (change: Partial<StraightChoices>): [StraightInput, StraightChoices]
       startFoot: all.startFoot ?? undefined,
       absorb: all.absorb,
       tolerance: all.tolerance,
+      pins: all.pins,
     },
     all,
   ];
@@ -120,6 +121,10 @@ describe('what a plan asks of the steps', () => {
     expect(longer).toMatch(/^Steps \d+ to \d+ stretch by up to \d\.\d %\./);
     expect(longer).toContain(`${natural.toFixed(2)} m would leave every step`);
     expect(said({ distanceM: natural - 0.4 })).toMatch(/shorten by up to/);
+    // A step that is pinned longer stretches, though the whole is shorter than it would be.
+    const sixth = (solveStraight(ask({})[0]) as StraightPlan).steps[5]!.lengthM;
+    const pins = [{ step: 6, lengthM: 1.15 * sixth }];
+    expect(said({ pins, distanceM: natural - 0.1 })).toMatch(/^Step 6 stretches by/);
     expect(said({ distanceM: natural + 0.1, absorb: { stepsOut: 1 } })).toMatch(
       /^Step 13 stretches by/,
     );

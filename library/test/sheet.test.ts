@@ -118,6 +118,18 @@ describe('a line of the squad sheet', () => {
   });
 });
 
+it('keeps the pins of an athlete who starts from a shared mark', () => {
+  const pins = [{ step: 6, lengthM: 0.9 * plan.steps[5]!.lengthM }];
+  const lineOf = (athleteId: string, distanceM: number) =>
+    squadLine({ athleteId, ask: { ...ask, distanceM, pins }, counts: null, barred: null });
+  const lines = [lineOf('a', plan.distanceM), lineOf('b', plan.distanceM + 0.05)];
+  const [mark] = squadMarks(lines, 0.25);
+  expect(mark!.users).toHaveLength(2);
+  for (const { plan: shared } of mark!.users) {
+    expect(shared.steps[5]!.lengthM).toBeCloseTo(pins[0]!.lengthM, 9);
+  }
+});
+
 describe('marks of a squad', () => {
   const lineAt = (athleteId: string, distanceM: number, tolerance = 0.1) =>
     squadLine({ athleteId, ask: { ...ask, distanceM, tolerance }, counts: null, barred: null });

@@ -2,6 +2,7 @@ import { otherFoot } from '@gravek/core/feet';
 import { spanM } from '@gravek/core/layout/body';
 import { currentFigures, runThroughs } from '@gravek/core/measures';
 import type { StraightInput, StraightPlan } from '@gravek/core/solveStraight';
+import { USUAL_BRAKING_MPS2 } from '@gravek/core/closingSpeed';
 import { compareStepCounts, nearbyPlans, type NearbyPlan } from '@gravek/core/stepCounts';
 import { currentModel } from '@gravek/core/stepModel';
 import { speedParts, type LengthStyle } from '@gravek/core/units';
@@ -27,7 +28,7 @@ import { SchoolChoices } from '../../movements/ReadChoices';
 import { Holds } from '../holds/Holds';
 import { Sheet } from '../setOut/Sheet';
 import { UnitAndPrint } from '../setOut/UnitAndPrint';
-import { Brake } from './Brake';
+import { Brake, OverBraking } from './Brake';
 import { ChoiceFields } from './ChoiceFields';
 import { CountTable } from './CountTable';
 import { around, type PlanDraft } from './draft';
@@ -244,7 +245,7 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
 
 /** Below the strip: what is chosen, step counts side by side, the sheet, every step, how well it holds. */
 export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
-  const { draft, choices, athlete, style, disabled, messages, onDraft, onMessage } = parts;
+  const { draft, choices, athlete, body, style, disabled, messages, onDraft, onMessage } = parts;
   const run = useRunUp(choices, parts);
   const { set, pin } = useSetting(parts);
   // While a print is dragged the strip keeps up with the hand; what stands below it may come later.
@@ -333,6 +334,18 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
             />
           ) : (
             <p className="quiet">Choose a range of counts that leaves room for the ending.</p>
+          )}
+          {shown && shownPlan && (
+            <OverBraking
+              plan={shownPlan}
+              ask={shown.ask}
+              choices={choices}
+              limitMps2={body.brakeMps2 ?? USUAL_BRAKING_MPS2}
+              isMeasured={body.brakeMps2 !== undefined}
+              style={style}
+              disabled={disabled}
+              onMend={set}
+            />
           )}
           {shownPlan && <div className="note mt-3">{whatChanges(shownPlan, style)}</div>}
         </section>
