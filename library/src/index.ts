@@ -10,6 +10,7 @@ export {
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, firstPhaseOf, phaseOf } from './byCode';
 export { withFaultPhases } from './olderMovement';
+export { cueVerdict, type CueVerdict } from './cueVerdict';
 export { exitsToCall, exitsToRead, type Exit } from './field/reads';
 export { MOST_WATCHED, rowPlaces, WATCHED_AT_ONCE, watchedAfter, type RowPlace } from './field/row';
 export {
@@ -162,6 +163,7 @@ export {
   byNeed,
   sharedFaults,
   WATCHED_FROM,
+  whyNeeded,
   type FaultLine,
   type SharedFault,
 } from './squadFaults';

@@ -40,6 +40,20 @@ export const byNeed = <L extends FaultLine>(movement: Movement, items: readonly 
   return [...items].sort((a, b) => need.get(b)! - need.get(a)! || b.reps - a.reps);
 };
 
+/** Why somebody deserves the next session: the fault that weighs most, how often it shows, and what makes it urgent. */
+export const whyNeeded = (movement: Movement, { faults }: FaultLine): string | null => {
+  const [worst] = [...faults].sort((a, b) => weightOf(movement, b) - weightOf(movement, a));
+  const fault = worst && weightOf(movement, worst) > 0 ? faultOf(movement, worst.code) : undefined;
+  if (!fault) return null;
+  const because = [
+    `${fault.name.toLowerCase()} in ${Math.round(worst!.rate * 100)} % of reps`,
+    ...(fault.safety ? ['can hurt'] : []),
+    ...(worst!.state === 'stuck' ? ['the cue does nothing'] : []),
+    ...(worst!.state === 'back' ? ['it had cleared'] : []),
+  ];
+  return because.join(', ');
+};
+
 /** The faults that most athletes share, those with one drill for all first among equals. */
 export const sharedFaults = (movement: Movement, items: readonly FaultLine[]): SharedFault[] =>
   movement.faults

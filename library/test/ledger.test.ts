@@ -1,8 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import type { CueChoice, CueTold, FaultStanding, SquadFaults } from '@gravek/contract';
+import type {
+  CueChoice,
+  CueGiven,
+  CueTold,
+  FaultStanding,
+  LedgerRow,
+  SquadFaults,
+} from '@gravek/contract';
 import {
   byNeed,
   contrastsOf,
+  cueFor,
+  cueVerdict,
   cueInForce,
   cueResults,
   cueSpans,
@@ -111,6 +120,75 @@ describe('spans of a cue', () => {
     expect(toldOf(sessions)).toMatchObject({ since: '2031-03-09', sessions: 1 });
     expect(toldOf(sessions.slice(0, 3))).toMatchObject({ since: '2031-03-03', sessions: 2 });
     expect(toldOf(sessions.slice(0, 4))).toBeNull();
+  });
+});
+
+describe('the verdict on a cue', () => {
+  const row = (code: string, rate: number, state: FaultStanding['state']): LedgerRow => ({
+    ...{ ...standingsOf([session(1, 6)])[0]!, code, rate, state },
+    ...{ exposed: [12], shown: [6] },
+  });
+  const given = (sessions: number): CueGiven => ({
+    ...{ fault: 'slows-in', reason: '', since: '2031-03-01', sessions, by: null, drill: null },
+  });
+  const verdict = (sessions: number, rows: LedgerRow[]) =>
+    cueVerdict(runUp, { cue: given(sessions), rows }, 'root-cause')!;
+
+  it('says in a sentence whether it works, and what to cue where it does not', () => {
+    expect(verdict(0, [row('slows-in', 0.4, 'steady')]).sentence).toContain('next session');
+    expect(verdict(2, [row('slows-in', 0.4, 'steady')])).toMatchObject({ kind: 'too-early' });
+    expect(verdict(9, [row('slows-in', 0.3, 'steady')])).toMatchObject({ kind: 'unclear' });
+    expect(verdict(5, [row('slows-in', 0.2, 'clearing')]).sentence).toMatch(/^Working after 5 /);
+    expect(verdict(9, [row('slows-in', 0.02, 'cleared')])).toMatchObject({ kind: 'cleared' });
+    // What brings it about is cued in its place, not what is merely frequent.
+    const stuck = verdict(17, [
+      row('slows-in', 0.5, 'stuck'),
+      row('over-line', 0.6, 'steady'),
+      row('looks-down', 0.3, 'steady'),
+    ]);
+    expect(stuck).toMatchObject({ kind: 'not-working', instead: { code: 'looks-down' } });
+    expect(stuck.sentence).toBe('Not working after 17 sessions: try “Eyes past the mark”.');
+    const alone = verdict(4, [row('slows-in', 0.5, 'stuck')]);
+    expect(alone).toMatchObject({ kind: 'not-working', instead: null });
+    expect(alone.sentence).toContain('another drill');
+    expect(cueVerdict(runUp, { cue: null, rows: [] }, 'root-cause')).toBeNull();
+    expect(
+      cueVerdict(runUp, { cue: { ...given(4), fault: 'gone' }, rows: [] }, 'root-cause'),
+    ).toBeNull();
+  });
+
+  it('weighs a root by the reps in which it shows without an earlier fault', () => {
+    // Slowing always follows looking down; the other one stands alone.
+    const shown = { ...session(1, 6), reps: 40 };
+    const sessions: SessionFaults[] = [
+      {
+        ...shown,
+        exposed: ['looks-down', 'slows-in'].map((fault) => ({ fault, reps: 40 })),
+        faults: [
+          { fault: 'looks-down', reps: 18 },
+          { fault: 'slows-in', reps: 20 },
+        ],
+        together: [
+          { faults: ['looks-down', 'slows-in'], reps: 17 },
+          { faults: ['looks-down'], reps: 1 },
+          { faults: ['slows-in'], reps: 3 },
+        ],
+      },
+    ];
+    const standings = standingsOf(sessions, undefined, runUp);
+    const of = (code: string) => standings.find((one) => one.code === code)!;
+    expect(of('looks-down').alone).toBe(1);
+    // Both are of one phase: nothing is earlier.
+    expect(of('slows-in').alone).toBe(1);
+    const early = sessions.map(
+      (one) =>
+        JSON.parse(JSON.stringify(one).replaceAll('looks-down', 'start-varies')) as SessionFaults,
+    );
+    const later = standingsOf(early, undefined, runUp).find(({ code }) => code === 'slows-in')!;
+    expect(later.alone).toBeCloseTo(3 / 20, 5);
+    expect(cueFor(runUp, 'root-cause', standingsOf(early, undefined, runUp))!.fault.code).toBe(
+      'start-varies',
+    );
   });
 });
 

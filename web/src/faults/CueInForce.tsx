@@ -1,8 +1,9 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ledger } from '@gravek/contract/faults';
-import type { Movement } from '@gravek/contract/movement';
-import { LIVE_RATE } from '@gravek/core/cueState';
+import type { Fault, Movement } from '@gravek/contract/movement';
+import type { RepCounts } from '@gravek/core/cueEffect';
 import { drillOf, faultOf } from '@gravek/library/byCode';
+import { cueVerdict } from '@gravek/library/cueVerdict';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v7 as uuid } from 'uuid';
@@ -10,10 +11,10 @@ import { sentenceOf } from '../api/client';
 import { counted, dayName } from '../controls/dates';
 import { opened } from '../controls/opened';
 import { tell } from '../controls/toasts';
-import { useMayPlan } from '../member/member';
+import { useMayPlan, useMember } from '../member/member';
 import { FaultDrills } from './FaultDrills';
 import { useChooseCue } from './useChooseCue';
-import { chance, percent } from './words';
+import { chance } from './words';
 
 const CueForm = opened(async () => (await import('./CueForm')).CueForm);
 
@@ -28,7 +29,11 @@ const triedWords = (movement: Movement, { axes, cue }: Ledger): string => {
   return done.length === 0 ? ', and none of its drills done' : `, ${done.join(' and ')} done`;
 };
 
-/** The one cue: its words, since when and why, whether it helps, what it has done for others, and the drill. */
+/** Counts, and no share of them: the one rate of a fault stands in the table. */
+const shownOf = ({ reps, faults }: RepCounts): string =>
+  `${Math.round(faults)} of ${counted(Math.round(reps), 'rep')}`;
+
+/** The one cue: its words, whether it works and what to do, since when and why, whether it helps, what it has done for others, and the drill. */
 export const CueInForce = ({
   athlete,
   movement,
@@ -39,6 +44,7 @@ export const CueInForce = ({
   ledger: Ledger;
 }) => {
   const mayPlan = useMayPlan();
+  const { club } = useMember();
   const [changing, setChanging] = useState(false);
   const choose = useChooseCue(athlete.id);
   const handBack = async (): Promise<void> => {
@@ -50,7 +56,20 @@ export const CueInForce = ({
       tell(sentenceOf(error));
     }
   };
+  const giveInstead = async ({ code }: Fault): Promise<void> => {
+    const reason = `${faultOf(movement, ledger.cue!.fault)!.cue}: not working after ${counted(ledger.cue!.sessions, 'session')}`;
+    try {
+      await choose.mutateAsync({
+        ...{ id: uuid(), movement: movement.code, fault: code, drill: null },
+        reason: reason.slice(0, 200),
+      });
+      tell('The cue is changed. A session under way keeps its own until it is changed there.');
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
   const { cue } = ledger;
+  const verdict = cueVerdict(movement, ledger, club.cueSchool);
   const row = cue && ledger.rows.find((one) => one.code === cue.fault);
   const fault = cue && faultOf(movement, cue.fault);
   const others = cue && ledger.others.find((one) => one.fault === cue.fault);
@@ -80,30 +99,51 @@ export const CueInForce = ({
       {fault ? (
         <>
           <div className="cue-words">{fault.cue}</div>
-          <div className="mt-1">{cue.reason}</div>
-          <div className="small-text mt-1">
-            {cue.since === null
-              ? 'It begins with the next session.'
-              : `Given since ${dayName(cue.since)}, in ${counted(cue.sessions, 'session')}.`}
-            {row?.span && row.effect !== null && cue.sessions > 1 && (
-              <>
-                {' '}
-                {fault.name} showed in{' '}
-                {percent(row.span.before.faults / Math.max(1, row.span.before.reps))} of reps before
-                and {percent(row.span.since.faults / Math.max(1, row.span.since.reps))} since: it
-                helps with a chance of {chance(row.effect)}.
-              </>
-            )}
-            {others &&
-              ` For ${counted(others.athletes, 'other athlete')} of the club the same cue went with ${percent(others.before.faults / Math.max(1, others.before.reps))} before and ${percent(others.since.faults / Math.max(1, others.since.reps))} since; ${others.better === 0 ? 'for none' : `for ${others.better}`} of them for sure.`}
-          </div>
-          {row?.state === 'stuck' && row.rate >= LIVE_RATE && (
-            <div className="note small-text mt-2">
-              {counted(row.cuedRun, 'session')} with this cue and no sure gain
-              {triedWords(movement, ledger)}: take another drill below, or another cue.
-              <Causes movement={movement} ledger={ledger} />
+          {verdict && (
+            <div className={`cue-verdict cue-${verdict.kind}`} role="status">
+              <strong>{verdict.sentence}</strong>
+              {verdict.instead && mayPlan && (
+                <Button
+                  size="sm"
+                  disabled={choose.isPending}
+                  onClick={() => void giveInstead(verdict.instead!)}
+                >
+                  Cue that instead
+                </Button>
+              )}
             </div>
           )}
+          <details className="small-text mt-1">
+            <summary>
+              {row?.effect !== null && row?.effect !== undefined && cue.sessions > 1
+                ? `${chance(row.effect)} likely to be helping`
+                : 'Why this one'}
+            </summary>
+            <p className="mb-1">{cue.reason}</p>
+            <p className="mb-1">
+              {cue.since === null
+                ? 'It begins with the next session.'
+                : `Given since ${dayName(cue.since)}, in ${counted(cue.sessions, 'session')}.`}
+              {row?.span && cue.sessions > 1 && (
+                <>
+                  {' '}
+                  {fault.name}: {shownOf(row.span.before)} before, {shownOf(row.span.since)} since.
+                </>
+              )}
+              {row?.state === 'stuck' &&
+                ` None of this is a sure gain${triedWords(movement, ledger)}.`}
+            </p>
+            {others && (
+              <p className="mb-1">
+                For {counted(others.athletes, 'other athlete')} of the club:{' '}
+                {shownOf(others.before)} before, {shownOf(others.since)} since;{' '}
+                {others.better === 0
+                  ? 'not certain to help any of them'
+                  : `certain to help ${others.better} of them`}
+                .
+              </p>
+            )}
+          </details>
           <FaultDrills
             athlete={athlete}
             movement={movement}
@@ -124,28 +164,5 @@ export const CueInForce = ({
         />
       )}
     </div>
-  );
-};
-
-/** What may lie behind a fault that stays: earlier faults of the same athlete that bring it about. */
-const Causes = ({ movement, ledger }: { movement: Movement; ledger: Ledger }) => {
-  const behind = movement.faults.filter(
-    (fault) =>
-      fault.leadsTo.includes(ledger.cue?.fault ?? '') &&
-      ledger.rows.some((row) => row.code === fault.code && row.rate >= LIVE_RATE),
-  );
-  if (behind.length === 0) return null;
-  return (
-    <>
-      {' '}
-      It may come from{' '}
-      {behind
-        .map((fault) => {
-          const { rate } = ledger.rows.find((row) => row.code === fault.code)!;
-          return `${fault.name.toLowerCase()} (${percent(rate)}; “${fault.cue}”)`;
-        })
-        .join(' or ')}
-      .
-    </>
   );
 };

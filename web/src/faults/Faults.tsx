@@ -4,7 +4,13 @@ import type { Movement } from '@gravek/contract/movement';
 import { faultOf } from '@gravek/library/byCode';
 import { addReads } from '@gravek/library/ledger';
 import { toldTo } from '@gravek/library/sides';
-import { byNeed, sharedFaults, WATCHED_FROM, type SharedFault } from '@gravek/library/squadFaults';
+import {
+  byNeed,
+  sharedFaults,
+  WATCHED_FROM,
+  whyNeeded,
+  type SharedFault,
+} from '@gravek/library/squadFaults';
 import { Link } from 'react-router';
 import { counted } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';
@@ -104,8 +110,9 @@ const Unwatched = ({ lines }: { lines: SquadLine[] }) => {
 /** One line an athlete, worst first: for a phone. */
 const Lines = ({ lines, movement }: { lines: SquadLine[]; movement: Movement }) => (
   <ul className="list-plain squad-lines">
-    {lines.map((line) => {
+    {lines.map((line, place) => {
       const { athlete, faults, cue } = line;
+      const why = place === 0 ? whyNeeded(movement, line) : null;
       const [worst] = [...faults].sort(
         (a, b) => Number(b.code === cue?.fault) - Number(a.code === cue?.fault) || b.rate - a.rate,
       );
@@ -126,6 +133,7 @@ const Lines = ({ lines, movement }: { lines: SquadLine[]; movement: Movement }) 
           </span>
           <span className="squad-cue">
             {cueWords(movement, line) ?? <span className="quiet">no cue: let it run</span>}
+            {why && <span className="quiet small-text d-block">First, since {why}.</span>}
           </span>
         </li>
       );
