@@ -85,5 +85,5 @@ export type Me = {
 export type Door = { demo: boolean; empty: boolean; signedIn: boolean };
 
 /** Tables of a club that go out for a spreadsheet. */
-export const CSV_TABLES = ['reps', 'faults', 'measures', 'loads'] as const;
+export const CSV_TABLES = ['reps', 'faults', 'results', 'measures', 'loads'] as const;
 export type CsvTableName = (typeof CSV_TABLES)[number];

@@ -168,6 +168,7 @@ export type SquadFaults = {
     /** only those that are live or have a story to tell */
     faults: SquadFault[];
     reads: ReadRecord[];
+    results: Results[];
   })[];
 };
 
@@ -242,6 +243,17 @@ export type ReadRecord = {
   lateS: number | null;
 };
 
+/** What came of reps of one side: how many were made of those that counted, and how long was held. */
+export type Results = {
+  side: Side;
+  tried: number;
+  made: number;
+  /** reps that were held, the mean of their seconds and the longest */
+  held: number;
+  meanHeldS: number | null;
+  bestHeldS: number;
+};
+
 /** All that is known of the faults of an athlete in a movement. */
 export type Ledger = Omit<AthleteFaults, 'faults'> & {
   /** those under the conditions that were asked for, earliest first */
@@ -255,6 +267,8 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   /** per fault, over reps that two people logged */
   agreement: Agreement[];
   reads: ReadRecord[];
+  /** session by session, earliest first; those without makes or seconds left out */
+  results: (Results & { date: string })[];
   /** faults that the movement does not have any more, with the reps that showed each */
   gone: { code: string; reps: number }[];
   /** where the athlete stands on the movement's ladder; null where they were on none */

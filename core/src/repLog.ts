@@ -103,6 +103,8 @@ export type CountedRow = LogRow &
     taken: string | null;
     /** whether that answers the exit that was asked; null where nothing was asked or nobody said */
     right: boolean | null;
+    /** seconds held, where seconds count */
+    heldS: number | null;
     /** seconds from the call to the tap that said which way; null where not timed */
     lateS: number | null;
     /** codes of the faults that it could show, as `couldShow` has them */
@@ -136,6 +138,10 @@ export type RepCount = Condition & {
   /** reps at which it was said whether they were made, and how many were */
   tried: number;
   made: number;
+  /** reps that were held, the seconds of all of them, and the longest */
+  held: number;
+  heldS: number;
+  bestHeldS: number;
   /** reps at a read of which it was said which way was taken, and how many answered what was asked */
   read: number;
   right: number;
@@ -265,7 +271,9 @@ export const toldDifferently = <R extends LogRow & { faults: readonly string[] }
     ({ stands, other }) =>
       stands.device !== other.device &&
       stands.watched === other.watched &&
-      (shownIn(stands) !== shownIn(other) || stands.made !== other.made),
+      (shownIn(stands) !== shownIn(other) ||
+        stands.made !== other.made ||
+        stands.outcome !== other.outcome),
   );
 
 /**
@@ -355,6 +363,9 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
         .sort(byFault),
       tried: rows.filter((row) => row.made !== null).length,
       made: rows.filter((row) => row.made === true).length,
+      held: rows.filter((row) => row.heldS !== null).length,
+      heldS: rows.reduce((sum, row) => sum + (row.heldS ?? 0), 0),
+      bestHeldS: rows.reduce((best, row) => Math.max(best, row.heldS ?? 0), 0),
       read: rows.filter((row) => row.right !== null).length,
       right: rows.filter((row) => row.right === true).length,
       taken: [...groupBy(rows, (row) => (row.right === null ? '' : (row.taken ?? '')))]

@@ -93,7 +93,16 @@ describe('two who watch the same row', () => {
   const row = (id: string, change: Partial<CountedRow>): CountedRow => ({
     ...{ id, sessionId: 's', drillSetId: 'd', athleteId: 'ana', movement: 'm', part: null },
     ...{ set: 1, side: 'own', variant: '', rep: 1, turn: 1, leadFoot: null, speedPct: null },
-    ...{ rung: null, exit: null, taken: null, right: null, lateS: null, made: null, voids: null },
+    ...{
+      rung: null,
+      exit: null,
+      taken: null,
+      right: null,
+      heldS: null,
+      lateS: null,
+      made: null,
+      voids: null,
+    },
     ...{ outcome: 'clean', faults: [], could: ['heels'], watched: true, cue: null, load: null },
     ...{ device: id, deviceNo: 1, arrival: null, at: '2031-05-14T10:00:00.000Z', loggedBy: id },
     ...change,

@@ -29,6 +29,7 @@ const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   loggedBy: null,
   taken: null,
   right: null,
+  heldS: null,
   lateS: null,
   watched: true,
   could: FAULTS,

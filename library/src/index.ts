@@ -11,6 +11,7 @@ export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, firstPhaseOf, phaseOf } from './byCode';
 export { withFaultPhases } from './olderMovement';
 export { cueVerdict, type CueVerdict } from './cueVerdict';
+export { LEAST_HOLD_S, outcomeOf } from './field/outcome';
 export { exitsToCall, exitsToRead, type Exit } from './field/reads';
 export { MOST_WATCHED, rowPlaces, WATCHED_AT_ONCE, watchedAfter, type RowPlace } from './field/row';
 export {

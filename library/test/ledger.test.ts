@@ -231,6 +231,7 @@ describe('the squad', () => {
     lately: 20,
     cue: null,
     reads: [],
+    results: [],
     faults: faults.map(([code, rate, state]) => ({
       code,
       seen: 9,

@@ -219,7 +219,7 @@ describe('tables for a spreadsheet', () => {
     const named = { ...fields, name: '@SUM(1)', squad: '=1+1' };
     await coach.put(`/athletes/${id}`, { ...named, version: 1 }).expect(200);
     expect((await cells('measures'))[1]!.slice(0, 2)).toEqual(["'@SUM(1)", "'=1+1"]);
-    for (const table of ['reps', 'faults', 'measures', 'loads']) {
+    for (const table of ['reps', 'faults', 'results', 'measures', 'loads']) {
       for (const cell of (await cells(table)).flat()) {
         expect(cell).not.toMatch(/^\s*[=@+]/);
       }

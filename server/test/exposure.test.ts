@@ -126,6 +126,35 @@ it('counts nobody of a row that was logged before as watched', async () => {
   expect((await coach.get(`/athletes/${own.athlete.id}/faults`)).body.items).toEqual([]);
 });
 
+it('has what was made and held, by session and side, for the athlete, the squad and as a table', async () => {
+  const own = await furnished({ target: 'seconds', amount: 3, call: null });
+  await run(own.session, (n) => ({
+    ...{ side: n < 8 ? 'own' : 'other', heldS: n < 8 ? 4 : 2 },
+    // A row of before said clean of a hold that was too short.
+    ...{ could: null, outcome: 'clean' },
+  }));
+  const ledger = await ledgerOf(own);
+  const results = [
+    { side: 'other', tried: 0, made: 0, held: 12, meanHeldS: 2, bestHeldS: 2 },
+    { side: 'own', tried: 0, made: 0, held: 8, meanHeldS: 4, bestHeldS: 4 },
+  ];
+  expect(ledger.results).toEqual(results.map((one) => ({ ...one, date: '2031-05-14' })));
+  const squad = (await coach.get(`/faults?movement=${MOVEMENT}`).expect(200)).body as SquadFaults;
+  const line = squad.items.find(({ athleteId }) => athleteId === own.athlete.id)!;
+  expect(line.results).toEqual(results);
+  const { rows } = await stage.db.transaction().execute(async (trx) => {
+    await sql`select gravek_enter_as_server(${coach.clubId})`.execute(trx);
+    return sql<{ clean: number }>`
+      select sum(clean)::int as clean from rep_count where session_id = ${own.session.id}`.execute(
+      trx,
+    );
+  });
+  expect(rows).toEqual([{ clean: 8 }]);
+  const csv = (await coach.get('/csv/results').expect(200)).text;
+  expect(csv).toContain('longest held s');
+  expect(csv).toMatch(/other,0,0,12,2,2/);
+});
+
 it('keeps what a row could show, and counts the same as core does', async () => {
   const own = await furnished();
   await run(own.session, (n) => ({

@@ -340,6 +340,9 @@ export type Tables = {
     read: number;
     was_right: number;
     taken: JSONColumnType<RepCount['taken']>;
+    held: number;
+    held_s: number;
+    best_held_s: number;
     timed: number;
     late_s: number;
     contacts: number;

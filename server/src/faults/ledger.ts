@@ -24,7 +24,7 @@ import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
-import { clubNow, countsOf, faultsOf, readsIn, type Counted } from './queries';
+import { clubNow, countsOf, faultsOf, readsIn, resultsOf, type Counted } from './queries';
 import { laddersIn } from './rungs';
 
 /** A condition as its axis has it in an address, and back. */
@@ -175,6 +175,7 @@ export const ledgerOf = async (
     ),
     agreement: await agreementIn(trx, athleteId, movement),
     reads: (await readsIn(trx, movement, [athleteId])).get(athleteId) ?? [],
+    results: await resultsOf(trx, movement, athleteId),
     gone: await goneFrom(trx, movement, sessions),
     ladder: await standOnLadder(trx, athleteId, movement),
   };

@@ -5,6 +5,7 @@ import type {
   CueChoiceInput,
   CueTold,
   ReadRecord,
+  Results,
   SquadFaults,
 } from '@gravek/contract';
 import {
@@ -310,6 +311,45 @@ export const readsIn = async (
   );
 };
 
+const RESULTS = sql<number>`sum(c.tried)::int as tried, sum(c.made)::int as made, sum(c.held)::int as held,
+  sum(c.held_s) / nullif(sum(c.held), 0) as "meanHeldS", max(c.best_held_s) as "bestHeldS"`;
+
+/** What came of an athlete's reps in a movement, session by session and side by side. */
+export const resultsOf = async (
+  trx: Trx,
+  movement: string,
+  athleteId: string,
+): Promise<(Results & { date: string })[]> => {
+  const { rows } = await sql<Results & { date: string }>`
+    select s.day as date, c.side, ${RESULTS}
+    from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
+    where c.club_id = gravek_club() and c.athlete_id = ${athleteId} and c.movement = ${movement}
+    group by s.day, s.id, c.side having sum(c.tried) + sum(c.held) > 0
+    order by s.day, s.id, c.side`.execute(trx);
+  return rows;
+};
+
+/** What came of the reps of athletes in a movement, by athlete. */
+const resultsIn = async (
+  trx: Trx,
+  movement: string,
+  athleteIds: readonly string[],
+): Promise<ReadonlyMap<string, Results[]>> => {
+  const { rows } = await sql<Results & { athleteId: string }>`
+    select c.athlete_id as "athleteId", c.side, ${RESULTS}
+    from rep_count c
+    where c.club_id = gravek_club() and c.movement = ${movement}
+      and c.athlete_id = any(${[...athleteIds]}::uuid[])
+    group by c.athlete_id, c.side having sum(c.tried) + sum(c.held) > 0
+    order by c.athlete_id, c.side`.execute(trx);
+  return new Map(
+    [...groupBy(rows, (row) => row.athleteId)].map(([id, own]) => [
+      id,
+      own.map(({ athleteId: _, ...results }) => results),
+    ]),
+  );
+};
+
 /**
  * The squad in one movement.
  *
@@ -340,15 +380,14 @@ export const squadFaults = async (
     .where('a.archived_at', 'is', null)
     .execute();
   const lately = await repsLately(trx, movement, day);
-  const reads = await readsIn(
-    trx,
-    movement,
-    rows.map((row) => row.athleteId),
-  );
+  const athleteIds = rows.map((row) => row.athleteId);
+  const reads = await readsIn(trx, movement, athleteIds);
+  const results = await resultsIn(trx, movement, athleteIds);
   const items = (await withCues(trx, rows)).map((one) => ({
     ...one,
     lately: lately.get(one.athleteId) ?? 0,
     reads: reads.get(one.athleteId) ?? [],
+    results: results.get(one.athleteId) ?? [],
     faults: one.faults.filter(isTelling).map(({ code, seen, rate, low, high, state, effect }) => ({
       code,
       seen,

@@ -148,6 +148,37 @@ async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
   }
 }
 
+/** What was made and how long was held, by session, movement and side. */
+async function* results(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
+  const { rows } = await sql<{
+    day: string;
+    title: string;
+    athleteId: string;
+    movement: string;
+    side: string;
+    tried: number;
+    made: number;
+    held: number;
+    heldS: number;
+    bestHeldS: number;
+  }>`
+    select s.day, s.title, c.athlete_id as "athleteId", c.movement, c.side,
+      sum(c.tried)::int as tried, sum(c.made)::int as made, sum(c.held)::int as held,
+      sum(c.held_s)::float8 as "heldS", max(c.best_held_s)::float8 as "bestHeldS"
+    from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
+    where c.club_id = gravek_club()
+    group by s.day, s.id, s.title, c.athlete_id, c.movement, c.side
+    having sum(c.tried) + sum(c.held) > 0
+    order by s.day, s.id, 3, 4, 5`.execute(trx);
+  for (const own of groupBy(rows, (row) => row.day).values()) {
+    yield own.map((row) => [
+      ...[row.day, row.title, ...names.athlete(row.athleteId), names.movement(row.movement)],
+      ...[row.side, row.tried, row.made, row.held],
+      ...(row.held > 0 ? [part(row.heldS / row.held), row.bestHeldS] : [null, null]),
+    ]);
+  }
+}
+
 const TABLES: Record<CsvTableName, Table> = {
   reps: {
     heads: [
@@ -175,6 +206,13 @@ const TABLES: Record<CsvTableName, Table> = {
       ...['reps that showed it', 'reps that could', 'chance that it is less', 'last run'],
     ],
     rows: faults,
+  },
+  results: {
+    heads: [
+      ...['date', 'session', 'athlete', 'squad', 'movement', 'side'],
+      ...['tried', 'made', 'held', 'mean held s', 'longest held s'],
+    ],
+    rows: results,
   },
   measures: {
     heads: ['athlete', 'squad', 'date', 'test', 'figure', 'value', 'source', 'note'],

@@ -1,6 +1,6 @@
-import { variantFrom, type CountedRow } from '@gravek/core';
+import { variantFrom, wasRun, type CountedRow } from '@gravek/core';
 import type { StoredRep } from '@gravek/contract';
-import { baseOf, viewOfRep } from '@gravek/library';
+import { baseOf, outcomeOf, viewOfRep } from '@gravek/library';
 import type { Trx } from '../database/connect';
 import { findsOf } from '../sessions/work';
 
@@ -49,7 +49,7 @@ export const withViews = async (trx: Trx, rows: readonly LoggedRow[]): Promise<C
       could: view.could,
       right: view.right,
       faults,
-      outcome: row.outcome === 'clean' && view.faults.length > 0 ? 'fault' : row.outcome,
+      outcome: wasRun(row) ? outcomeOf(set, { faults, heldS: row.heldS }) : row.outcome,
       watched: wasWatched(set),
     };
   });

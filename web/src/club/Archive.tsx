@@ -9,6 +9,7 @@ import { Restore, useRestoring } from './Restore';
 const TABLE_NAMES: Record<CsvTableName, string> = {
   reps: 'Reps',
   faults: 'Faults',
+  results: 'Makes and seconds',
   measures: 'Measures',
   loads: 'Loads',
 };

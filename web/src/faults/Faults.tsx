@@ -20,6 +20,7 @@ import { StateMark } from '../drawing/StateMark';
 import { Causes } from './Causes';
 import { InSquad, type SquadLine } from './InSquad';
 import { Reads } from './Reads';
+import { SquadResults } from './ResultsPanel';
 import { IntoNext } from '../sessions/IntoNext';
 
 /** Of those who share a fault. */
@@ -110,9 +111,8 @@ const Unwatched = ({ lines }: { lines: SquadLine[] }) => {
 /** One line an athlete, worst first: for a phone. */
 const Lines = ({ lines, movement }: { lines: SquadLine[]; movement: Movement }) => (
   <ul className="list-plain squad-lines">
-    {lines.map((line, place) => {
+    {lines.map((line) => {
       const { athlete, faults, cue } = line;
-      const why = place === 0 ? whyNeeded(movement, line) : null;
       const [worst] = [...faults].sort(
         (a, b) => Number(b.code === cue?.fault) - Number(a.code === cue?.fault) || b.rate - a.rate,
       );
@@ -133,7 +133,6 @@ const Lines = ({ lines, movement }: { lines: SquadLine[]; movement: Movement }) 
           </span>
           <span className="squad-cue">
             {cueWords(movement, line) ?? <span className="quiet">no cue: let it run</span>}
-            {why && <span className="quiet small-text d-block">First, since {why}.</span>}
           </span>
         </li>
       );
@@ -189,8 +188,15 @@ const Picture = ({ movement, lines: unsorted }: { movement: Movement; lines: Squ
   if (lines.length === 0) {
     return <p className="quiet">Nobody of this squad has run {movement.name.toLowerCase()} yet.</p>;
   }
+  const [first] = lines;
+  const why = whyNeeded(movement, first!);
   return (
     <>
+      {why && (
+        <p className="mb-0">
+          <strong>{first!.athlete.name} first:</strong> {why}.
+        </p>
+      )}
       <Unwatched lines={lines} />
       <div className="squad-first">
         <Lines lines={lines} movement={movement} />
@@ -198,6 +204,7 @@ const Picture = ({ movement, lines: unsorted }: { movement: Movement; lines: Squ
       </div>
       <Grid lines={lines} movement={movement} />
       <Reads movement={movement} reads={addReads(lines.flatMap((line) => line.reads))} />
+      <SquadResults movement={movement} lines={lines} />
       <div className="row-line small-text">
         <span className="quiet">
           Figures: share of reps that show the fault since its last sure change. A dot: not live,

@@ -23,6 +23,7 @@ import { Ladder } from './Ladder';
 import { LedgerTable } from './LedgerTable';
 import { pointsOf } from './points';
 import { Reads } from './Reads';
+import { AthleteResults } from './ResultsPanel';
 import {
   agreementSentence,
   agreementWords,
@@ -189,6 +190,7 @@ const InMovement = ({
                   </div>
                 )}
                 <Reads movement={movement} reads={ledger.reads} />
+                <AthleteResults movement={movement} athlete={athlete} sessions={ledger.results} />
                 {ledger.contrasts.length > 0 && (
                   <ul className="mb-0">
                     {ledger.contrasts.map((one) => (

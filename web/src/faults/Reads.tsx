@@ -4,8 +4,6 @@ import { answersRead } from '@gravek/library/field/shows';
 import { misreadMost } from '@gravek/library/ledger';
 import { exitName } from '@gravek/library/work';
 
-const inSentence = (name: string): string => name[0]!.toLowerCase() + name.slice(1);
-
 /** What reads come to, in a sentence or two. */
 export const readsSentence = (movement: Movement, reads: readonly ReadRecord[]): string => {
   const reps = reads.reduce((sum, read) => sum + read.reps, 0);
@@ -16,7 +14,7 @@ export const readsSentence = (movement: Movement, reads: readonly ReadRecord[]):
       : `${wrong} of ${reps} answered wrongly (${Math.round((wrong / reps) * 100)} %).`;
   const most = misreadMost(movement, reads);
   return most
-    ? `${all} ${exitName(movement, most.asked)} is misread most: ${most.wrong} of ${most.reps}, mostly as ${inSentence(exitName(movement, most.taken))}.`
+    ? `${all} “${exitName(movement, most.asked)}” is misread most: ${most.wrong} of ${most.reps}, mostly taken as “${exitName(movement, most.taken)}”.`
     : all;
 };
 
@@ -42,10 +40,10 @@ export const Reads = ({
           <caption className="visually-hidden">Which way was asked, and which was taken</caption>
           <thead>
             <tr>
-              <th scope="col">Asked</th>
+              <th scope="col">Asked, and taken:</th>
               {taken.map((exit) => (
                 <th key={exit} scope="col" className="text-end">
-                  went {inSentence(exitName(movement, exit))}
+                  {exitName(movement, exit)}
                 </th>
               ))}
               <th scope="col" className="text-end">

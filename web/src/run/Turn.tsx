@@ -5,6 +5,7 @@ import type { RunAthlete, RunBundle } from '@gravek/contract/run';
 import type { Rep } from '@gravek/contract/session';
 import { plannedRun } from '@gravek/library/measuredRun';
 import { faultOf } from '@gravek/library/byCode';
+import { LEAST_HOLD_S } from '@gravek/library/field/outcome';
 import { exitsToCall, exitsToRead } from '@gravek/library/field/reads';
 import {
   answersRead,
@@ -77,6 +78,8 @@ export const Turn = ({
   const [marked, setMarked] = useState<string[]>(() =>
     takenBack ? tapsOf(at.movementOf(variantFrom(up.variant, up.side)), takenBack) : [],
   );
+  /** seconds of a press that was no hold, while it is asked what was meant */
+  const [tapped, setTapped] = useState<number | null>(null);
   /** what was called and how it was answered, where that was wrong */
   const [wrong, setWrong] = useState<Pick<Rep, 'exit' | 'taken' | 'lateS'> | null>(null);
   const [recue, setRecue] = useState<string | null | undefined>(undefined);
@@ -143,6 +146,7 @@ export const Turn = ({
       ...more,
     });
     setMarked([]);
+    setTapped(null);
     setWrong(null);
     picks.setOpen(false);
     setNote(null);
@@ -167,7 +171,10 @@ export const Turn = ({
     const fault = wrongAnswerTo(movement, wanted)?.code;
     if (fault && !marked.includes(fault)) setMarked([...marked, fault]);
   };
-  const hold = useHold((seconds) => answer('clean', { heldS: seconds }));
+  const hold = useHold((seconds) => {
+    if (seconds < LEAST_HOLD_S) setTapped(seconds);
+    else answer('clean', { heldS: seconds });
+  });
   const made = open.length > 0 && set.target === 'makes' ? at.madeSoFar(up) : null;
 
   // For a laptop on a bench.
@@ -398,6 +405,25 @@ export const Turn = ({
               )}
             </button>
           </div>
+        ) : tapped !== null ? (
+          <>
+            <div className="run-rule" role="status">
+              That was a tap of {tapped.toFixed(1)} s: press and hold while {firstName(athlete.id)}{' '}
+              holds.
+            </div>
+            <div className="two-answers">
+              <button type="button" className="answer" onClick={() => setTapped(null)}>
+                Hold again
+              </button>
+              <button
+                type="button"
+                className="answer answer-missed"
+                onClick={() => answer('clean', { heldS: tapped })}
+              >
+                Count {tapped.toFixed(1)} s
+              </button>
+            </div>
+          </>
         ) : set.target === 'seconds' ? (
           <button
             type="button"
@@ -418,7 +444,7 @@ export const Turn = ({
             {hold.seconds === null ? (
               <>
                 Hold while it lasts
-                <small>{set.amount} s are asked</small>
+                <small>{set.amount} s are asked; less is not clean</small>
               </>
             ) : (
               `${hold.seconds.toFixed(1)} s`

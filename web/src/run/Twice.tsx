@@ -33,7 +33,7 @@ export const Twice = ({
     const movement = movementOf(row);
     const faults = row.faults.map((code) => (movement && faultOf(movement, code)?.name) ?? code);
     return [
-      faults.length === 0 ? 'clean' : faults.join(', '),
+      faults.length > 0 ? faults.join(', ') : row.outcome === 'clean' ? 'clean' : 'held too short',
       ...(row.made === null ? [] : [row.made ? 'made' : 'missed']),
     ].join(', ');
   };

@@ -13,6 +13,7 @@ import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle, RunCue, RunPlan } from '@gravek/contract/run';
 import { runSetOf, WARM_UP, type DrillSet } from '@gravek/contract/drillSet';
 import { PLAIN_REP, type Rep, type StoredRep } from '@gravek/contract/session';
+import { outcomeOf } from '@gravek/library/field/outcome';
 import { viewOfRep } from '@gravek/library/field/shows';
 import { askedSpeed } from '@gravek/library/pace';
 import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '@gravek/library/restrictions';
@@ -175,7 +176,7 @@ export const askedExit = (base: Base | null, variant: Variant): string | null =>
 
 /** A rep says by itself what it was, from the plan as the set runs it. */
 const rowOf = (
-  { plan, base }: SetWork,
+  { set, plan, base }: SetWork,
   athlete: RunAthlete,
   seen: Seen,
 ): Omit<NewRep, 'sessionId' | 'at'> => {
@@ -221,7 +222,9 @@ const rowOf = (
     heldS: seen.heldS ?? null,
     measured: counts ? (seen.measured ?? null) : null,
     note: seen.note ?? '',
-    outcome: wasRun(seen) ? (view.faults.length > 0 ? 'fault' : 'clean') : seen.outcome,
+    outcome: wasRun(seen)
+      ? outcomeOf(set, { faults: view.faults, heldS: seen.heldS ?? null })
+      : seen.outcome,
     voids: null,
     faults: view.faults,
     watched: seen.watched ?? true,

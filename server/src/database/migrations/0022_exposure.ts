@@ -19,7 +19,10 @@ export const up = async (db: Kysely<unknown>): Promise<void> => {
       add column could text[] not null,
       -- a hash of it: a key must be short
       add column could_key text not null,
-      add column taken jsonb not null;
+      add column taken jsonb not null,
+      add column held integer not null,
+      add column held_s double precision not null,
+      add column best_held_s double precision not null;
     alter table rep_count add primary key (club_id, athlete_id, movement, session_id, part, side,
       lead_foot, speed_pct, rung, exit, late, logged_by, watched, could_key);
     alter table fault_standing add column exposed jsonb not null;
