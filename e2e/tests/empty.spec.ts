@@ -102,7 +102,7 @@ test('who never saw it is led from an empty club to a first logged rep, in few p
   await expect(page.getByText('There is no name at its beginning.')).toBeVisible();
   await expect(page.getByText('This name stands in the list before.')).toBeVisible();
   const lines = page.getByRole('list', { name: 'What becomes of each line' });
-  await expect(lines).toContainText('Ada Reed, Wings, left-handed, takes off right, 1.74 m');
+  await expect(lines).toContainText('Ada Reed, Wings, left-handed, takes off right, 5′ 8½″');
   await page.getByRole('button', { name: 'Add 2 athletes' }).click();
   presses += 1;
   await expect(page.getByText('2 athletes are in the club.')).toBeVisible();

@@ -142,6 +142,7 @@ test(
         page,
         ways.filter({ hasText: n === 3 ? names.find((one) => one !== called)! : called }).first(),
       );
+      if (n === 3) await tap(page, page.getByRole('button', { name: 'Log the wrong answer' }));
       if (n < 10)
         await expect(page.locator('.rep-no')).toContainText(`${n < 5 ? n + 1 : n - 4}of 5`);
     }
@@ -150,7 +151,10 @@ test(
     const rows = await logOf(page, session);
     expect(rows).toHaveLength(10);
     expect(rows.filter((row) => row.taken !== row.exit)).toHaveLength(1);
-    for (const row of rows) expect(row.lateS).toBeGreaterThan(0);
+    const [wrong] = rows.filter((row) => row.taken !== row.exit);
+    expect(wrong).toMatchObject({ outcome: 'fault', right: false, faults: ['wrong-way-shot'] });
+    // A tap of more than three seconds says nothing of how soon.
+    for (const { lateS } of rows) expect(lateS === null || (lateS > 0 && lateS <= 3)).toBe(true);
   },
 );
 

@@ -193,7 +193,7 @@ export const Turn = ({
   });
 
   const exitIn = (exit: string | null): string =>
-    exit === null ? '' : exitName(movement || null, exit).toLowerCase();
+    exit === null ? '' : exitName(movement || null, exit);
   const what = [
     ...(movement ? [movement.name] : [base?.name ?? 'Drill set']),
     ...(drill ? [drill.name] : []),
@@ -453,7 +453,7 @@ export const Turn = ({
         ) : wrong ? (
           <>
             <div className="run-rule" role="status">
-              {`Asked ${exitIn(wrong.exit)}, went ${exitIn(wrong.taken)}: what else showed?`}
+              {`Asked “${exitIn(wrong.exit)}”, took “${exitIn(wrong.taken)}”: what else showed?`}
             </div>
             <div className="two-answers">
               <button
