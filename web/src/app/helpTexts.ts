@@ -187,7 +187,18 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
       ],
     },
   ],
-  [/^\/run/, { name: 'Run', question: 'Which session is run now?', figures: [], keys: [] }],
+  [
+    /^\/run/,
+    {
+      name: 'Run',
+      question: 'Which session is run now?',
+      figures: [
+        ['Watch these three', 'who of a row counts for rates at this call; all count for load'],
+        ['Other', 'every fault that this rep can show, with a search'],
+      ],
+      keys: [],
+    },
+  ],
   [
     /^\/faults/,
     {

@@ -14,7 +14,7 @@ export const callWords = (call: Call | null): string => {
     case 'steps':
       return `${call.steps} single steps on the call, then still`;
     case 'reads':
-      return 'a way is called at random';
+      return 'a way is called';
     case 'start':
       return 'marks, set, go';
     case undefined:

@@ -461,7 +461,13 @@ export const Turn = ({
                 className="answer answer-fault"
                 onClick={() => answer('clean', wrong)}
               >
-                {marked.length > 1 ? `Log ${marked.length} faults` : 'Log the wrong answer'}
+                {marked.length > 1 ? (
+                  `Log ${marked.length} faults`
+                ) : (
+                  <>
+                    Log <small>the wrong answer</small>
+                  </>
+                )}
               </button>
               <button
                 type="button"
