@@ -1,5 +1,4 @@
 import { otherFoot, type Foot } from '@gravek/core/feet';
-import { bodyOf } from '@gravek/core/layout/body';
 import { layOut } from '@gravek/core/layout/layOut';
 import type { OtherThing } from '@gravek/core/layout/sequence';
 import { turned, type Footfall } from '@gravek/core/layout/walker';
@@ -7,6 +6,7 @@ import type { Fault, Load, Movement, MovementPhase } from '@gravek/contract/move
 import endings from '../data/endings.json';
 import moves from '../data/moves.json';
 import { mirrorWords } from './sides';
+import { usualBody } from './usualBody';
 
 /** A run of phases that is joined to others: where its feet and the ball are follows from them. */
 type Link = {
@@ -57,14 +57,7 @@ type State = {
   pivot: Foot | null;
 };
 
-const USUAL = bodyOf({
-  hand: 'right',
-  takeoffFoot: 'left',
-  trials: [],
-  heightM: 1.75,
-  legM: null,
-  shoeM: null,
-});
+const USUAL = usualBody();
 const RIGHT_HANDED = { by: 'hand', side: 'right' } as const;
 
 const stateAfter = (phases: readonly MovementPhase[]): State => {

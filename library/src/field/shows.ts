@@ -1,11 +1,12 @@
 import { couldShow } from '@gravek/core/exposure';
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { Body } from '@gravek/core/layout/body';
 import type { Variant } from '@gravek/core/variants';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import type { RunCue } from '@gravek/contract/run';
 import { phaseOf } from '../byCode';
 import { phasesOn } from '../plan';
 import { bySchools } from '../schools';
+import { usualBody } from '../usualBody';
 import { asVaried, variedRun, type Base } from '../work';
 
 /** An exit of a read, as reps name it: `phase:option`. */
@@ -46,14 +47,7 @@ export const phasesOfRep = (
   base: Base,
   variant: Variant,
   exit: string | null,
-  body: Body = bodyOf({
-    hand: 'right',
-    takeoffFoot: 'left',
-    trials: [],
-    heightM: 1.75,
-    legM: null,
-    shoeM: null,
-  }),
+  body: Body = usualBody(),
 ): string[] => {
   if (!base.movement || !base.choices) return [];
   const onExit = { ...variant, exit: exit ?? variant.exit };

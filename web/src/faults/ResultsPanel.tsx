@@ -26,6 +26,17 @@ const told = (session: Session): string =>
       : []),
   ].join(', ');
 
+const Heads = () => (
+  <>
+    <th scope="col" className="num">
+      Made
+    </th>
+    <th scope="col" className="num">
+      Held
+    </th>
+  </>
+);
+
 const Figures = ({ results }: { results: Results }) => (
   <>
     <td className="num">
@@ -91,12 +102,7 @@ export const AthleteResults = ({
           <tr>
             <th scope="col">Side</th>
             <th scope="col">Sessions</th>
-            <th scope="col" className="num">
-              Made
-            </th>
-            <th scope="col" className="num">
-              Held
-            </th>
+            <Heads />
           </tr>
         </thead>
         <tbody>
@@ -151,12 +157,7 @@ export const SquadResults = ({
             <tr>
               <th scope="col">Athlete</th>
               <th scope="col">Side</th>
-              <th scope="col" className="num">
-                Made
-              </th>
-              <th scope="col" className="num">
-                Held
-              </th>
+              <Heads />
             </tr>
           </thead>
           <tbody>
