@@ -3,7 +3,7 @@ import type { RepReceipt } from '@gravek/contract';
 import { atPace, DEVICES, type Timed, type Work } from './pace';
 
 /** The devices of the bench: each has one connection and sends one rep at a time. */
-const run = async ({ address, email, password, reps }: Work): Promise<Timed> => {
+const run = async ({ address, to = address, email, password, reps }: Work): Promise<Timed> => {
   const agents = Array.from(
     { length: DEVICES },
     () => new http.Agent({ keepAlive: true, maxSockets: 1 }),
@@ -13,10 +13,11 @@ const run = async ({ address, email, password, reps }: Work): Promise<Timed> => 
     agent: http.Agent,
     path: string,
     body: object,
+    at = address,
   ): Promise<{ status: number; cookie: string; text: string }> =>
     new Promise((resolve, reject) => {
       const request = http.request(
-        `${address}/api${path}`,
+        `${at}/api${path}`,
         {
           agent,
           method: 'POST',
@@ -42,7 +43,7 @@ const run = async ({ address, email, password, reps }: Work): Promise<Timed> => 
   cookie = (await post(agents[0]!, '/sign-in', { email, password })).cookie;
   let refused = 0;
   const times = await atPace(reps.length, async (n) => {
-    const { status, text } = await post(agents[n % DEVICES]!, '/reps', { reps: [reps[n]] });
+    const { status, text } = await post(agents[n % DEVICES]!, '/reps', { reps: [reps[n]] }, to);
     if (status !== 200 || (JSON.parse(text) as RepReceipt).stored.length !== 1) refused += 1;
   });
   for (const agent of agents) agent.destroy();

@@ -4,7 +4,14 @@ export const A_SECOND = 200;
 export const DEVICES = 50;
 
 /** What the devices are to send, each rep a request of its own, in turn. */
-export type Work = { address: string; email: string; password: string; reps: Rep[] };
+export type Work = {
+  address: string;
+  /** where the reps go, if elsewhere than one signs in */
+  to?: string;
+  email: string;
+  password: string;
+  reps: Rep[];
+};
 export type Timed = { times: number[]; refused: number };
 
 /** The first of all are not timed: code and connections are not warm yet. */

@@ -1,10 +1,14 @@
 import { fork } from 'node:child_process';
+import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import type { Rep, SessionInput } from '@gravek/contract';
 import { freshDrillSet } from '@gravek/library';
+import express from 'express';
+import expressSession from 'express-session';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
-import { inClub } from '../src/database/connect';
+import { connect, inClub } from '../src/database/connect';
+import { signInStore } from '../src/signIn/store';
 import { anAthlete, aRep, coachIn, hear, openStage, PASSWORD, until } from '../test/setup';
 import { A_SECOND, atPace, DEVICES, WARMING, type Timed, type Work } from './pace';
 
@@ -15,6 +19,12 @@ import { A_SECOND, atPace, DEVICES, WARMING, type Timed, type Work } from './pac
 /** Taps, one after the other, that another process is heard to tell of. */
 const TOLD = 30;
 const SECONDS = Number(process.env.GRAVEK_BENCH_SECONDS ?? 60);
+const CPU_SECONDS = Math.min(10, SECONDS);
+/** As the server of the tests keeps its sign-ins. */
+const SESSION = {
+  ...{ name: 'gravek', secret: 'for tests only' },
+  ...{ resave: false, saveUninitialized: false, rolling: false },
+};
 
 const percentile = (times: readonly number[], part: number): number =>
   [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * part))]!;
@@ -108,12 +118,65 @@ try {
     `99th percentile: ${(percentile(taps, 0.99) / percentile(bare, 0.99)).toFixed(2)} times that of bare inserts; ${rows[0]!.n} rows stored, ${refused} refused`,
   );
 
+  // What a tap takes of the processor, beside a route that checks the sign-in and inserts one row: both in this
+  // process, at the same pace, one after the other. What is counted later is not in it.
+  const { pool } = connect(stage.appUrl);
+  const simple = express()
+    .use(expressSession({ ...SESSION, store: signInStore(pool) }))
+    .use(express.json())
+    .post('/api/reps', async (req, res) => {
+      const { clubId, accountId } = req.session;
+      if (!clubId || !accountId) {
+        res.status(401).end();
+        return;
+      }
+      const [rep] = (req.body as { reps: Rep[] }).reps;
+      await inClub(stage.db, { clubId, accountId }, (trx) =>
+        sql`insert into bare (id, club_id, body) values (${rep!.id}, ${clubId}, ${JSON.stringify(rep)})`.execute(
+          trx,
+        ),
+      );
+      res.json({ stored: [{ id: rep!.id, arrival: 1 }], refused: [] });
+    })
+    .listen(0, '127.0.0.1');
+  await new Promise((resolve) => simple.once('listening', resolve));
+  const bareAddress = `http://127.0.0.1:${(simple.address() as AddressInfo).port}`;
+  let next = all;
+  /** Milliseconds of the processor that a request takes in this process. */
+  const processorMs = async (to: string): Promise<number> => {
+    const many = WARMING + A_SECOND * CPU_SECONDS;
+    const reps = Array.from({ length: many }, () => repOf((next += 1)));
+    const from = process.cpuUsage();
+    const work = { address: stage.address, email: coach.email, password: PASSWORD, reps };
+    const { refused: no } = await onDevices({ ...work, to });
+    const { user, system } = process.cpuUsage(from);
+    if (no > 0) throw new Error(`${no} of ${many} were refused by ${to}`);
+    return (user + system) / 1000 / many;
+  };
+  const rounds: { tap: number; simple: number }[] = [];
+  for (let i = 0; i < 3; i += 1) {
+    rounds.push({ simple: await processorMs(bareAddress), tap: await processorMs(stage.address) });
+  }
+  simple.close();
+  await pool.end();
+  const tapMs = percentile(
+    rounds.map((round) => round.tap),
+    0.5,
+  );
+  const simpleMs = percentile(
+    rounds.map((round) => round.simple),
+    0.5,
+  );
+  console.log(
+    `processor a tap: ${tapMs.toFixed(2)} ms, ${(tapMs / simpleMs).toFixed(2)} times the ${simpleMs.toFixed(2)} ms of a route that checks the sign-in and inserts one row`,
+  );
+
   // How long until another process has told whoever listens to it.
   const twin = await stage.twin();
   const heard = hear(twin, coach);
   await until(() => heard.said().includes('alive'));
   const told: number[] = [];
-  for (let n = all; n < all + TOLD; n += 1) {
+  for (let n = next + 1; n <= next + TOLD; n += 1) {
     const before = heard.said().length;
     const from = performance.now();
     await coach.post('/reps', { reps: [repOf(n)] }).expect(200);

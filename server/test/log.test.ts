@@ -13,6 +13,7 @@ import type {
 } from '@gravek/contract';
 import { bySession, standingsOf } from '@gravek/library';
 import { sql } from 'kysely';
+import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { countNew } from '../src/reps/countNew';
@@ -47,6 +48,28 @@ const faultsOf = async (athleteId: string): Promise<AthleteFaults[]> =>
   (await coach.get(`/athletes/${athleteId}/faults`)).body.items as AthleteFaults[];
 const loggedIn = async ({ id }: SessionInput): Promise<number> =>
   ((await coach.get(`/sessions/${id}`)).body as Session).logged;
+
+it('takes five statements of its request, that of the sign-in among them', async () => {
+  const { session } = await furnish(coach);
+  const said: string[] = [];
+  const real = pg.Client.prototype.query as (...args: unknown[]) => unknown;
+  pg.Client.prototype.query = function heard(this: pg.Client, ...args: unknown[]) {
+    const [query] = args as [string | { text: string }];
+    said.push((typeof query === 'string' ? query : query.text).trim());
+    return real.apply(this, args);
+  } as never;
+  try {
+    await coach.post('/reps', { reps: [aRep(session, { rep: 3, turn: 3 })] }).expect(200);
+  } finally {
+    pg.Client.prototype.query = real as never;
+  }
+  // What a worker counts after it is its own.
+  const request = said.slice(0, said.indexOf('commit') + 1);
+  expect(request.at(-1)).toBe('commit');
+  const statements = request.filter((text) => text !== 'begin' && text !== 'commit');
+  expect(statements.length, statements.join('\n')).toBeLessThanOrEqual(5);
+  expect(statements.some((text) => text.includes('gravek_store_reps'))).toBe(true);
+});
 
 it('is stored once when it comes again, elsewhere, while the first try is not done yet', async () => {
   const own = await furnish(coach);
