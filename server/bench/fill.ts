@@ -93,17 +93,20 @@ export const fillClub = async (
       select d.id, a.id, a.place from drill_set d,
         unnest(${athleteIds}::uuid[]) with ordinality as a (id, place)
       where d.session_id = any(${sessionIds}::uuid[])`.execute(trx);
+    const faults = movement.faults.map((fault) => fault.code);
+    // Half of the rows are from before rows said what they could show.
+    const could = filled.length % 2 === 0 ? faults : null;
     await sql`insert into rep (id, session_id, drill_set_id, athlete_id, movement, turn, set_no, side,
-        rep_no, outcome, lead_foot, speed_pct, device, device_no, arrival, at)
+        rep_no, outcome, lead_foot, speed_pct, device, device_no, arrival, at, could)
       select gen_random_uuid(), d.session_id, d.id, x.athlete_id, ${movement.code}, n, 1, 'own',
         least(n, 50), case when random() < 0.33 then 'fault' else 'clean' end, 'left', 100,
-        d.session_id, (x.position - 1) * ${repsEach} + n, (x.position - 1) * ${repsEach} + n, s.day
+        d.session_id, (x.position - 1) * ${repsEach} + n, (x.position - 1) * ${repsEach} + n, s.day,
+        ${could}::text[]
       from drill_set d
       join session s on s.id = d.session_id
       join drill_set_athlete x on x.drill_set_id = d.id,
       generate_series(1, ${repsEach}::int) n
       where d.session_id = any(${sessionIds}::uuid[])`.execute(trx);
-    const faults = movement.faults.map((fault) => fault.code);
     await sql`insert into rep_fault (rep_id, fault)
       select distinct r.id, (${faults}::text[])[1 + floor(power(random(), 2) * ${faults.length})::int]
       from rep r, generate_series(1, 2)

@@ -1,11 +1,22 @@
 import { variantFrom, wasRun, type CountedRow } from '@gravek/core';
 import type { StoredRep } from '@gravek/contract';
-import { baseOf, outcomeOf, viewOfRep } from '@gravek/library';
+import { baseOf, outcomeOf, usualBody, viewOfRep } from '@gravek/library';
 import type { Trx } from '../database/connect';
 import { findsOf } from '../sessions/work';
 
 /** A row as it was logged; `could` is null where rows did not say yet what they could show. */
 type LoggedRow = Omit<CountedRow, 'could'> & Pick<StoredRep, 'could'>;
+
+/** What is solved for a body is kept with it: after so many views another one takes its place. */
+const MOST_VIEWS = 2_000;
+let body = usualBody();
+let views = 0;
+
+const nextBody = (): typeof body => {
+  views += 1;
+  if (views % MOST_VIEWS === 0) body = usualBody();
+  return body;
+};
 
 /** Nobody watched a whole row, and rows of before do not say whom. */
 const wasWatched = ({ stand, target }: { stand: string; target: string }): boolean =>
@@ -39,9 +50,12 @@ export const withViews = async (trx: Trx, rows: readonly LoggedRow[]): Promise<C
     const key = [set.id, row.side, row.variant, row.exit, row.taken, asked].join(' ');
     const view =
       viewByKey.get(key) ??
-      viewOfRep(base, variantFrom(row.variant, row.side), {
-        ...{ exit: row.exit, asked, taken: row.taken, faults: [] },
-      });
+      viewOfRep(
+        base,
+        variantFrom(row.variant, row.side),
+        { exit: row.exit, asked, taken: row.taken, faults: [] },
+        nextBody(),
+      );
     viewByKey.set(key, view);
     const faults = [...new Set([...row.faults, ...view.faults])];
     return {
