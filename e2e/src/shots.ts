@@ -108,7 +108,14 @@ const SHOTS: Shot[] = [
       await page.locator('.run-sets button', { hasText: 'Wall switches' }).click();
       await page.getByRole('button', { name: 'Call', exact: true }).click();
       await page.locator('.call-word', { hasText: 'hold' }).waitFor();
-      for (const name of ['Dario', 'Roland']) await page.getByRole('button', { name }).click();
+      for (const [name, nth] of [
+        ['Roland', 1],
+        ['Dario', 0],
+      ] as const) {
+        await page.getByRole('button', { name }).click();
+        const shown = page.getByRole('group', { name: `What ${name} showed` });
+        await shown.getByRole('button').nth(nth).click();
+      }
     },
   },
 ];

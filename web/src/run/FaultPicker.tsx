@@ -32,14 +32,17 @@ export const FaultPicker = ({
   picks,
   marked,
   label = 'Faults seen',
+  isLabelShown = false,
   onToggle,
 }: {
   picks: FaultPicks;
   marked: readonly string[];
   label?: string;
+  isLabelShown?: boolean;
   onToggle: (fault: string) => void;
 }) => (
   <div className="fault-picker">
+    {isLabelShown && <div className="small-text fw-bold">{label}</div>}
     {picks.isOpen && (
       <Form.Control
         type="search"

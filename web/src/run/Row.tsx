@@ -301,6 +301,7 @@ export const Row = ({
             picks={picks}
             marked={showed(tappedTurn.athleteId)}
             label={`What ${nameOf(tappedTurn.athleteId)} showed`}
+            isLabelShown
             onToggle={toggle}
           />
         )}
