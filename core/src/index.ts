@@ -114,6 +114,7 @@ export { arcDepthM } from './layout/arc';
 export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from './layout/body';
 export type { GroundLine } from './layout/lines';
 export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
+export { countSteps } from './layout/shape';
 export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
 export {
   athleteSpread,

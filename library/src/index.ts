@@ -9,6 +9,7 @@ export {
 } from './chooseSets';
 export { cueFor, type Cue } from './cue';
 export { drillFor, drillOf, faultOf, firstPhaseOf, phaseOf } from './byCode';
+export { stepsIn } from './stepWords';
 export { usualBody } from './usualBody';
 export { withFaultPhases } from './olderMovement';
 export { cueVerdict, type CueVerdict } from './cueVerdict';

@@ -4,7 +4,7 @@ import { layOut, LAYOUT_VERSION, type LayoutChoices } from '@gravek/core/layout/
 import type { Part } from '@gravek/core/layout/part';
 import { runLength, type RunAsk } from '@gravek/core/layout/runUp';
 import { pathOf } from '@gravek/core/layout/sequence';
-import type { Layout } from '@gravek/core/layout/shape';
+import { countSteps, stepFalls, type Layout } from '@gravek/core/layout/shape';
 import type { Side } from '@gravek/core/repLog';
 import { SOLVER_VERSION, solveStraight, type StraightInput } from '@gravek/core/solveStraight';
 import { closableFraction } from '@gravek/core/stepCounts';
@@ -411,11 +411,12 @@ export const outlineOf = ({ layout, straight }: Solved): Outline | null => {
   const [first, last] = [falls[0], falls.at(-1)];
   if (!layout || !first || !last) return null;
   return {
-    firstFoot: first.foot,
+    // The lead foot is that of the first step that the drill is about.
+    firstFoot: (stepFalls(layout)[0] ?? first).foot,
     lastFoot: last.foot,
     startM: null,
     totalTimeS: layout.totalTimeS,
-    steps: last.n,
+    steps: countSteps(layout),
     contacts: falls.map((fall) => ({
       foot: fall.foot,
       timeS: fall.timeS,

@@ -39,3 +39,15 @@ export type Layout = {
   /** the curve by its tapes, where the run goes to a bar */
   curve: CurvePlan | null;
 };
+
+/** The contacts of a layout that a coach counts as steps: no stance before it, no landing. */
+export const stepFalls = ({ footfalls }: Pick<Layout, 'footfalls'>): Footfall[] =>
+  footfalls.filter((fall) => fall.n > 0 && !fall.landing && fall.contact !== 'stand');
+
+/**
+ * Steps as a coach counts them: feet that land together are one, landings are none.
+ *
+ * @example countSteps({ footfalls: [] }) // 0
+ */
+export const countSteps = (layout: Pick<Layout, 'footfalls'>): number =>
+  new Set(stepFalls(layout).map((fall) => fall.n)).size;

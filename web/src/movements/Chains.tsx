@@ -5,6 +5,8 @@ import type { Movement } from '@gravek/contract/movement';
 import { chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
 import { laidOut } from '@gravek/library/plan';
 import { toldTo } from '@gravek/library/sides';
+import { countSteps } from '@gravek/core/layout/shape';
+import { stepsIn } from '@gravek/library/stepWords';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useAthletes } from '../api/queries';
@@ -92,7 +94,7 @@ const Drawn = ({ written, body, side, says }: Asked & { says: string }) => {
         shoeM={body.shoeM}
         maxHeight={260}
         phases={movement.phases}
-        label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds`}
+        label={`${movement.name} from above: ${stepsIn(countSteps(layout), layout.totalTimeS)}`}
       />
       <Beats
         contacts={beats}

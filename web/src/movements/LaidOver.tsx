@@ -1,15 +1,12 @@
-import type { Layout } from '@gravek/core/layout/shape';
+import { countSteps, type Layout } from '@gravek/core/layout/shape';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement } from '@gravek/contract/movement';
 import { otherWays, type OtherWay } from '@gravek/library/otherWays';
+import { stepsIn } from '@gravek/library/stepWords';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
-import { counted } from '../controls/dates';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
-
-const figures = (layout: Layout): string =>
-  `${counted(layout.footfalls.at(-1)?.n ?? 0, 'step')} in ${layout.totalTimeS.toFixed(1)} s`;
 
 /**
  * Another exit or school, laid over the way that is drawn.
@@ -38,7 +35,11 @@ export const useLaidOver = (
           </option>
         ))}
       </Form.Select>
-      {over && <span className="small-text quiet">dashed: {figures(over)}</span>}
+      {over && (
+        <span className="small-text quiet">
+          dashed: {stepsIn(countSteps(over), over.totalTimeS)}
+        </span>
+      )}
     </label>
   );
   return { over, choice };

@@ -11,6 +11,8 @@ import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
 import { sideWord, toldTo } from '@gravek/library/sides';
+import { countSteps } from '@gravek/core/layout/shape';
+import { stepsIn } from '@gravek/library/stepWords';
 import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -282,7 +284,7 @@ const Shown = ({
             shoeM={body.shoeM}
             phase={phase}
             phases={movement.phases}
-            label={`${movement.name} from above: ${layout.footfalls.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
+            label={`${movement.name} from above: ${stepsIn(countSteps(layout), layout.totalTimeS)}${layout.mirrored ? ', mirrored' : ''}`}
           />
           <Beats
             contacts={beats}
@@ -297,8 +299,7 @@ const Shown = ({
               nameAt={phaseAt(layout, movement.phases)}
             />
             <span className="quiet small-text ms-auto">
-              <span className="figure">{layout.footfalls.at(-1)?.n ?? 0}</span> steps in{' '}
-              <span className="figure">{layout.totalTimeS.toFixed(1)}</span> s
+              {stepsIn(countSteps(layout), layout.totalTimeS)}
               {layout.mirrored && `, drawn for the ${sideWord(written, body, side)}`}
             </span>
           </div>

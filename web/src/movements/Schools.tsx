@@ -2,6 +2,8 @@ import type { Body } from '@gravek/core/layout/body';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement } from '@gravek/contract/movement';
 import { laidOut } from '@gravek/library/plan';
+import { countSteps } from '@gravek/core/layout/shape';
+import { stepsIn } from '@gravek/library/stepWords';
 import { PlanThumb } from '../drawing/PlanThumb';
 
 /** Where coaches disagree: each way with its reason and what it does to the feet, side by side. */
@@ -38,8 +40,7 @@ export const Schools = ({
                       <>
                         <PlanThumb layout={layout} />
                         <div className="small-text quiet">
-                          <span className="figure">{layout.footfalls.at(-1)?.n ?? 0}</span> steps in{' '}
-                          <span className="figure">{layout.totalTimeS.toFixed(2)}</span> s
+                          {stepsIn(countSteps(layout), layout.totalTimeS, 2)}
                         </div>
                       </>
                     )}

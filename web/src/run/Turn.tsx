@@ -20,6 +20,7 @@ import { bySchools } from '@gravek/library/schools';
 import { sidePhrase, toldTo } from '@gravek/library/sides';
 import { steadyTarget } from '@gravek/library/steadyCadence';
 import { drillOfBase, exitName, fieldRun, variantWords } from '@gravek/library/work';
+import { stepsIn } from '@gravek/library/stepWords';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -368,9 +369,7 @@ export const Turn = ({
           <div>
             <Rhythm plan={outline} />
             <div className="row-line small-text quiet">
-              <span>
-                {outline.steps} steps in {outline.totalTimeS.toFixed(1)} s
-              </span>
+              <span>{stepsIn(outline.steps, outline.totalTimeS)}</span>
               {outline.checkMarks.map((mark) => (
                 <span key={mark.stepsOut} className="ms-auto">
                   {mark.stepsOut} out at <Length m={mark.toTargetM} style={style} />

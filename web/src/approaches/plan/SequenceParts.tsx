@@ -5,6 +5,8 @@ import { drillOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { asPlanned, branchesOf, laidOut, phasesOn } from '@gravek/library/plan';
 import { sideWord } from '@gravek/library/sides';
+import { countSteps } from '@gravek/core/layout/shape';
+import { stepsIn } from '@gravek/library/stepWords';
 import { useCallback, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -59,7 +61,6 @@ export const SequenceDrawing = ({
       </div>
     );
   }
-  const steps = layout.footfalls.filter((fall) => fall.n > 0);
   return (
     <>
       <PlanView
@@ -71,7 +72,7 @@ export const SequenceDrawing = ({
         shoeM={body.shoeM}
         maxHeight={300}
         phases={movement.phases}
-        label={`${movement.name} for ${athlete.name}: ${steps.at(-1)?.n ?? 0} steps in ${layout.totalTimeS.toFixed(1)} seconds${layout.mirrored ? ', mirrored' : ''}`}
+        label={`${movement.name} for ${athlete.name}: ${stepsIn(countSteps(layout), layout.totalTimeS)}${layout.mirrored ? ', mirrored' : ''}`}
       />
       <Beats
         contacts={beatsOfLayout(layout)}
