@@ -75,7 +75,10 @@ export const cueVerdict = (
         instead,
       );
     }
-    default:
+    case 'new':
+    case 'steady':
+    case 'back':
+    case undefined:
       return sessions < STUCK_SESSIONS
         ? say('too-early', `Too early to say ${after}: keep it for ${STUCK_SESSIONS}.`)
         : say('unclear', `No clear change yet ${after}: keep it.`);
