@@ -57,6 +57,7 @@ export type SolvedStep = {
 
 /** What the change to short steps asks of the athlete's legs. */
 export type Brake = {
+  /** from the target: where the first short step begins, of the steps as they are solved */
   shortenAtM: number;
   brakeZoneM: number;
   entrySpeedMps: number;
@@ -375,9 +376,11 @@ const zoneBraking = (
   const entrySpeedMps = steps[steps.length - ending.count - ending.taperSteps - 1]!.speedMps;
   const shortSpeedMps = (ending.lengthM * ending.cadenceSpm) / 60;
   const zone = steps.slice(steps.length - ending.count - ending.taperSteps);
-  const brakeZoneM = zone.reduce((sum, step) => sum + step.lengthM, 0);
+  const lengthOf = (some: readonly SolvedStep[]): number =>
+    some.reduce((sum, step) => sum + step.lengthM, 0);
+  const brakeZoneM = lengthOf(zone);
   return {
-    shortenAtM: ending.count * ending.lengthM,
+    shortenAtM: lengthOf(zone.slice(ending.taperSteps)),
     brakeZoneM,
     entrySpeedMps,
     shortSpeedMps,

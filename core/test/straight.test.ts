@@ -328,6 +328,20 @@ describe('braking', () => {
     }
   });
 
+  it('says where the short steps begin as they are run, also where they are pinned', () => {
+    const ends = close.ending!;
+    if (ends.kind !== 'short') throw new Error('the close shortens');
+    const first = close.steps - ends.count;
+    for (const pins of [
+      [],
+      [{ step: close.steps, lengthM: 1.1 }],
+      [{ step: first + 1, lengthM: 0.3 }],
+    ]) {
+      const plan = solveStraight({ ...close, pins }) as StraightPlan;
+      expect(plan.brake!.shortenAtM).toBeCloseTo(plan.steps[first - 1]!.toTargetM, 9);
+    }
+  });
+
   it('whatever is pinned or fixed, a mend brings the plan within the limit and changes one thing', () => {
     fc.assert(
       fc.property(
