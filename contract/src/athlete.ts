@@ -1,6 +1,18 @@
 import { STEP_BOUNDS } from '@gravek/core/stepModel';
 import { array, boolean, number, object, type InferType } from 'yup';
-import { choice, count, day, distinct, figure, foot, id, name, note, version } from './fields';
+import {
+  choice,
+  count,
+  day,
+  distinct,
+  figure,
+  figureOrNull,
+  foot,
+  id,
+  name,
+  note,
+  version,
+} from './fields';
 import type { ReadingRow } from './reading';
 import { SOURCES } from './source';
 
@@ -73,10 +85,10 @@ const { trialSteps, lengthM, intervalS } = STEP_BOUNDS;
 
 export const measuredStep = object({
   lengthM: figure('A step', 0.05, lengthM.max, ' m'),
-  intervalS: figure('A step’s time', intervalS.min, intervalS.max, ' s'),
+  intervalS: figureOrNull('A step’s time', intervalS.min, intervalS.max, ' s'),
 });
 
-/** A measured run: every step's length and time, counted from a standing start. */
+/** A measured run: every step's length and time, counted from a standing start; no time where only a tape was read. */
 export const trialInput = object({
   id: id(),
   athleteId: id(),

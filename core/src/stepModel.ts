@@ -15,7 +15,8 @@ export type StepModel = {
   cadenceRate: number;
 };
 
-export type MeasuredStep = { lengthM: number; intervalS: number };
+/** A step between tape marks; its time is null where only the tape was read. */
+export type MeasuredStep = { lengthM: number; intervalS: number | null };
 export type Trial = { steps: readonly MeasuredStep[] };
 
 /** The bounds within which a figure can be a human step. */
@@ -165,19 +166,22 @@ export type FittedStep = {
   /** step number within its trial, from 1 */
   k: number;
   lengthM: number;
-  cadenceSpm: number;
+  /** null where the step was not timed */
+  cadenceSpm: number | null;
   /** measured minus fitted */
   lengthErrorM: number;
-  cadenceErrorSpm: number;
+  cadenceErrorSpm: number | null;
   /** length or cadence far from the curve compared with the other steps: a slip, or a stumble */
   oddLength: boolean;
   oddCadence: boolean;
 };
 
 export type StepModelFit = StepModel & {
-  /** root mean square of measured minus fitted */
+  /** root mean square of measured minus fitted; of the cadence null where it is the estimate's */
   lengthRmsM: number;
-  cadenceRmsSpm: number;
+  cadenceRmsSpm: number | null;
+  /** whether the cadence is fitted to times; else it is the estimate's */
+  timed: boolean;
   steps: FittedStep[];
   /** the steps were still growing at the end of the trial, so the top is an extrapolation */
   stillBuilding: boolean;
@@ -256,16 +260,29 @@ const outliers = (points: readonly Point[], rate: number, floor: number): Set<Po
 const rms = (errors: readonly number[]): number =>
   Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length);
 
+/** The cadence of a step model, without its lengths. */
+export type CadenceModel = Pick<StepModel, 'firstCadenceSpm' | 'topCadenceSpm' | 'cadenceRate'>;
+
 /**
  * Fits the step model to measured run-ups by least squares over all steps of all trials, length and
  * cadence separately. Steps are counted from a standing start; an interval is the time that the step
- * took, seconds.
+ * took, seconds. Steps without a time fit the lengths only.
  *
+ * @param cadence what to take for the cadence where fewer than four steps were timed, usually the estimate
  * @throws {RangeError} naming the step when a length is not within 0–4 m or an interval not within
- *   0.08–2 s, and when no trial has at least four steps
+ *   0.08–2 s, when no trial has at least four steps, and when there is no cadence at all
+ * @example
+ * const steps = [1.2, 1.47, 1.66, 1.8].map((lengthM) => ({ lengthM, intervalS: null }));
+ * fitStepModel({ trials: [{ steps }], cadence: estimateStepModel(1.7) }).timed // false
  * Source: separable least squares (the two linear parameters eliminated at each rate)
  */
-export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepModelFit => {
+export const fitStepModel = ({
+  trials,
+  cadence: untimed,
+}: {
+  trials: readonly Trial[];
+  cadence?: CadenceModel | undefined;
+}): StepModelFit => {
   if (trials.length === 0) {
     throw new RangeError('trials must hold at least one trial');
   }
@@ -274,22 +291,31 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
     return trial.steps.map((step, i) => {
       const where = `trials[${t}].steps[${i}]`;
       number(`${where}.lengthM`, step.lengthM, STEP_BOUNDS.lengthM);
-      number(`${where}.intervalS`, step.intervalS, STEP_BOUNDS.intervalS);
-      return { trial: t, k: i + 1, lengthM: step.lengthM, cadenceSpm: 60 / step.intervalS };
+      if (step.intervalS !== null) {
+        number(`${where}.intervalS`, step.intervalS, STEP_BOUNDS.intervalS);
+      }
+      const cadenceSpm = step.intervalS === null ? null : 60 / step.intervalS;
+      return { trial: t, k: i + 1, lengthM: step.lengthM, cadenceSpm };
     });
   });
   const lengths = flat.map(({ k, lengthM }) => ({ k, value: lengthM }));
-  const cadences = flat.map(({ k, cadenceSpm }) => ({ k, value: cadenceSpm }));
+  const cadences = flat.map(({ k, cadenceSpm }) =>
+    cadenceSpm === null ? null : { k, value: cadenceSpm },
+  );
+  const timedSteps = cadences.filter((point) => point !== null);
+  const timed = timedSteps.length >= STEP_BOUNDS.trialSteps.min;
+  if (!timed && !untimed) {
+    throw new RangeError('cadence must be given where fewer than four steps were timed');
+  }
   const length = fitCurve(lengths);
-  const cadence = fitCurve(cadences);
-  const lengthErrors = lengths.map(
-    ({ k, value }) => value - buildUp(length.first, length.top, length.rate, k),
-  );
-  const cadenceErrors = cadences.map(
-    ({ k, value }) => value - buildUp(cadence.first, cadence.top, cadence.rate, k),
-  );
+  const cadence = timed
+    ? fitCurve(timedSteps)
+    : { first: untimed!.firstCadenceSpm, top: untimed!.topCadenceSpm, rate: untimed!.cadenceRate };
+  const errorOf = (curve: Omit<Curve, 'squares'>, { k, value }: Point): number =>
+    value - buildUp(curve.first, curve.top, curve.rate, k);
+  const lengthErrors = lengths.map((point) => errorOf(length, point));
   const oddLengths = outliers(lengths, length.rate, LENGTH_FLOOR);
-  const oddCadences = outliers(cadences, cadence.rate, CADENCE_FLOOR);
+  const oddCadences = timed ? outliers(timedSteps, cadence.rate, CADENCE_FLOOR) : new Set<Point>();
   const longest = Math.max(...trials.map((trial) => trial.steps.length));
   return {
     firstLengthM: length.first,
@@ -299,14 +325,18 @@ export const fitStepModel = ({ trials }: { trials: readonly Trial[] }): StepMode
     topCadenceSpm: cadence.top,
     cadenceRate: cadence.rate,
     lengthRmsM: rms(lengthErrors),
-    cadenceRmsSpm: rms(cadenceErrors),
-    steps: flat.map((step, i) => ({
-      ...step,
-      lengthErrorM: lengthErrors[i]!,
-      cadenceErrorSpm: cadenceErrors[i]!,
-      oddLength: oddLengths.has(lengths[i]!),
-      oddCadence: oddCadences.has(cadences[i]!),
-    })),
+    cadenceRmsSpm: timed ? rms(timedSteps.map((point) => errorOf(cadence, point))) : null,
+    timed,
+    steps: flat.map((step, i) => {
+      const point = cadences[i]!;
+      return {
+        ...step,
+        lengthErrorM: lengthErrors[i]!,
+        cadenceErrorSpm: point && errorOf(cadence, point),
+        oddLength: oddLengths.has(lengths[i]!),
+        oddCadence: point !== null && oddCadences.has(point),
+      };
+    }),
     stillBuilding: Math.exp(-(longest - 1) / length.rate) > 0.12,
   };
 };
@@ -383,7 +413,8 @@ export type CurrentModel = {
 
 /**
  * The model to plan an athlete by: fitted to the measured runs of the half-year up to the newest one,
- * else estimated from height and age. A fit that no feet could run leaves the estimate in place.
+ * else estimated from height and age. A fit that no feet could run leaves the estimate in place. Where the
+ * runs were taped and not timed, the cadence is the estimate's; `fit.timed` says so.
  *
  * @throws {RangeError} as `fitStepModel` and `estimateStepModel`
  */
@@ -399,6 +430,7 @@ export const currentModel = (athlete: {
   const newest = Math.max(...days);
   const fit = fitStepModel({
     trials: trials.filter((_, i) => newest - days[i]! <= TRIALS_WITHIN_DAYS),
+    cadence: estimate(),
   });
   const { firstLengthM, topLengthM, lengthRate, firstCadenceSpm, topCadenceSpm, cadenceRate } = fit;
   const model = {

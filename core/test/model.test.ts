@@ -23,7 +23,9 @@ const truth: StepModel = {
   cadenceRate: 2.5,
 };
 
-const run = (model: StepModel, n: number): MeasuredStep[] =>
+type TimedStep = { lengthM: number; intervalS: number };
+
+const run = (model: StepModel, n: number): TimedStep[] =>
   Array.from({ length: n }, (_, i) => ({
     lengthM: modelLengthM(model, i + 1),
     intervalS: 60 / modelCadenceSpm(model, i + 1),
@@ -189,6 +191,35 @@ describe('currentModel', () => {
         },
       ),
     );
+  });
+
+  it('takes the lengths of a run that was only taped, and the cadence of the estimate', () => {
+    const taped = run(truth, 12).map(({ lengthM }) => ({ lengthM, intervalS: null }));
+    const day = { takenOn: '2031-05-01' };
+    const { model, source, fit } = currentModel({
+      trials: [{ ...day, steps: taped }],
+      heightM: 1.5,
+    });
+    const estimate = estimateStepModel(1.5);
+    expect(source).toBe('measured');
+    expect(model.topLengthM).toBeCloseTo(truth.topLengthM, 3);
+    expect(model.topCadenceSpm).toBe(estimate.topCadenceSpm);
+    expect([fit!.timed, fit!.cadenceRmsSpm, fit!.steps[0]!.cadenceSpm]).toEqual([
+      false,
+      null,
+      null,
+    ]);
+    // A timed run beside it gives the cadence, and both give the lengths.
+    const both = currentModel({
+      trials: [
+        { ...day, steps: taped },
+        { ...day, steps: run({ ...truth, topCadenceSpm: 270 }, 12) },
+      ],
+      heightM: 1.5,
+    });
+    expect(both.fit!.timed).toBe(true);
+    expect(both.model.topCadenceSpm).toBeCloseTo(270, 2);
+    expect(() => fitStepModel({ trials: [{ steps: taped }] })).toThrow('cadence');
   });
 
   it('forgets runs of long ago once there is a newer one', () => {

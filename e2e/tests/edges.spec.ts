@@ -171,3 +171,27 @@ test('steps that were typed come back when the form is closed and opened again',
   await expect(form.getByLabel('Length of step 1', { exact: true })).toHaveValue('1.21');
   await expect(form.getByLabel('Length of step 2', { exact: true })).toHaveValue('1.44');
 });
+
+test('a run along one tape without a watch is measured, and its cadence stays an estimate', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/athletes');
+  await page.getByRole('link', { name: 'Liesel Tamm' }).click();
+  const steps = page.getByLabel('Steps', { exact: true });
+  await page.getByRole('button', { name: 'Add a measured run' }).click();
+  const form = page.getByRole('dialog');
+  const tape = ['1.02', '2.26', '3.66', '5.17', '6.76', '8.40'];
+  for (const [i, length] of tape.entries()) {
+    await form.getByLabel(`Length of step ${i + 1}`, { exact: true }).fill(length);
+  }
+  // Taken for single steps, the tape is caught.
+  await expect(form.getByText(/Is it a running tape/).first()).toBeVisible();
+  await form.getByRole('button', { name: 'a running tape' }).click();
+  await expect(form.getByText(/taped, not timed/)).toBeVisible();
+  await form.getByRole('button', { name: 'Save the run' }).click();
+  await expect(form).toBeHidden();
+  await page.reload();
+  await expect(steps.getByText(/taped, not timed/)).toBeVisible();
+  await expect(steps.getByText('Full cadence (estimate)')).toBeVisible();
+  await expect(steps.getByText(/6 steps, tape only/)).toBeVisible();
+});

@@ -242,7 +242,7 @@ export {
   type RosterLine,
   type TypedAthlete,
 } from './rosterText';
-export { readPaste, readSteps, type Clock, type TypedStep } from './trialText';
+export { readPaste, readSteps, type Reckoning, type RunReading, type TypedStep } from './trialText';
 export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';
 export {
   besidePlan,

@@ -1,11 +1,15 @@
+import type { MeasuredStep } from '@gravek/core/stepModel';
 import { parseLength, type LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
 
 /** One row of the form, as typed. */
 export type TypedStep = { length: string; time: string };
 
-/** How the times of a run were taken. */
-export type Clock = 'each' | 'running';
+/** Whether figures are of each step, or are read off a clock or a tape that runs on from the start. */
+export type Reckoning = 'each' | 'running';
+
+/** How the tape and the times of a run were read. */
+export type RunReading = { tape: Reckoning; clock: Reckoning };
 
 export const MOST_PASTED_STEPS = 60;
 
@@ -45,8 +49,7 @@ export const readPaste = (text: string): TypedStep[] | string => {
 };
 
 export type ReadSteps =
-  | { ok: true; steps: { lengthM: number; intervalS: number }[] }
-  | { ok: false; messages: Record<string, string> };
+  { ok: true; steps: MeasuredStep[] } | { ok: false; messages: Record<string, string> };
 
 const readTime = (text: string): number => {
   const tidy = text
@@ -56,40 +59,62 @@ const readTime = (text: string): number => {
   return /^\d*\.?\d+$|^\d+\.$/.test(tidy) ? Number(tidy) : NaN;
 };
 
+/** The length of one step, or what is wrong with it. */
+const lengthMessage = (typed: string, lengthM: number, tape: Reckoning): string | null => {
+  if (tape === 'running' && lengthM <= 0) return 'A running tape only goes up.';
+  if (lengthM >= 0.05 && lengthM <= 4) return null;
+  return tape === 'running'
+    ? `${lengthM.toFixed(2)} m since the last step is no step that anybody makes; 0.05 to 4 m.`
+    : `${typed.trim()} is no step that anybody makes; 0.05 to 4 m.${lengthM > 4 ? ' Is it a running tape?' : ''}`;
+};
+
+/** The time of one step, or what is wrong with it. */
+const timeMessage = (atS: number, intervalS: number, clock: Reckoning): string | null => {
+  if (Number.isNaN(atS)) return 'Write a time in seconds, such as 0.24.';
+  if (intervalS <= 0) {
+    return clock === 'running' ? 'A running clock only goes up.' : 'A time must be more than 0.';
+  }
+  if (intervalS >= 0.08 && intervalS <= 2) return null;
+  return `${intervalS.toFixed(2)} s is no time for one step; 0.08 to 2 s.${clock === 'each' && intervalS > 2 ? ' Is it a running clock?' : ''}`;
+};
+
 /**
- * Reads the rows of the form; empty rows at the end do not count.
+ * Reads the rows of the form; empty rows at the end do not count. Where no row has a time, the run was
+ * taped and not timed.
  *
  * @returns steps, or a message for each cell that is wrong, by `length.n` and `time.n` (n from 0)
+ * @example
+ * const rows = ['1.2', '2.67', '4.33', '6.13'].map((length) => ({ length, time: '' }));
+ * readSteps(rows, { tape: 'running', clock: 'each' }, { unit: 'metric' })
+ * // steps of 1.2, 1.47, 1.66 and 1.8 m, intervalS null
  */
 export const readSteps = (
   rows: readonly TypedStep[],
-  clock: Clock,
+  { tape, clock }: RunReading,
   style: LengthStyle,
 ): ReadSteps => {
   const messages: Record<string, string> = {};
   const filled = rows.map((row) => row.length.trim() !== '' || row.time.trim() !== '');
   const count = filled.lastIndexOf(true) + 1;
-  const steps: { lengthM: number; intervalS: number }[] = [];
-  let before = 0;
+  const timed = rows.some((row) => row.time.trim() !== '');
+  const steps: MeasuredStep[] = [];
+  let [beforeM, beforeS] = [0, 0];
   for (let n = 0; n < count; n += 1) {
     const { length, time } = rows[n]!;
     const parsed = parseLength(length, style);
-    if (!parsed.ok) messages[`length.${n}`] = parsed.message;
-    else if (parsed.lengthM < 0.05 || parsed.lengthM > 4) {
-      messages[`length.${n}`] = `${length.trim()} is no step that anybody makes; 0.05 to 4 m.`;
+    const lengthM = parsed.ok ? parsed.lengthM - (tape === 'running' ? beforeM : 0) : NaN;
+    const wrong = parsed.ok ? lengthMessage(length, lengthM, tape) : parsed.message;
+    if (wrong) messages[`length.${n}`] = wrong;
+    if (parsed.ok) beforeM = parsed.lengthM;
+    let intervalS: number | null = null;
+    if (timed) {
+      const atS = readTime(time);
+      intervalS = Number((clock === 'running' ? atS - beforeS : atS).toFixed(4));
+      const late = timeMessage(atS, intervalS, clock);
+      if (late) messages[`time.${n}`] = late;
+      if (!Number.isNaN(atS)) beforeS = atS;
     }
-    const at = readTime(time);
-    const intervalS = clock === 'running' ? at - before : at;
-    if (Number.isNaN(at)) messages[`time.${n}`] = 'Write a time in seconds, such as 0.24.';
-    else if (intervalS <= 0) {
-      messages[`time.${n}`] =
-        clock === 'running' ? 'A running clock only goes up.' : 'A time must be more than 0.';
-    } else if (intervalS < 0.08 || intervalS > 2) {
-      messages[`time.${n}`] =
-        `${intervalS.toFixed(2)} s is no time for one step; 0.08 to 2 s.${clock === 'each' && intervalS > 2 ? ' Is it a running clock?' : ''}`;
-    }
-    if (!Number.isNaN(at)) before = at;
-    if (parsed.ok) steps.push({ lengthM: parsed.lengthM, intervalS: Number(intervalS.toFixed(4)) });
+    steps.push({ lengthM: Number(lengthM.toFixed(4)), intervalS });
   }
   if (count < 4 && Object.keys(messages).length === 0) {
     messages['length.' + String(Math.min(count, rows.length - 1))] =

@@ -54,7 +54,14 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
                       {!outline && <span className="quiet">does not fit</span>}
                       {outline &&
                         (outline.startM === null ? (
-                          <Figure parts={[{ figure: String(outline.steps), unit: outline.steps === 1 ? 'step' : 'steps' }]} />
+                          <Figure
+                            parts={[
+                              {
+                                figure: String(outline.steps),
+                                unit: outline.steps === 1 ? 'step' : 'steps',
+                              },
+                            ]}
+                          />
                         ) : (
                           <Length m={outline.startM} style={style} />
                         ))}{' '}

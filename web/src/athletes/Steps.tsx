@@ -6,6 +6,7 @@ import { useLengthStyle, useMayPlan } from '../member/member';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { FitChart } from '../drawing/FitChart';
 import { counted, dayName } from '../controls/dates';
+import { UNTIMED } from './untimed';
 
 export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void }) => {
   const style = useLengthStyle(athlete.shoeM);
@@ -23,7 +24,7 @@ export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () 
           <Labelled label="Full step">
             <Length m={model.topLengthM} style={style} big />
           </Labelled>
-          <Labelled label="Full cadence">
+          <Labelled label={fit?.timed === false ? 'Full cadence (estimate)' : 'Full cadence'}>
             <Figure
               parts={[{ figure: String(Math.round(model.topCadenceSpm)), unit: 'steps/min' }]}
               big
@@ -55,6 +56,11 @@ export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () 
       {fit && (
         <>
           <FitChart fit={fit} style={style} />
+          {!fit.timed && (
+            <div className="note">
+              <span className="tag tag-estimate">estimate</span> {UNTIMED}
+            </div>
+          )}
           {(fit.stillBuilding || odd > 0) && (
             <div className="note">
               {odd > 0 &&
@@ -71,7 +77,9 @@ export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () 
             <li key={trial.id} className="row-line">
               <span>{dayName(trial.takenOn)}</span>
               <span className="quiet">
-                {counted(trial.steps.length, 'step')}, counted by{' '}
+                {counted(trial.steps.length, 'step')}
+                {trial.steps.every(({ intervalS }) => intervalS === null) && ', tape only'}, counted
+                by{' '}
                 {trial.source === 'device'
                   ? 'a device'
                   : trial.source === 'other'

@@ -1,8 +1,8 @@
-import { fitStepModel, modelLengthM } from '@gravek/core/stepModel';
+import { currentModel, modelLengthM } from '@gravek/core/stepModel';
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete, Trial } from '@gravek/contract/athlete';
 import { SOURCES, type Source } from '@gravek/contract/source';
-import { readPaste, readSteps, type Clock, type TypedStep } from '@gravek/library/trialText';
+import { readPaste, readSteps, type RunReading, type TypedStep } from '@gravek/library/trialText';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -18,12 +18,12 @@ import { Length } from '../controls/Figure';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { FitChart } from '../drawing/FitChart';
+import { UNTIMED } from './untimed';
 
-type Draft = {
+type Draft = RunReading & {
   id: string;
   takenOn: string;
   source: Source;
-  clock: Clock;
   rows: TypedStep[];
 };
 
@@ -35,14 +35,23 @@ const SOURCE_NAMES: Record<Source, string> = {
 
 const emptyRows = (): TypedStep[] => Array.from({ length: 12 }, () => ({ length: '', time: '' }));
 
-const Preview = ({ steps, style }: { steps: Trial['steps']; style: LengthStyle }) => {
-  const fit = fitStepModel({ trials: [{ steps }] });
+const Preview = ({
+  athlete,
+  trial,
+  style,
+}: {
+  athlete: Athlete;
+  trial: Pick<Trial, 'steps' | 'takenOn'>;
+  style: LengthStyle;
+}) => {
+  const fit = currentModel({ ...athlete, trials: [trial] }).fit!;
   const odd = fit.steps.filter((step) => step.oddLength || step.oddCadence);
   return (
     <div className="stack">
       <div>
         Full step <Length m={fit.topLengthM} style={style} />, fits within{' '}
         <Length m={fit.lengthRmsM} style={{ ...style, small: true }} />.
+        {!fit.timed && <span className="d-block">{UNTIMED}</span>}
         {odd.map((step) => (
           <span key={step.k} className="d-block">
             Step {step.k} is far from the others (expected about{' '}
@@ -64,6 +73,7 @@ export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
     id: uuid(),
     takenOn: today,
     source: 'other',
+    tape: 'each',
     clock: 'each',
     rows: emptyRows(),
   };
@@ -72,7 +82,9 @@ export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   const [problem, setProblem] = useState<string | null>(null);
   const [served, setServed] = useState<Record<string, string>>({});
   const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change });
-  const read = readSteps(draft.rows, draft.clock, style);
+  // A draft of before tapes could run on has no word for its tape.
+  const tape = draft.tape ?? 'each';
+  const read = readSteps(draft.rows, { tape, clock: draft.clock }, style);
   // While rows are still being typed, only what is filled in wrong is pointed out.
   const messages = read.ok
     ? {}
@@ -176,6 +188,18 @@ export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
                 </div>
               </div>
               <div className="row-line">
+                <span className="small-text quiet">Lengths are</span>
+                <Segments
+                  label="Lengths are"
+                  value={tape}
+                  onChoose={(chosen) => set({ tape: chosen })}
+                  options={[
+                    { value: 'each', label: 'each step' },
+                    { value: 'running', label: 'a running tape' },
+                  ]}
+                />
+              </div>
+              <div className="row-line">
                 <span className="small-text quiet">Times are</span>
                 <Segments
                   label="Times are"
@@ -205,12 +229,17 @@ export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
             </div>
             <div className="stack">
               {read.ok ? (
-                <Preview steps={read.steps} style={style} />
+                <Preview
+                  athlete={athlete}
+                  trial={{ steps: read.steps, takenOn: draft.takenOn }}
+                  style={style}
+                />
               ) : (
                 <div className="empty">
                   <strong>Type the steps, or paste two columns into the first row.</strong>
-                  From a standing start: tape from toe to toe, and the time of each step. Four or
-                  more; ten or more show where the build-up ends. The fit is drawn here as you type.
+                  From a standing start: tape from toe to toe or along one tape, and the time of
+                  each step; leave the times out where there was no watch. Four or more; ten or more
+                  show where the build-up ends. The fit is drawn here as you type.
                 </div>
               )}
             </div>

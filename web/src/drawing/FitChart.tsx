@@ -13,17 +13,19 @@ type Mark = { k: number; value: number; outlier: boolean };
 
 const Panel = ({
   title,
+  last,
   marks,
   curve,
   write,
 }: {
   title: string;
+  /** the last step that was measured */
+  last: number;
   marks: readonly Mark[];
   curve: (k: number) => number;
   write: (value: number) => string;
 }) => {
   const [ref, width] = useWidth<HTMLDivElement>(420);
-  const last = Math.max(...marks.map((mark) => mark.k));
   const ks = Array.from({ length: (last - 1) * 8 + 1 }, (_, i) => 1 + i / 8);
   const [low = 0, high = 1] = extent([...marks.map((m) => m.value), ...ks.map(curve)]);
   const x = scaleLinear([0.6, last + 0.4], [MARGIN.left, width - MARGIN.right]);
@@ -41,7 +43,11 @@ const Panel = ({
         width={width}
         height={HEIGHT}
         role="img"
-        aria-label={`${title}: ${marks.length} measured steps and the fitted curve${odd ? `, ${odd} far from it` : ''}`}
+        aria-label={
+          marks.length === 0
+            ? `${title}: the estimate, no step was timed`
+            : `${title}: ${marks.length} measured steps and the fitted curve${odd ? `, ${odd} far from it` : ''}`
+        }
       >
         <GridLines
           ticks={y.ticks(4)}
@@ -91,28 +97,38 @@ const Panel = ({
   );
 };
 
-/** Measured steps with the fitted curve through them: lengths and cadence by step number. */
-export const FitChart = ({ fit, style }: { fit: StepModelFit; style: LengthStyle }) => (
-  <div className="fit-charts">
-    <Panel
-      title="Step length by step"
-      marks={fit.steps.map((step) => ({ k: step.k, value: step.lengthM, outlier: step.oddLength }))}
-      curve={(k) => modelLengthM(fit, k)}
-      write={(value) =>
-        lengthParts(value, { unit: style.unit === 'shoes' ? 'metric' : style.unit })
-          .map(({ figure, unit }) => figure + (unit === '′' || unit === '″' ? unit : ` ${unit}`))
-          .join('')
-      }
-    />
-    <Panel
-      title="Cadence by step, steps/min"
-      marks={fit.steps.map((step) => ({
-        k: step.k,
-        value: step.cadenceSpm,
-        outlier: step.oddCadence,
-      }))}
-      curve={(k) => modelCadenceSpm(fit, k)}
-      write={(value) => String(Math.round(value))}
-    />
-  </div>
-);
+/**
+ * Measured steps with the fitted curve through them: lengths and cadence by step number; the cadence
+ * without marks where no step was timed.
+ */
+export const FitChart = ({ fit, style }: { fit: StepModelFit; style: LengthStyle }) => {
+  const last = Math.max(...fit.steps.map((step) => step.k));
+  return (
+    <div className="fit-charts">
+      <Panel
+        title="Step length by step"
+        last={last}
+        marks={fit.steps.map(({ k, lengthM, oddLength }) => ({
+          k,
+          value: lengthM,
+          outlier: oddLength,
+        }))}
+        curve={(k) => modelLengthM(fit, k)}
+        write={(value) =>
+          lengthParts(value, { unit: style.unit === 'shoes' ? 'metric' : style.unit })
+            .map(({ figure, unit }) => figure + (unit === '′' || unit === '″' ? unit : ` ${unit}`))
+            .join('')
+        }
+      />
+      <Panel
+        title={fit.timed ? 'Cadence by step, steps/min' : 'Cadence by step, steps/min (estimate)'}
+        last={last}
+        marks={fit.steps.flatMap(({ k, cadenceSpm, oddCadence }) =>
+          cadenceSpm === null ? [] : [{ k, value: cadenceSpm, outlier: oddCadence }],
+        )}
+        curve={(k) => modelCadenceSpm(fit, k)}
+        write={(value) => String(Math.round(value))}
+      />
+    </div>
+  );
+};
