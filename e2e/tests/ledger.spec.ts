@@ -9,6 +9,9 @@ import { expect, goTo, test, seen } from '../src/test';
 const squadOf = (page: Page): Promise<SquadFaults> =>
   page.evaluate(async () => (await fetch('/api/faults')).json() as Promise<SquadFaults>);
 
+/** What the reasons and the figures of a cue are folded behind. */
+const WHY = /% likely to be helping|^Why this one$/;
+
 const open = (page: Page, path: string): Promise<unknown> => goTo(page, path);
 
 test('a cue is changed with its reason, is the one on Faults too, and goes back to the figures', async ({
@@ -22,6 +25,7 @@ test('a cue is changed with its reason, is the one on Faults too, and goes back 
   await faults.getByLabel('Movement').selectOption('Straight run-up');
   const words = faults.locator('.cue-words');
   const before = (await words.textContent())!;
+  await faults.getByText(WHY).click();
   await expect(faults.getByText(cue!.since ? /Given since/ : /begins with/)).toBeVisible();
 
   await faults.getByRole('button', { name: 'Another cue' }).click();
@@ -37,7 +41,7 @@ test('a cue is changed with its reason, is the one on Faults too, and goes back 
   await expect(
     faults.getByText('Chosen by Runa Telford: the arms come first for her'),
   ).toBeVisible();
-  await expect(faults.getByText('It begins with the next session.')).toBeVisible();
+  await expect(faults.getByText('New: it begins with the next session.')).toBeVisible();
 
   // It survives a reload, and no screen shows another one.
   await page.reload();

@@ -205,6 +205,7 @@ test('a coach measures, plans, runs a session with the server gone, and sees the
     await again.getByRole('link', { name: 'Mirela Dussault' }).click();
     const faults = again.getByRole('region', { name: 'Faults' });
     await expect(faults.getByText('The one cue')).toBeVisible();
+    await faults.getByText(/% likely to be helping|^Why this one$/).click();
     await expect(faults.getByText(/Looks for the mark shows in \d+ % of reps/)).toBeVisible();
     await faults.getByRole('button', { name: 'Reaches on the last step', exact: true }).click();
     await expect(

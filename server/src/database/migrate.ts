@@ -25,6 +25,7 @@ import * as counting from './migrations/0019_counting';
 import * as accounts from './migrations/0020_accounts';
 import * as restoring from './migrations/0021_restoring';
 import * as exposure from './migrations/0022_exposure';
+import * as results from './migrations/0023_results';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -50,6 +51,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0020_accounts': accounts,
   '0021_restoring': restoring,
   '0022_exposure': exposure,
+  '0023_results': results,
 };
 
 /** What the tables of this version end with; names grow with each step. */

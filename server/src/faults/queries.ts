@@ -324,7 +324,8 @@ export const resultsOf = async (
     select s.day as date, c.side, ${RESULTS}
     from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
     where c.club_id = gravek_club() and c.athlete_id = ${athleteId} and c.movement = ${movement}
-    group by s.day, s.id, c.side having sum(c.tried) + sum(c.held) > 0
+      and (c.tried > 0 or c.held > 0)
+    group by s.day, s.id, c.side
     order by s.day, s.id, c.side`.execute(trx);
   return rows;
 };
@@ -339,8 +340,8 @@ const resultsIn = async (
     select c.athlete_id as "athleteId", c.side, ${RESULTS}
     from rep_count c
     where c.club_id = gravek_club() and c.movement = ${movement}
-      and c.athlete_id = any(${[...athleteIds]}::uuid[])
-    group by c.athlete_id, c.side having sum(c.tried) + sum(c.held) > 0
+      and (c.tried > 0 or c.held > 0) and c.athlete_id = any(${[...athleteIds]}::uuid[])
+    group by c.athlete_id, c.side
     order by c.athlete_id, c.side`.execute(trx);
   return new Map(
     [...groupBy(rows, (row) => row.athleteId)].map(([id, own]) => [

@@ -121,9 +121,8 @@ export const CueInForce = ({
             </summary>
             <p className="mb-1">{cue.reason}</p>
             <p className="mb-1">
-              {cue.since === null
-                ? 'It begins with the next session.'
-                : `Given since ${dayName(cue.since)}, in ${counted(cue.sessions, 'session')}.`}
+              {cue.since !== null &&
+                `Given since ${dayName(cue.since)}, in ${counted(cue.sessions, 'session')}.`}
               {row?.span && cue.sessions > 1 && (
                 <>
                   {' '}
