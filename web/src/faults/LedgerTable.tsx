@@ -12,7 +12,7 @@ import { percent } from './words';
 const BESIDE = 390;
 const COLUMN = 27;
 const MOST_COLUMNS = 16;
-const LEAST_COLUMNS = 4;
+const LEAST_COLUMNS = 3;
 
 /**
  * A row a fault, a column a session: how often it showed, with the rate and its band at the end. Cells in
