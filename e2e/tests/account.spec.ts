@@ -227,7 +227,8 @@ test('three tabs and two people on one device: signing out reaches every tab, an
     await tab.goto(`${app.address}/athletes`);
     await expect(tab.getByRole('row', { name: /Roland Quist/ })).toBeVisible();
   }
-  await page.route('**/api/reps', (route) => route.abort());
+  // No tab gets through: whichever is first would send it.
+  await page.context().route('**/api/reps', (route) => route.abort());
   await clean(page).click();
   await expect(page.getByRole('button', { name: 'Send now' })).toContainText('1 rep waiting');
   tabs[0]!.on('dialog', (dialog) => void dialog.accept());
@@ -236,7 +237,7 @@ test('three tabs and two people on one device: signing out reaches every tab, an
     await expect(tab.getByRole('button', { name: 'Sign in' })).toBeVisible();
     await expect(tab.getByText('Roland')).toHaveCount(0);
   }
-  await page.unrouteAll();
+  await page.context().unrouteAll();
 
   await signIn(tabs[0]!, email, PASSWORD);
   await tabs[0]!.getByRole('navigation').getByRole('link', { name: 'Run', exact: true }).click();

@@ -16,7 +16,7 @@ import {
   recoverJotted,
 } from '../src/phone/store';
 import { useSending } from '../src/phone/sending';
-import { fetchBundle, fetchLog, logReps, refreshKept, send } from '../src/phone/sync';
+import { fetchBundle, fetchLog, keepSending, logReps, refreshKept, send } from '../src/phone/sync';
 
 const CLUB = 'club-1';
 const WHO = { clubId: CLUB, accountId: 'runa', person: 'Runa Telford' };
@@ -199,6 +199,27 @@ describe('the queue of reps', () => {
     await elapse(30_000);
     await vi.waitFor(async () => expect(await queue.count()).toBe(0));
     expect(sent.flat().map((one) => one.id)).toEqual(['rep-0001', 'rep-0002']);
+  });
+
+  it('sends nothing under the next name, when somebody leaves while an answer is still out', async () => {
+    const page = { addEventListener: vi.fn(), removeEventListener: vi.fn() };
+    vi.stubGlobal('window', page);
+    vi.stubGlobal('document', page);
+    let fail: (error: Error) => void = () => undefined;
+    const { sent } = serve(() => new Promise((_resolve, reject) => (fail = reject)));
+    await fill([rep(1)]);
+    const leave = keepSending(WHO);
+    await vi.waitFor(() => expect(sent.length).toBe(1));
+    leave();
+    fail(new TypeError('no network'));
+    await elapse(30_000);
+    expect(sent.length).toBe(1);
+    expect(useSending.getState().state).toBe('idle');
+    // Back again, it goes.
+    serve(takeAll);
+    keepSending(WHO)();
+    await send(WHO);
+    expect(await queue.count()).toBe(0);
   });
 
   it('waits longer each time, up to a bound', async () => {

@@ -29,6 +29,8 @@ const LAST_RETRY_MS = 20_000;
 let retryMs = FIRST_RETRY_MS;
 let retry: ReturnType<typeof setTimeout> | undefined;
 let underWay: Promise<void> | undefined;
+/** Goes up whenever somebody leaves: what was begun for them sends nothing under the name of the next. */
+let leavings = 0;
 /** Fewer at a time while the server refuses a batch as a whole, down to the one that is to blame. */
 let most = REP_BATCH;
 
@@ -73,14 +75,15 @@ const sendBatch = async (who: Tapper): Promise<boolean> => {
 
 const sendAll = async (who: Tapper): Promise<void> => {
   clearTimeout(retry);
+  const began = leavings;
   useSending.setState({ state: 'sending', why: null });
   try {
-    while (await sendBatch(who));
+    while ((await sendBatch(who)) && began === leavings);
     retryMs = FIRST_RETRY_MS;
     useSending.setState({ state: 'idle' });
   } catch (error) {
     const answered = error instanceof ApiProblem;
-    if (answered && error.status === 401) {
+    if (began !== leavings || (answered && error.status === 401)) {
       // The door is shown; what waits goes when its own have signed in again.
       useSending.setState({ state: 'idle' });
       return;
@@ -166,9 +169,10 @@ export const refreshKept = async (): Promise<void> => {
 
 /** Sends what is left from before, and again whenever the network comes back. */
 export const keepSending = (who: Tapper): (() => void) => {
+  const began = leavings;
   const now = (): void => {
     retryMs = FIRST_RETRY_MS;
-    void recoverJotted().then(() => send(who));
+    void recoverJotted().then(() => (began === leavings ? send(who) : undefined));
     void refreshKept();
   };
   const seen = (): void => {
@@ -178,6 +182,7 @@ export const keepSending = (who: Tapper): (() => void) => {
   window.addEventListener('online', now);
   document.addEventListener('visibilitychange', seen);
   return () => {
+    leavings += 1;
     clearTimeout(retry);
     window.removeEventListener('online', now);
     document.removeEventListener('visibilitychange', seen);
