@@ -20,6 +20,20 @@ const SAID = {
   four: 'Four',
   five: 'Five',
   six: 'Six',
+  seven: 'Seven',
+  eight: 'Eight',
+  nine: 'Nine',
+  ten: 'Ten',
+  eleven: 'Eleven',
+  twelve: 'Twelve',
+  thirteen: 'Thirteen',
+  fourteen: 'Fourteen',
+  fifteen: 'Fifteen',
+  sixteen: 'Sixteen',
+  seventeen: 'Seventeen',
+  eighteen: 'Eighteen',
+  nineteen: 'Nineteen',
+  twenty: 'Twenty',
 };
 const folder = fileURLToPath(new URL('../web/src/hearing/words/', import.meta.url));
 mkdirSync(folder, { recursive: true });
@@ -36,4 +50,4 @@ for (const [word, text] of Object.entries(SAID)) {
     text,
   ]);
 }
-console.log(`${Object.keys(SAID).length} words in web/public/words`);
+console.log(`${Object.keys(SAID).length} words in ${folder}`);

@@ -7,8 +7,15 @@ export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 /** Parts of a plan's speed that a set may be run at. */
 export const PACES = [1, 0.75, 0.5, 0.25] as const;
 
-/** What counts: reps, makes, touches of a rep, seconds held or stayed in front in it, metres of it. */
-export const TARGET_KINDS = ['attempts', 'makes', 'touches', 'seconds', 'metres'] as const;
+/** What counts: reps, makes, touches of a rep, seconds held or stayed in front in it, metres or minutes of it. */
+export const TARGET_KINDS = [
+  'attempts',
+  'makes',
+  'touches',
+  'seconds',
+  'metres',
+  'minutes',
+] as const;
 export type TargetKind = (typeof TARGET_KINDS)[number];
 
 /** What the others do while somebody performs. */
@@ -37,6 +44,7 @@ export type DrillSet = {
     moves: string[];
     endings: string[];
     exits: string[];
+    spots: string[];
     sides: Side[];
     leadFeet: Foot[];
     paces: number[];
@@ -75,6 +83,10 @@ export const WARM_UP = 'warm-up';
 /** What measures a run: a film, devices, a thumb or an ear for each contact. */
 export const MEASURED_BY = ['film', 'pod', 'phone', 'taps', 'sound', 'gates'] as const;
 export type MeasuredBy = (typeof MEASURED_BY)[number];
+
+/** What times how soon an athlete moves after a call: the coach's tap, or what hears or sees the first foot land. */
+export const TIMED_BY = ['tap', 'film', 'pod', 'phone', 'taps', 'sound'] as const;
+export type TimedBy = (typeof TIMED_BY)[number];
 
 /** so few that a refusal of each is still a small answer */
 export const REP_BATCH = 100;

@@ -239,20 +239,47 @@ export type ReadRecord = {
   right: number;
   /** which ways were taken, and in how many reps */
   taken: { exit: string; reps: number }[];
-  /** mean seconds from the call to the coach’s tap; null where none was timed */
+  /** reps that a coach's tap has timed, and their mean seconds from the call to it */
+  timed: number;
   lateS: number | null;
+  /** reps in which the first step was heard, felt or filmed, and their mean seconds from the call to it: the reaction */
+  heard: number;
+  reactionS: number | null;
 };
 
-/** What came of reps of one side: how many were made of those that counted, and how long was held. */
+/** What came of reps of one side, of one exit and at one spot. */
 export type Results = {
   side: Side;
+  /** the exit that was asked, as `phase:option`; null where none was */
+  exit: string | null;
+  /** by the coach's name for it; null where no spot was named */
+  spot: string | null;
+  /** reps that counted as a make or a miss */
   tried: number;
   made: number;
-  /** reps that were held, the mean of their seconds and the longest */
+  /** reps that were held, the seconds of all of them and the longest */
   held: number;
-  meanHeldS: number | null;
+  heldS: number;
   bestHeldS: number;
+  /** reps of touches, the touches of all of them, the times between touches that were taken and their seconds */
+  rounds: number;
+  touches: number;
+  splits: number;
+  splitS: number;
+  /** the least mean time between touches of a rep, seconds; null without one */
+  bestSplitS: number | null;
+  /** drill sets with two rounds or more, and the mean times between touches of their first and last rounds, summed */
+  compared: number;
+  firstSplitS: number;
+  lastSplitS: number;
+  /** reps of which metres or minutes count, and all of those */
+  runs: number;
+  ranM: number;
+  ranS: number;
 };
+
+/** Results of a session, with the moments of the touches of each round, seconds. */
+export type SessionResults = Results & { date: string; touchedAt: number[][] };
 
 /** All that is known of the faults of an athlete in a movement. */
 export type Ledger = Omit<AthleteFaults, 'faults'> & {
@@ -268,7 +295,7 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   agreement: Agreement[];
   reads: ReadRecord[];
   /** session by session, earliest first; those without makes or seconds left out */
-  results: (Results & { date: string })[];
+  results: SessionResults[];
   /** faults that the movement does not have any more, with the reps that showed each */
   gone: { code: string; reps: number }[];
   /** where the athlete stands on the movement's ladder; null where they were on none */

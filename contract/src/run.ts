@@ -58,6 +58,8 @@ export type RunBundle = {
   /** the club's own movements that are run here, beside the built-in ones */
   movements: Movement[];
   cues: RunCue[];
+  /** combinations that still lacked makes when they were done last before this session, as `struckKey` has them */
+  missed: { drillSetId: string; athleteId: string; variants: string[] }[];
 };
 
 /** A bundle, or word that the one with the stamp that was named is still right. */

@@ -16,6 +16,9 @@ export type MeasuredRun = InferType<typeof measuredRun>;
 
 export type Rep = InferType<typeof repInput>;
 
+/** A rep that its device has not numbered yet. */
+export type NewRep = Omit<Rep, 'device' | 'deviceNo'>;
+
 /** A rep of an athlete that was measured. */
 export type MeasuredRep = Pick<Rep, 'id' | 'sessionId' | 'movement' | 'side' | 'set' | 'rep'> & {
   date: string;
@@ -42,8 +45,12 @@ export const PLAIN_REP = {
   taken: null,
   right: null,
   lateS: null,
+  lateBy: null,
   made: null,
   heldS: null,
+  touchS: null,
+  ranM: null,
+  ranS: null,
   load: null,
   measured: null,
   note: '',

@@ -42,6 +42,7 @@ import {
   REP_BATCH,
   SIDES,
   TARGET_KINDS,
+  TIMED_BY,
   WARM_UP,
   type Call,
   type DrillSet,
@@ -126,6 +127,16 @@ const axes = object({
     12,
     'Exits',
   ),
+  spots: distinct(
+    string()
+      .strict()
+      .trim('A spot begins or ends with a space.')
+      .required('A spot is missing.')
+      .max(30, 'A spot’s name is too long: 30 letters at most.')
+      .matches(/^[\p{L}\p{N}][\p{L}\p{N} .,’'-]*$/u, 'A spot is called by letters and figures.'),
+    12,
+    'Spots',
+  ).default(() => []),
   sides: array(choice('a side', SIDES))
     .required('Choose a side.')
     .min(1, 'Choose a side.')
@@ -137,6 +148,9 @@ const axes = object({
     .max(PACES.length, 'Choose each speed once.'),
   rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs'),
 });
+
+/** Touches of a rep that are timed one by one. */
+const MOST_TOUCHES = 200;
 
 /** A variant as a rep names it. */
 const variant = () =>
@@ -294,10 +308,23 @@ export const repInput = object({
   right: flagOr(null),
   /** seconds from the call to the tap that said which way */
   lateS: figureOrNull('How late', 0, 60, ' s'),
+  /** what has timed that; null where nothing was timed, and on rows of before, which a tap has */
+  lateBy: choiceOr('what timed it', TIMED_BY, null),
   /** where makes count */
   made: flagOr(null),
   /** where seconds count */
   heldS: figureOrNull('Seconds held', 0, 3600, ' s'),
+  /** where touches count: the moment of each, seconds from the go that was called, else from the first */
+  touchS: array(figure('A touch', 0, 3600, ' s').required())
+    .max(MOST_TOUCHES, `At most ${MOST_TOUCHES} touches.`)
+    .test('forward', 'The touches run back in time.', (touches) =>
+      (touches ?? []).every((atS, i) => i === 0 || atS >= touches![i - 1]!),
+    )
+    .nullable()
+    .default(null),
+  /** where metres or minutes count */
+  ranM: figureOrNull('Metres run', 0, 100_000, ' m'),
+  ranS: figureOrNull('Seconds run', 0, 36_000, ' s'),
   /** what it put on the body, from the plan as it was solved */
   load: object({
     contacts: count('Contacts', 0, 10_000),

@@ -103,6 +103,8 @@ const fields = {
   lineM: figureOrNull('The line', -200, 200, ' m'),
   /** the plan's step that ends at the first contact; null while it is worked out */
   firstStep: countOr('The first step', 0, 60, null),
+  /** when a way or "go" was called; null where nothing was */
+  callS: figureOrNull('The call', 0, FILM_MAX_S, ' s'),
   contacts: array(contact.required())
     .required('Contacts are missing.')
     .max(80, 'At most 80 contacts.'),

@@ -3,21 +3,17 @@ import { otherFoot, type Foot } from './feet';
 import { seeded } from './random';
 import type { Beat } from './rhythm';
 
+/** What touches are counted with aloud, from one. */
+export const COUNT_WORDS = [
+  ...(['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'] as const),
+  ...(['eleven', 'twelve', 'thirteen', 'fourteen', 'fifteen', 'sixteen'] as const),
+  ...(['seventeen', 'eighteen', 'nineteen', 'twenty'] as const),
+] as const;
+
 /** Words that ship as sound. */
 export const WORDS = [
-  'ready',
-  'marks',
-  'set',
-  'go',
-  'hold',
-  'left',
-  'right',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
+  ...(['ready', 'marks', 'set', 'go', 'hold', 'left', 'right'] as const),
+  ...COUNT_WORDS,
 ] as const;
 export type Word = (typeof WORDS)[number];
 
@@ -35,7 +31,8 @@ export type CallEvent = {
 export type CallAsk =
   | { kind: 'tempo'; cadenceSpm: number; seconds: number }
   | { kind: 'rhythm'; beats: readonly Beat[] }
-  | { kind: 'steps'; steps: number; leastS: number; mostS: number; first: Foot }
+  /** `first` null where not all who go begin on the same foot: steps are counted then */
+  | { kind: 'steps'; steps: number; leastS: number; mostS: number; first: Foot | null }
   | { kind: 'reads'; options: readonly { weight: number; word: Word | null }[] }
   | { kind: 'start'; leastS: number; mostS: number };
 
@@ -99,8 +96,8 @@ const steps = (ask: Extract<CallAsk, { kind: 'steps' }>, next: () => number): Ca
   const events = [at(0, 'count', { word: 'ready' })];
   for (let i = 0; i < ask.steps; i += 1) {
     timeS += between(ask.leastS, ask.mostS, next);
-    events.push(at(timeS, 'step', { foot, word: foot }));
-    foot = otherFoot(foot);
+    events.push(at(timeS, 'step', { foot, word: foot ?? COUNT_WORDS[i] ?? null }));
+    foot = foot && otherFoot(foot);
   }
   return [...events, at(timeS + Math.min(0.8, ask.leastS), 'hold', { word: 'hold' })];
 };

@@ -1,5 +1,5 @@
 export { aimMargin, type AimMargin } from './aimMargin';
-export { callEvents, WORDS, type CallAsk, type CallEvent, type Word } from './calls';
+export { callEvents, COUNT_WORDS, WORDS, type CallAsk, type CallEvent, type Word } from './calls';
 export { cadencePlan, type CadenceWeek } from './cadencePlan';
 export {
   chooseCue,
@@ -100,12 +100,14 @@ export {
   type Varied,
 } from './variants';
 export {
+  beginsAtMissed,
   runState,
   STANDS,
   together,
   turnOrder,
   type Stand,
   type LoggedRep,
+  type Missed,
   type RunSet,
   type RunState,
   type Turn,
@@ -267,6 +269,7 @@ export {
   parseBodyLength,
   parseLength,
   speedParts,
+  wayParts,
   YARD_M,
   type FigurePart,
   type LengthStyle,

@@ -105,8 +105,17 @@ export type CountedRow = LogRow &
     right: boolean | null;
     /** seconds held, where seconds count */
     heldS: number | null;
-    /** seconds from the call to the tap that said which way; null where not timed */
+    /** seconds from the call until the athlete moved; null where not timed */
     lateS: number | null;
+    /** what has timed that; null on rows of before, which a coach's tap has */
+    lateBy: string | null;
+    /** where on the ground, by the coach's name for it; null where no spot was named */
+    spot: string | null;
+    /** moments of touches, seconds from the go or from the first; null where touches do not count */
+    touchS: readonly number[] | null;
+    /** metres and seconds run, where those count and are known */
+    ranM: number | null;
+    ranS: number | null;
     /** codes of the faults that it could show, as `couldShow` has them */
     could: readonly string[];
   };
@@ -114,8 +123,13 @@ export type CountedRow = LogRow &
 /** Faults that showed in the same rep, and in how many reps just these did. */
 export type FaultsTogether = { faults: string[]; reps: number };
 
+/** A rep of touches: which rep of its drill set it was, and the moment of each touch. */
+export type TouchRound = { drillSetId: string; turn: number; touchS: number[] };
+
 /** What one session showed of one athlete under one condition. */
 export type RepCount = Condition & {
+  /** where on the ground, by the coach's name for it; null where no spot was named */
+  spot: string | null;
   athleteId: string;
   sessionId: string;
   /** whether they were in the later half of the athlete's reps of a set */
@@ -147,9 +161,18 @@ export type RepCount = Condition & {
   right: number;
   /** which ways were taken of those, and in how many */
   taken: { exit: string; reps: number }[];
-  /** reps that were timed at a read, and the seconds of all of them */
+  /** reps in which touches were counted, in the order of turns */
+  rounds: TouchRound[];
+  /** reps of which metres or minutes count, and all of those */
+  runs: number;
+  ranM: number;
+  ranS: number;
+  /** reps that were timed at a read by a coach's tap, and the seconds of all of them */
   timed: number;
   lateS: number;
+  /** reps in which the first step after a call was heard, felt or filmed, and the seconds of all of them */
+  heard: number;
+  heardS: number;
   load: BodyLoad;
 };
 
@@ -317,6 +340,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       row.speedPct,
       row.rung,
       row.exit,
+      row.spot,
       late.has(row),
       row.loggedBy,
       row.watched,
@@ -344,6 +368,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       speedPct,
       rung,
       exit,
+      spot: rows[0]!.spot,
       late: late.has(rows[0]!),
       loggedBy,
       watched: rows[0]!.watched,
@@ -364,7 +389,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       tried: rows.filter((row) => row.made !== null).length,
       made: rows.filter((row) => row.made === true).length,
       held: rows.filter((row) => row.heldS !== null).length,
-      heldS: rows.reduce((sum, row) => sum + (row.heldS ?? 0), 0),
+      heldS: sumOf(rows, ({ heldS }) => heldS),
       bestHeldS: rows.reduce((best, row) => Math.max(best, row.heldS ?? 0), 0),
       read: rows.filter((row) => row.right !== null).length,
       right: rows.filter((row) => row.right === true).length,
@@ -372,8 +397,18 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
         .filter(([exit]) => exit !== '')
         .map(([exit, taking]) => ({ exit, reps: taking.length }))
         .sort((a, b) => (a.exit < b.exit ? -1 : 1)),
+      rounds: rows
+        .flatMap(({ drillSetId, turn, touchS }) =>
+          touchS && touchS.length > 0 ? [{ drillSetId, turn, touchS: [...touchS] }] : [],
+        )
+        .sort(byRound),
+      runs: rows.filter(({ ranM, ranS }) => ranM !== null || ranS !== null).length,
+      ranM: sumOf(rows, ({ ranM }) => ranM),
+      ranS: sumOf(rows, ({ ranS }) => ranS),
       timed: rows.filter(isTimed).length,
-      lateS: rows.filter(isTimed).reduce((sum, row) => sum + row.lateS!, 0),
+      lateS: sumOf(rows.filter(isTimed), ({ lateS }) => lateS),
+      heard: rows.filter(isHeard).length,
+      heardS: sumOf(rows.filter(isHeard), ({ lateS }) => lateS),
       load: addLoads(rows.map((row) => row.load)),
     };
   });
@@ -421,7 +456,16 @@ const couldOf = ({ could, faults }: CountedRow): string[] =>
 
 /** A tap that comes later than this says nothing of how soon an athlete has moved, seconds. */
 export const LATEST_TAP_S = 3;
-const isTimed = ({ lateS }: CountedRow): boolean => lateS !== null && lateS <= LATEST_TAP_S;
+const isInTime = ({ lateS }: CountedRow): boolean => lateS !== null && lateS <= LATEST_TAP_S;
+const isTap = ({ lateBy }: CountedRow): boolean => lateBy === null || lateBy === 'tap';
+const isTimed = (row: CountedRow): boolean => isInTime(row) && isTap(row);
+const isHeard = (row: CountedRow): boolean => isInTime(row) && !isTap(row);
+
+const sumOf = (rows: readonly CountedRow[], figureOf: (row: CountedRow) => number | null): number =>
+  rows.reduce((sum, row) => sum + (figureOf(row) ?? 0), 0);
+
+const byRound = (a: TouchRound, b: TouchRound): number =>
+  a.drillSetId === b.drillSetId ? a.turn - b.turn : a.drillSetId < b.drillSetId ? -1 : 1;
 
 /** Which faults the reps showed at once, those that showed none left out. */
 const togetherIn = (rows: readonly CountedRow[]): FaultsTogether[] =>

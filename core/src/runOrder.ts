@@ -1,7 +1,15 @@
 import { whole } from './check';
 import { isAnswer, standing, turnKey, wasRun, type LogRow, type TurnKey } from './repLog';
 import { groupsOf } from './rotation';
-import { keptVariants, slotsOf, variantKey, type Slot, type Varied } from './variants';
+import {
+  keptVariants,
+  slotsOf,
+  struckKey,
+  variantKey,
+  type Slot,
+  type Varied,
+  type Variant,
+} from './variants';
 
 /** How people stand: one after the other, all at once on a call, in pairs, at stations, in roles. */
 export const STANDS = ['turns', 'row', 'pairs', 'stations', 'roles'] as const;
@@ -64,18 +72,45 @@ const atStations = (set: RunSet, round: number): Slotted[] => {
   );
 };
 
+/** Combinations of which athletes still owe makes from last time, by athlete, as `struckKey` has them. */
+export type Missed = ReadonlyMap<string, readonly string[]>;
+
+/** Which combination somebody does when the set comes to another: what was missed first, all others as they are listed. */
+const missedFirst = (
+  variants: readonly Variant[],
+  missed: readonly string[],
+): ReadonlyMap<string, Variant> => {
+  const isMissed = (variant: Variant): boolean => missed.includes(struckKey(variant));
+  const order = [...variants.filter(isMissed), ...variants.filter((one) => !isMissed(one))];
+  return new Map(variants.map((variant, i) => [struckKey(variant), order[i]!]));
+};
+
+/**
+ * Whether a set can begin at what was missed: where its makes count, and the coach has neither mixed it nor
+ * put slow ones before fast ones.
+ */
+export const beginsAtMissed = ({ makes, order, stand, vary }: RunSet): boolean =>
+  makes !== null && order === 'blocked' && stand !== 'stations' && vary.paces.length < 2;
+
 /**
  * Every turn of a drill set in order: round after round, combination after combination as its order
  * says, everybody does the first rep in turn, then the second, and so on. At stations each group has a
  * combination of its own, and they change.
  *
+ * @param missed begins everybody at what they missed last time, where the set can
  * @throws {RangeError} when rounds or reps are not within 1–100
+ * @example
+ * // Two makes of each spot; the wing was missed last time.
+ * turnOrder(set, new Map([['ana', ['own spot=wing']]]))[0]!.variant // 'spot=wing'
  */
-export const turnOrder = (set: RunSet): Turn[] => {
+export const turnOrder = (set: RunSet, missed: Missed = new Map()): Turn[] => {
   whole('sets', set.sets, { min: 1, max: 100 });
   whole('reps', set.reps, { min: 1, max: 100 });
   const { drillSetId } = set;
   const counted = new Map<string, number>();
+  const begins = beginsAtMissed(set)
+    ? new Map([...missed].map(([id, keys]) => [id, missedFirst(keptVariants(set), keys)]))
+    : null;
   return Array.from({ length: set.sets }, (_, i) => i + 1).flatMap((round) => {
     const slotted: Slotted[] =
       set.stand === 'stations'
@@ -85,16 +120,17 @@ export const turnOrder = (set: RunSet): Turn[] => {
             slot,
             athleteIds: set.athleteIds,
           }));
-    return slotted.flatMap(({ slot: { variant, rep }, athleteIds }) => {
-      const { side } = variant;
-      const key = variantKey(variant);
-      return athleteIds.map((athleteId) => {
+    return slotted.flatMap(({ slot: { variant: listed, rep }, athleteIds }) =>
+      athleteIds.map((athleteId) => {
+        const variant = begins?.get(athleteId)?.get(struckKey(listed)) ?? listed;
+        const { side } = variant;
+        const key = variantKey(variant);
         const turn = (counted.get(athleteId) ?? 0) + 1;
         counted.set(athleteId, turn);
         const named = { drillSetId, athleteId, set: round, side, variant: key, rep };
         return { ...named, turn, key: turnKey(named) };
-      });
-    });
+      }),
+    );
   });
 };
 

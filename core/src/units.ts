@@ -76,6 +76,26 @@ export const formatLength = (lengthM: number, style: LengthStyle): string =>
     .map(({ figure, unit }) => (unit === '′' || unit === '″' ? figure + unit : `${figure} ${unit}`))
     .join(' ');
 
+/** From here on a way is told in kilometres, or miles. */
+const LONG_M = 1_000;
+const MILE_M = 1_760 * YARD_M;
+
+/**
+ * A way that was run, all reps together: metres or kilometres, yards or miles.
+ *
+ * @example wayParts(1_240, 'metric') // { figure: '1.24', unit: 'km' }
+ */
+export const wayParts = (wayM: number, unit: LengthUnit): FigurePart => {
+  const isMetric = unit === 'metric' || unit === 'shoes';
+  if (isMetric)
+    return wayM < LONG_M
+      ? { figure: wayM.toFixed(0), unit: 'm' }
+      : { figure: (wayM / 1_000).toFixed(2), unit: 'km' };
+  return wayM < MILE_M
+    ? { figure: (wayM / YARD_M).toFixed(0), unit: 'yd' }
+    : { figure: (wayM / MILE_M).toFixed(2), unit: 'mi' };
+};
+
 /** Speed as figure and unit: metres or feet a second. */
 export const speedParts = (speedMps: number, unit: LengthUnit, decimals = 1): FigurePart =>
   unit === 'metric' || unit === 'shoes'

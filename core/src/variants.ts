@@ -9,6 +9,8 @@ export type Variant = {
   ending: string | null;
   /** the exit that is asked, as `phase:option` */
   exit: string | null;
+  /** where on the ground it is done, by the coach's name for it */
+  spot: string | null;
   side: Side;
   leadFoot: Foot | null;
   /** part of the planned speed */
@@ -21,6 +23,7 @@ export type Axes = {
   moves: readonly string[];
   endings: readonly string[];
   exits: readonly string[];
+  spots: readonly string[];
   sides: readonly Side[];
   leadFeet: readonly Foot[];
   paces: readonly number[];
@@ -45,6 +48,7 @@ export const AS_PLANNED: Varied = {
     moves: [],
     endings: [],
     exits: [],
+    spots: [],
     sides: ['own'],
     leadFeet: [],
     paces: [1],
@@ -60,19 +64,24 @@ const KEYS = [
   ['move', 'move'],
   ['ending', 'end'],
   ['exit', 'exit'],
+  ['spot', 'spot'],
   ['leadFoot', 'lead'],
   ['rung', 'rung'],
 ] as const;
 
+// Values stand between spaces, and a spot may be called by several words.
+const written = (value: string): string => value.replaceAll(' ', '_');
+const read = (value: string): string => value.replaceAll('_', ' ');
+
 /**
  * A variant by its values, its side apart; empty when nothing differs from the plan.
  *
- * @example variantKey({ ...plain, leadFoot: 'left', pace: 0.5 }) // 'lead=left pace=0.5'
+ * @example variantKey({ ...plain, leadFoot: 'left', spot: 'left wing' }) // 'spot=left_wing lead=left'
  */
 export const variantKey = (variant: Variant): string =>
   [
     ...KEYS.flatMap(([field, word]) =>
-      variant[field] === null ? [] : [`${word}=${variant[field]}`],
+      variant[field] === null ? [] : [`${word}=${written(variant[field])}`],
     ),
     ...(variant.pace === 1 ? [] : [`pace=${variant.pace}`]),
   ].join(' ');
@@ -91,6 +100,7 @@ export const variantFrom = (key: string, side: Side): Variant => {
     move: said.get('move') ?? null,
     ending: said.get('end') ?? null,
     exit: said.get('exit') ?? null,
+    spot: said.has('spot') ? read(said.get('spot')!) : null,
     side,
     leadFoot: lead === 'left' || lead === 'right' ? lead : null,
     pace: pace > 0 && pace <= 1 ? pace : 1,
@@ -105,18 +115,20 @@ const orNone = <T>(list: readonly T[]): readonly (T | null)[] => (list.length > 
 
 /**
  * Every combination of the axes, struck ones too: speeds outermost, slow before fast, then rungs as they
- * are listed, moves, endings, exits, lead feet, sides.
+ * are listed, spots, moves, endings, exits, lead feet, sides.
  */
 export const variantsOf = (axes: Axes): Variant[] => {
   const paces = axes.paces.length > 0 ? [...new Set(axes.paces)].sort((a, b) => a - b) : [1];
   const sides = axes.sides.length > 0 ? axes.sides : (['own'] as const);
   return paces.flatMap((pace) =>
     orNone(axes.rungs).flatMap((rung) =>
-      orNone(axes.moves).flatMap((move) =>
-        orNone(axes.endings).flatMap((ending) =>
-          orNone(axes.exits).flatMap((exit) =>
-            orNone(axes.leadFeet).flatMap((leadFoot) =>
-              sides.map((side) => ({ move, ending, exit, side, leadFoot, pace, rung })),
+      orNone(axes.spots).flatMap((spot) =>
+        orNone(axes.moves).flatMap((move) =>
+          orNone(axes.endings).flatMap((ending) =>
+            orNone(axes.exits).flatMap((exit) =>
+              orNone(axes.leadFeet).flatMap((leadFoot) =>
+                sides.map((side) => ({ move, ending, exit, spot, side, leadFoot, pace, rung })),
+              ),
             ),
           ),
         ),

@@ -50,6 +50,14 @@ describe('calls', () => {
     expect(Math.max(...own) - Math.min(...own)).toBeGreaterThan(0.3);
   });
 
+  it('count steps where not all who go begin on the same foot', () => {
+    const events = callEvents({ kind: 'steps', steps: 22, leastS: 1, mostS: 2, first: null }, 3);
+    const called = events.filter((one) => one.kind === 'step');
+    expect(called.every(({ foot }) => foot === null)).toBe(true);
+    expect(called.slice(0, 3).map(({ word }) => word)).toEqual(['one', 'two', 'three']);
+    expect(called.slice(19).map(({ word }) => word)).toEqual(['twenty', null, null]);
+  });
+
   it('call reads as often as they weigh, and each as often where nothing weighs', () => {
     const often = (weights: number[]): number[] => {
       const counts = weights.map(() => 0);

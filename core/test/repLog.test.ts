@@ -31,6 +31,11 @@ const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   right: null,
   heldS: null,
   lateS: null,
+  lateBy: null,
+  spot: null,
+  touchS: null,
+  ranM: null,
+  ranS: null,
   watched: true,
   could: FAULTS,
   drillSetId: 'd1',
@@ -179,6 +184,35 @@ describe('what stands', () => {
     // Another set begins early again.
     const next = row('n1', { set: 2, turn: 6 });
     expect(countReps([...set, next]).filter((one) => !one.late)).toHaveLength(3);
+  });
+
+  it('keeps touches, metres and minutes, tells spots apart, and a tap from what was heard', () => {
+    const counts = countReps([
+      row('b', { rep: 2, turn: 2, touchS: [0, 1.5] }),
+      row('a', { touchS: [0, 1] }),
+      row('run', { rep: 3, turn: 3, ranM: 400, ranS: 90.5 }),
+      row('minutes', { rep: 4, turn: 4, ranS: 60 }),
+      row('tap', { rep: 5, turn: 5, lateS: 0.9, lateBy: 'tap' }),
+      row('heard', { rep: 6, turn: 6, lateS: 0.4, lateBy: 'sound' }),
+      row('slow', { rep: 7, turn: 7, lateS: 4, lateBy: 'film' }),
+      row('wing', { rep: 8, turn: 8, spot: 'wing', made: true }),
+      row('top', { rep: 9, turn: 9, spot: 'top', made: false }),
+    ]);
+    const rounds = counts.flatMap((one) => one.rounds);
+    expect(rounds.map(({ turn, touchS }) => [turn, touchS])).toEqual([
+      [1, [0, 1]],
+      [2, [0, 1.5]],
+    ]);
+    const sum = (key: 'runs' | 'ranM' | 'ranS' | 'timed' | 'heard' | 'lateS' | 'heardS') =>
+      counts.reduce((all, one) => all + one[key], 0);
+    expect([sum('runs'), sum('ranM'), sum('ranS')]).toEqual([2, 400, 150.5]);
+    expect([sum('timed'), sum('lateS'), sum('heard'), sum('heardS')]).toEqual([1, 0.9, 1, 0.4]);
+    const at = (spot: string | null) => counts.filter((one) => one.spot === spot);
+    expect([at('wing'), at('top')]).toMatchObject([
+      [{ tried: 1, made: 1 }],
+      [{ tried: 1, made: 0 }],
+    ]);
+    expect(at(null).every(({ tried }) => tried === 0)).toBe(true);
   });
 
   it('counts two phones on one turn once: the first that arrived', () => {

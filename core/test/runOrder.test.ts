@@ -8,7 +8,10 @@ import {
   runState,
   together,
   turnOrder,
+  STANDS,
+  turnKey,
   type LoggedRep,
+  type Missed,
   type Outcome,
   type RunSet,
   type TurnKey,
@@ -65,6 +68,48 @@ describe('turnOrder', () => {
     expect(turns.filter((t) => t.athleteId === 'bo').map((t) => t.turn)).toEqual([
       1, 2, 3, 4, 5, 6, 7, 8,
     ]);
+  });
+});
+
+describe('what was missed last time', () => {
+  const spots = ['wing', 'top', 'corner'];
+  const makes = { ...set, vary: { ...axes, spots }, sets: 1, makes: 2 };
+  const spotsOf = (missed: Missed, of: RunSet = makes) => {
+    const turns = turnOrder(of, missed);
+    return (id: string) => turns.filter((t) => t.athleteId === id).map((t) => t.variant.slice(5));
+  };
+
+  it('comes first, each athlete’s own, and nothing is lost by it', () => {
+    const of = spotsOf(
+      new Map([
+        ['ana', ['own spot=corner', 'own spot=top']],
+        ['bo', ['own spot=gone']],
+      ]),
+    );
+    expect(of('ana')).toEqual(['top', 'top', 'corner', 'corner', 'wing', 'wing']);
+    expect(of('bo')).toEqual(['wing', 'wing', 'top', 'top', 'corner', 'corner']);
+    expect(of('cy')).toEqual(of('bo'));
+    fc.assert(
+      fc.property(fc.subarray(spots), fc.constantFrom(...STANDS), (owed, stand) => {
+        const keys = owed.map((spot) => `own spot=${spot}`);
+        const keysOf = (turns: readonly TurnKey[]) => turns.map(turnKey).sort();
+        expect(keysOf(turnOrder({ ...makes, stand }, new Map([['ana', keys]])))).toEqual(
+          keysOf(turnOrder({ ...makes, stand })),
+        );
+      }),
+    );
+  });
+
+  it('changes nothing where attempts count, the coach has mixed it, or slow ones come first', () => {
+    const missed: Missed = new Map([['ana', ['own spot=corner']]]);
+    for (const change of [
+      { makes: null },
+      { order: 'mixed' as const },
+      { vary: { ...axes, spots, paces: [0.5, 1] } },
+    ]) {
+      const other = { ...makes, ...change };
+      expect(turnOrder(other, missed)).toEqual(turnOrder(other));
+    }
   });
 });
 

@@ -8,6 +8,7 @@ import {
   lengthParts,
   parseLength,
   speedParts,
+  wayParts,
 } from '../src';
 import type { LengthStyle } from '../src';
 import { evenly } from './evenly';
@@ -16,6 +17,17 @@ const read = (text: string, style: LengthStyle = { unit: 'metric' }) => {
   const result = parseLength(text, style);
   return result.ok ? result.lengthM : result.message;
 };
+
+describe('a way that was run', () => {
+  it.each([
+    [850, 'metric', '850 m'],
+    [12_400, 'metric', '12.40 km'],
+    [850, 'imperial', '930 yd'],
+    [3_218.688, 'yards', '2.00 mi'],
+  ] as const)('of %d m in %s is %s', (wayM, unit, words) => {
+    expect(Object.values(wayParts(wayM, unit)).join(' ')).toBe(words);
+  });
+});
 
 describe('parseLength', () => {
   it.each(LENGTH_UNITS)('reads a bare number in the unit that is named for it: %s', (unit) => {

@@ -175,6 +175,7 @@ export const withFilm = (season: ClubFile, today: Date): ClubFile => {
     },
     lineM: 0,
     firstStep: null,
+    callS: null,
     contacts: marked,
     poses: [5, 8].map((i) => {
       const { joints, foot } = contacts[i]!;

@@ -267,8 +267,11 @@ test('every place explains itself on ?, but not while somebody types', async ({
     await expect(
       page.getByRole('heading', { level: 1 }).or(page.locator('.plan-name')).first(),
     ).toBeVisible();
-    await page.keyboard.press('?');
-    await expect(page.getByRole('dialog')).toContainText(question);
+    // A page that has only just been drawn may not hear keys yet.
+    await expect(async () => {
+      await page.keyboard.press('?');
+      await expect(page.getByRole('dialog')).toContainText(question, { timeout: 5_000 });
+    }).toPass();
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toBeHidden();
   }

@@ -13,9 +13,60 @@ export { stepsIn } from './stepWords';
 export { usualBody } from './usualBody';
 export { withFaultPhases } from './olderMovement';
 export { cueVerdict, type CueVerdict } from './cueVerdict';
+export {
+  cueIn,
+  fieldRow,
+  filmedRows,
+  pressOf,
+  repOf,
+  voidOf,
+  type FieldRow,
+  type Seen,
+  type SetWork,
+} from './field/log';
 export { LEAST_HOLD_S, outcomeOf } from './field/outcome';
-export { exitsToCall, exitsToRead, type Exit } from './field/reads';
-export { MOST_WATCHED, rowPlaces, WATCHED_AT_ONCE, watchedAfter, type RowPlace } from './field/row';
+export {
+  marksFrom,
+  NOTHING_PRESSED,
+  pressed,
+  type Answer,
+  type Press,
+  type PressOn,
+  type TurnMarks,
+} from './field/press';
+export {
+  fieldAthletes,
+  isCountedAlone,
+  isRow,
+  latecomersOf,
+  setOrder,
+  setRun,
+  setWorks,
+  type FieldSession,
+  type SetRun,
+} from './field/sets';
+export { cueSaid, faultsOffered, turnView, type TurnView } from './field/turn';
+export {
+  addResults,
+  fewestMade,
+  readsOfCounts,
+  resultsOfCounts,
+  slowsBy,
+  splitsOf,
+  type ReadCount,
+  type ResultCount,
+} from './results';
+export { askedExit, exitsToCall, exitsToRead, type Exit } from './field/reads';
+export {
+  MOST_WATCHED,
+  rowCalls,
+  rowPlaces,
+  WATCHED_AT_ONCE,
+  watchedAfter,
+  wordsOfRow,
+  type RowCall,
+  type RowPlace,
+} from './field/row';
 export {
   answersRead,
   faultsToShow,
@@ -247,6 +298,7 @@ export { helpersOf, rotationAxis, type RotationAxis } from './rotationAxis';
 export {
   besidePlan,
   firstStepOf,
+  reactionIn,
   plannedSteps,
   suggestions,
   type Measured,

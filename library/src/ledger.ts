@@ -138,27 +138,33 @@ export const misreadMost = (movement: Movement, reads: readonly ReadRecord[]): M
     : null;
 };
 
+/** A mean of means, each with the reps behind it; null where there are none. */
+const meanOfMeans = (means: readonly { reps: number; meanS: number | null }[]): number | null => {
+  const reps = means.reduce((sum, mean) => sum + mean.reps, 0);
+  return reps === 0
+    ? null
+    : means.reduce((sum, mean) => sum + mean.reps * (mean.meanS ?? 0), 0) / reps;
+};
+
 /** What several athletes made of the same reads, together. */
 export const addReads = (reads: readonly ReadRecord[]): ReadRecord[] =>
-  [...groupBy(reads, ({ exit }) => exit)].map(([exit, records]) => {
-    const timed = records.filter(({ lateS }) => lateS !== null);
-    const timedReps = timed.reduce((sum, { reps }) => sum + reps, 0);
-    return {
-      exit,
-      reps: records.reduce((sum, { reps }) => sum + reps, 0),
-      right: records.reduce((sum, { right }) => sum + right, 0),
-      taken: [
-        ...groupBy(
-          records.flatMap(({ taken }) => taken),
-          (way) => way.exit,
-        ),
-      ].map(([way, list]) => ({ exit: way, reps: list.reduce((sum, { reps }) => sum + reps, 0) })),
-      lateS:
-        timedReps > 0
-          ? timed.reduce((sum, { lateS, reps }) => sum + lateS! * reps, 0) / timedReps
-          : null,
-    };
-  });
+  [...groupBy(reads, ({ exit }) => exit)].map(([exit, records]) => ({
+    exit,
+    reps: records.reduce((sum, { reps }) => sum + reps, 0),
+    right: records.reduce((sum, { right }) => sum + right, 0),
+    taken: [
+      ...groupBy(
+        records.flatMap(({ taken }) => taken),
+        (way) => way.exit,
+      ),
+    ].map(([way, list]) => ({ exit: way, reps: list.reduce((sum, { reps }) => sum + reps, 0) })),
+    timed: records.reduce((sum, { timed }) => sum + timed, 0),
+    lateS: meanOfMeans(records.map(({ timed, lateS }) => ({ reps: timed, meanS: lateS }))),
+    heard: records.reduce((sum, { heard }) => sum + heard, 0),
+    reactionS: meanOfMeans(
+      records.map(({ heard, reactionS }) => ({ reps: heard, meanS: reactionS })),
+    ),
+  }));
 
 /** Rows of the ledger worth showing first: live now, or with a story to tell. */
 export const isTelling = ({

@@ -276,6 +276,33 @@ export const measuredRows = (run: MeasuredRun): { per: MeasuredPer; rows: Measur
   };
 };
 
+/**
+ * Metres and seconds of a measured run.
+ *
+ * @returns null for what it does not say
+ * @example ranIn(minutesOfTwoAtThreeMetresASecond) // { ranM: 360, ranS: 120 }
+ */
+export const ranIn = (run: MeasuredRun): { ranM: number | null; ranS: number | null } => {
+  const addUp = (figures: readonly (number | null)[]): number | null =>
+    figures.length > 0 && figures.every((figure) => figure !== null)
+      ? Number(figures.reduce<number>((sum, figure) => sum + figure!, 0).toFixed(2))
+      : null;
+  if (run.steps.length > 0)
+    return {
+      ranM: addUp(run.steps.map(({ lengthM }) => lengthM)),
+      ranS: addUp(run.steps.map(({ intervalS }) => intervalS)),
+    };
+  const lengths = run.course.map(({ atS }, i) =>
+    run.perMinute ? 60 : atS - (run.course[i - 1]?.atS ?? 0),
+  );
+  return {
+    ranM: addUp(
+      run.course.map(({ speedMps }, i) => (speedMps === null ? null : speedMps * lengths[i]!)),
+    ),
+    ranS: addUp(lengths),
+  };
+};
+
 /** A mean of what was seen beside one of what was planned at the same places; null where there are none. */
 const meanOf = (
   rows: readonly MeasuredRow[],

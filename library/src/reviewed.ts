@@ -92,6 +92,13 @@ const oddOnes = (contacts: readonly FilmContact[], plan: readonly PlannedStep[])
       );
 };
 
+const stoodFirst = ([first]: readonly StepBeside[]): string[] =>
+  first && !first.isTimed
+    ? [
+        'The time of the first step is left out: the plan’s counts from the first movement. Mark the foot at the start on the frame at which the athlete begins to move.',
+      ]
+    : [];
+
 /**
  * All that a film comes to beside a plan: the one answer that the desk, its drawings and what is taken
  * from it have.
@@ -157,7 +164,7 @@ export const reviewed = (
       side,
       seen,
       why: null,
-      odd: oddOnes(contacts, plan),
+      odd: [...oddOnes(contacts, plan), ...stoodFirst(rows)],
       firstStep,
       rows,
       poses,

@@ -85,6 +85,7 @@ export type Pacer = Body | undefined;
 export const repSeconds = (set: DrillSet, base: Base | null, pacer: Pacer): number => {
   if (set.target === 'seconds') return set.amount;
   if (set.target === 'touches') return set.amount / TOUCHES_A_SECOND;
+  if (set.target === 'minutes') return 60 * set.amount;
   if (set.target === 'metres') return set.amount / METRES_A_SECOND;
   if (set.call?.kind === 'steps') {
     return (set.call.steps * (set.call.leastS + set.call.mostS)) / 2;

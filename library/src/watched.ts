@@ -117,8 +117,11 @@ export type StepBeside = {
   seen: WatchedStep;
   /** longer than planned positive */
   lengthOffM: number | null;
-  /** quicker than planned positive */
-  cadenceOffSpm: number | null;
+  /**
+   * whether its time may be held against the plan's. The plan's first step counts from the first movement; a
+   * foot at the start that was marked while the athlete still stood counts from before that.
+   */
+  isTimed: boolean;
   /** plainly another one than planned: by more than the marks may be off, and more than a step scatters */
   longer: boolean;
   shorter: boolean;
@@ -130,6 +133,9 @@ const USUAL_SCATTER = 0.022;
 
 const plainly = (off: number, sd: number, least: number): boolean =>
   Math.abs(off) > Math.max(2 * sd, least);
+
+/** A first step that seems to take so many times as long as planned began while the athlete still stood. */
+const STOOD_FOR = 1.6;
 
 /** Every step that was seen beside the plan's own. */
 export const besidePlan = (
@@ -148,12 +154,32 @@ export const besidePlan = (
       planned,
       seen: step,
       lengthOffM,
-      cadenceOffSpm: planned && step.cadenceSpm - planned.cadenceSpm,
+      isTimed:
+        planned === null ||
+        planned.n > 1 ||
+        firstStep + step.n > 1 ||
+        step.intervalS <= STOOD_FOR * planned.intervalS,
       longer: told && lengthOffM > 0,
       shorter: told && lengthOffM < 0,
       wrongFoot: planned !== null && planned.foot !== step.foot,
     };
   });
+
+/**
+ * How soon after the call the first foot landed in a film, seconds; the foot at the start stands already.
+ *
+ * @param callS moment of the film at which it was called
+ * @param firstStep the plan's step that ends at the first contact; 0 where that is the foot at the start
+ * @returns null where no foot lands after the call
+ */
+export const reactionIn = (
+  contacts: readonly { on: { atS: number } }[],
+  callS: number,
+  firstStep: number,
+): number | null => {
+  const landed = contacts.slice(firstStep === 0 ? 1 : 0).find(({ on }) => on.atS > callS);
+  return landed ? Number((landed.on.atS - callS).toFixed(3)) : null;
+};
 
 /** A body that was marked as a foot landed, with what its figures may be off by. */
 export type SeenPose = PostureAngles & {
@@ -248,7 +274,9 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
       : null;
   },
   slowed: ({ rows }) => {
-    const all = compared(rows).filter(({ planned }) => !planned.landing);
+    const all = compared(rows.filter(({ isTimed }) => isTimed)).filter(
+      ({ planned }) => !planned.landing,
+    );
     const last = all.slice(-2);
     const before = all.slice(-5, -2);
     if (last.length < 2 || before.length < 2) return null;

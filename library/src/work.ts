@@ -246,6 +246,7 @@ export const variantWords = (base: Pick<Base, 'movement'>, variant: Variant): st
   ...(variant.move === null ? [] : [nameIn(MOVES, variant.move)]),
   ...(variant.ending === null ? [] : [nameIn(ENDINGS, variant.ending).toLowerCase()]),
   ...(variant.exit === null ? [] : [exitName(base.movement, variant.exit).toLowerCase()]),
+  ...(variant.spot === null ? [] : [variant.spot]),
   ...(variant.leadFoot === null ? [] : [`${variant.leadFoot} foot first`]),
   ...(variant.rung === null ? [] : [RUNG_NAMES[variant.rung as Rung] ?? variant.rung]),
   ...(variant.pace === 1 ? [] : [`${paceWord(variant.pace)} speed`]),
@@ -273,12 +274,14 @@ export const variesWords = (
   base: Pick<Base, 'movement'>,
   set: Pick<DrillSet, 'vary' | 'struck' | 'order'>,
 ): string => {
-  const { moves, endings, exits, sides, leadFeet, paces, rungs } = set.vary;
+  const { moves, endings, exits, spots, sides, leadFeet, paces, rungs } = set.vary;
   const axes = [
     ...(moves.length > 0 ? [many(moves.length, 'move')] : []),
     ...(endings.length > 0 ? [many(endings.length, 'ending')] : []),
     ...(exits.length === 1 ? [exitName(base.movement, exits[0]!).toLowerCase()] : []),
     ...(exits.length > 1 ? [many(exits.length, 'exit')] : []),
+    ...(spots.length === 1 ? [spots[0]!] : []),
+    ...(spots.length > 1 ? [many(spots.length, 'spot')] : []),
     ...(sides.length === 2
       ? ['both sides']
       : sides[0] === 'other'
@@ -316,6 +319,8 @@ export const targetWords = (set: DrillSet): string => {
       return `${set.reps} × ${set.amount} s held${each}`;
     case 'metres':
       return `${set.reps} × ${set.amount} m${each}`;
+    case 'minutes':
+      return `${set.reps} × ${set.amount} min${each}`;
     case 'attempts':
       return `${many(set.reps, 'rep')}${each}`;
   }

@@ -138,7 +138,15 @@ describe('a read', () => {
 
   it('says which way is misread most, and as what', () => {
     const one = {
-      ...{ exit: 'give:left', reps: 20, right: 14, lateS: 0.5 },
+      ...{
+        exit: 'give:left',
+        reps: 20,
+        right: 14,
+        timed: 10,
+        lateS: 0.5,
+        heard: 0,
+        reactionS: null,
+      },
       taken: [
         { exit: 'give:left', reps: 14 },
         { exit: 'give:right', reps: 5 },
@@ -146,7 +154,15 @@ describe('a read', () => {
       ],
     };
     const two = {
-      ...{ exit: 'give:right', reps: 20, right: 18, lateS: null },
+      ...{
+        exit: 'give:right',
+        reps: 20,
+        right: 18,
+        timed: 0,
+        lateS: null,
+        heard: 5,
+        reactionS: 0.4,
+      },
       taken: [
         { exit: 'give:right', reps: 18 },
         { exit: 'give:left', reps: 2 },
@@ -160,7 +176,10 @@ describe('a read', () => {
     const both = addReads([one, one, two]);
     expect(both[0]).toMatchObject({ reps: 40, right: 28, lateS: 0.5 });
     expect(both[0]!.taken[1]).toEqual({ exit: 'give:right', reps: 10 });
-    expect(both[1]!.lateS).toBeNull();
+    expect(both[1]).toMatchObject({ lateS: null, heard: 5, reactionS: 0.4 });
+    // Means weigh by what was timed, not by all that was read.
+    const [mixed] = addReads([one, { ...one, timed: 30, lateS: 0.9 }]);
+    expect(mixed!.lateS).toBeCloseTo(0.8);
   });
 
   it('gives back what was tapped, without the wrong answer that it gave itself', () => {

@@ -12,6 +12,7 @@ import {
   plainPlan,
   plannedSteps,
   reviewCue,
+  reactionIn,
   reviewed,
   solve,
   type Marked,
@@ -100,6 +101,33 @@ describe('a film held against a plan', () => {
       expect(noLine.firstStep).toBe(from);
     }
     expect(look('straight-run-up', { ...filmed(plan), firstStep: 2 }).firstStep).toBe(2);
+  });
+
+  it('holds the first step’s time against the plan’s only where it counts from the first movement', () => {
+    const plan = planOf('straight-run-up');
+    const marked = filmed(plan);
+    expect(look('straight-run-up', marked).rows[0]).toMatchObject({ isTimed: true });
+    // The foot at the start was marked three seconds before anything moved.
+    const [stood, ...rest] = marked.contacts;
+    const early = { ...stood!, on: { ...stood!.on, atS: stood!.on.atS - 3 } };
+    const waited = look('straight-run-up', { ...marked, contacts: [early, ...rest] });
+    expect(waited.rows.map(({ isTimed }) => isTimed)).toEqual([
+      false,
+      ...waited.rows.slice(1).map(() => true),
+    ]);
+    expect(waited.odd.join()).toContain('first movement');
+    expect(waited.suggestions).toEqual([]);
+    // A film that begins later has no such step.
+    expect(look('straight-run-up', filmed(plan, {}, 4)).odd).toEqual([]);
+  });
+
+  it('tells how soon after the call the first foot landed, which is not the foot at the start', () => {
+    const contacts = [1, 1.6, 2].map((atS) => ({ on: { atS } }));
+    expect(reactionIn(contacts, 1.1, 0)).toBe(0.5);
+    expect(reactionIn(contacts, 0.9, 0)).toBe(0.7);
+    expect(reactionIn(contacts, 0.9, 3)).toBe(0.1);
+    expect(reactionIn(contacts, 2, 0)).toBeNull();
+    expect(reactionIn([], 0, 0)).toBeNull();
   });
 
   it('suggests what was measured, and names step and figure', () => {

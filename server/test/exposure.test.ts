@@ -5,6 +5,7 @@ import type {
   Ledger,
   LoadHistory,
   Rep,
+  RunBundle,
   SessionInput,
   SquadFaults,
 } from '@gravek/contract';
@@ -135,13 +136,13 @@ it('has what was made and held, by session and side, for the athlete, the squad 
   }));
   const ledger = await ledgerOf(own);
   const results = [
-    { side: 'other', tried: 0, made: 0, held: 12, meanHeldS: 2, bestHeldS: 2 },
-    { side: 'own', tried: 0, made: 0, held: 8, meanHeldS: 4, bestHeldS: 4 },
+    { side: 'other', exit: null, spot: null, tried: 0, held: 12, heldS: 24, bestHeldS: 2 },
+    { side: 'own', exit: null, spot: null, tried: 0, held: 8, heldS: 32, bestHeldS: 4 },
   ];
-  expect(ledger.results).toEqual(results.map((one) => ({ ...one, date: '2031-05-14' })));
+  expect(ledger.results).toMatchObject(results.map((one) => ({ ...one, date: '2031-05-14' })));
   const squad = (await coach.get(`/faults?movement=${MOVEMENT}`).expect(200)).body as SquadFaults;
   const line = squad.items.find(({ athleteId }) => athleteId === own.athlete.id)!;
-  expect(line.results).toEqual(results);
+  expect(line.results).toMatchObject(results);
   const { rows } = await stage.db.transaction().execute(async (trx) => {
     await sql`select gravek_enter_as_server(${coach.clubId})`.execute(trx);
     return sql<{ clean: number }>`
@@ -152,7 +153,86 @@ it('has what was made and held, by session and side, for the athlete, the squad 
   expect(rows).toEqual([{ clean: 8 }]);
   const csv = (await coach.get('/csv/results').expect(200)).text;
   expect(csv).toContain('longest held s');
-  expect(csv).toMatch(/other,0,0,12,2,2/);
+  expect(csv).toMatch(/other,,,0,0,12,2,2,/);
+});
+
+it('has makes by spot, touches with their splits, metres and minutes, and what was heard after a call', async () => {
+  const own = await furnished({ call: null });
+  await run(own.session, (n) =>
+    n < 8
+      ? { variant: `spot=${n < 4 ? 'left_wing' : 'top'}`, made: n !== 0 && n < 6, could: [] }
+      : n < 10
+        ? { touchS: n === 8 ? [0, 1, 2] : [0, 1.5, 3], could: [] }
+        : n < 12
+          ? { ranM: 400, ranS: 90, could: [] }
+          : n < 14
+            ? {
+                ...{ exit: 'give:left', taken: 'give:left', right: true, could: [] },
+                ...{ lateS: n === 12 ? 0.4 : 0.9, lateBy: n === 12 ? 'sound' : 'tap' },
+              }
+            : { could: [] },
+  );
+  const ledger = await ledgerOf(own);
+  const at = (spot: string) => ledger.results.find((one) => one.spot === spot);
+  expect(at('left wing')).toMatchObject({ tried: 4, made: 3 });
+  expect(at('top')).toMatchObject({ tried: 4, made: 2 });
+  const rest = ledger.results.find((one) => one.spot === null && one.rounds > 0)!;
+  expect(rest).toMatchObject({ rounds: 2, touches: 6, splits: 4, splitS: 5, bestSplitS: 1 });
+  expect(rest).toMatchObject({ compared: 1, firstSplitS: 1, lastSplitS: 1.5 });
+  expect(rest.touchedAt).toEqual([
+    [0, 1, 2],
+    [0, 1.5, 3],
+  ]);
+  expect(rest).toMatchObject({ runs: 2, ranM: 800, ranS: 180 });
+  expect(ledger.reads).toMatchObject([{ timed: 1, lateS: 0.9, heard: 1, reactionS: 0.4 }]);
+  const squad = (await coach.get(`/faults?movement=${MOVEMENT}`).expect(200)).body as SquadFaults;
+  const line = squad.items.find(({ athleteId }) => athleteId === own.athlete.id)!;
+  expect(line.reads).toEqual(ledger.reads);
+  const bare = ledger.results.map(({ date: _date, touchedAt: _touched, ...one }) => one);
+  expect(line.results).toEqual(expect.arrayContaining(bare));
+  const log = await logOf(coach, own.session.id);
+  expect(log[8]).toMatchObject({ touchS: [0, 1, 2], lateBy: null });
+  const reps = (await coach.get('/csv/reps').expect(200)).text;
+  expect(reps).toMatch(/left wing/);
+  expect(reps).toMatch(/0 1.5 3/);
+  const csv = (await coach.get('/csv/results').expect(200)).text;
+  expect(csv).toMatch(/own,,left wing,4,3,/);
+  expect(csv).toMatch(/,2,6,1.25,1,1,1.5,800,3\r/);
+});
+
+it('begins the next session at what was missed in the last, and only where makes count', async () => {
+  const set = {
+    ...{ call: null, target: 'makes' as const, amount: 2, reps: 4 },
+    vary: { ...freshDrillSet('', { kind: 'warm-up', name: '' }, []).vary, spots: ['wing', 'top'] },
+  };
+  const own = await furnished(set);
+  await run(own.session, (n) =>
+    n < 8
+      ? {
+          ...{ rep: (n % 4) + 1, turn: n + 1, could: [] },
+          variant: n < 4 ? 'spot=wing' : 'spot=top',
+          made: n < 4 ? n < 2 : n === 4,
+        }
+      : { outcome: 'skip', could: [] },
+  );
+  await coach.get(`/athletes/${own.athlete.id}/faults`);
+  const later = async (change: object, date = '2031-05-21') => {
+    const [first] = own.session.drillSets;
+    const session = {
+      ...own.session,
+      ...{ id: uuid(), date },
+      drillSets: [{ ...first!, id: uuid(), ...change }],
+    };
+    await coach.post('/sessions', session).expect(200);
+    const bundle = (await coach.get(`/sessions/${session.id}/run`).expect(200)).body as RunBundle;
+    return bundle.missed.map(({ athleteId, variants }) => [athleteId, variants]);
+  };
+  expect(await later({})).toEqual([[own.athlete.id, ['own spot=top']]]);
+  // More makes are asked now than were made at either: nothing comes before the other.
+  expect(await later({ amount: 4 })).toEqual([]);
+  expect(await later({ order: 'mixed' })).toEqual([]);
+  expect(await later({ target: 'attempts', amount: 1 })).toEqual([]);
+  expect(await later({}, '2031-05-01')).toEqual([]);
 });
 
 it('keeps what a row could show, and counts the same as core does', async () => {
@@ -165,6 +245,7 @@ it('keeps what a row could show, and counts the same as core does', async () => 
   const log = await logOf(coach, own.session.id);
   const rows = log.map((rep): CountedRow => ({
     ...rep,
+    spot: null,
     could: rep.could!,
     loggedBy: coach.accountId,
   }));

@@ -293,7 +293,7 @@ describe('the ledger', () => {
       { exit: 'go:left', reps: 6 },
       { exit: 'go:right', reps: 2 },
     ];
-    expect(ledger.reads).toEqual([{ exit: 'go:left', reps: 8, right: 6, lateS: 0.5, taken }]);
+    expect(ledger.reads).toMatchObject([{ exit: 'go:left', reps: 8, right: 6, lateS: 0.5, taken }]);
     // What was taken back is no second look.
     const [gone] = theirs;
     const { faults: _, ...rest } = gone!;

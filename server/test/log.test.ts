@@ -480,7 +480,7 @@ describe('counts', () => {
     const logs = await Promise.all(sessions.map((session) => logOf(coach, session.id)));
     const rows: CountedRow[] = logs
       .flat()
-      .map((rep) => ({ ...rep, could: rep.could!, loggedBy: coach.accountId }));
+      .map((rep) => ({ ...rep, spot: null, could: rep.could!, loggedBy: coach.accountId }));
     expect(rows).toHaveLength(made.length);
 
     const expected = countReps(rows).map((one) =>

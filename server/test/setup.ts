@@ -483,6 +483,7 @@ export const aReview = (athleteId: string, change: Partial<ReviewInput> = {}): R
   },
   lineM: 0,
   firstStep: null,
+  callS: null,
   contacts: [
     {
       foot: 'left',

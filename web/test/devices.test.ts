@@ -105,8 +105,14 @@ describe('a device on the field', () => {
 describe('contacts', () => {
   it('end steps; a pause begins another run, a thumb that slips none', () => {
     const cadences: number[] = [];
-    const landed = contactReadings(({ count }) => cadences.push(Math.round(count)));
+    const landings: number[] = [];
+    const landed = contactReadings({
+      reading: ({ count }) => cadences.push(Math.round(count)),
+      landed: (atMs) => landings.push(atMs),
+    });
     for (const atMs of [0, 300, 360, 600, 5_000, 5_250]) landed(atMs);
     expect(cadences).toEqual([200, 200, 240]);
+    // The first of a run is a landing as well, though it ends no step.
+    expect(landings).toEqual([0, 300, 600, 5_000, 5_250]);
   });
 });

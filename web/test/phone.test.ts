@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { PLAIN_REP, type Rep, type RunBundle, type StoredRep } from '@gravek/contract';
+import { freshDrillSet } from '@gravek/library';
 import Dexie from 'dexie';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import {
@@ -541,5 +542,31 @@ it('a session kept by an older version goes on without network: its plans say wh
     { drillSetId: 'e', movement: null, choices: null, cautions: [] },
   ]);
   expect(kept!.bundle.athletes).toMatchObject([{ id: 'ana', body: null }]);
+  now.close();
+});
+
+it('a session kept from before sets had spots can be run, and begins where it is planned to', async () => {
+  await Dexie.delete('gravek-spotless');
+  const before = new Dexie('gravek-spotless');
+  before.version(8).stores({
+    ...{ queue: 'id, clubId, sessionId', bundles: 'sessionId', log: 'id, sessionId' },
+    ...{ ends: 'sessionId', device: 'key', films: 'reviewId' },
+  });
+  const work = { kind: 'movement' as const, movement: 'gaps', drill: null };
+  const { spots: _spots, ...vary } = freshDrillSet('d', work, ['ana']).vary;
+  await before.table('bundles').put({
+    sessionId: 's',
+    openedMs: 1,
+    bundle: {
+      session: { id: 's', drillSets: [{ ...freshDrillSet('d', work, ['ana']), vary }] },
+      ...{ plans: [], movements: [], athletes: [] },
+    },
+  });
+  before.close();
+  const { openStore } = await import('../src/phone/store');
+  const now = openStore('gravek-spotless');
+  const { bundle } = (await now.bundles.get('s'))!;
+  expect(bundle.missed).toEqual([]);
+  expect(bundle.session.drillSets[0]!.vary).toEqual({ ...vary, spots: [] });
   now.close();
 });

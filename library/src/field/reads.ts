@@ -34,8 +34,17 @@ export const exitsToCall = (
   choices: Choices | null,
   { exit }: Pick<Variant, 'exit'>,
 ): Exit[] => {
-  const reads = choices && isSequence(choices) ? choices.reads : {};
-  const chosen = exit ?? Object.entries(reads).map((read) => read.join(':'))[0];
+  const chosen = askedExit(choices, { exit });
   const callable = exits.filter(({ code }) => code === chosen);
   return callable.length > 0 ? callable : [...exits];
+};
+
+/** The exit that a turn is asked for; null where the athlete reads it. */
+export const askedExit = (
+  choices: Choices | null | undefined,
+  { exit }: Pick<Variant, 'exit'>,
+): string | null => {
+  if (exit !== null) return exit;
+  const [read] = choices && isSequence(choices) ? Object.entries(choices.reads) : [];
+  return read ? read.join(':') : null;
 };

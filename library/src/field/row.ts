@@ -1,6 +1,7 @@
-import { standing, wasRun, type LogRow } from '@gravek/core/repLog';
+import { groupBy, standing, wasRun, type LogRow } from '@gravek/core/repLog';
 import type { Turn } from '@gravek/core/runOrder';
 import { watchNext } from '@gravek/core/watchNext';
+import type { Exit } from './reads';
 
 /** So many a coach watches at a call, unless they say otherwise. */
 export const WATCHED_AT_ONCE = 3;
@@ -47,6 +48,63 @@ export const rowPlaces = (
     watched: watched[athleteId] ?? 0,
   }));
 };
+
+/**
+ * What differs in words between people of a row, those who are told the same together.
+ *
+ * @returns what most are told first; the others by their names
+ * @example wordsOfRow([{ name: 'Ana', words: 'to the left' }, { name: 'Mira', words: 'to the right' }])
+ *   // ['to the left', 'Mira: to the right']
+ */
+export const wordsOfRow = (told: readonly { name: string; words: string }[]): string[] => {
+  const groups = [...groupBy(told, ({ words }) => words)].sort(
+    ([, a], [, b]) => b.length - a.length,
+  );
+  return groups.map(([words, people], i) =>
+    i === 0 ? words : `${people.map(({ name }) => name).join(', ')}: ${words}`,
+  );
+};
+
+/** An exit as a row is called it: what each is asked by it, and whether one word holds for all. */
+export type RowCall = Exit & {
+  /** code of the exit that it asks, by athlete */
+  codeBy: ReadonlyMap<string, string>;
+  /** left for some and right for others: it is called by its number */
+  isTwoSided: boolean;
+};
+
+/**
+ * Exits that may be called of a row. “Left” is left for all who hear it, whichever hand they use, where each of
+ * them has an exit of that name; else each is told their own word for the same exit.
+ *
+ * @param callable exits of whoever is up first, in their words
+ * @param people all who go, with the exits of their turns in theirs
+ * @example
+ * // Ana opens to the left; for Mira, a left-hander, the same exit opens to the right.
+ * rowCalls(callable, people)[0]!.name // 'Behind, left open; Mira: Behind, right open'
+ */
+export const rowCalls = (
+  callable: readonly Exit[],
+  people: readonly { athleteId: string; name: string; exits: readonly Exit[] }[],
+): RowCall[] =>
+  callable.map((exit) => {
+    const sameName = people.map(({ exits }) => exits.find(({ name }) => name === exit.name)?.code);
+    const isAlike = sameName.every((code) => code !== undefined);
+    const words = wordsOfRow(
+      people.map(({ name, exits }) => ({
+        name,
+        words: exits.find(({ code }) => code === exit.code)?.name ?? exit.name,
+      })),
+    );
+    return {
+      ...exit,
+      name: isAlike ? exit.name : words.join('; '),
+      codeBy: new Map(
+        people.map(({ athleteId }, i) => [athleteId, (isAlike && sameName[i]) || exit.code]),
+      ),
+      isTwoSided: !isAlike,
+    };
+  });
 
 /** Whom to watch at the call after this one, once these have been watched. */
 export const watchedAfter = (places: readonly RowPlace[], atOnce: number): string[] =>

@@ -26,6 +26,7 @@ import * as accounts from './migrations/0020_accounts';
 import * as restoring from './migrations/0021_restoring';
 import * as exposure from './migrations/0022_exposure';
 import * as results from './migrations/0023_results';
+import * as whatCounts from './migrations/0024_what_counts';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -52,6 +53,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0021_restoring': restoring,
   '0022_exposure': exposure,
   '0023_results': results,
+  '0024_what_counts': whatCounts,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -25,11 +25,14 @@ import type {
   MeasuredRun,
   Movement,
   Outline,
+  ReadRecord,
   Restoring,
   RestrictionKind,
+  Results,
   ReviewInput,
   Role,
   Source,
+  TimedBy,
 } from '@gravek/contract';
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 
@@ -51,6 +54,7 @@ type CountKey = {
   speed_pct: number;
   rung: string;
   exit: string;
+  spot: string;
   late: boolean;
   logged_by: string;
   watched: boolean;
@@ -224,8 +228,12 @@ export type Tables = {
     taken: string | null;
     was_right: boolean | null;
     late_s: number | null;
+    late_by: TimedBy | null;
     made: boolean | null;
     held_s: number | null;
+    touch_s: number[] | null;
+    ran_m: number | null;
+    ran_s: number | null;
     load: MaybeJson<BodyLoad>;
     measured: MaybeJson<MeasuredRun>;
     note: string;
@@ -343,8 +351,15 @@ export type Tables = {
     held: number;
     held_s: number;
     best_held_s: number;
+    rounds: JSONColumnType<RepCount['rounds']>;
+    runs: number;
+    ran_m: number;
+    ran_s: number;
     timed: number;
     late_s: number;
+    heard: number;
+    heard_s: number;
+    has_results: ColumnType<boolean, never, never>;
     contacts: number;
     jumps: number;
     throws: number;
@@ -364,6 +379,9 @@ export type Tables = {
     /** how many of the reps could show each fault */
     exposed: JSONColumnType<Record<string, number>>;
     results: JSONColumnType<{ fault: string; before: RepCounts; since: RepCounts }[]>;
+    /** what came of all reads so far, and of makes, seconds, touches, metres and minutes */
+    reads: JSONColumnType<ReadRecord[]>;
+    totals: JSONColumnType<Results[]>;
     reps_before: number;
     faults_before: JSONColumnType<FaultStanding[]>;
     told_before: MaybeJson<CueTold>;

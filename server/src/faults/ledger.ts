@@ -24,7 +24,8 @@ import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
-import { clubNow, countsOf, faultsOf, readsIn, resultsOf, type Counted } from './queries';
+import { clubNow, countsOf, faultsOf, type Counted } from './queries';
+import { readsOf, resultsOf } from './results';
 import { laddersIn } from './rungs';
 
 /** A condition as its axis has it in an address, and back. */
@@ -174,7 +175,7 @@ export const ledgerOf = async (
       new Map(faults.map(({ code, prior }) => [code, prior])),
     ),
     agreement: await agreementIn(trx, athleteId, movement),
-    reads: (await readsIn(trx, movement, [athleteId])).get(athleteId) ?? [],
+    reads: await readsOf(trx, movement, athleteId),
     results: await resultsOf(trx, movement, athleteId),
     gone: await goneFrom(trx, movement, sessions),
     ladder: await standOnLadder(trx, athleteId, movement),

@@ -4,8 +4,6 @@ import type {
   CueChoice,
   CueChoiceInput,
   CueTold,
-  ReadRecord,
-  Results,
   SquadFaults,
 } from '@gravek/contract';
 import {
@@ -32,6 +30,7 @@ import { badInput, notFound } from '../http/problem';
 import { settleNew } from '../http/versioned';
 import { movementsBy } from '../movements/queries';
 import { inChunks } from '../reps/queries';
+import { totalsOf } from './results';
 
 export type Counted = SessionFaults &
   Condition & { athleteId: string; movement: string; sessionId: string };
@@ -125,11 +124,13 @@ export const refreshStandings = async (
       ]),
     ]),
   );
+  const totals = await totalsOf(trx, which);
   const json = (value: object | null) => (value === null ? null : JSON.stringify(value));
   const stories = own.map(({ athleteId, movement, sessions }) => {
     const before = sessions.slice(0, -1);
     const prior = priors.get(movement);
     const known = movementBy(movement);
+    const came = totals({ athleteId, movement });
     return {
       athlete_id: athleteId,
       movement,
@@ -141,6 +142,8 @@ export const refreshStandings = async (
       told: json(toldOf(sessions)),
       exposed: JSON.stringify(byFaultCode(sessions.flatMap(({ exposed }) => exposed))),
       results: JSON.stringify(cueResults(sessions)),
+      reads: JSON.stringify(came.reads),
+      totals: JSON.stringify(came.totals),
       reps_before: repsIn(before),
       faults_before: JSON.stringify(standingsOf(before, prior, known)),
       told_before: json(toldOf(before)),
@@ -284,73 +287,6 @@ const repsLately = async (
   return new Map(rows.map((row) => [row.athleteId, row.reps]));
 };
 
-/** What athletes made of each option of a movement's reads, by athlete. */
-export const readsIn = async (
-  trx: Trx,
-  movement: string,
-  athleteIds: readonly string[],
-): Promise<ReadonlyMap<string, ReadRecord[]>> => {
-  const { rows } = await sql<ReadRecord & { athleteId: string }>`
-    with own as (
-      select athlete_id, exit, read, was_right, late_s, timed, taken from rep_count
-      where club_id = gravek_club() and movement = ${movement} and read > 0
-        and athlete_id = any(${[...athleteIds]}::uuid[])),
-    ways as (
-      select athlete_id, exit, t ->> 'exit' as way, sum((t ->> 'reps')::int)::int as reps
-      from own, jsonb_array_elements(taken) t group by 1, 2, 3)
-    select athlete_id as "athleteId", exit, sum(read)::int as reps, sum(was_right)::int as right,
-      sum(late_s) / nullif(sum(timed), 0) as "lateS",
-      (select jsonb_agg(jsonb_build_object('exit', w.way, 'reps', w.reps) order by w.way)
-        from ways w where w.athlete_id = own.athlete_id and w.exit = own.exit) as taken
-    from own group by athlete_id, exit order by athlete_id, exit`.execute(trx);
-  return new Map(
-    [...groupBy(rows, (row) => row.athleteId)].map(([id, own]) => [
-      id,
-      own.map(({ athleteId: _, ...read }) => read),
-    ]),
-  );
-};
-
-const RESULTS = sql<number>`sum(c.tried)::int as tried, sum(c.made)::int as made, sum(c.held)::int as held,
-  sum(c.held_s) / nullif(sum(c.held), 0) as "meanHeldS", max(c.best_held_s) as "bestHeldS"`;
-
-/** What came of an athlete's reps in a movement, session by session and side by side. */
-export const resultsOf = async (
-  trx: Trx,
-  movement: string,
-  athleteId: string,
-): Promise<(Results & { date: string })[]> => {
-  const { rows } = await sql<Results & { date: string }>`
-    select s.day as date, c.side, ${RESULTS}
-    from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
-    where c.club_id = gravek_club() and c.athlete_id = ${athleteId} and c.movement = ${movement}
-      and (c.tried > 0 or c.held > 0)
-    group by s.day, s.id, c.side
-    order by s.day, s.id, c.side`.execute(trx);
-  return rows;
-};
-
-/** What came of the reps of athletes in a movement, by athlete. */
-const resultsIn = async (
-  trx: Trx,
-  movement: string,
-  athleteIds: readonly string[],
-): Promise<ReadonlyMap<string, Results[]>> => {
-  const { rows } = await sql<Results & { athleteId: string }>`
-    select c.athlete_id as "athleteId", c.side, ${RESULTS}
-    from rep_count c
-    where c.club_id = gravek_club() and c.movement = ${movement}
-      and (c.tried > 0 or c.held > 0) and c.athlete_id = any(${[...athleteIds]}::uuid[])
-    group by c.athlete_id, c.side
-    order by c.athlete_id, c.side`.execute(trx);
-  return new Map(
-    [...groupBy(rows, (row) => row.athleteId)].map(([id, own]) => [
-      id,
-      own.map(({ athleteId: _, ...results }) => results),
-    ]),
-  );
-};
-
 /**
  * The squad in one movement.
  *
@@ -381,14 +317,17 @@ export const squadFaults = async (
     .where('a.archived_at', 'is', null)
     .execute();
   const lately = await repsLately(trx, movement, day);
-  const athleteIds = rows.map((row) => row.athleteId);
-  const reads = await readsIn(trx, movement, athleteIds);
-  const results = await resultsIn(trx, movement, athleteIds);
+  const kept = await trx
+    .selectFrom('fault_standing')
+    .select(['athlete_id', 'reads', 'totals'])
+    .where('movement', '=', movement)
+    .execute();
+  const keptBy = new Map(kept.map((row) => [row.athlete_id, row]));
   const items = (await withCues(trx, rows)).map((one) => ({
     ...one,
     lately: lately.get(one.athleteId) ?? 0,
-    reads: reads.get(one.athleteId) ?? [],
-    results: results.get(one.athleteId) ?? [],
+    reads: keptBy.get(one.athleteId)?.reads ?? [],
+    results: keptBy.get(one.athleteId)?.totals ?? [],
     faults: one.faults.filter(isTelling).map(({ code, seen, rate, low, high, state, effect }) => ({
       code,
       seen,

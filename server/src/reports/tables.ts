@@ -1,10 +1,18 @@
 import { CSV_TABLES, WARM_UP, type CsvTableName } from '@gravek/contract';
-import { groupBy, standing } from '@gravek/core';
-import { CSV_START, csvText, faultOf, movementOf, type Cell } from '@gravek/library';
+import { groupBy, standing, variantFrom } from '@gravek/core';
+import {
+  CSV_START,
+  csvText,
+  faultOf,
+  movementOf,
+  resultsOfCounts,
+  type Cell,
+} from '@gravek/library';
 import { sql } from 'kysely';
 import { isTrial, measurement } from '../athletes/queries';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
+import { resultCounts } from '../faults/results';
 import { clubMovements } from '../movements/queries';
 import { repsOf } from '../reps/queries';
 
@@ -57,7 +65,16 @@ async function* reps(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     yield standing(log).map((rep) => [
       ...[day, title, ...names.athlete(rep.athleteId), names.movement(rep.movement), rep.part],
       ...[rep.set, rep.rep, rep.side, rep.leadFoot, rep.speedPct, rep.rung, rep.variant],
-      ...[rep.exit, rep.taken, rep.right, rep.lateS, rep.made, rep.heldS, rep.outcome, rep.watched],
+      variantFrom(rep.variant, rep.side).spot,
+      ...[
+        rep.exit,
+        rep.taken,
+        rep.right,
+        rep.lateS,
+        rep.lateS === null ? null : (rep.lateBy ?? 'tap'),
+      ],
+      ...[rep.made, rep.heldS, rep.touchS === null ? null : rep.touchS.join(' ')],
+      ...[rep.ranM, rep.ranS, rep.outcome, rep.watched],
       rep.faults.map((fault) => names.fault(rep.movement, fault)).join('; '),
       rep.cue === null ? null : names.fault(rep.movement, rep.cue),
       ...[rep.note, rep.at, names.person(loggedBy.get(rep.id) ?? null)],
@@ -148,34 +165,32 @@ async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
   }
 }
 
-/** What was made and how long was held, by session, movement and side. */
+/** What came of makes, seconds, touches, metres and minutes, by session, movement, side, exit and spot. */
 async function* results(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
-  const { rows } = await sql<{
-    day: string;
-    title: string;
-    athleteId: string;
-    movement: string;
-    side: string;
-    tried: number;
-    made: number;
-    held: number;
-    heldS: number;
-    bestHeldS: number;
-  }>`
-    select s.day, s.title, c.athlete_id as "athleteId", c.movement, c.side,
-      sum(c.tried)::int as tried, sum(c.made)::int as made, sum(c.held)::int as held,
-      sum(c.held_s)::float8 as "heldS", max(c.best_held_s)::float8 as "bestHeldS"
-    from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
-    where c.club_id = gravek_club()
-    group by s.day, s.id, s.title, c.athlete_id, c.movement, c.side
-    having sum(c.tried) + sum(c.held) > 0
-    order by s.day, s.id, 3, 4, 5`.execute(trx);
-  for (const own of groupBy(rows, (row) => row.day).values()) {
-    yield own.map((row) => [
-      ...[row.day, row.title, ...names.athlete(row.athleteId), names.movement(row.movement)],
-      ...[row.side, row.tried, row.made, row.held],
-      ...(row.held > 0 ? [part(row.heldS / row.held), row.bestHeldS] : [null, null]),
-    ]);
+  const sessions = await trx
+    .selectFrom('session')
+    .select(['id', 'day', 'title'])
+    .where(sql<boolean>`club_id = gravek_club()`)
+    .orderBy('day')
+    .orderBy('id')
+    .execute();
+  for (const { id, day, title } of sessions) {
+    const counts = await resultCounts(trx, { sessionId: id });
+    const own = groupBy(counts, ({ athleteId, movement }) => `${athleteId}/${movement}`);
+    yield [...own.values()].flatMap((list) => {
+      const { athleteId, movement } = list[0]!;
+      const named = [day, title, ...names.athlete(athleteId), names.movement(movement)];
+      return resultsOfCounts(list).map((one): Cell[] => [
+        ...[...named, one.side, one.exit, one.spot, one.tried, one.made, one.held],
+        ...(one.held > 0 ? [part(one.heldS / one.held), one.bestHeldS] : [null, null]),
+        ...[one.rounds, one.touches],
+        ...(one.splits > 0 ? [part(one.splitS / one.splits), part(one.bestSplitS!)] : [null, null]),
+        ...(one.compared > 0
+          ? [part(one.firstSplitS / one.compared), part(one.lastSplitS / one.compared)]
+          : [null, null]),
+        ...(one.runs > 0 ? [part(one.ranM), part(one.ranS / 60)] : [null, null]),
+      ]);
+    });
   }
 }
 
@@ -183,20 +198,9 @@ const TABLES: Record<CsvTableName, Table> = {
   reps: {
     heads: [
       ...['date', 'session', 'athlete', 'squad', 'movement', 'part', 'set', 'rep', 'side'],
-      ...['lead foot', 'speed %', 'rung', 'differs', 'asked', 'taken'],
-      ...[
-        'right answer',
-        'tapped after s',
-        'made',
-        'held s',
-        'outcome',
-        'watched',
-        'faults',
-        'cue',
-        'note',
-        'at',
-        'logged by',
-      ],
+      ...['lead foot', 'speed %', 'rung', 'differs', 'spot', 'asked', 'taken', 'right answer'],
+      ...['after the call s', 'timed by', 'made', 'held s', 'touches at s', 'metres run'],
+      ...['seconds run', 'outcome', 'watched', 'faults', 'cue', 'note', 'at', 'logged by'],
     ],
     rows: reps,
   },
@@ -209,8 +213,10 @@ const TABLES: Record<CsvTableName, Table> = {
   },
   results: {
     heads: [
-      ...['date', 'session', 'athlete', 'squad', 'movement', 'side'],
-      ...['tried', 'made', 'held', 'mean held s', 'longest held s'],
+      ...['date', 'session', 'athlete', 'squad', 'movement', 'side', 'asked', 'spot'],
+      ...['tried', 'made', 'held', 'mean held s', 'longest held s', 'rounds of touches', 'touches'],
+      ...['mean split s', 'best round split s', 'first round split s', 'last round split s'],
+      ...['metres run', 'minutes run'],
     ],
     rows: results,
   },

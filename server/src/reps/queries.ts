@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { countReps, watchedTwice, type CountedRow, type RepCount } from '@gravek/core';
+import { countReps, variantFrom, watchedTwice, type CountedRow, type RepCount } from '@gravek/core';
 import type { MeasuredReps, Rep, StoredRep } from '@gravek/contract';
 import { steadyRunOf } from '@gravek/library';
 import { sql, type Selectable } from 'kysely';
@@ -28,8 +28,12 @@ const asRep = (row: Omit<RepRow, 'logged_by'>): StoredRep => ({
   taken: row.taken,
   right: row.was_right,
   lateS: row.late_s,
+  lateBy: row.late_by,
   made: row.made,
   heldS: row.held_s,
+  touchS: row.touch_s,
+  ranM: row.ran_m,
+  ranS: row.ran_s,
   load: row.load,
   measured: row.measured,
   note: row.note,
@@ -98,6 +102,24 @@ export const repsOfAthlete = async (trx: Trx, athleteId: string): Promise<Stored
       .orderBy('arrival')
       .execute()
   ).map(asRep);
+
+/** Rows of some athletes, each in one session, in some movements. */
+export const repsOfTries = async (
+  trx: Trx,
+  tries: readonly { athleteId: string; sessionId: string }[],
+  movements: readonly string[],
+): Promise<StoredRep[]> => {
+  if (tries.length === 0) return [];
+  const rows = await withFaults(trx)
+    .where(
+      sql<boolean>`(rep.athlete_id, rep.session_id) in (select * from unnest(
+        ${tries.map(({ athleteId }) => athleteId)}::uuid[],
+        ${tries.map(({ sessionId }) => sessionId)}::uuid[]))`,
+    )
+    .where('movement', 'in', [...movements])
+    .execute();
+  return rows.map(asRep);
+};
 
 /** Measured reps of an athlete that are shown, and steady runs that the weeks are made of. */
 const MOST_MEASURED = 30;
@@ -170,8 +192,12 @@ export const repColumns = (rep: Rep, loggedBy: string | null) => ({
   taken: rep.taken,
   was_right: rep.right,
   late_s: rep.lateS,
+  late_by: rep.lateBy,
   made: rep.made,
   held_s: rep.heldS,
+  touch_s: rep.touchS,
+  ran_m: rep.ranM,
+  ran_s: rep.ranS,
   load: rep.load,
   measured: rep.measured,
   note: rep.note,
@@ -195,7 +221,11 @@ const countedRows = async (trx: Trx, part: LogPart): Promise<CountedRow[]> => {
   if (part.athleteIds) query = query.where('athlete_id', 'in', [...part.athleteIds]);
   return withViews(
     trx,
-    (await query.execute()).map((row) => ({ ...asRep(row), loggedBy: row.logged_by })),
+    (await query.execute()).map((row) => ({
+      ...asRep(row),
+      spot: variantFrom(row.variant, row.side).spot,
+      loggedBy: row.logged_by,
+    })),
   );
 };
 
@@ -235,6 +265,7 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
           speed_pct: one.speedPct ?? 0,
           rung: one.rung ?? '',
           exit: one.exit ?? '',
+          spot: one.spot ?? '',
           late: one.late,
           logged_by: one.loggedBy ?? '',
           watched: one.watched,
@@ -253,8 +284,14 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
           held: one.held,
           held_s: one.heldS,
           best_held_s: one.bestHeldS,
+          rounds: JSON.stringify(one.rounds),
+          runs: one.runs,
+          ran_m: one.ranM,
+          ran_s: one.ranS,
           timed: one.timed,
           late_s: one.lateS,
+          heard: one.heard,
+          heard_s: one.heardS,
           contacts: one.load.contacts,
           jumps: one.load.jumps,
           throws: one.load.throws,

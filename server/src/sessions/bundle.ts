@@ -16,6 +16,7 @@ import type { Trx } from '../database/connect';
 import { cuesOf } from '../faults/cues';
 import { ground } from '../grounds/queries';
 import { clubMovements } from '../movements/queries';
+import { missedIn } from './missed';
 import { findsOf } from './work';
 
 /** What was solved with plans for athletes; what is run otherwise is solved on the phone. */
@@ -136,6 +137,7 @@ export const runBundle = async (trx: Trx, session: Session): Promise<RunBundle> 
       plans.flatMap((plan) => plan.movement ?? []),
     ),
     cues: await runCues(trx, session),
+    missed: await missedIn(trx, session, plans),
   };
   const stamp = createHash('sha256').update(JSON.stringify(bundle)).digest('base64url');
   return { stamp: stamp.slice(0, 22), ...bundle };

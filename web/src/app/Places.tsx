@@ -64,26 +64,31 @@ const Open = () => {
   }, [tapper]);
   const asksAgain = useAgain(({ waiting }) => waiting.length > 0);
   return (
-    <Suspense fallback={<Waiting what="Opening …" />}>
-      <Routes>
-        <Route
-          path={fieldPath}
-          element={
-            <Boundary place="run">
-              <Field />
-            </Boundary>
-          }
-        />
-        <Route element={<Shell />}>
-          {BESIDE_NAVIGATION.map(({ path, Shown }) => (
-            <Route key={path} path={path} element={<Shown />} />
-          ))}
-          <Route path="*" element={<p>There is nothing at this address.</p>} />
-        </Route>
-      </Routes>
-      <Help />
-      {asksAgain && <PasswordAgain />}
-    </Suspense>
+    <>
+      <Suspense fallback={<Waiting what="Opening …" />}>
+        <Routes>
+          <Route
+            path={fieldPath}
+            element={
+              <Boundary place="run">
+                <Field />
+              </Boundary>
+            }
+          />
+          <Route element={<Shell />}>
+            {BESIDE_NAVIGATION.map(({ path, Shown }) => (
+              <Route key={path} path={path} element={<Shown />} />
+            ))}
+            <Route path="*" element={<p>There is nothing at this address.</p>} />
+          </Route>
+        </Routes>
+      </Suspense>
+      {/* Nothing of the place goes away while these are loaded. */}
+      <Suspense fallback={null}>
+        <Help />
+        {asksAgain && <PasswordAgain />}
+      </Suspense>
+    </>
   );
 };
 

@@ -238,6 +238,7 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         [', and .', 'frame back, frame on; the arrow keys too, up and down by ten'],
         ['C', 'a foot lands, its toe under the pointer'],
         ['O', 'it leaves the ground'],
+        ['K', 'here a way or “go” was called'],
         [
           'M',
           'a mark of the ground or of a joint, under the pointer or in the middle; then the arrow keys',

@@ -13,6 +13,8 @@ export type Said = {
 
 export type Hears = {
   reading: (said: Said) => void;
+  /** a foot has landed at a moment of the page's clock */
+  landed: (atMs: number) => void;
   /** the connection is gone; it is tried again */
   lost: () => void;
   back: () => void;

@@ -29,7 +29,7 @@ const listen = async (): Promise<MediaStream> => {
 };
 
 /** Contacts marked by ear: the phone lies by the track, and hears each foot land. */
-export const microphone: Connect = async ({ reading, lost }) => {
+export const microphone: Connect = async ({ reading, landed, lost }) => {
   const stream = await listen();
   const sound = new AudioContext();
   const stop = (): void => {
@@ -46,7 +46,7 @@ export const microphone: Connect = async ({ reading, lost }) => {
   const node = new AudioWorkletNode(sound, 'loudness', { numberOfOutputs: 0 });
   sound.createMediaStreamSource(stream).connect(node);
   stream.getAudioTracks()[0]?.addEventListener('ended', lost);
-  const landed = contactReadings(reading);
+  const heard = contactReadings({ reading, landed });
   // The audio's own clock runs evenly; messages of it come when they come.
   let aheadS: number | null = null;
   let samples: SoundSample[] = [];
@@ -58,7 +58,7 @@ export const microphone: Connect = async ({ reading, lost }) => {
     for (const atS of stepsHeard(samples)) {
       if (atS < lastS + APART_S) continue;
       lastS = atS;
-      landed((atS + aheadS) * 1000);
+      heard((atS + aheadS) * 1000);
     }
   };
   return { name: 'Microphone', by: 'sound', simulated: false, contacts: true, worn: false, stop };

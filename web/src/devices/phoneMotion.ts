@@ -5,19 +5,22 @@ import { DeviceProblem, type Connect } from './device';
 /** Seconds over which steps are counted. */
 const OVER_S = 4;
 const EVERY_MS = 1_000;
+/** A step that was told is not told again though its peak has moved a little. */
+const APART_S = 0.1;
 const HEARD_WITHIN_MS = 1_500;
 const GRAVITY = 9.81;
 
 type Asks = { requestPermission?: () => Promise<string> };
 
 /** The phone's own motion sensor as a step counter; the phone is worn by the runner. */
-export const phoneMotion: Connect = async ({ reading }) => {
+export const phoneMotion: Connect = async ({ reading, landed }) => {
   if (typeof DeviceMotionEvent === 'undefined')
     throw new DeviceProblem('This device feels no motion.');
   const ask = (DeviceMotionEvent as unknown as Asks).requestPermission;
   if (ask && (await ask()) !== 'granted')
     throw new DeviceProblem('Motion may not be read; allow it in the browser’s settings.');
   let samples: MotionSample[] = [];
+  let toldS = -Infinity;
   const feel = (event: DeviceMotionEvent): void => {
     const own = event.acceleration;
     const whole = event.accelerationIncludingGravity;
@@ -37,6 +40,10 @@ export const phoneMotion: Connect = async ({ reading }) => {
     const now = clockMs() / 1000;
     samples = samples.filter(({ atS }) => atS > now - OVER_S);
     const steps = stepsFelt(samples);
+    for (const atS of steps.filter((step) => step > toldS + APART_S)) {
+      toldS = atS;
+      landed(1000 * atS);
+    }
     const [first, last] = [steps[0], steps.at(-1)];
     const cadenceSpm =
       steps.length > 2 && first !== undefined && last !== undefined

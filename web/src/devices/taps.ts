@@ -8,8 +8,8 @@ let heard: ((atMs: number) => void) | null = null;
 export const tap = (): void => heard?.(clockMs());
 
 /** Contacts marked by a thumb, one tap each. */
-export const taps: Connect = ({ reading }) => {
-  heard = contactReadings(reading);
+export const taps: Connect = ({ reading, landed }) => {
+  heard = contactReadings({ reading, landed });
   return Promise.resolve({
     name: 'Taps',
     by: 'taps',

@@ -1,5 +1,6 @@
 import { footCount, type CountReading } from '@gravek/core/footCount';
 import { courseOf, type Course, type DeviceReading } from '@gravek/core/deviceCourse';
+import type { TimedBy } from '@gravek/contract/drillSet';
 import type { MeasuredRun } from '@gravek/contract/session';
 import { gatesMeasured, readPasses } from '@gravek/library/gates';
 import { measuredOf, type PlannedRun } from '@gravek/library/measuredRun';
@@ -15,6 +16,8 @@ type State = {
   turn: string | null;
   /** since the rep before was answered */
   said: readonly Said[];
+  /** moments at which feet have landed since then, by the page's clock */
+  landedMs: readonly number[];
   /** all that a pod has said since it is worn by the same athlete: whether it counts one foot is told by that */
   heard: readonly Said[];
   /** 2 where it counts one foot only */
@@ -31,6 +34,7 @@ export type Wearer = { id: string; name: string };
 /** Readings that are held at most: three hours, one a second; and those by which a pod is judged. */
 const MOST_SAID = 10_800;
 const MOST_HEARD = 1_200;
+const MOST_LANDED = 300;
 
 const asCount = ({ count, speedMps, running }: Said): CountReading => ({
   cadence: count,
@@ -44,6 +48,7 @@ const OFF: State = {
   of: null,
   turn: null,
   said: [],
+  landedMs: [],
   heard: [],
   factor: 1,
   gates: null,
@@ -75,6 +80,8 @@ export const connect = async (by: Connect, of: Wearer): Promise<void> => {
             device?.by === 'pod' ? footCount({ readings: all.map(asCount) }).factor : 1;
           return { said: [...said, one].slice(-MOST_SAID), heard: all, factor };
         }),
+      landed: (atMs) =>
+        heard(({ landedMs }) => ({ landedMs: [...landedMs, atMs].slice(-MOST_LANDED) })),
       lost: () => heard(() => ({ is: 'lost' })),
       back: () => heard(() => ({ is: 'on' })),
       gates: (gates) => heard(() => ({ gates })),
@@ -95,7 +102,7 @@ export const disconnect = (): void => {
 
 /** Somebody else wears it from now on. */
 export const wearBy = (of: Wearer): void =>
-  useDevice.setState({ of, said: [], heard: [], factor: 1 });
+  useDevice.setState({ of, said: [], landedMs: [], heard: [], factor: 1 });
 
 /** Whether the device measures an athlete: one that is worn measures only who wears it. */
 export const measures = (
@@ -112,7 +119,7 @@ export const isUp = (turn: string): void =>
           turn,
           ...(state.turn === null || state.device?.worn
             ? {}
-            : { said: [], gates: state.gates && { ...state.gates, times: '' } }),
+            : { said: [], landedMs: [], gates: state.gates && { ...state.gates, times: '' } }),
         },
   );
 
@@ -160,6 +167,31 @@ export const takeMeasured = (
   const state = useDevice.getState();
   if (!measures(state, athleteId)) return { run: null, unread: null };
   const { run, why } = measuredNow(state, courseNow(state), plan);
-  useDevice.setState({ said: [], gates: state.gates && { ...state.gates, times: '' } });
+  useDevice.setState({
+    said: [],
+    landedMs: [],
+    gates: state.gates && { ...state.gates, times: '' },
+  });
   return { run, unread: why && (state.gates?.times.trim() || null) };
+};
+
+/**
+ * How soon after a call the first foot landed, where a device has heard or felt it.
+ *
+ * @param calledMs when the call began to sound, and when it was over: what is heard meanwhile is the call
+ * @returns null where nothing was heard
+ */
+export const firstStepAfter = (
+  athleteId: string,
+  called: { fromMs: number; untilMs: number },
+): { lateS: number; lateBy: TimedBy } | null => {
+  const { device, of, landedMs } = useDevice.getState();
+  if (!device || device.simulated || !measures({ device, of }, athleteId)) return null;
+  // A thumb that taps is the coach's reaction, not the athlete's.
+  if (device.by !== 'sound' && device.by !== 'phone') return null;
+  const hears = device.by === 'sound' ? called.untilMs : called.fromMs;
+  const firstMs = landedMs.find((atMs) => atMs > hears);
+  return firstMs === undefined
+    ? null
+    : { lateS: (firstMs - called.fromMs) / 1000, lateBy: device.by };
 };

@@ -18,6 +18,20 @@ export const readsSentence = (movement: Movement, reads: readonly ReadRecord[]):
     : all;
 };
 
+const Timed = ({ meanS, reps }: { meanS: number | null; reps?: number }) => (
+  <td className="text-end figure">
+    {meanS === null ? (
+      <span className="quiet">not timed</span>
+    ) : (
+      <>
+        {meanS.toFixed(2)}
+        <span className="unit"> s</span>
+        {reps !== undefined && <small className="quiet"> of {reps}</small>}
+      </>
+    )}
+  </td>
+);
+
 /**
  * What was asked at reads against which way was taken.
  *
@@ -31,6 +45,9 @@ export const Reads = ({
   reads: readonly ReadRecord[];
 }) => {
   if (reads.length === 0) return null;
+  const isTapped = reads.some(({ timed }) => timed > 0);
+  // From the call to the first step that was heard, felt or filmed; a coach's tap is no reaction of the athlete.
+  const isHeard = reads.some(({ heard }) => heard > 0);
   const taken = [...new Set(reads.flatMap((read) => read.taken.map(({ exit }) => exit)))].sort();
   return (
     <section className="reads" aria-label="Reads">
@@ -46,9 +63,16 @@ export const Reads = ({
                   {exitName(movement, exit)}
                 </th>
               ))}
-              <th scope="col" className="text-end">
-                to your tap
-              </th>
+              {isTapped && (
+                <th scope="col" className="text-end">
+                  to your tap
+                </th>
+              )}
+              {isHeard && (
+                <th scope="col" className="text-end">
+                  reaction
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>
@@ -68,13 +92,8 @@ export const Reads = ({
                     </td>
                   );
                 })}
-                <td className="text-end figure">
-                  {read.lateS === null ? (
-                    <span className="quiet">not timed</span>
-                  ) : (
-                    `${read.lateS.toFixed(2)} s`
-                  )}
-                </td>
+                {isTapped && <Timed meanS={read.lateS} />}
+                {isHeard && <Timed meanS={read.reactionS} reps={read.heard} />}
               </tr>
             ))}
           </tbody>

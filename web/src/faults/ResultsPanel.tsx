@@ -1,85 +1,231 @@
-import type { Results } from '@gravek/contract/faults';
 import type { Athlete } from '@gravek/contract/athlete';
+import type { Results, SessionResults } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
+import { wayParts } from '@gravek/core/units';
+import { addResults, fewestMade, slowsBy } from '@gravek/library/results';
 import { sideWord } from '@gravek/library/sides';
+import { exitName } from '@gravek/library/work';
 import { Link } from 'react-router';
 import { dayName } from '../controls/dates';
+import { Figure } from '../controls/Figure';
+import { useLengthStyle } from '../member/member';
+import { clock } from '../controls/clock';
 
 /** Sessions of the curve: as many as the table of faults shows. */
 const SHOWN = 10;
+/** Rounds of touches that are drawn one by one. */
+const ROUNDS = 8;
 
 type Person = Pick<Athlete, 'hand' | 'takeoffFoot'>;
-type Session = Results & { date: string };
 
 const percent = ({ made, tried }: Results): number => Math.round((100 * made) / tried);
+const meanHeldS = ({ heldS, held }: Results): number => heldS / held;
+const meanSplitS = ({ splitS, splits }: Results): number => splitS / splits;
 
-/** How high a session stands: of what was tried the share that was made, else of the longest hold. */
-const heightOf = (session: Results, bestS: number): number =>
-  session.tried > 0 ? session.made / session.tried : (session.meanHeldS ?? 0) / bestS;
+/** How high a session stands beside the others: the share that was made, else seconds, touches or metres. */
+const heightOf = (session: Results, all: Results): number => {
+  if (session.tried > 0) return session.made / session.tried;
+  if (session.held > 0) return meanHeldS(session) / (all.bestHeldS || 1);
+  // The quicker the higher.
+  if (session.splits > 0) return all.bestSplitS! / meanSplitS(session);
+  const most = all.ranM > 0 ? 'ranM' : 'ranS';
+  return session[most] / (all[most] || 1);
+};
 
-const told = (session: Session): string =>
+const told = (session: SessionResults, unit: Parameters<typeof wayParts>[1]): string =>
   [
     dayName(session.date),
     ...(session.tried > 0 ? [`${session.made} of ${session.tried} made`] : []),
     ...(session.held > 0
-      ? [`${session.meanHeldS!.toFixed(1)} s on average, ${session.bestHeldS.toFixed(1)} s at best`]
+      ? [`${meanHeldS(session).toFixed(1)} s on average, ${session.bestHeldS.toFixed(1)} s at best`]
       : []),
+    ...(session.splits > 0 ? [`${meanSplitS(session).toFixed(2)} s from touch to touch`] : []),
+    ...(session.ranM > 0 ? [Object.values(wayParts(session.ranM, unit)).join(' ')] : []),
+    ...(session.ranS > 0 ? [`${clock(Math.round(session.ranS))} min`] : []),
   ].join(', ');
 
-const Heads = () => (
-  <>
-    <th scope="col" className="num">
-      Made
-    </th>
-    <th scope="col" className="num">
-      Held
-    </th>
-  </>
-);
-
-const Figures = ({ results }: { results: Results }) => (
-  <>
-    <td className="num">
-      {results.tried > 0 ? (
+/** Columns of what occurs; what nobody did has none. */
+const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts>[1]) =>
+  [
+    {
+      head: 'Made',
+      has: ({ tried }: Results) => tried > 0,
+      cell: (one: Results) => (
         <>
-          <span className="figure">{percent(results)}</span>
+          <span className="figure">{percent(one)}</span>
           <span className="unit"> %</span>{' '}
           <small className="quiet">
-            {results.made} of {results.tried}
+            {one.made} of {one.tried}
           </small>
         </>
-      ) : (
-        <span className="quiet">–</span>
-      )}
-    </td>
-    <td className="num">
-      {results.held > 0 ? (
+      ),
+    },
+    {
+      head: 'Held',
+      has: ({ held }: Results) => held > 0,
+      cell: (one: Results) => (
         <>
-          <span className="figure">{results.meanHeldS!.toFixed(1)}</span>
+          <span className="figure">{meanHeldS(one).toFixed(1)}</span>
           <span className="unit"> s</span>{' '}
-          <small className="quiet">best {results.bestHeldS.toFixed(1)} s</small>
+          <small className="quiet">best {one.bestHeldS.toFixed(1)} s</small>
         </>
-      ) : (
-        <span className="quiet">–</span>
-      )}
-    </td>
+      ),
+    },
+    {
+      head: 'Touches',
+      has: ({ rounds }: Results) => rounds > 0,
+      cell: (one: Results) => (
+        <>
+          {one.splits > 0 ? (
+            <>
+              <span className="figure">{meanSplitS(one).toFixed(2)}</span>
+              <span className="unit"> s</span>{' '}
+              <small className="quiet">
+                from touch to touch, best round {one.bestSplitS!.toFixed(2)} s
+              </small>
+            </>
+          ) : (
+            <small className="quiet">{one.touches}, not timed</small>
+          )}
+        </>
+      ),
+    },
+    {
+      head: 'Run',
+      has: ({ runs }: Results) => runs > 0,
+      cell: (one: Results) => (
+        <>
+          {one.ranM > 0 && <Figure parts={[wayParts(one.ranM, unit)]} />}{' '}
+          {one.ranS > 0 && (
+            <small className="quiet">
+              {one.ranM > 0 && 'in '}
+              {clock(Math.round(one.ranS))} min
+            </small>
+          )}
+        </>
+      ),
+    },
+  ].filter(({ has }) => results.some(has));
+
+type Columns = ReturnType<typeof columnsOf>;
+
+const Heads = ({ columns }: { columns: Columns }) => (
+  <>
+    {columns.map(({ head }) => (
+      <th key={head} scope="col" className="num">
+        {head}
+      </th>
+    ))}
   </>
 );
 
-const added = (sessions: readonly Session[]): Results => {
-  const held = sessions.reduce((sum, session) => sum + session.held, 0);
-  const heldS = sessions.reduce((sum, { held: n, meanHeldS }) => sum + n * (meanHeldS ?? 0), 0);
-  return {
-    side: sessions[0]!.side,
-    tried: sessions.reduce((sum, { tried }) => sum + tried, 0),
-    made: sessions.reduce((sum, { made }) => sum + made, 0),
-    held,
-    meanHeldS: held > 0 ? heldS / held : null,
-    bestHeldS: Math.max(...sessions.map(({ bestHeldS }) => bestHeldS)),
-  };
+const Figures = ({ columns, results }: { columns: Columns; results: Results }) => (
+  <>
+    {columns.map(({ head, has, cell }) => (
+      <td key={head} className="num">
+        {has(results) ? cell(results) : <span className="quiet">–</span>}
+      </td>
+    ))}
+  </>
+);
+
+/** What the results say first: where makes are fewest, and whether the last round is slower than the first. */
+export const resultsSentence = (
+  movement: Movement,
+  results: readonly Results[],
+  sideOf: (one: Results) => string,
+): string => {
+  const spot = fewestMade(results, 'spot');
+  const exit = fewestMade(results, 'exit');
+  const where = spot ?? exit;
+  const name = where && (where.spot ?? exitName(movement, where.exit!));
+  const all = addResults(
+    results.map((one) => ({ ...one, side: 'own' as const })),
+    'side',
+  )[0];
+  const slower = all ? slowsBy(all) : null;
+  const tenths = slower === null ? 0 : Math.round(100 * slower);
+  return [
+    ...(where
+      ? [`Fewest are made at “${name}”, ${sideOf(where)}: ${where.made} of ${where.tried}.`]
+      : []),
+    ...(slower === null
+      ? []
+      : tenths === 0
+        ? ['The last round is as quick as the first.']
+        : [
+            `The last round is ${Math.abs(tenths)} % ${tenths > 0 ? 'slower' : 'quicker'} than the first.`,
+          ]),
+  ].join(' ');
 };
 
-/** What an athlete made and held in a movement, side by side, with the curve over the sessions. */
+/** Makes by spot or exit, a bar each, the fewest first. */
+const MadeAt = ({
+  label,
+  results,
+  nameOf,
+}: {
+  label: string;
+  results: readonly Results[];
+  nameOf: (one: Results) => string;
+}) => {
+  const shown = results
+    .filter(({ tried }) => tried > 0)
+    .sort((a, b) => a.made / a.tried - b.made / b.tried);
+  if (shown.length < 2) return null;
+  return (
+    <ul className="list-plain made-at" aria-label={label}>
+      {shown.map((one) => (
+        <li key={nameOf(one)}>
+          <span>{nameOf(one)}</span>
+          <span className="made-bar" aria-hidden>
+            <span style={{ width: `${percent(one)}%` }} />
+          </span>
+          <span className="figure">
+            {one.made}
+            <span className="unit"> of {one.tried}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+};
+
+/** The last rounds of touches, each a line in time with a tick at every touch. */
+const Rounds = ({ session }: { session: SessionResults }) => {
+  const rounds = session.touchedAt.filter((touchS) => touchS.length > 1).slice(0, ROUNDS);
+  const longestS = Math.max(...rounds.map((touchS) => touchS.at(-1)!));
+  if (rounds.length === 0) return null;
+  return (
+    <div>
+      <div className="figure-label">Touches of {dayName(session.date)}, round by round</div>
+      <ol className="list-plain touch-rounds">
+        {rounds.map((touchS, i) => (
+          <li key={i}>
+            <span className="quiet small-text">{i + 1}</span>
+            <svg
+              viewBox="0 0 300 16"
+              preserveAspectRatio="none"
+              role="img"
+              aria-label={`Round ${i + 1}: ${touchS.length} touches in ${touchS.at(-1)!.toFixed(1)} s`}
+            >
+              <line x1="0" y1="8" x2={(300 * touchS.at(-1)!) / longestS} y2="8" />
+              {touchS.map((atS, n) => (
+                <rect key={n} x={(297 * atS) / longestS} y="1" width="3" height="14" />
+              ))}
+            </svg>
+            <span className="figure">
+              {touchS.at(-1)!.toFixed(1)}
+              <span className="unit"> s</span>
+            </span>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+};
+
+/** What an athlete made, held, touched and ran in a movement, side by side, with the curve over the sessions. */
 export const AthleteResults = ({
   movement,
   athlete,
@@ -87,57 +233,75 @@ export const AthleteResults = ({
 }: {
   movement: Movement;
   athlete: Person;
-  sessions: readonly Session[];
+  sessions: readonly SessionResults[];
 }) => {
+  const { unit } = useLengthStyle();
   if (sessions.length === 0) return null;
-  const sides = (['own', 'other'] as const).flatMap((side) => {
-    const own = sessions.filter((session) => session.side === side);
-    return own.length === 0 ? [] : [{ side, own }];
-  });
+  const sideOf = ({ side }: Results): string => sideWord(movement, athlete, side);
+  const columns = columnsOf(sessions, unit);
+  const sides = addResults(sessions, 'side');
+  const byDay = (side: Results['side']): SessionResults[] =>
+    [...new Set(sessions.map(({ date }) => date))].flatMap((date) =>
+      addResults(
+        sessions.filter((one) => one.date === date && one.side === side),
+        'side',
+      ).map((day) => ({ ...day, date, touchedAt: [] })),
+    );
+  const sentence = resultsSentence(movement, sessions, sideOf);
+  const lastTouched = sessions.findLast(({ splits }) => splits > 0);
   return (
-    <section aria-label="Makes and seconds">
+    <section aria-label="Results">
+      {sentence && <p className="mb-1">{sentence}</p>}
       <table className="grid-table">
-        <caption className="visually-hidden">What was made and held, by side</caption>
+        <caption className="visually-hidden">What came of the reps, by side</caption>
         <thead>
           <tr>
             <th scope="col">Side</th>
             <th scope="col">Sessions</th>
-            <Heads />
+            <Heads columns={columns} />
           </tr>
         </thead>
         <tbody>
-          {sides.map(({ side, own }) => {
-            const all = added(own);
-            return (
-              <tr key={side}>
-                <th scope="row">{sideWord(movement, athlete, side)}</th>
-                <td>
-                  <span className="result-curve">
-                    {own.slice(-SHOWN).map((session, i) => (
+          {sides.map((all) => (
+            <tr key={all.side}>
+              <th scope="row">{sideOf(all)}</th>
+              <td>
+                <span className="result-curve">
+                  {byDay(all.side)
+                    .slice(-SHOWN)
+                    .map((session) => (
                       <span
-                        key={i}
+                        key={session.date}
                         className="result-bar"
                         role="img"
-                        aria-label={told(session)}
-                        title={told(session)}
-                        style={{
-                          height: `${Math.round(4 + 20 * heightOf(session, all.bestHeldS || 1))}px`,
-                        }}
+                        aria-label={told(session, unit)}
+                        title={told(session, unit)}
+                        style={{ height: `${Math.round(4 + 20 * heightOf(session, all))}px` }}
                       />
                     ))}
-                  </span>
-                </td>
-                <Figures results={all} />
-              </tr>
-            );
-          })}
+                </span>
+              </td>
+              <Figures columns={columns} results={all} />
+            </tr>
+          ))}
         </tbody>
       </table>
+      <MadeAt
+        label="Makes by spot"
+        results={addResults(sessions, 'spot').filter(({ spot }) => spot !== null)}
+        nameOf={(one) => `${one.spot}, ${sideOf(one)}`}
+      />
+      <MadeAt
+        label="Makes by exit"
+        results={addResults(sessions, 'exit').filter(({ exit }) => exit !== null)}
+        nameOf={(one) => `${exitName(movement, one.exit!)}, ${sideOf(one)}`}
+      />
+      {lastTouched && <Rounds session={lastTouched} />}
     </section>
   );
 };
 
-/** What everybody of a squad made and held in a movement; nothing where nobody did. */
+/** What came of the reps of a squad in a movement; nothing where nobody has any of it. */
 export const SquadResults = ({
   movement,
   lines,
@@ -145,24 +309,34 @@ export const SquadResults = ({
   movement: Movement;
   lines: readonly { athlete: Person & { id: string; name: string }; results: Results[] }[];
 }) => {
+  const { unit } = useLengthStyle();
   const shown = lines.filter(({ results }) => results.length > 0);
   if (shown.length === 0) return null;
+  const columns = columnsOf(
+    shown.flatMap(({ results }) => results),
+    unit,
+  );
+  const atSpots = addResults(
+    shown.flatMap(({ results }) => results.map((one) => ({ ...one, side: 'own' as const }))),
+    'spot',
+  ).filter(({ spot }) => spot !== null);
   return (
-    <section aria-label="Makes and seconds">
-      <h2 className="h6">Made and held</h2>
+    <section aria-label="Results">
+      <h2 className="h6">What came of it</h2>
+      <MadeAt label="Makes of all by spot" results={atSpots} nameOf={({ spot }) => spot!} />
       <div className="table-scroll">
         <table className="grid-table">
-          <caption className="visually-hidden">What was made and held, by athlete and side</caption>
+          <caption className="visually-hidden">What came of the reps, by athlete and side</caption>
           <thead>
             <tr>
               <th scope="col">Athlete</th>
               <th scope="col">Side</th>
-              <Heads />
+              <Heads columns={columns} />
             </tr>
           </thead>
           <tbody>
             {shown.flatMap(({ athlete, results }) =>
-              results.map((result) => (
+              addResults(results, 'side').map((result) => (
                 <tr key={`${athlete.id} ${result.side}`}>
                   <td>
                     <Link className="row-link" to={`/athletes/${athlete.id}`}>
@@ -170,7 +344,7 @@ export const SquadResults = ({
                     </Link>
                   </td>
                   <td>{sideWord(movement, athlete, result.side)}</td>
-                  <Figures results={result} />
+                  <Figures columns={columns} results={result} />
                 </tr>
               )),
             )}

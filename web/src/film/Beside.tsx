@@ -29,7 +29,8 @@ export const Beside = ({ reviewed }: { reviewed: Reviewed }) => {
   const planM = sums((row) => row.planned.lengthM);
   const seenM = sums((row) => row.seen.lengthM);
   const planS = sums((row) => row.planned.intervalS);
-  const seenS = sums((row) => row.seen.intervalS);
+  // A step whose time does not count is drawn as long as it was planned.
+  const seenS = sums((row) => (row.isTimed ? row.seen : row.planned).intervalS);
   const x = scaleLinear([0, Math.max(planM.at(-1)!, seenM.at(-1)!)], [LEFT, width - RIGHT]);
   const t = scaleLinear([0, Math.max(planS.at(-1)!, seenS.at(-1)!)], [LEFT, width - RIGHT]);
   const print = Math.max(10, Math.min(26, x(0.28) - x(0)));
@@ -163,11 +164,17 @@ export const Beside = ({ reviewed }: { reviewed: Reviewed }) => {
                     {formatLength(Math.abs(lengthOffM!), { ...style, small: true })}
                   </td>
                   <td className="num">
-                    {milliseconds(seen.intervalS)}{' '}
-                    <span className="quiet small-text">{giveTime(seen.intervalSdS)}</span>
+                    {row.isTimed ? (
+                      <>
+                        {milliseconds(seen.intervalS)}{' '}
+                        <span className="quiet small-text">{giveTime(seen.intervalSdS)}</span>
+                      </>
+                    ) : (
+                      '–'
+                    )}
                   </td>
                   <td className="num">{milliseconds(planned.intervalS)}</td>
-                  <td className="num">{Math.round(seen.cadenceSpm)}</td>
+                  <td className="num">{row.isTimed ? Math.round(seen.cadenceSpm) : '–'}</td>
                   <td className="num">
                     {seen.contactS === null ? '–' : milliseconds(seen.contactS)}
                   </td>

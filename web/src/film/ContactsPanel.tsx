@@ -1,5 +1,6 @@
 import { otherFoot, type Foot } from '@gravek/core/feet';
 import type { Reviewed } from '@gravek/library/reviewed';
+import { reactionIn } from '@gravek/library/watched';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
@@ -38,7 +39,8 @@ export const ContactsPanel = ({
   onLeave: () => void;
   onChange: (part: Partial<Marks>) => void;
 }) => {
-  const { contacts } = marks;
+  const { contacts, callS } = marks;
+  const reactionS = callS === null ? null : reactionIn(contacts, callS, reviewed.firstStep);
   const swap = (from: number): void =>
     onChange({
       contacts: contacts.map((one, i) => (i >= from ? { ...one, foot: otherFoot(one.foot) } : one)),
@@ -56,7 +58,33 @@ export const ContactsPanel = ({
         <Button variant="outline-dark" size="sm" disabled={contacts.length === 0} onClick={onLeave}>
           Foot leaves (O)
         </Button>
+        <Button
+          variant="outline-dark"
+          size="sm"
+          onClick={() => onChange({ callS: playback.timeS })}
+        >
+          Called here (K)
+        </Button>
       </div>
+      {callS !== null && (
+        <div className="row-line small-text">
+          <span>
+            Called at {callS.toFixed(2)} s
+            {reactionS === null
+              ? '; no foot lands after it yet'
+              : `; the first foot lands ${reactionS.toFixed(2)} s later`}
+            .
+          </span>
+          <Button
+            variant="link"
+            size="sm"
+            className="p-0"
+            onClick={() => onChange({ callS: null })}
+          >
+            Remove the call
+          </Button>
+        </div>
+      )}
       {reviewed.odd.map((text) => (
         <p key={text} className="note note-wrong mb-0">
           {text}

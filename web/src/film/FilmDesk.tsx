@@ -197,6 +197,7 @@ const Desk = ({
       m: () => place(pointer.current ?? { x: clip.mark.width / 2, y: clip.mark.height / 2 }),
       l: toggleLoop,
       p: nextPhase,
+      k: () => change({ callS: now().atS }),
     };
     const chosen = SPEEDS[Number(key) - 1];
     if (chosen && slow) {

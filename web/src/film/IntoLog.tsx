@@ -3,8 +3,10 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { StoredRep } from '@gravek/contract/session';
 import { faultOf } from '@gravek/library/byCode';
+import { filmedRows } from '@gravek/library/field/log';
 import type { Reviewed } from '@gravek/library/reviewed';
 import { sideWord } from '@gravek/library/sides';
+import { reactionIn } from '@gravek/library/watched';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -68,21 +70,26 @@ export const IntoLog = ({
   const [busy, setBusy] = useState(false);
   const list = reps.data ?? [];
   const rep = list.find(({ id }) => id === chosen);
+  const reactionS =
+    marks.callS === null ? null : reactionIn(marks.contacts, marks.callS, reviewed.firstStep);
   const put = async ({ others, ...before }: Logged): Promise<void> => {
-    const bare = ({ arrival: _arrival, device: _device, deviceNo: _no, ...row }: StoredRep) => row;
-    const at = new Date().toISOString();
-    const all = [before, ...others];
-    const faults = [...new Set([...all.flatMap((row) => row.faults), ...marks.faults])];
+    const set = sessions
+      .flatMap(({ drillSets }) => drillSets)
+      .find(({ id }) => id === before.drillSetId);
+    if (!set) {
+      tell('The drill set of this rep was deleted; nothing was logged.');
+      return;
+    }
     const measured = reviewed.seen
       ? {
           by: 'film' as const,
           simulated: false,
-          steps: reviewed.rows.map(({ seen, planned }) => ({
+          steps: reviewed.rows.map(({ seen, planned, isTimed }) => ({
             n: planned?.n ?? null,
             lengthM: Number(seen.lengthM.toFixed(3)),
             intervalS: Number(seen.intervalS.toFixed(3)),
             plannedM: planned && Number(planned.lengthM.toFixed(3)),
-            plannedS: planned && Number(planned.intervalS.toFixed(3)),
+            plannedS: planned && isTimed ? Number(planned.intervalS.toFixed(3)) : null,
           })),
           perMinute: false,
           course: [],
@@ -91,29 +98,16 @@ export const IntoLog = ({
     // A second press would take back what the first has put there.
     setBusy(true);
     try {
-      await logReps(tapper, [
-        ...all.map((row) => ({
-          ...bare(row),
-          id: uuid(),
-          outcome: 'void' as const,
-          voids: row.id,
-          faults: [],
-          cue: null,
-          load: null,
-          measured: null,
-          at,
-        })),
-        {
-          ...bare(before),
-          id: uuid(),
-          outcome: faults.length > 0 ? ('fault' as const) : ('clean' as const),
-          faults,
-          // Whoever films it has watched it.
-          watched: true,
-          measured,
-          at,
-        },
-      ]);
+      await logReps(
+        tapper,
+        filmedRows(
+          set,
+          [before, ...others],
+          { faults: marks.faults, measured, reactionS },
+          uuid,
+          new Date().toISOString(),
+        ),
+      );
       setChosen('');
       tell('It is in the log, in place of what was logged of this rep.');
     } catch {
@@ -153,7 +147,9 @@ export const IntoLog = ({
           <Button
             size="sm"
             variant="outline-dark"
-            disabled={busy || !rep || (marks.faults.length === 0 && !reviewed.seen)}
+            disabled={
+              busy || !rep || (marks.faults.length === 0 && !reviewed.seen && reactionS === null)
+            }
             onClick={() => rep && void put(rep)}
           >
             Put it there

@@ -14,13 +14,13 @@ import { useLengthStyle, useMayPlan } from '../member/member';
 import type { Marks } from './useReview';
 
 /** Steps of a run from a standing start, along the way that is run. */
-const stepsOf = ({ seen }: Reviewed): Trial['steps'] =>
+const stepsOf = ({ seen, rows }: Reviewed): Trial['steps'] =>
   seen
     ? seen.steps.map(({ intervalS }, i) => ({
         lengthM: Number(
           Math.abs(seen.contacts[i + 1]!.alongM - seen.contacts[i]!.alongM).toFixed(3),
         ),
-        intervalS: Number(intervalS.toFixed(3)),
+        intervalS: rows[i]?.isTimed ? Number(intervalS.toFixed(3)) : null,
       }))
     : [];
 

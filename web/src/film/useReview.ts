@@ -1,5 +1,5 @@
 import type { Review } from '@gravek/contract/watched';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { api, fieldsOf } from '../api/client';
 import { useWrite } from '../api/queries';
 import { useConflict } from '../controls/Conflict';
@@ -12,9 +12,16 @@ export type Marks = Omit<Review, 'archived'>;
 
 const bare = ({ archived: _, ...marks }: Review): Marks => marks;
 
+/** Marks that were begun before a call could be marked. */
+const withCall = (marks: Marks): Marks => ({
+  ...marks,
+  callS: (marks as Partial<Marks>).callS ?? null,
+});
+
 /** The marks of a film being worked on: a draft that outlives a reload, undo, and how it is saved. */
 export const useReview = (saved: Review) => {
-  const [marks, setMarks, discard, found] = useDraft<Marks>(`film.${saved.id}`, bare(saved));
+  const [kept, setMarks, discard, found] = useDraft<Marks>(`film.${saved.id}`, bare(saved));
+  const marks = useMemo(() => withCall(kept), [kept]);
   // What was saved meanwhile stays saved, however far back the marks go.
   const { change, ...history } = useHistory(marks, (next) =>
     setMarks({ ...next, version: marks.version }),

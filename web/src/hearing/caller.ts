@@ -1,4 +1,4 @@
-import { WORDS, type CallEvent, type Word } from '@gravek/core/calls';
+import { COUNT_WORDS, WORDS, type CallEvent, type Word } from '@gravek/core/calls';
 import { soundOf } from '@gravek/core/rhythm';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { whenIdle } from '../controls/idle';
@@ -34,6 +34,32 @@ const toneOf = ({ kind, foot }: CallEvent, audio: AudioContext): AudioBuffer => 
   );
 };
 
+/** A sample over this is heard. */
+const HEARD_LEVEL = 0.02;
+/** A tone alone is over soon. */
+const TONE_S = 0.12;
+
+/** How long an event can be heard: a word without the silence after it. */
+const soundsForS = ({ word }: CallEvent): number => {
+  const buffer = word === null ? undefined : words.get(word);
+  if (!buffer) return TONE_S;
+  const samples = buffer.getChannelData(0);
+  return samples.findLastIndex((level) => Math.abs(level) > HEARD_LEVEL) / buffer.sampleRate;
+};
+
+/** Says how many touches there are, over what else sounds; beyond twenty a tone stands for each. */
+export const sayCount = (count: number): void => {
+  const audio = speaker();
+  void loadWords(audio);
+  const word = COUNT_WORDS[count - 1];
+  const source = audio.createBufferSource();
+  source.buffer =
+    (word && words.get(word)) ??
+    toneOf({ timeS: 0, kind: 'step', foot: null, word: null, option: null }, audio);
+  source.connect(audio.destination);
+  source.start();
+};
+
 export type Calling = {
   /** what has just been called; null before and long after */
   now: CallEvent | null;
@@ -41,8 +67,8 @@ export type Calling = {
   running: boolean;
   /** the events of the call that runs or has run */
   events: readonly CallEvent[];
-  /** when an event sounded, by the page's clock, milliseconds; for how late an answer was */
-  soundedMs: (event: CallEvent) => number | null;
+  /** from when until when an event sounded, by the page's clock, milliseconds; for how late an answer was */
+  sounded: (event: CallEvent) => { fromMs: number; untilMs: number } | null;
   start: (events: readonly CallEvent[]) => void;
   stop: () => void;
 };
@@ -57,7 +83,7 @@ export const useCaller = (wanted: boolean): Calling => {
   const [events, setEvents] = useState<readonly CallEvent[]>([]);
   const [now, setNow] = useState<CallEvent | null>(null);
   const [running, setRunning] = useState(false);
-  const sounded = useRef(new Map<CallEvent, number>());
+  const begun = useRef(new Map<CallEvent, number>());
   const halt = useRef<() => void>(() => undefined);
 
   const stop = useCallback(() => {
@@ -88,7 +114,7 @@ export const useCaller = (wanted: boolean): Calling => {
           return source;
         });
       });
-      sounded.current = new Map();
+      begun.current = new Map();
       setEvents(called);
       setRunning(true);
       let frame = 0;
@@ -99,7 +125,7 @@ export const useCaller = (wanted: boolean): Calling => {
         let last: CallEvent | null = null;
         while (shown < called.length && called[shown]!.timeS <= atS) {
           last = called[shown]!;
-          sounded.current.set(last, performance.now() - 1000 * (atS - last.timeS));
+          begun.current.set(last, performance.now() - 1000 * (atS - last.timeS));
           shown += 1;
         }
         if (last) setNow(last);
@@ -117,6 +143,9 @@ export const useCaller = (wanted: boolean): Calling => {
     },
     [stop],
   );
-  const soundedMs = useCallback((event: CallEvent) => sounded.current.get(event) ?? null, []);
-  return { now, running, events, soundedMs, start, stop };
+  const sounded = useCallback((event: CallEvent) => {
+    const fromMs = begun.current.get(event);
+    return fromMs === undefined ? null : { fromMs, untilMs: fromMs + 1000 * soundsForS(event) };
+  }, []);
+  return { now, running, events, sounded, start, stop };
 };

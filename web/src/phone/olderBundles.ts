@@ -61,6 +61,7 @@ export const fillBundles = async (trx: Transaction): Promise<void> => {
       ...one.bundle,
       lanes: 1,
       latecomers: [],
+      missed: [],
       // Fetched anew as soon as the server is heard.
       stamp: '',
       session: { ...session, drillSets: session.drillSets.map(asDrillSet) },
@@ -68,6 +69,20 @@ export const fillBundles = async (trx: Transaction): Promise<void> => {
       athletes: athletes.map((athlete) => ({ ...athlete, body: athlete.body ?? null })),
     };
     await trx.table('bundles').put({ ...one, bundle });
+  }
+};
+
+/** Kept sessions from before sets had spots and began at what was missed. */
+export const fillSpots = async (trx: Transaction): Promise<void> => {
+  const kept = await trx
+    .table<{ sessionId: string; bundle: RunBundle; openedMs: number }>('bundles')
+    .toArray();
+  for (const { bundle, ...opened } of kept) {
+    const drillSets = bundle.session.drillSets.map(asDrillSet);
+    await trx.table('bundles').put({
+      ...opened,
+      bundle: { ...bundle, missed: [], session: { ...bundle.session, drillSets } },
+    });
   }
 };
 

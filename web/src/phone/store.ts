@@ -1,5 +1,5 @@
 import type { RunBundle } from '@gravek/contract/run';
-import type { LogPage, Rep, RepReceipt, StoredRep } from '@gravek/contract/session';
+import type { LogPage, NewRep, Rep, RepReceipt, StoredRep } from '@gravek/contract/session';
 import Dexie, { type EntityTable, type Transaction } from 'dexie';
 import { v7 as uuid } from 'uuid';
 
@@ -103,6 +103,10 @@ export const openStore = (name: string): Store => {
     const { fillFaults } = await Dexie.waitFor(import('./olderBundles'));
     await fillFaults(trx);
   });
+  opened.version(9).upgrade(async (trx) => {
+    const { fillSpots } = await Dexie.waitFor(import('./olderBundles'));
+    await fillSpots(trx);
+  });
   return opened;
 };
 
@@ -119,9 +123,6 @@ export const deviceId = async (): Promise<string> =>
     await store.device.put(made);
     return made.id;
   });
-
-/** A rep that has no number of its device yet. */
-export type NewRep = Omit<Rep, 'device' | 'deviceNo'>;
 
 /**
  * Puts reps on the phone with the device's next numbers, whichever tab they come from: all or none.

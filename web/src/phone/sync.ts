@@ -1,6 +1,6 @@
 import type { RunAnswer, RunBundle } from '@gravek/contract/run';
 import { REP_BATCH } from '@gravek/contract/drillSet';
-import type { LogPage, Rep, RepReceipt } from '@gravek/contract/session';
+import type { NewRep, LogPage, Rep, RepReceipt } from '@gravek/contract/session';
 import { api, ApiProblem, Unreachable } from '../api/client';
 import { whenShown } from '../api/shown';
 import { keepWords } from '../hearing/spoken';
@@ -19,7 +19,6 @@ import {
   recoverJotted,
   takeReceipt,
   unjot,
-  type NewRep,
   type QueuedRep,
   type Tapper,
 } from './store';

@@ -1,15 +1,16 @@
 import { inLogOrder, isLeaving, standing } from '@gravek/core/repLog';
 import { variantFrom } from '@gravek/core/variants';
 import { faultOf } from '@gravek/library/byCode';
+import type { FieldRow } from '@gravek/library/field/log';
+import type { SetRun } from '@gravek/library/field/sets';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import type { PhoneRow, SetRun } from './useRun';
 
 /** So many of the last turns can be taken back one by one. */
 const LAST = 8;
 
 /** What came of a turn, in a few words. */
-const seenWords = (row: PhoneRow, at: SetRun): string => {
+const seenWords = (row: FieldRow, at: SetRun): string => {
   const movement = at.movementOf(variantFrom(row.variant, row.side));
   const faults = row.faults.map(
     (fault) => (movement && faultOf(movement, fault)?.name.toLowerCase()) ?? fault,
@@ -39,7 +40,7 @@ export const People = ({
   onClose,
 }: {
   at: SetRun;
-  log: readonly PhoneRow[];
+  log: readonly FieldRow[];
   /** what this phone calls itself */
   device: string;
   /** those of the club who are not in it */
@@ -48,7 +49,7 @@ export const People = ({
   onForward: (athleteId: string) => void;
   onOut: (athleteId: string) => void;
   /** takes a row back: of a turn, or one with which somebody has left */
-  onBack: (row: PhoneRow) => void;
+  onBack: (row: FieldRow) => void;
   onClose: () => void;
 }) => {
   const { set, people, state, away, left, athleteOf } = at;

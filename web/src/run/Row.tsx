@@ -1,26 +1,25 @@
 import { cast } from '@gravek/core/rotation';
 import type { Turn } from '@gravek/core/runOrder';
-import { variantFrom } from '@gravek/core/variants';
 import type { RunBundle } from '@gravek/contract/run';
 import { faultOf } from '@gravek/library/byCode';
+import type { FieldRow, Seen } from '@gravek/library/field/log';
+import { rowCalls, rowPlaces, watchedAfter, wordsOfRow } from '@gravek/library/field/row';
+import type { SetRun } from '@gravek/library/field/sets';
+import { faultsOffered, turnView } from '@gravek/library/field/turn';
 import { helpersOf } from '@gravek/library/rotationAxis';
-import { bySchools } from '@gravek/library/schools';
-import { exitsToCall, exitsToRead } from '@gravek/library/field/reads';
-import { rowPlaces, watchedAfter } from '@gravek/library/field/row';
-import { faultsToShow, likelyFirst, phasesOfRep } from '@gravek/library/field/shows';
-import { toldTo } from '@gravek/library/sides';
-import { drillOfBase, fieldRun, sideWords, variantWords } from '@gravek/library/work';
+import { sideWord } from '@gravek/library/sides';
+import { variantWords } from '@gravek/library/work';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Figure } from '../controls/Figure';
 import { useKeys } from '../controls/keys';
 import { CallBar, callWords } from './CallBar';
+import { FaultPicker, useFaultPicks } from './FaultPicker';
+import { Notes } from './Notes';
+import { RunClock } from './RunClock';
 import { useSetCall } from './useSetCall';
 import { useWatchedAtOnce } from './watchedAtOnce';
-import { Notes } from './Notes';
-import { FaultPicker, useFaultPicks } from './FaultPicker';
-import { askedExit, cueIn, type PhoneRow, type Seen, type SetRun } from './useRun';
 
 const NUMBERS = ['this one', 'these two', 'these three', 'these four', 'these five', 'these six'];
 
@@ -39,16 +38,20 @@ export const Row = ({
   onPeople,
 }: {
   bundle: RunBundle;
-  log: readonly PhoneRow[];
+  log: readonly FieldRow[];
   at: SetRun;
   said: string | null;
   /** the answers that were just taken back */
-  takenBack: readonly PhoneRow[];
+  takenBack: readonly FieldRow[];
   onAnswers: (seen: Seen[]) => void;
   onUndo: () => void;
   onPeople: () => void;
 }) => {
   const { set, plan, base, now, last, away, people } = at;
+  const isTimed =
+    base !== null &&
+    base.movement !== null &&
+    (set.target === 'metres' || set.target === 'minutes');
   const up = now[0]!;
   const [shown, setShown] = useState<Record<string, readonly string[]>>(() =>
     Object.fromEntries(
@@ -58,19 +61,31 @@ export const Row = ({
   const [tapped, setTapped] = useState<string | null>(null);
   const [hurt, setHurt] = useState(false);
   const [atOnce, setAtOnce] = useWatchedAtOnce();
-  const variant = variantFrom(up.variant, up.side);
-  const movement = base ? at.movementOf(variant) : null;
-  const taught = movement && bySchools(movement, base?.choices?.schools);
-  const athletes = now.map((turn) => at.athleteOf(turn.athleteId));
-  const first = athletes[0]!;
-  const run = plan && base ? fieldRun(plan, base, variant, first) : null;
-  const told = taught && toldTo(taught, first, up.side);
-  const exits = exitsToRead(told, base?.choices ?? null);
-  const callable = exitsToCall(exits, base?.choices ?? null, variant);
-  const call = useSetCall(set, callable, run?.outline ?? null);
+  const views = new Map(now.map((turn) => [turn.athleteId, turnView(bundle, log, at, turn)]));
+  const viewOf = (turn: Turn) => views.get(turn.athleteId)!;
+  const all = [...views.values()];
+  const first = viewOf(up);
+  const taught = first.movement;
+  const firstFeet = new Set(all.map(({ outline }) => outline?.firstFoot ?? 'left'));
+  const calls = rowCalls(
+    first.callable,
+    all.map(({ athlete: { id, name }, exits }) => ({
+      ...{ athleteId: id, name: name.split(' ')[0]!, exits },
+    })),
+  );
+  const call = useSetCall(
+    set,
+    calls,
+    first.outline,
+    firstFeet.size === 1 ? [...firstFeet][0]! : null,
+  );
   const before = set.call?.kind === 'reads' ? (takenBack[0]?.exit ?? null) : null;
-  /** the exit that a read asked for at this call */
-  const asked = call.read?.exit.code ?? before;
+  /** the exit that a read asked of somebody at this call */
+  const askedOf = (turn: Turn): string | null =>
+    call.read
+      ? (calls.find(({ code }) => code === call.read!.exit.code)?.codeBy.get(turn.athleteId) ??
+        null)
+      : before && (takenBack.find((row) => row.athleteId === turn.athleteId)?.exit ?? before);
   const pairs = set.stand === 'pairs';
   const helpers = helpersOf(set);
   const ring = people.filter((id) => !away.has(id));
@@ -93,20 +108,8 @@ export const Row = ({
   const watched = places.filter(({ isWatched }) => isWatched);
   const isAllWatched = watched.length === now.length;
   const tappedTurn = now.find((turn) => turn.athleteId === tapped) ?? null;
-  const faultsOf = (turn: Turn) => {
-    if (!taught || !base) return [];
-    const athlete = at.athleteOf(turn.athleteId);
-    const own = bundle.cues.find(
-      (cue) => cue.athleteId === turn.athleteId && cue.movement === taught.code,
-    );
-    const way = asked ?? askedExit(base, variant);
-    const phases = phasesOfRep(base, variant, way, athlete.body ?? undefined);
-    return likelyFirst(
-      faultsToShow(toldTo(taught, athlete, up.side), phases, asked),
-      drillOfBase(base)?.code ?? null,
-      { fault: cueIn(log, turn.athleteId, taught.code, own), likely: own?.likely ?? [] },
-    );
-  };
+  const faultsOf = (turn: Turn) =>
+    faultsOffered(at, viewOf(turn), { asked: askedOf(turn), taken: null }, viewOf(turn).cue);
   const picks = useFaultPicks(tappedTurn ? faultsOf(tappedTurn) : []);
   const tap = (turn: Turn): void => {
     if (hurt) {
@@ -137,23 +140,25 @@ export const Row = ({
     // Only when others are up.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [upKey]);
-  const logAll = (): void => {
+  const logAll = (ranS: number | null = null): void => {
     onAnswers(
       now.map((turn): Seen => {
         const faults = taught ? showed(turn.athleteId) : [];
-        const own = bundle.cues.find(
-          (cue) => cue.athleteId === turn.athleteId && cue.movement === taught?.code,
-        );
+        const asked = askedOf(turn);
         return {
           turn,
           outcome: taught ? (faults.length === 0 ? 'clean' : 'fault') : 'done',
           faults: [...faults],
           watched: watched.some(({ athleteId }) => athleteId === turn.athleteId),
-          cue: cueIn(log, turn.athleteId, taught?.code ?? '', own),
+          cue: viewOf(turn).cue,
           ...(asked === null ? {} : { exit: asked }),
+          ranS,
         };
       }),
     );
+    setShown({});
+    setTapped(null);
+    picks.setOpen(false);
   };
   // What was taken back has been called already.
   const called = !set.call || call.events.length > 0 || takenBack.length > 0;
@@ -163,9 +168,6 @@ export const Row = ({
       call.stop();
       callNext.current = set.call !== null;
       logAll();
-      setShown({});
-      setTapped(null);
-      picks.setOpen(false);
     }
   };
   useKeys((key) => {
@@ -174,8 +176,15 @@ export const Row = ({
     else if (key === ' ' && set.call) call.call(up);
   });
 
-  const side = set.vary.sides.length > 1 ? sideWords(movement, athletes, up.side) : '';
-  const words = [...variantWords({ movement: told || null }, variant), ...(side ? [side] : [])];
+  const words = wordsOfRow(
+    all.map(({ athlete, movement, variant }) => ({
+      name: athlete.name.split(' ')[0]!,
+      words: [
+        ...variantWords({ movement }, variant),
+        ...(movement && set.vary.sides.length > 1 ? [sideWord(movement, athlete, up.side)] : []),
+      ].join(', '),
+    })),
+  ).filter((told) => told !== '');
   const clean = watched.length - faulty;
   const nameOf = (id: string): string => at.athleteOf(id).name.split(' ')[0]!;
   const after = isAllWatched ? [] : watchedAfter(places, atOnce);
@@ -195,7 +204,7 @@ export const Row = ({
         )}
         <div className="run-who">
           <div>
-            <h1 className="row-what">{words.length > 0 ? words.join(', ') : base?.name}</h1>
+            <h1 className="row-what">{words.length > 0 ? words.join('; ') : base?.name}</h1>
             <div className="quiet">
               {[
                 ...(words.length > 0 && base ? [base.name] : []),
@@ -305,26 +314,35 @@ export const Row = ({
             onToggle={toggle}
           />
         )}
-        <button
-          type="button"
-          className={faulty + beside > 0 && called ? 'answer answer-fault' : 'answer'}
-          // What is still being called has not been seen yet; a tempo goes on until it is stopped.
-          disabled={call.running && (set.call?.kind === 'steps' || set.call?.kind === 'start')}
-          onClick={press}
-        >
-          {!called
-            ? 'Call'
-            : !taught
-              ? 'Done'
-              : set.call
-                ? 'Next call'
-                : faulty + beside > 0 || !isAllWatched
-                  ? 'Log'
-                  : 'All clean'}
-          {called && taught && (faulty + beside > 0 || !isAllWatched || set.call) && (
-            <small>{summary.join('; ')}</small>
-          )}
-        </button>
+        {isTimed && called ? (
+          <RunClock
+            name={`${bundle.session.id} ${upKey}`}
+            set={set}
+            faults={faulty + beside > 0 ? counted : null}
+            onRan={logAll}
+          />
+        ) : (
+          <button
+            type="button"
+            className={faulty + beside > 0 && called ? 'answer answer-fault' : 'answer'}
+            // What is still being called has not been seen yet; a tempo goes on until it is stopped.
+            disabled={call.running && (set.call?.kind === 'steps' || set.call?.kind === 'start')}
+            onClick={press}
+          >
+            {!called
+              ? 'Call'
+              : !taught
+                ? 'Done'
+                : set.call
+                  ? 'Next call'
+                  : faulty + beside > 0 || !isAllWatched
+                    ? 'Log'
+                    : 'All clean'}
+            {called && taught && (faulty + beside > 0 || !isAllWatched || set.call) && (
+              <small>{summary.join('; ')}</small>
+            )}
+          </button>
+        )}
         <div className="others">
           {set.call && called && (
             <Button

@@ -4,6 +4,8 @@ import { turnOrder } from '@gravek/core/runOrder';
 import { variantFrom } from '@gravek/core/variants';
 import type { RunBundle } from '@gravek/contract/run';
 import { runSetOf } from '@gravek/contract/drillSet';
+import { pressOf, type FieldRow, type Seen } from '@gravek/library/field/log';
+import { isRow, type SetRun } from '@gravek/library/field/sets';
 import { helpersOf } from '@gravek/library/rotationAxis';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
@@ -22,7 +24,7 @@ import { Turn, type TurnAnswer } from './Turn';
 import { clockMs } from '../controls/clock';
 import { Row } from './Row';
 import { Twice } from './Twice';
-import { pressOf, useBundle, useRun, type PhoneRow, type Seen, type SetRun } from './useRun';
+import { useBundle, useRun } from './useRun';
 
 /** Two taps within this are one, milliseconds. */
 const DOUBLE_TAP_MS = 300;
@@ -52,7 +54,7 @@ const useAwake = (): void => {
  *
  * @param log rows of this session; one may have been tapped before the phone's database has it
  */
-const Waiting = ({ log }: { log: readonly PhoneRow[] }) => {
+const Waiting = ({ log }: { log: readonly FieldRow[] }) => {
   const tapper = useTapper();
   const { clubId } = tapper;
   const { state: sending, why } = useSending();
@@ -92,10 +94,6 @@ const Waiting = ({ log }: { log: readonly PhoneRow[] }) => {
   );
 };
 
-/** Whether those who are up are looked at together, also when only one of them is left. */
-const inRow = ({ set }: SetRun): boolean =>
-  set.stand === 'row' && set.target !== 'makes' && set.target !== 'seconds';
-
 const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();
   const show = useHelp((help) => help.show);
@@ -103,7 +101,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const [peopleShown, setPeople] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   /** the answers that were just taken back: what was tapped in them is still tapped */
-  const [takenBack, setTakenBack] = useState<{ times: number; rows: readonly PhoneRow[] }>({
+  const [takenBack, setTakenBack] = useState<{ times: number; rows: readonly FieldRow[] }>({
     times: 0,
     rows: [],
   });
@@ -241,7 +239,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           onBack={(row) => void run.undo([row])}
           onClose={() => setPeople(false)}
         />
-      ) : together.length > 1 || (together.length === 1 && inRow(current)) ? (
+      ) : together.length > 1 || (together.length === 1 && isRow(current)) ? (
         <Row
           key={`${set.id} ${takenBack.times}`}
           takenBack={takenBack.rows}

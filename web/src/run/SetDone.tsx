@@ -1,10 +1,11 @@
 import { isLeaving, standing, wasRun } from '@gravek/core/repLog';
 import { keptVariants } from '@gravek/core/variants';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { FieldRow } from '@gravek/library/field/log';
+import type { SetRun } from '@gravek/library/field/sets';
 import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import type { PhoneRow, SetRun } from './useRun';
 
 export const SetDone = ({
   at: { set, people, athleteOf, away },
@@ -16,7 +17,7 @@ export const SetDone = ({
   onPeople,
 }: {
   at: SetRun;
-  log: readonly PhoneRow[];
+  log: readonly FieldRow[];
   /** what two phones have seen differently */
   twice: ReactNode;
   next: DrillSet | undefined;

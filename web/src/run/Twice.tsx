@@ -2,8 +2,8 @@ import { toldDifferently } from '@gravek/core/repLog';
 import type { Movement } from '@gravek/contract/movement';
 import { faultOf } from '@gravek/library/byCode';
 import { useMemo } from 'react';
+import type { FieldRow } from '@gravek/library/field/log';
 import Button from 'react-bootstrap/Button';
-import type { PhoneRow } from './useRun';
 
 /**
  * Reps of which this phone and another tell different things, as a list at the end of a set: each counts once,
@@ -17,19 +17,19 @@ export const Twice = ({
   movementOf,
   onDrop,
 }: {
-  log: readonly PhoneRow[];
+  log: readonly FieldRow[];
   device: string;
   nameOf: (athleteId: string) => string;
-  movementOf: (row: PhoneRow) => Movement | null;
+  movementOf: (row: FieldRow) => Movement | null;
   /** takes rows back */
-  onDrop: (rows: readonly PhoneRow[]) => void;
+  onDrop: (rows: readonly FieldRow[]) => void;
 }) => {
   const twice = useMemo(
     () => toldDifferently(log).filter(({ other }) => other.device === device),
     [log, device],
   );
   if (twice.length === 0) return null;
-  const said = (row: PhoneRow): string => {
+  const said = (row: FieldRow): string => {
     const movement = movementOf(row);
     const faults = row.faults.map((code) => (movement && faultOf(movement, code)?.name) ?? code);
     return [

@@ -12,10 +12,6 @@ export const useSecondsTo = (atMs: number | null): number => {
   return over ? 0 : Math.ceil((atMs - now) / 1000);
 };
 
-/** Minutes and seconds. */
-export const clock = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-
 /** Counts how long a press lasts. */
 export const useHold = (onHeld: (seconds: number) => void) => {
   const since = useRef<number | null>(null);

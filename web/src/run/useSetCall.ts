@@ -1,4 +1,5 @@
 import { callEvents, type CallAsk, type CallEvent } from '@gravek/core/calls';
+import type { Foot } from '@gravek/core/feet';
 import type { Turn } from '@gravek/core/runOrder';
 import type { Outline } from '@gravek/contract/approach';
 import type { DrillSet } from '@gravek/contract/drillSet';
@@ -10,27 +11,34 @@ import { useCaller, type Calling } from '../hearing/caller';
 const TEMPO_S = 60;
 const NUMBERS = ['one', 'two', 'three', 'four', 'five', 'six'] as const;
 
-const wordOf = (name: string, i: number) => {
-  const side = /\b(left|right)\b/i.exec(name)?.[1]?.toLowerCase();
+/** An exit as it may be called; what is left for some and right for others is called by its number. */
+type Callable = Exit & { isTwoSided?: boolean };
+
+const wordOf = ({ name, isTwoSided }: Callable, i: number) => {
+  const side = isTwoSided ? undefined : /\b(left|right)\b/i.exec(name)?.[1]?.toLowerCase();
   return side === 'left' || side === 'right' ? side : (NUMBERS[i] ?? null);
 };
 
 export type SetCall = Calling & {
   /** begins the call of a turn; nothing where the set has none */
   call: (turn: Turn) => void;
-  /** the exit that was called, and when it sounded; null where none was */
-  read: { exit: Exit; atMs: number } | null;
+  /** the exit that was called, and from when until when that sounded; null where none was */
+  read: { exit: Exit; fromMs: number; untilMs: number } | null;
+  /** when "go" sounded; null where it was not called */
+  goMs: number | null;
 };
 
 /**
  * The call of a drill set, made anew for each rep.
  *
  * @param exits those that may be called
+ * @param firstFoot on which all who go begin; null where not all do
  */
 export const useSetCall = (
   set: DrillSet,
-  exits: readonly Exit[],
+  exits: readonly Callable[],
   outline: Outline | null,
+  firstFoot: Foot | null = outline?.firstFoot ?? 'left',
 ): SetCall => {
   const caller = useCaller(set.call !== null);
   const [kept, setKept] = useState<readonly CallEvent[]>([]);
@@ -43,16 +51,14 @@ export const useSetCall = (
         return outline && { kind: 'rhythm', beats: outline.contacts };
       case 'steps': {
         const asked = /\blead=(left|right)\b/.exec(turn.variant)?.[1];
-        const first =
-          asked === 'right' || asked === 'left' ? asked : (outline?.firstFoot ?? 'left');
-        return { ...call, first };
+        return { ...call, first: asked === 'right' || asked === 'left' ? asked : firstFoot };
       }
       case 'reads':
         return exits.length === 0
           ? null
           : {
               kind: 'reads',
-              options: exits.map(({ name, weight }, i) => ({ weight, word: wordOf(name, i) })),
+              options: exits.map((exit, i) => ({ weight: exit.weight, word: wordOf(exit, i) })),
             };
       case 'start':
         return call;
@@ -61,7 +67,8 @@ export const useSetCall = (
     }
   };
   const read = caller.events.find((one) => one.kind === 'read');
-  const atMs = read && caller.now ? caller.soundedMs(read) : null;
+  const sounded = read && caller.now ? caller.sounded(read) : null;
+  const go = caller.events.find((one) => one.kind === 'go');
   return {
     ...caller,
     events: kept,
@@ -72,6 +79,7 @@ export const useSetCall = (
       setKept(events);
       caller.start(events);
     },
-    read: read && atMs !== null ? { exit: exits[read.option!]!, atMs } : null,
+    read: read && sounded ? { exit: exits[read.option!]!, ...sounded } : null,
+    goMs: (go && caller.now && caller.sounded(go)?.fromMs) ?? null,
   };
 };

@@ -25,6 +25,7 @@ const TARGET_NAMES: Record<TargetKind, string> = {
   touches: 'touches',
   seconds: 'seconds held',
   metres: 'metres',
+  minutes: 'minutes',
 };
 
 const AMOUNTS: Record<TargetKind, string | null> = {
@@ -33,6 +34,7 @@ const AMOUNTS: Record<TargetKind, string | null> = {
   touches: 'Touches a rep',
   seconds: 'Seconds a rep',
   metres: 'Metres a rep',
+  minutes: 'Minutes a rep',
 };
 
 /** What an amount begins with. */
@@ -42,6 +44,7 @@ const USUAL: Record<TargetKind, number> = {
   touches: 20,
   seconds: 3,
   metres: 10,
+  minutes: 5,
 };
 
 type Props = {

@@ -17,6 +17,7 @@ import {
   variantWords,
   type Base,
 } from '@gravek/library/work';
+import { useState } from 'react';
 import { Segments } from '../controls/Segments';
 
 type Vary = DrillSet['vary'];
@@ -63,6 +64,64 @@ const Axis = <T extends string | number>({
     })}
   </div>
 );
+
+/** So many spots a set may have, and so long may the name of one be. */
+const MOST_SPOTS = 12;
+const LONGEST_SPOT = 30;
+
+/** Spots on the ground by the coach's own names; makes are kept apart by them. */
+const Spots = ({
+  spots,
+  onChange,
+}: {
+  spots: readonly string[];
+  onChange: (spots: string[]) => void;
+}) => {
+  const [typed, setTyped] = useState('');
+  const named = typed
+    .replace(/[^\p{L}\p{N} .,’'-]/gu, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, LONGEST_SPOT)
+    .trim();
+  const add = (): void => {
+    if (named !== '' && !spots.includes(named)) onChange([...spots, named]);
+    setTyped('');
+  };
+  return (
+    <div className="axis" role="group" aria-label="Spots">
+      <span className="form-label mb-0">Spots</span>
+      {spots.map((spot) => (
+        <button
+          key={spot}
+          type="button"
+          className="pick"
+          aria-pressed
+          aria-label={`${spot}, take out`}
+          onClick={() => onChange(spots.filter((one) => one !== spot))}
+        >
+          {spot}
+        </button>
+      ))}
+      {spots.length < MOST_SPOTS && (
+        <input
+          className="form-control form-control-sm spot-input"
+          aria-label="Another spot"
+          placeholder="left wing"
+          maxLength={LONGEST_SPOT}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={add}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            add();
+          }}
+        />
+      )}
+    </div>
+  );
+};
 
 /** What differs from rep to rep, the list that follows with its size, and in which order it is done. */
 export const VaryForm = ({
@@ -166,6 +225,7 @@ export const VaryForm = ({
         name={(rung) => RUNG_NAMES[rung]}
         onChange={(on) => change({ rungs: on })}
       />
+      <Spots spots={vary.spots} onChange={(spots) => change({ spots })} />
       {all.length > 1 && (
         <div className="axis">
           <span className="form-label mb-0">Order</span>

@@ -1,0 +1,218 @@
+import { isAnswer, inLogOrder, standing, wasRun, type Outcome } from '@gravek/core/repLog';
+import type { LoggedRep, Turn } from '@gravek/core/runOrder';
+import { variantFrom } from '@gravek/core/variants';
+import { isSequence } from '@gravek/contract/choices';
+import { WARM_UP, type DrillSet } from '@gravek/contract/drillSet';
+import type { RunAthlete, RunCue, RunPlan } from '@gravek/contract/run';
+import { PLAIN_REP, type NewRep, type Rep, type StoredRep } from '@gravek/contract/session';
+import { ranIn } from '../measuredRun';
+import { askedSpeed } from '../pace';
+import { asVaried, fieldRun, movementCode, type Base } from '../work';
+import { outcomeOf } from './outcome';
+import { askedExit } from './reads';
+import { viewOfRep } from './shows';
+
+/** A row of the log as the field knows it: as the server has it, or waiting to be sent. */
+export type FieldRow = Rep & LoggedRep;
+
+/** What a drill set is, apart from its log. */
+export type SetWork = { set: DrillSet; plan: RunPlan | undefined; base: Base | null };
+
+/** What was seen of a turn; `exit` is the one that a read asked for. */
+export type Seen = {
+  turn: Turn;
+  outcome: Exclude<Outcome, 'void'>;
+  faults?: readonly string[];
+  cue?: string | null;
+} & Partial<
+  Pick<
+    Rep,
+    | 'made'
+    | 'heldS'
+    | 'touchS'
+    | 'ranM'
+    | 'ranS'
+    | 'exit'
+    | 'taken'
+    | 'lateS'
+    | 'lateBy'
+    | 'note'
+    | 'measured'
+    | 'watched'
+  >
+>;
+
+/** A stored row as the field counts it; a row of before says less of itself. */
+export const fieldRow = (rep: Rep & { arrival?: number }): FieldRow => ({
+  ...PLAIN_REP,
+  ...rep,
+  arrival: rep.arrival ?? null,
+  atMs: Date.parse(rep.at),
+});
+
+/**
+ * Metres and seconds that a rep was run: as a device has measured them, else as the set asks and the
+ * coach's clock has timed. Null where the set is no matter of metres or minutes.
+ */
+const ranOf = (
+  { target, amount }: Pick<DrillSet, 'target' | 'amount'>,
+  { measured, ranM, ranS }: Seen,
+): Pick<Rep, 'ranM' | 'ranS'> => {
+  const run = measured && !measured.simulated ? ranIn(measured) : { ranM: null, ranS: null };
+  if (target !== 'metres' && target !== 'minutes') return { ranM: null, ranS: null };
+  return {
+    ranM: ranM ?? (target === 'metres' ? amount : run.ranM),
+    ranS: ranS ?? run.ranS,
+  };
+};
+
+/**
+ * The row that an answer to a turn logs. It says by itself what the rep was, from the plan as the set runs
+ * it, so that no later change of plan or session can make it mean something else.
+ *
+ * @param row names it: its id, its session, and the moment of the press, ISO 8601
+ * @example
+ * repOf(work, athlete, { turn, outcome: 'clean', taken: 'give:left' }, { id, sessionId, at }).outcome
+ * // 'fault' where the way that was taken is a wrong answer
+ */
+export const repOf = (
+  { set, plan, base }: SetWork,
+  athlete: RunAthlete,
+  seen: Seen,
+  row: Pick<Rep, 'id' | 'sessionId' | 'at'>,
+): NewRep => {
+  const { key: _key, ...turn } = seen.turn;
+  const variant = variantFrom(turn.variant, turn.side);
+  const joined =
+    base?.movement && base.choices
+      ? asVaried({ movement: base.movement, choices: base.choices }, variant)
+      : null;
+  const varied = joined && !('why' in joined) ? joined : null;
+  const run = plan && base ? fieldRun(plan, base, variant, athlete) : null;
+  const wasDone = wasRun(seen) || seen.outcome === 'again';
+  const exit = seen.exit ?? askedExit(base?.choices, variant);
+  const view =
+    base && wasRun(seen)
+      ? viewOfRep(
+          base,
+          variant,
+          {
+            ...{ exit, asked: seen.exit ?? null, taken: seen.taken ?? null },
+            faults: seen.outcome === 'fault' ? (seen.faults ?? []) : [],
+          },
+          athlete.body ?? undefined,
+        )
+      : { could: [], right: null, faults: [] };
+  return {
+    ...PLAIN_REP,
+    ...turn,
+    ...row,
+    movement: (base && movementCode(base, variant)) ?? WARM_UP,
+    part: varied && isSequence(varied.choices) ? varied.choices.drill : null,
+    leadFoot: run?.outline?.firstFoot ?? variant.leadFoot,
+    speedPct: varied
+      ? Math.max(1, Math.round(askedSpeed(varied.movement, varied.choices) * 100))
+      : null,
+    rung: varied?.choices.rung ?? null,
+    exit,
+    load: wasDone ? (run?.load ?? null) : null,
+    taken: seen.taken ?? null,
+    right: view.right,
+    lateS: seen.lateS ?? null,
+    lateBy: seen.lateBy ?? null,
+    made: seen.made ?? null,
+    heldS: seen.heldS ?? null,
+    touchS: seen.touchS && seen.touchS.length > 0 ? seen.touchS : null,
+    ...(wasDone ? ranOf(set, seen) : {}),
+    measured: wasDone ? (seen.measured ?? null) : null,
+    note: seen.note ?? '',
+    outcome: wasRun(seen)
+      ? outcomeOf(set, { faults: view.faults, heldS: seen.heldS ?? null })
+      : seen.outcome,
+    voids: null,
+    faults: view.faults,
+    watched: seen.watched ?? true,
+    could: view.could,
+    cue: seen.cue ?? null,
+  };
+};
+
+type Numbered = Rep & { arrival?: number | null; atMs?: number };
+
+/**
+ * The row that takes another back. A void acts within its turn: it carries the turn of the row that it
+ * names, so that `standing` finds both together, and nothing of any other turn changes.
+ */
+export const voidOf = <R extends Numbered>(row: R, named: Pick<Rep, 'id' | 'at'>): NewRep => {
+  const { arrival: _arrival, atMs: _atMs, device: _device, deviceNo: _no, ...plain } = row;
+  return {
+    ...plain,
+    ...named,
+    outcome: 'void',
+    voids: row.id,
+    faults: [],
+    cue: null,
+    load: null,
+    measured: null,
+  };
+};
+
+/**
+ * The rows with which a film takes the place of what was logged of the rep that it shows.
+ *
+ * @param logged the row that stands first, then what others have logged of the same turn
+ * @param seen faults that the film showed, and what was measured in it; a reaction takes the place of a tap
+ * @param id makes a new id at every call
+ */
+export const filmedRows = (
+  set: Pick<DrillSet, 'target' | 'amount'>,
+  logged: readonly [StoredRep, ...StoredRep[]],
+  seen: {
+    faults: readonly string[];
+    measured: Rep['measured'];
+    /** seconds from a call to the first foot that lands; null where none was marked */
+    reactionS: number | null;
+  },
+  id: () => string,
+  at: string,
+): NewRep[] => {
+  const [{ arrival: _arrival, device: _device, deviceNo: _no, ...before }] = logged;
+  const faults = [...new Set([...logged.flatMap((row) => row.faults), ...seen.faults])];
+  return [
+    ...logged.map((row) => voidOf(row, { id: id(), at })),
+    {
+      ...before,
+      id: id(),
+      at,
+      outcome: outcomeOf(set, { faults, heldS: before.heldS }),
+      faults,
+      // Whoever films it has watched it.
+      watched: true,
+      measured: seen.measured,
+      ...(seen.reactionS === null ? {} : { lateS: seen.reactionS, lateBy: 'film' as const }),
+    },
+  ];
+};
+
+/**
+ * The fault that an athlete's one cue is for: what was cued last in this session, on whichever phone, else
+ * what was chosen before it.
+ */
+export const cueIn = (
+  log: readonly FieldRow[],
+  athleteId: string,
+  movement: string,
+  own: Pick<RunCue, 'fault'> | undefined,
+): string | null => {
+  const mine = log.filter(
+    (row) => row.athleteId === athleteId && row.movement === movement && isAnswer(row),
+  );
+  const last = inLogOrder(mine).at(-1);
+  return last ? last.cue : (own?.fault ?? null);
+};
+
+/** The rows that one press has logged: those of one device with one moment. */
+export const pressOf = (log: readonly FieldRow[], last: FieldRow): FieldRow[] =>
+  standing(log).filter(
+    (row) => row.device === last.device && row.at === last.at && row.drillSetId === last.drillSetId,
+  );

@@ -1,0 +1,139 @@
+import type { Turn } from '@gravek/core/runOrder';
+import { variantFrom, type Variant } from '@gravek/core/variants';
+import type { Outline } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
+import type { Drill, Fault, Movement } from '@gravek/contract/movement';
+import type { RunAthlete, RunBundle, RunCue } from '@gravek/contract/run';
+import { faultOf } from '../byCode';
+import { plannedRun, type PlannedRun } from '../measuredRun';
+import { exitsOf } from '../plan';
+import { bySchools } from '../schools';
+import { sidePhrase, toldTo } from '../sides';
+import { steadyTarget } from '../steadyCadence';
+import { drillOfBase, fieldRun, variantWords } from '../work';
+import { cueIn, type FieldRow } from './log';
+import { askedExit, exitsToCall, exitsToRead, type Exit } from './reads';
+import type { SetRun } from './sets';
+import { faultsToShow, likelyFirst, phasesOfRep } from './shows';
+
+/** A turn as the field shows it: who, what, in whose words, and what may be said of it. */
+export type TurnView = {
+  athlete: RunAthlete;
+  variant: Variant;
+  /** as it is taught here, in the athlete's words for right and left; null for a warm-up */
+  movement: Movement | null;
+  drill: Drill | undefined;
+  /** as the athlete runs it; null where no plan fits */
+  outline: Outline | null;
+  /** what a measured run is held against */
+  planned: PlannedRun | null;
+  /** what is done, part by part, in words */
+  what: string[];
+  /** on which foot or side, where the set has both; empty where it has one */
+  sideSaid: string;
+  /** exits of its read, each of which may be taken */
+  exits: Exit[];
+  /** exits that may be called */
+  callable: Exit[];
+  /** the exit that is asked without a call; null where the athlete reads it */
+  askedExit: string | null;
+  /** code of the fault that the one cue is for; null where nothing is said */
+  cue: string | null;
+  /** what was counted before the session */
+  before: RunCue | undefined;
+};
+
+type Asked = Pick<SetRun, 'set' | 'plan' | 'base' | 'athleteOf' | 'movementOf'>;
+
+/**
+ * A turn as the field shows it.
+ *
+ * @param at its drill set
+ * @param log rows of the session; the cue that was given last holds
+ * @example
+ * turnView(bundle, log, at, at.state.up!).callable // the exits that a call may name
+ */
+export const turnView = (
+  { cues }: Pick<RunBundle, 'cues'>,
+  log: readonly FieldRow[],
+  at: Asked,
+  turn: Turn,
+): TurnView => {
+  const { set, plan, base } = at;
+  const athlete = at.athleteOf(turn.athleteId);
+  const variant = variantFrom(turn.variant, turn.side);
+  const run = plan && base ? fieldRun(plan, base, variant, athlete) : null;
+  const outline = run?.outline ?? null;
+  const written = base && at.movementOf(variant);
+  const taught = written && bySchools(written, base.choices?.schools);
+  const movement = taught && toldTo(taught, athlete, turn.side);
+  const drill = base ? drillOfBase(base) : undefined;
+  const choices = base?.choices ?? null;
+  // A steady run is to be held at its week's target; of any other the plan's own steps say it.
+  const cadence = choices && isSequence(choices) ? choices.cadence : null;
+  const steady = movement && athlete.body && steadyTarget(movement, cadence, athlete.body);
+  const exits = exitsToRead(movement, choices);
+  const before = cues.find(
+    (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
+  );
+  return {
+    athlete,
+    variant,
+    movement,
+    drill,
+    outline,
+    planned: plannedRun(outline, run?.steps ?? [], steady || null),
+    what: [
+      movement?.name ?? base?.name ?? 'Drill set',
+      ...(drill ? [drill.name] : []),
+      ...(base?.movement && choices && variant.exit === null
+        ? exitsOf(toldTo(base.movement, athlete, turn.side), choices)
+        : []),
+      ...variantWords({ movement }, variant).filter(
+        (word) => variant.move === null || !movement?.name.includes(word),
+      ),
+    ],
+    sideSaid:
+      taught && (turn.side === 'other' || set.vary.sides.length > 1)
+        ? outline && outline.startM !== null
+          ? `take off ${outline.lastFoot}`
+          : sidePhrase(taught, athlete, turn.side)
+        : '',
+    exits,
+    callable: exitsToCall(exits, choices, variant),
+    askedExit: askedExit(choices, variant),
+    cue: cueIn(log, athlete.id, movement?.code ?? '', before),
+    before,
+  };
+};
+
+/**
+ * Faults to offer for a turn, the likeliest first: those that it can show on the way that was taken, else
+ * called, else planned.
+ *
+ * @param read `asked`: the exit that a read asked for, null where none was called; `taken`: null until it
+ *   is said
+ * @param cue code of the fault that is cued
+ */
+export const faultsOffered = (
+  { base }: Pick<SetRun, 'base'>,
+  { movement, variant, athlete, drill, before, askedExit: planned }: TurnView,
+  { asked, taken }: { asked: string | null; taken: string | null },
+  cue: string | null,
+): Fault[] => {
+  if (!base || !movement) return [];
+  const way = taken ?? asked ?? planned;
+  const phases = phasesOfRep(base, variant, way, athlete.body ?? undefined);
+  return likelyFirst(faultsToShow(movement, phases, asked), drill?.code ?? null, {
+    fault: cue,
+    likely: before?.likely ?? [],
+  });
+};
+
+/** Reps under which nobody knows yet whether something is to be mended. */
+const KNOWN_FROM = 10;
+
+/** What the coach says: the one cue, or that there is none. */
+export const cueSaid = ({ movement, before }: TurnView, cue: string | null): string =>
+  (cue !== null && movement && faultOf(movement, cue)?.cue) ||
+  (before && before.reps >= KNOWN_FROM ? 'Nothing to fix: let it run' : 'Watch first, say nothing');

@@ -1,0 +1,99 @@
+import type { Turn } from '@gravek/core/runOrder';
+import type { SetRun } from '@gravek/library/field/sets';
+import type { TurnView } from '@gravek/library/field/turn';
+import { useLengthStyle } from '../member/member';
+import { Figure, Length } from '../controls/Figure';
+
+/** Who is up, what is done on which foot, which rep it is, and who comes after. */
+export const TurnHead = ({
+  at,
+  up,
+  view,
+  parts,
+  onForward,
+  onPeople,
+}: {
+  at: SetRun;
+  up: Turn;
+  view: TurnView;
+  /** who does what else while this one performs, in words */
+  parts: readonly string[];
+  onForward: (athleteId: string) => void;
+  onPeople: () => void;
+}) => {
+  const { set, fewer } = at;
+  const { athlete, outline, movement } = view;
+  const style = useLengthStyle(athlete.shoeM);
+  const firstName = (id: string): string => at.athleteOf(id).name.split(' ')[0] ?? '';
+  const reps = fewer.get(athlete.id) ?? set.reps;
+  const made = set.target === 'makes' ? at.madeSoFar(up) : null;
+  return (
+    <>
+      <div className="run-who">
+        <div>
+          <h1>
+            <button type="button" className="run-name" aria-haspopup="true" onClick={onPeople}>
+              {firstName(athlete.id)}
+            </button>
+          </h1>
+          <div className="run-what">{view.what.join(' · ')}</div>
+          {movement && (
+            <div className="quiet">
+              {outline ? (
+                <>
+                  {outline.firstFoot} foot first
+                  {outline.startM !== null && (
+                    <>
+                      , from <Length m={outline.startM} style={style} />
+                    </>
+                  )}
+                </>
+              ) : (
+                'no plan that fits; run by feel'
+              )}
+              {view.sideSaid && <strong className="d-block">{view.sideSaid}</strong>}
+              {at.isOwed(up) && <strong className="d-block">missed last time</strong>}
+            </div>
+          )}
+        </div>
+        <div className="rep-no">
+          {made ? (
+            <Figure parts={[{ figure: String(made.made), unit: `of ${set.amount} made` }]} />
+          ) : (
+            <Figure parts={[{ figure: String(up.rep), unit: `of ${reps}` }]} />
+          )}
+          <div className="run-next">
+            {made && `try ${up.rep} of ${reps}, `}
+            {set.sets > 1 || !made ? `set ${up.set} of ${set.sets}` : 'then on'}
+          </div>
+        </div>
+      </div>
+      <div className="run-next row-line">
+        {at.state.next.length > 0 ? (
+          <>
+            then
+            {at.state.next.slice(0, 3).map((id) => (
+              <button
+                key={id}
+                type="button"
+                className="run-chip"
+                aria-label={`${firstName(id)} now`}
+                onClick={() => onForward(id)}
+              >
+                {firstName(id)}
+              </button>
+            ))}
+          </>
+        ) : (
+          'nobody else waits'
+        )}
+        {parts.length > 0 && <span className="run-parts">{parts.join(' · ')}</span>}
+      </div>
+      {fewer.has(athlete.id) && (
+        <div className="note small-text" role="status">
+          {firstName(athlete.id)} is on reduced volume: {reps} of {set.reps} reps.
+        </div>
+      )}
+    </>
+  );
+};
