@@ -1,6 +1,8 @@
 import {
   bodyOf,
   footBefore,
+  keptVariants,
+  variantKey,
   variantFrom,
   type Body,
   type BodyLoad,
@@ -49,6 +51,8 @@ const TWO_WATCH = 'Athletics';
 const TWO_WATCH_DAYS = 14;
 const ALSO_SEEN = 0.8;
 const ONLY_SEEN = 0.03;
+/** Where makes are fewest. */
+const FAR_SPOT = 'right post';
 /** The drill whose read is called. */
 const CALLED = 'coach-points';
 const SET_BELOW = 0.2;
@@ -121,20 +125,20 @@ type Watcher = { account: string; device: string };
 /**
  * The rep log of a season: what sessions showed, and how faults answer to the cue that the app gives.
  *
- * @param world.draws streams of chance: of run-ups, of all other work, of what is watched
+ * @param world.draws streams of chance: of run-ups, of all other work, of what is watched, of what is counted
  * @param world.id an id of a moment, from a stream
  * @param world.watchers who logs all of it, and who watches some of it too
  */
 export const repLog = ({
   people,
   approaches,
-  draws: { random, beside, watching },
+  draws: { random, beside, watching, counting },
   id,
   watchers: [coach, second],
 }: {
   people: readonly Person[];
   approaches: readonly (ScenarioApproach & { id: string })[];
-  draws: Record<'random' | 'beside' | 'watching', () => number>;
+  draws: Record<'random' | 'beside' | 'watching' | 'counting', () => number>;
   id: (on: Date, draw?: () => number) => string;
   watchers: readonly [Watcher, Watcher];
 }) => {
@@ -171,10 +175,10 @@ export const repLog = ({
     { choices }: ScenarioApproach,
     movement: Movement,
     faults: readonly string[],
-  ): Pick<Rep, 'exit' | 'taken' | 'lateS'> => {
+  ): Pick<Rep, 'exit' | 'taken' | 'lateS' | 'lateBy'> => {
     const isCalled = isSequence(choices) && choices.drill === CALLED;
     const phase = isCalled ? movement.phases.find(({ read }) => read) : undefined;
-    if (!phase?.read) return { exit: null, taken: null, lateS: null };
+    if (!phase?.read) return { exit: null, taken: null, lateS: null, lateBy: null };
     const pick = (options: readonly { code: string }[]): string =>
       `${phase.code}:${options[Math.floor(watching() * options.length)]!.code}`;
     const { options } = phase.read;
@@ -184,7 +188,31 @@ export const repLog = ({
       wrong && faults.includes(wrong.code)
         ? pick(options.filter(({ code }) => `${phase.code}:${code}` !== exit))
         : exit;
-    return { exit, taken, lateS: Number((0.45 + 0.5 * watching()).toFixed(2)) };
+    const lateS = 0.45 + 0.5 * watching();
+    // Now and then a phone lies by the line and hears the first step.
+    const isHeard = counting() < 0.3;
+    return {
+      ...{ exit, taken, lateBy: isHeard ? 'sound' : 'tap' },
+      lateS: Number((isHeard ? 0.8 * lateS : lateS).toFixed(2)),
+    };
+  };
+  /** Whether a try was made, or when touches were; a fault costs both, and so does a long day. */
+  const countedIn = (
+    { target, amount }: SessionInput['drillSets'][number],
+    { faults, spot, tired }: { faults: readonly string[]; spot: string | null; tired: number },
+  ): Partial<Pick<Rep, 'made' | 'touchS'>> => {
+    const cost = faults.length > 0 ? 1 : 0;
+    if (target === 'makes') {
+      const chance = (spot === FAR_SPOT ? 0.35 : 0.65) - 0.15 * cost;
+      return { made: counting() < chance };
+    }
+    if (target !== 'touches') return {};
+    let atS = 0;
+    const touchS = Array.from({ length: amount }, (_, i) => {
+      if (i > 0) atS += (1.15 + 0.25 * counting()) * (1 + 0.12 * tired + 0.05 * cost);
+      return Number(atS.toFixed(2));
+    });
+    return { touchS };
   };
   const views = new Map<string, RepView>();
   /** What a rep could show. */
@@ -242,11 +270,14 @@ export const repLog = ({
       )!;
       const movement = movementOf(movementCode(plan));
       const draw = plan.movement ? beside : random;
-      const turns = set.vary.sides.flatMap((side) =>
-        Array.from({ length: set.reps }, (_, i) => ({ side, rep: i + 1 })),
+      const turns = keptVariants(set).flatMap((variant) =>
+        Array.from({ length: set.reps }, (_, i) => ({
+          ...{ side: variant.side, spot: variant.spot, variant: variantKey(variant) },
+          rep: i + 1,
+        })),
       );
       for (let s = 1; s <= set.sets; s += 1) {
-        turns.forEach(({ side, rep }, t) => {
+        turns.forEach(({ side, spot, variant, rep }, t) => {
           for (const athleteId of set.athleteIds) {
             const person = people.find((candidate) => candidate.id === athleteId)!;
             const at = key(athleteId, movement.code);
@@ -285,6 +316,7 @@ export const repLog = ({
               rep,
               turn: (s - 1) * turns.length + t + 1,
               ...PLAIN_REP,
+              variant,
               leadFoot: leadOf(plan, person, side),
               speedPct: Math.round(plan.choices.speedFraction * 100),
               rung: plan.choices.rung ?? null,
@@ -298,6 +330,9 @@ export const repLog = ({
               at: new Date(clock).toISOString(),
               loggedBy: coach.account,
               ...(read && { ...read, right }),
+              ...(skips
+                ? {}
+                : countedIn(set, { faults, spot, tired: t / Math.max(1, turns.length - 1) })),
               could,
             };
             reps.push(logged);

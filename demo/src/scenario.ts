@@ -220,6 +220,14 @@ export const NEXT_TRAINING: readonly {
   },
 ];
 
+/** What counts in the sets of a plan, beside their faults; makes are tried at one spot a session. */
+export const COUNTED: Readonly<
+  Record<string, { target: 'makes' | 'touches'; amount: number; spots: string[] }>
+> = {
+  'y-finish': { target: 'makes', amount: 2, spots: ['left post', 'middle', 'right post'] },
+  slides: { target: 'touches', amount: 6, spots: [] },
+};
+
 /** Days until that training. */
 export const NEXT_IN_DAYS = 2;
 

@@ -21,6 +21,7 @@ import {
   CLUB,
   GROUNDS,
   NEXT_IN_DAYS,
+  COUNTED,
   NEXT_TRAINING,
   SCENARIO_APPROACHES,
   SCENARIO_ATHLETES,
@@ -155,12 +156,20 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
 
   const ofPlan = (
     setId: string,
-    { id: approachId, sets, reps, restS, setRestS, sides }: (typeof approaches)[number],
+    { id: approachId, key, sets, reps, restS, setRestS, sides }: (typeof approaches)[number],
     athleteIds: string[],
+    daysAgo: number,
   ): DrillSet => {
     const fresh = freshDrillSet(setId, { kind: 'plan', approachId }, athleteIds);
-    const vary = { ...fresh.vary, sides: sides ?? fresh.vary.sides };
-    return { ...fresh, vary, sets, reps, restS, setRestS };
+    const { spots = [], ...counted } = COUNTED[key] ?? {};
+    const vary = {
+      ...fresh.vary,
+      sides: sides ?? fresh.vary.sides,
+      // One of them a week; in what comes all of them, to begin at what was missed.
+      spots:
+        daysAgo > 0 ? spots.filter((_, i) => i === Math.floor(daysAgo / 7) % spots.length) : spots,
+    };
+    return { ...fresh, ...counted, vary, sets, reps, restS, setRestS };
   };
 
   /** Everybody of the squad, keepers where only they are meant, but nobody whom it would harm. */
@@ -212,6 +221,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
                 id(on, draw),
                 approach,
                 there.map((person) => person.id),
+                daysAgo,
               ),
             ];
       });
@@ -235,7 +245,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   const log = repLog({
     people,
     approaches,
-    draws: { random, beside, watching },
+    draws: { random, beside, watching, counting: randomLcg(seed / 13) },
     id,
     watchers: [
       // The coach who logs all of it, and who watches some of it too.

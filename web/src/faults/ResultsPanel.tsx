@@ -44,6 +44,14 @@ const told = (session: SessionResults, unit: Parameters<typeof wayParts>[1]): st
     ...(session.ranS > 0 ? [`${clock(Math.round(session.ranS))} min`] : []),
   ].join(', ');
 
+/** How the last round stands to the first, for a line of a table; empty where there is only one. */
+const lastRound = (one: Results): string => {
+  const slower = slowsBy(one);
+  if (slower === null) return '';
+  const part = Math.round(100 * slower);
+  return `, last round ${part === 0 ? 'as the first' : `${part > 0 ? '+' : '−'}${Math.abs(part)} %`}`;
+};
+
 /** Columns of what occurs; what nobody did has none. */
 const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts>[1]) =>
   [
@@ -72,7 +80,7 @@ const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts
       ),
     },
     {
-      head: 'Touches',
+      head: 'Touch to touch',
       has: ({ rounds }: Results) => rounds > 0,
       cell: (one: Results) => (
         <>
@@ -81,11 +89,11 @@ const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts
               <span className="figure">{meanSplitS(one).toFixed(2)}</span>
               <span className="unit"> s</span>{' '}
               <small className="quiet">
-                from touch to touch, best round {one.bestSplitS!.toFixed(2)} s
+                best {one.bestSplitS!.toFixed(2)} s{lastRound(one)}
               </small>
             </>
           ) : (
-            <small className="quiet">{one.touches}, not timed</small>
+            <small className="quiet">{one.touches} touches, not timed</small>
           )}
         </>
       ),
@@ -252,7 +260,7 @@ export const AthleteResults = ({
   return (
     <section aria-label="Results">
       {sentence && <p className="mb-1">{sentence}</p>}
-      <table className="grid-table">
+      <table className="grid-table result-table">
         <caption className="visually-hidden">What came of the reps, by side</caption>
         <thead>
           <tr>
@@ -322,10 +330,10 @@ export const SquadResults = ({
   ).filter(({ spot }) => spot !== null);
   return (
     <section aria-label="Results">
-      <h2 className="h6">What came of it</h2>
+      <h2 className="h6">Results</h2>
       <MadeAt label="Makes of all by spot" results={atSpots} nameOf={({ spot }) => spot!} />
       <div className="table-scroll">
-        <table className="grid-table">
+        <table className="grid-table result-table">
           <caption className="visually-hidden">What came of the reps, by athlete and side</caption>
           <thead>
             <tr>

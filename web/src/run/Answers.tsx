@@ -114,7 +114,7 @@ const Touches = ({
   const log = (
     <button
       type="button"
-      className={marks.faults.length > 0 ? 'answer answer-fault' : 'answer'}
+      className={`answer ${marks.faults.length > 0 ? 'answer-fault' : isWhole ? '' : 'answer-missed'}`}
       onClick={() => onPress({ press: 'log' })}
     >
       {marks.faults.length > 0 ? `Log ${faultsIn(marks)}` : isWhole ? 'Clean' : 'Log as it is'}
@@ -140,7 +140,7 @@ const Touches = ({
           </button>
         )}
       </div>
-      <div className={touchS.length > 0 && !isWhole ? 'two-answers' : undefined}>
+      <div className="two-answers">
         {!isWhole && (
           // As the hand comes down, not when it is lifted.
           <button

@@ -3,6 +3,7 @@ import { variantFrom } from '@gravek/core/variants';
 import { faultOf } from '@gravek/library/byCode';
 import type { FieldRow } from '@gravek/library/field/log';
 import type { SetRun } from '@gravek/library/field/sets';
+import { clock } from '../controls/clock';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 
@@ -23,6 +24,10 @@ const seenWords = (row: FieldRow, at: SetRun): string => {
     `rep ${row.rep}`,
     ...(row.made === null ? [] : [row.made ? 'made' : 'missed']),
     ...(row.heldS === null ? [] : [`${row.heldS.toFixed(1)} s`]),
+    ...(row.touchS === null
+      ? []
+      : [`${row.touchS.length} touches in ${row.touchS.at(-1)!.toFixed(1)} s`]),
+    ...(row.ranS === null ? [] : [`run in ${clock(Math.round(row.ranS))}`]),
     ...(row.made === null || row.outcome === 'fault' ? [outcome] : []),
   ].join(', ');
 };

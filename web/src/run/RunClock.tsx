@@ -35,7 +35,6 @@ export const RunClock = ({
   };
   const asked = `${set.amount} ${set.target === 'metres' ? 'm' : 'min'}`;
   const log = faults === null ? 'Clean' : `Log ${faults}`;
-  const style = faults === null ? 'answer' : 'answer answer-fault';
   if (!isRunning)
     return (
       <div className="two-answers">
@@ -45,7 +44,7 @@ export const RunClock = ({
         </button>
         <button
           type="button"
-          className={faults === null ? 'answer answer-missed' : style}
+          className={`answer ${faults === null ? 'answer-missed' : 'answer-fault'}`}
           onClick={() => ran(null)}
         >
           {log}
@@ -58,18 +57,19 @@ export const RunClock = ({
     <div className="two-answers">
       <button
         type="button"
-        className={style}
+        className={`answer ${faults === null ? '' : 'answer-fault'}`}
         onClick={() => ran(Math.round((Date.now() - fromMs) / 10) / 100)}
       >
-        {log}
+        Finished
         <small role="timer">
           {set.target === 'minutes' ? clock(Math.floor(seconds)) : `${seconds.toFixed(1)} s`} of{' '}
           {asked}
+          {faults === null ? '' : `, ${faults}`}
         </small>
       </button>
       <button type="button" className="answer answer-missed" onClick={() => forget(null)}>
-        Stop
-        <small>and start anew</small>
+        Not yet
+        <small>start the clock anew</small>
       </button>
     </div>
   );

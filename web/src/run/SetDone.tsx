@@ -4,6 +4,10 @@ import type { DrillSet } from '@gravek/contract/drillSet';
 import type { FieldRow } from '@gravek/library/field/log';
 import type { SetRun } from '@gravek/library/field/sets';
 import type { ReactNode } from 'react';
+import { wayParts } from '@gravek/core/units';
+import { clock } from '../controls/clock';
+import { Figure } from '../controls/Figure';
+import { useLengthStyle } from '../member/member';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 
@@ -25,6 +29,7 @@ export const SetDone = ({
   onUndo: (() => void) | null;
   onPeople: () => void;
 }) => {
+  const { unit } = useLengthStyle();
   const rows = standing(log).filter((rep) => rep.drillSetId === set.id);
   /** nobody can do it, and nobody has */
   const nobody = rows.length === 0 && people.every((id) => away.has(id));
@@ -73,6 +78,9 @@ export const SetDone = ({
           const row = own.find(isLeaving);
           const made = counted.filter((rep) => rep.made).length;
           const held = counted.flatMap((rep) => rep.heldS ?? []);
+          const rounds = counted.flatMap((rep) => (rep.touchS?.length ? [rep.touchS.at(-1)!] : []));
+          const ranM = counted.reduce((sum, rep) => sum + (rep.ranM ?? 0), 0);
+          const ranS = counted.reduce((sum, rep) => sum + (rep.ranS ?? 0), 0);
           return (
             <li key={id} className="row-line">
               <span className="run-person">
@@ -93,6 +101,26 @@ export const SetDone = ({
                 <span className="ms-auto figure">
                   {Math.max(...held).toFixed(1)}
                   <span className="unit"> s at best</span>
+                </span>
+              )}
+              {rounds.length > 0 && (
+                <span className="ms-auto figure">
+                  {rounds[0]!.toFixed(1)}
+                  <span className="unit"> s, last round </span>
+                  {rounds.at(-1)!.toFixed(1)}
+                  <span className="unit"> s</span>
+                </span>
+              )}
+              {(ranM > 0 || ranS > 0) && (
+                <span className="ms-auto">
+                  {ranM > 0 && <Figure parts={[wayParts(ranM, unit)]} />}
+                  {ranS > 0 && (
+                    <span className="figure">
+                      {' '}
+                      {clock(Math.round(ranS))}
+                      <span className="unit"> min</span>
+                    </span>
+                  )}
                 </span>
               )}
               <span className="ms-auto figure">

@@ -183,8 +183,15 @@ export const SetForm = ({
       </div>
       {restShort && (
         <div className="note small-text" role="status">
-          For <Length m={restShort.metres} style={style} /> at {Math.round(100 * restShort.speed)} %
-          of full speed about {restShort.restS} s of rest are usual.{' '}
+          {restShort.metres >= 1 ? (
+            <>
+              For <Length m={restShort.metres} style={style} /> at{' '}
+              {Math.round(100 * restShort.speed)} % of full speed
+            </>
+          ) : (
+            'Here'
+          )}{' '}
+          about {restShort.restS} s of rest are usual.{' '}
           <button
             type="button"
             className="btn btn-link p-0 small-text align-baseline"

@@ -101,6 +101,8 @@ export const SetLine = ({
   const varies = base ? variesWords(base, set) : '';
   const left = (100 * at.startS) / axisS;
   const width = Math.max(1.2, (100 * (at.endS - at.startS)) / axisS);
+  // With room neither behind the bar nor before it, it stands in it.
+  const isInBar = left + width > 62 && left < 38;
   return (
     <li
       ref={setNodeRef}
@@ -187,9 +189,13 @@ export const SetLine = ({
             style={{ left: `${left}%`, width: `${Math.min(width, 100 - left)}%` }}
           />
           <span
-            className="set-how small-text"
+            className={`set-how small-text ${isInBar ? 'set-how-in' : ''}`}
             style={
-              left + width > 62 ? { right: `${100 - left + 1}%` } : { left: `${left + width + 1}%` }
+              isInBar
+                ? { left: `${left + 1}%` }
+                : left + width > 62
+                  ? { right: `${100 - left + 1}%` }
+                  : { left: `${left + width + 1}%` }
             }
           >
             {minutes(at.endS - at.startS)}
