@@ -161,9 +161,14 @@ test('the rows of approaches stay where they are first shown', async ({ signedIn
     await late;
     await route.continue();
   });
-  const listed = page.waitForResponse(/\/api\/approaches/);
-  await page.reload();
-  await (await listed).finished();
+  // Nothing that the page before has asked for is still on its way.
+  const here = page.url();
+  await page.goto('about:blank');
+  const listed = page.waitForEvent('requestfinished', (request) =>
+    request.url().includes('/api/approaches'),
+  );
+  await page.goto(here);
+  await listed;
   const plan = page.getByRole('link', { name: 'Long jump, 14 steps' });
   // Shown already, it must stay where it is.
   const before = await plan.boundingBox({ timeout: 1000 }).catch(() => null);
