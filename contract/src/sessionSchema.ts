@@ -149,8 +149,8 @@ const axes = object({
   rungs: distinct(choice('a rung', RUNGS), RUNGS.length, 'Rungs'),
 });
 
-/** Touches of a rep that are timed one by one. */
-const MOST_TOUCHES = 200;
+/** Makes, touches, seconds, metres or minutes that a rep is asked for. */
+const MOST_COUNTED = 1_000;
 
 /** A variant as a rep names it. */
 const variant = () =>
@@ -183,7 +183,7 @@ export const drillSetInput = object({
   reps: count('Reps', 1, 50),
   target: choiceOr('what counts', TARGET_KINDS, 'attempts'),
   /** how many makes, touches, seconds or metres; 1 for attempts */
-  amount: countOr('How many', 1, 1000, 1),
+  amount: countOr('How many', 1, MOST_COUNTED, 1),
   stand: choiceOr('how people stand', STANDS, 'turns'),
   helpers: distinct(choice('a role', HELPERS), 5, 'Roles').default(() => []),
   /** lanes used; null for all that the ground has */
@@ -316,7 +316,7 @@ export const repInput = object({
   heldS: figureOrNull('Seconds held', 0, 3600, ' s'),
   /** where touches count: the moment of each, seconds from the go that was called, else from the first */
   touchS: array(figure('A touch', 0, 3600, ' s').required())
-    .max(MOST_TOUCHES, `At most ${MOST_TOUCHES} touches.`)
+    .max(MOST_COUNTED, `At most ${MOST_COUNTED} touches.`)
     .test('forward', 'The touches run back in time.', (touches) =>
       (touches ?? []).every((atS, i) => i === 0 || atS >= touches![i - 1]!),
     )

@@ -1,6 +1,56 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { athleteInput, check, clubSettings, restrictionInput, straightChoices } from '../src';
+import {
+  athleteInput,
+  check,
+  clubSettings,
+  drillSetInput,
+  repInput,
+  restrictionInput,
+  straightChoices,
+} from '../src';
+
+describe('what counts in a set, and in a rep', () => {
+  const id = '018f2f63-0000-7000-8000-000000000001';
+  const set = (change: object = {}) => ({
+    ...{ id, work: { kind: 'movement', movement: 'gaps', drill: null }, athleteIds: [] },
+    ...{ sets: 1, reps: 4, restS: 0, setRestS: 0 },
+    ...change,
+  });
+  const vary = {
+    ...{ moves: [], endings: [], exits: [], sides: ['own'], leadFeet: [], paces: [1], rungs: [] },
+  };
+  const spotsOf = (spots?: unknown) => {
+    const checked = check(drillSetInput, set({ vary: { ...vary, ...(spots ? { spots } : {}) } }));
+    return checked.ok ? checked.value.vary.spots : Object.values(checked.fields);
+  };
+
+  it('has no spots where an older page or file names none, and takes no name that a key cannot hold', () => {
+    expect(spotsOf()).toEqual([]);
+    expect(spotsOf(['left wing', 'Straße 7'])).toEqual(['left wing', 'Straße 7']);
+    for (const bad of ['left_wing', 'a=b', ' wing', '<b>', 'x'.repeat(31), ''])
+      expect(spotsOf([bad])).toHaveLength(1);
+    expect(spotsOf(['a', 'a'])).toEqual(['Spots must not repeat.']);
+  });
+
+  it('is as many touches as a set may ask, never back in time', () => {
+    const rep = (touchS: unknown) =>
+      check(repInput, {
+        ...{ id, sessionId: id, drillSetId: id, athleteId: id, movement: 'gaps', set: 1 },
+        ...{ side: 'own', rep: 1, turn: 1, outcome: 'clean', faults: [], device: id, deviceNo: 1 },
+        ...{ at: '2031-05-14T10:00:00.000Z', note: '', voids: null, leadFoot: null, touchS },
+        speedPct: null,
+      });
+    const many = Array.from({ length: 1_000 }, (_, i) => i);
+    expect(rep(many)).toMatchObject({ ok: true });
+    expect(rep([...many, 1_000]).ok).toBe(false);
+    expect(rep([0, 2, 1]).ok).toBe(false);
+    const plain = rep(undefined);
+    expect(plain.ok && [plain.value.touchS, plain.value.lateBy, plain.value.ranS]).toEqual([
+      ...[null, null, null],
+    ]);
+  });
+});
 
 describe('check', () => {
   it('reports every fault at its path, and drops what it does not know', () => {

@@ -131,8 +131,8 @@ describe('a press in a turn', () => {
 
   it('that is no hold asks what was meant; said again it counts', () => {
     const short = pressed(NOTHING_PRESSED, { press: 'held', seconds: 0.3 }, on());
-    expect(short).toMatchObject({ marks: { shortS: 0.3 }, answer: null });
-    expect(pressed(short.marks, { press: 'hold-again' }, on()).marks.shortS).toBeNull();
+    expect(short).toMatchObject({ marks: { askedS: 0.3 }, answer: null });
+    expect(pressed(short.marks, { press: 'hold-again' }, on()).marks.askedS).toBeNull();
     expect(pressed(short.marks, { press: 'held', seconds: 0.3 }, on()).answer?.heldS).toBe(0.3);
     expect(pressed(NOTHING_PRESSED, { press: 'held', seconds: 0.5 }, on()).answer?.heldS).toBe(0.5);
   });
@@ -160,9 +160,11 @@ describe('a press in a turn', () => {
         seenOf({ outcome: 'fault', faults: ['on-heels'] }),
         named(),
       ),
-      touchS: [0, 1],
+      ...{ touchS: [0, 1], heldS: 3.2, ranS: 61 },
     });
-    expect(marksFrom(giveGround, row)).toMatchObject({ faults: ['on-heels'], touchS: [0, 1] });
+    expect(marksFrom(giveGround, row)).toMatchObject({
+      ...{ faults: ['on-heels'], touchS: [0, 1], askedS: 3.2, ranS: 61 },
+    });
     expect(marksFrom(giveGround, null)).toEqual(NOTHING_PRESSED);
   });
 });

@@ -14,8 +14,10 @@ export type ReadAnswer = Pick<Rep, 'exit' | 'taken' | 'lateS' | 'lateBy'>;
 export type TurnMarks = {
   /** codes of faults that were tapped */
   faults: readonly string[];
-  /** seconds of a press that was no hold, while it is asked what was meant */
-  shortS: number | null;
+  /** seconds of a press that was no hold, or of a hold that was taken back, while it is asked what was meant */
+  askedS: number | null;
+  /** seconds of a run that was taken back: they may be logged again */
+  ranS: number | null;
   /** an answer to a read that was wrong, while it is asked what else showed */
   wrong: ReadAnswer | null;
   /** moments of the touches so far, seconds from the first or from the go */
@@ -60,7 +62,8 @@ export type Answer = Omit<Seen, 'note' | 'measured' | 'watched'>;
 /** A turn of which nothing has been pressed. */
 export const NOTHING_PRESSED: TurnMarks = {
   faults: [],
-  shortS: null,
+  askedS: null,
+  ranS: null,
   wrong: null,
   touchS: [],
   cue: undefined,
@@ -78,6 +81,8 @@ export const marksFrom = (movement: Movement | null, takenBack: FieldRow | null)
     : {
         ...NOTHING_PRESSED,
         faults: tapsOf(movement, takenBack),
+        askedS: takenBack.heldS,
+        ranS: takenBack.ranS,
         touchS: takenBack.touchS ?? [],
       };
 
@@ -93,7 +98,7 @@ const timed = (lateS: number | null, lateBy: Rep['lateBy']): Pick<Rep, 'lateS' |
  *
  * @returns `answer` null while the turn goes on
  * @example
- * pressed(NOTHING_PRESSED, { press: 'held', seconds: 0.2 }, on) // { marks: { shortS: 0.2, … }, answer: null }
+ * pressed(NOTHING_PRESSED, { press: 'held', seconds: 0.2 }, on) // { marks: { askedS: 0.2, … }, answer: null }
  */
 export const pressed = (
   marks: TurnMarks,
@@ -139,11 +144,11 @@ export const pressed = (
       return goOn({ wrong: null, faults: marks.faults.filter((code) => code !== fault) });
     }
     case 'held':
-      return press.seconds < LEAST_HOLD_S && marks.shortS === null
-        ? goOn({ shortS: press.seconds })
+      return press.seconds < LEAST_HOLD_S && marks.askedS === null
+        ? goOn({ askedS: press.seconds })
         : log(runAs(), { heldS: press.seconds });
     case 'hold-again':
-      return goOn({ shortS: null });
+      return goOn({ askedS: null });
     case 'touched':
       return marks.touchS.length >= set.amount || press.atS < (marks.touchS.at(-1) ?? 0)
         ? goOn({})

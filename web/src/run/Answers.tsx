@@ -1,6 +1,7 @@
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import type { Press, TurnMarks } from '@gravek/library/field/press';
+import { LEAST_HOLD_S } from '@gravek/library/field/outcome';
 import type { Exit } from '@gravek/library/field/reads';
 import { wrongAnswerTo } from '@gravek/library/field/shows';
 import { splitsOf } from '@gravek/library/results';
@@ -45,12 +46,14 @@ const Hold = ({
   onPress: Does;
 }) => {
   const hold = useHold((seconds) => onPress({ press: 'held', seconds }));
-  const { shortS } = marks;
-  if (shortS !== null)
+  const { askedS } = marks;
+  if (askedS !== null)
     return (
       <>
         <div className="run-rule" role="status">
-          That was a tap of {shortS.toFixed(1)} s: press and hold while {name} holds.
+          {askedS < LEAST_HOLD_S
+            ? `That was a tap of ${askedS.toFixed(1)} s: press and hold while ${name} holds.`
+            : `${askedS.toFixed(1)} s were taken back.`}
         </div>
         <div className="two-answers">
           <button type="button" className="answer" onClick={() => onPress({ press: 'hold-again' })}>
@@ -59,9 +62,9 @@ const Hold = ({
           <button
             type="button"
             className="answer answer-missed"
-            onClick={() => onPress({ press: 'held', seconds: shortS })}
+            onClick={() => onPress({ press: 'held', seconds: askedS })}
           >
-            Count {shortS.toFixed(1)} s
+            Count {askedS.toFixed(1)} s
           </button>
         </div>
       </>
@@ -270,6 +273,7 @@ export const Answers = ({
         name={clockName}
         set={set}
         faults={marks.faults.length > 0 ? faultsIn(marks) : null}
+        takenBackS={marks.ranS}
         onRan={(ranS) => onPress({ press: 'log', ranS })}
       />
     );

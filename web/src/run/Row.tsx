@@ -319,6 +319,7 @@ export const Row = ({
             name={`${bundle.session.id} ${upKey}`}
             set={set}
             faults={faulty + beside > 0 ? counted : null}
+            takenBackS={takenBack[0]?.ranS ?? null}
             onRan={logAll}
           />
         ) : (

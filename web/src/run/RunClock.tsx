@@ -3,6 +3,9 @@ import { useEffect, useState } from 'react';
 import { useDraft } from '../controls/draft';
 import { clock } from '../controls/clock';
 
+/** Nobody runs longer: a clock that says more was forgotten. */
+const LONGEST_MS = 4 * 3_600_000;
+
 /**
  * The coach's clock over metres or minutes: it runs on while the page is reloaded or the phone is locked. Who
  * forgot to start it logs without a time.
@@ -11,6 +14,7 @@ export const RunClock = ({
   name,
   set,
   faults,
+  takenBackS,
   onRan,
 }: {
   /** what it is kept under on this device */
@@ -18,11 +22,16 @@ export const RunClock = ({
   set: Pick<DrillSet, 'target' | 'amount'>;
   /** what is marked, in words; null where nothing is */
   faults: string | null;
+  /** seconds that were just taken back; null where none were */
+  takenBackS: number | null;
   /** seconds run; null without a time */
   onRan: (seconds: number | null) => void;
 }) => {
-  const [fromMs, setFrom, forget] = useDraft<number | null>(`clock.${name}`, null);
+  const [startedMs, setFrom, forget] = useDraft<number | null>(`clock.${name}`, null);
   const [nowMs, setNow] = useState(Date.now);
+  // One that was left running, or whose device has been set back, times nothing any more.
+  const fromMs =
+    startedMs !== null && startedMs <= nowMs && nowMs - startedMs < LONGEST_MS ? startedMs : null;
   const isRunning = fromMs !== null;
   useEffect(() => {
     if (!isRunning) return undefined;
@@ -45,10 +54,14 @@ export const RunClock = ({
         <button
           type="button"
           className={`answer ${faults === null ? 'answer-missed' : 'answer-fault'}`}
-          onClick={() => ran(null)}
+          onClick={() => ran(takenBackS)}
         >
           {log}
-          <small>without a time</small>
+          <small>
+            {takenBackS === null
+              ? 'without a time'
+              : `with the ${clock(Math.round(takenBackS))} that were taken back`}
+          </small>
         </button>
       </div>
     );

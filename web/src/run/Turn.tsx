@@ -111,21 +111,33 @@ export const Turn = ({
   };
 
   const shownMs = useRef(clockMs());
-  const firstTouchMs = useRef<number | null>(null);
-  const touched = (atMs: number): void => {
-    if (atMs - shownMs.current < SETTLES_MS || marks.touchS.length >= set.amount) return;
-    if (marks.touchS.length === 0) firstTouchMs.current = call.goMs ?? atMs;
-    press({ press: 'touched', atS: (atMs - (firstTouchMs.current ?? atMs)) / 1000 });
-    sayCount(marks.touchS.length + 1);
+  const beganMs = useRef<number | null>(null);
+  /** Touches at moments of the page's clock; those that come before anybody can have touched are none. */
+  const touched = (moments: readonly number[]): void => {
+    const untilMs = Math.max(shownMs.current + SETTLES_MS, call.go?.untilMs ?? 0);
+    const next = moments
+      .filter((atMs) => atMs > untilMs)
+      .reduce((before, atMs) => {
+        if (before.touchS.length === 0) beganMs.current = call.go?.fromMs ?? atMs;
+        const atS = (atMs - (beganMs.current ?? atMs)) / 1000;
+        const on = { turn: up, set, movement, wanted: null, cue };
+        return pressed(before, { press: 'touched', atS }, on).marks;
+      }, marks);
+    if (next === marks || next.touchS.length === marks.touchS.length) return;
+    setMarks(next);
+    // A microphone would hear the count as well.
+    if (useDevice.getState().device?.by !== 'sound') sayCount(next.touchS.length);
   };
   const { device, of, landedMs } = useDevice();
-  const lastLandedMs =
-    set.target === 'touches' && measures({ device, of }, athlete.id) ? landedMs.at(-1) : undefined;
+  const heardMs = useRef(clockMs());
   useEffect(() => {
-    if (lastLandedMs !== undefined) touched(lastLandedMs);
+    if (set.target !== 'touches' || !measures({ device, of }, athlete.id)) return;
+    const fresh = landedMs.filter((atMs) => atMs > heardMs.current);
+    heardMs.current = fresh.at(-1) ?? heardMs.current;
+    if (fresh.length > 0) touched(fresh);
     // Each landing once, whatever else changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [lastLandedMs]);
+  }, [landedMs]);
 
   const isPlain = set.target === 'attempts' || movement === null;
   // For a laptop on a bench.
@@ -137,7 +149,7 @@ export const Turn = ({
     else if (key === 'l' && (marks.faults.length > 0 || marks.wrong)) press({ press: 'log' });
     else if (key === 'm' && set.target === 'makes') press({ press: 'log', made: true });
     else if (key === 'n' && set.target === 'makes') press({ press: 'log', made: false });
-    else if (key === 't' && set.target === 'touches') touched(clockMs());
+    else if (key === 't' && set.target === 'touches') touched([clockMs()]);
     else if (key === 'r') press({ press: 'again' });
     else if (key === 's') press({ press: 'skip' });
     else if (key === 'u' && last) onUndo();
@@ -219,7 +231,7 @@ export const Turn = ({
           ways={isReading ? exits : []}
           calledExit={call.read?.exit.code ?? null}
           clockName={`${bundle.session.id} ${up.key}`}
-          onTouch={() => touched(clockMs())}
+          onTouch={() => touched([clockMs()])}
           onWay={tookWay}
           onPress={press}
         />

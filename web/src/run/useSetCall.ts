@@ -24,8 +24,8 @@ export type SetCall = Calling & {
   call: (turn: Turn) => void;
   /** the exit that was called, and from when until when that sounded; null where none was */
   read: { exit: Exit; fromMs: number; untilMs: number } | null;
-  /** when "go" sounded; null where it was not called */
-  goMs: number | null;
+  /** from when until when "go" sounded; null where it was not called */
+  go: { fromMs: number; untilMs: number } | null;
 };
 
 /**
@@ -80,6 +80,6 @@ export const useSetCall = (
       caller.start(events);
     },
     read: read && sounded ? { exit: exits[read.option!]!, ...sounded } : null,
-    goMs: (go && caller.now && caller.sounded(go)?.fromMs) ?? null,
+    go: go && caller.now ? caller.sounded(go) : null,
   };
 };
