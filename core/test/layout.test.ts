@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  brakeDemand,
+  brakesOver,
   checkRules,
   estimateStepModel,
   layOut,
@@ -607,5 +609,57 @@ describe('checkRules', () => {
     );
     expect(checkRules(jumped, set({ kind: 'most-steps', limit: 5 }))).toEqual([]);
     expect(checkRules(jumped, set({ kind: 'most-steps', limit: 4 }))).toMatchObject([{ n: 5 }]);
+  });
+});
+
+describe('braking in a layout', () => {
+  const fall = (
+    n: number,
+    lengthM: number,
+    cadenceSpm: number,
+    change: Partial<Footfall> = {},
+  ) => ({
+    ...{ n, foot: n % 2 ? ('left' as const) : ('right' as const), headingDeg: 0, facingDeg: 0 },
+    ...{ contact: 'step' as const, phase: 'run', lengthM, intervalS: 60 / cadenceSpm, timeS: 0 },
+    ...{ speedMps: (lengthM * cadenceSpm) / 60, besideM: 0, aheadM: 0, takeOff: false },
+    ...{ landing: false, ball: null, toLineM: null },
+    ...change,
+  });
+  /** Steps one after the other, each as long after the one before as it takes. */
+  const run = (...falls: ReturnType<typeof fall>[]) => {
+    let timeS = 0;
+    const footfalls = falls.map((one) => {
+      timeS += one.intervalS;
+      return { ...one, timeS };
+    });
+    return { footfalls: footfalls as unknown as Footfall[] };
+  };
+
+  it('is what every warning of running steps has, by the same two steps', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(evenly(0.4, 2.4), evenly(150, 300)), { minLength: 2, maxLength: 12 }),
+        (steps) => {
+          const layout = run(...steps.map(([lengthM, spm], i) => fall(i + 1, lengthM, spm)));
+          const hardest = Math.max(0, ...brakesOver(layout, 0).map(({ decelMps2 }) => decelMps2));
+          const { demandMps2 } = brakeDemand({
+            lengthsM: steps.map(([lengthM]) => lengthM),
+            cadencesSpm: steps.map(([, spm]) => spm),
+            fromStep: 1,
+          });
+          expect(hardest).toBeCloseTo(demandMps2, 6);
+        },
+      ),
+    );
+  });
+
+  it('leaves out feet that brace, and has who stands still come to rest', () => {
+    const [from, to] = [fall(1, 2, 240), fall(2, 1, 200)];
+    expect(brakesOver(run(from, to), 4.5)).toHaveLength(1);
+    for (const brace of [{ takeOff: true }, { landing: true }, { facingDeg: 40 }])
+      expect(brakesOver(run(from, { ...to, ...brace }), 4.5)).toEqual([]);
+    expect(brakesOver(run(from, to, { ...to, intervalS: 0 }), 4.5)).toEqual([]);
+    const spot = brakesOver(run(from, fall(2, 0, 200)), 4.5);
+    expect(spot[0]!.decelMps2).toBeCloseTo(8 / ((0.25 + 0.3) / 2));
   });
 });

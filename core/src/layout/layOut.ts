@@ -26,7 +26,7 @@ import {
 } from './walker';
 
 /** Changes when the same sequence could be laid out differently; stored with every plan. */
-export const LAYOUT_VERSION = 3;
+export const LAYOUT_VERSION = 4;
 
 export type LayoutChoices = {
   /** other: the whole sequence seen in a mirror, feet swapped */
@@ -233,15 +233,30 @@ const isThrown = (fall: Footfall, next: Footfall): boolean =>
   next.ball === 'release' ||
   fall.ball === 'release';
 
+/** A body or a foot that turns by more than this from one contact to the next braces, degrees. */
+const TURNS_DEG = 15;
+
+/** A foot that is put down no farther away than this stands where the one before did, metres. */
+const ON_THE_SPOT_M = 0.01;
+
+const turns = (from: Footfall, to: Footfall): boolean =>
+  [to.facingDeg - from.facingDeg, to.headingDeg - from.headingDeg].some(
+    (deg) => Math.abs(deg) > TURNS_DEG,
+  );
+
 /**
- * Where a layout asks for harder braking from one contact to the next than a body has, apart from jumps
- * and throws: m/s², and the contact that brakes.
+ * Where a layout asks for harder braking from one running step to the next than a body has, by `brakeDemand`:
+ * m/s², and the contact that brakes. Feet that brace for a jump, a throw, a turn or a stop on both are no running steps; who comes
+ * to rest brakes over the time until then.
  */
 export const brakesOver = (
   layout: Pick<Layout, 'footfalls'>,
   limitMps2: number,
 ): { fall: Footfall; from: Footfall; decelMps2: number }[] => {
   const steps = layout.footfalls.filter((fall, i, all) => fall.n > 0 && fall.n !== all[i - 1]?.n);
+  const onBoth = new Set(
+    layout.footfalls.flatMap(({ n }, i, all) => (n === all[i - 1]?.n ? [n] : [])),
+  );
   return steps.slice(1).flatMap((fall, i) => {
     const from = steps[i]!;
     if (isThrown(from, fall) || fall.contact === 'stand' || from.contact === 'stand') return [];
@@ -249,7 +264,11 @@ export const brakesOver = (
     const decelMps2 =
       stillS > 0.01
         ? from.speedMps / (from.intervalS / 2 + stillS)
-        : (from.speedMps - fall.speedMps) / ((from.intervalS + fall.intervalS) / 2);
+        : fall.lengthM < ON_THE_SPOT_M
+          ? from.speedMps / ((from.intervalS + fall.intervalS) / 2)
+          : turns(from, fall) || onBoth.has(fall.n)
+            ? 0
+            : (from.speedMps ** 2 - fall.speedMps ** 2) / (2 * fall.lengthM);
     return decelMps2 > limitMps2 * (1 + 1e-6) ? [{ fall, from, decelMps2 }] : [];
   });
 };
