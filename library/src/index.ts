@@ -16,10 +16,8 @@ export { cueVerdict, type CueVerdict } from './cueVerdict';
 export {
   cueIn,
   fieldRow,
-  filmedRows,
   pressOf,
   repOf,
-  voidOf,
   type FieldRow,
   type Seen,
   type SetWork,
@@ -45,6 +43,7 @@ export {
   type FieldSession,
   type SetRun,
 } from './field/sets';
+export { filmedRows, voidOf } from './field/takenBack';
 export { cueSaid, faultsOffered, turnView, type TurnView } from './field/turn';
 export {
   addResults,

@@ -4,7 +4,7 @@ import { variantFrom } from '@gravek/core/variants';
 import { isSequence } from '@gravek/contract/choices';
 import { WARM_UP, type DrillSet } from '@gravek/contract/drillSet';
 import type { RunAthlete, RunCue, RunPlan } from '@gravek/contract/run';
-import { PLAIN_REP, type NewRep, type Rep, type StoredRep } from '@gravek/contract/session';
+import { PLAIN_REP, type NewRep, type Rep } from '@gravek/contract/session';
 import { ranIn } from '../measuredRun';
 import { askedSpeed } from '../pace';
 import { asVaried, fieldRun, movementCode, type Base } from '../work';
@@ -135,63 +135,6 @@ export const repOf = (
     could: view.could,
     cue: seen.cue ?? null,
   };
-};
-
-type Numbered = Rep & { arrival?: number | null; atMs?: number };
-
-/**
- * The row that takes another back. A void acts within its turn: it carries the turn of the row that it
- * names, so that `standing` finds both together, and nothing of any other turn changes.
- */
-export const voidOf = <R extends Numbered>(row: R, named: Pick<Rep, 'id' | 'at'>): NewRep => {
-  const { arrival: _arrival, atMs: _atMs, device: _device, deviceNo: _no, ...plain } = row;
-  return {
-    ...plain,
-    ...named,
-    outcome: 'void',
-    voids: row.id,
-    faults: [],
-    cue: null,
-    load: null,
-    measured: null,
-  };
-};
-
-/**
- * The rows with which a film takes the place of what was logged of the rep that it shows.
- *
- * @param logged the row that stands first, then what others have logged of the same turn
- * @param seen faults that the film showed, and what was measured in it; a reaction takes the place of a tap
- * @param id makes a new id at every call
- */
-export const filmedRows = (
-  set: Pick<DrillSet, 'target' | 'amount'>,
-  logged: readonly [StoredRep, ...StoredRep[]],
-  seen: {
-    faults: readonly string[];
-    measured: Rep['measured'];
-    /** seconds from a call to the first foot that lands; null where none was marked */
-    reactionS: number | null;
-  },
-  id: () => string,
-  at: string,
-): NewRep[] => {
-  const [{ arrival: _arrival, device: _device, deviceNo: _no, ...before }] = logged;
-  const faults = [...new Set([...logged.flatMap((row) => row.faults), ...seen.faults])];
-  return [
-    ...logged.map((row) => voidOf(row, { id: id(), at })),
-    {
-      ...before,
-      id: id(),
-      at,
-      outcome: outcomeOf(set, { faults, heldS: before.heldS }),
-      faults,
-      // Whoever films it has watched it.
-      watched: true,
-      measured: seen.measured,
-      ...(seen.reactionS === null ? {} : { lateS: seen.reactionS, lateBy: 'film' as const }),
-    },
-  ];
 };
 
 /**

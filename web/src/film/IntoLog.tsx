@@ -3,7 +3,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { StoredRep } from '@gravek/contract/session';
 import { faultOf } from '@gravek/library/byCode';
-import { filmedRows } from '@gravek/library/field/log';
+import { filmedRows } from '@gravek/library/field/takenBack';
 import type { Reviewed } from '@gravek/library/reviewed';
 import { sideWord } from '@gravek/library/sides';
 import { reactionIn } from '@gravek/library/watched';

@@ -1,7 +1,7 @@
 import type { Movement } from '@gravek/contract/movement';
 import type { RunBundle } from '@gravek/contract/run';
 import type { NewRep, StoredRep } from '@gravek/contract/session';
-import { fieldRow, repOf, voidOf, type FieldRow, type Seen } from '@gravek/library/field/log';
+import { fieldRow, repOf, type FieldRow, type Seen } from '@gravek/library/field/log';
 import {
   fieldAthletes,
   latecomersOf,
@@ -10,6 +10,7 @@ import {
   setWorks,
   type SetRun,
 } from '@gravek/library/field/sets';
+import { voidOf } from '@gravek/library/field/takenBack';
 import { leftBy } from '@gravek/library/restrictions';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
