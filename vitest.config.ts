@@ -19,6 +19,8 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/test/**/*.test.ts'],
+          // What takes long by nature, for `npm run test:long`.
+          exclude: process.env.GRAVEK_LONG ? [] : ['**/*.long.test.ts'],
           testTimeout: 300_000,
           hookTimeout: 300_000,
           isolate: false,

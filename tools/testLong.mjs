@@ -22,6 +22,9 @@ await runMain(async () => {
   );
   await withThrowaway(async ({ superUrl }) => {
     const env = { TEST_DATABASE_URL: superUrl };
+    await part('long server tests', 'npx', ['vitest', 'run', '--project', 'server', '.long.'], {
+      env: { ...env, GRAVEK_LONG: '1' },
+    });
     await part(
       'an archive of 100 MB',
       'npx',

@@ -4,7 +4,7 @@ import type { Session } from '@gravek/contract';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
 import { addSet, ask, PHONE } from '../src/field';
-import { expect, goTo, test, seen } from '../src/test';
+import { LONG, expect, goTo, test, seen } from '../src/test';
 
 /** What the builder does by itself: chooses sets, keeps templates, prints cards, feeds calendars. */
 
@@ -100,77 +100,79 @@ test('a session is kept as a template, and another begins from it with ids of it
   await expect(page.getByText('is no template any more')).toBeVisible();
 });
 
-test('a card is one page, for seven sets and for twenty with sixty athletes; a calendar follows', async ({
-  signedIn: page,
-}) => {
-  const week = await ask<{ items: Session[] }>(page, 'GET', '/sessions/templates');
-  const seven = week.items.find((one) => one.drillSets.length === 7)!;
-  await goTo(page, `/sessions/${seven.id}/card`);
-  const card = page.getByRole('region', { name: 'Card' });
-  await expect(card.locator('tbody tr')).toHaveCount(8);
-  await expect(card.getByText('One cue each')).toBeVisible();
-  expect(await axeFinds(page, { within: '.card-sheet' })).toEqual([]);
-  for (const format of ['A4', 'Letter'] as const) expect(await pagesOf(page, format)).toBe(1);
+test(
+  'a card is one page, for seven sets and for twenty with sixty athletes; a calendar follows',
+  LONG,
+  async ({ signedIn: page }) => {
+    const week = await ask<{ items: Session[] }>(page, 'GET', '/sessions/templates');
+    const seven = week.items.find((one) => one.drillSets.length === 7)!;
+    await goTo(page, `/sessions/${seven.id}/card`);
+    const card = page.getByRole('region', { name: 'Card' });
+    await expect(card.locator('tbody tr')).toHaveCount(8);
+    await expect(card.getByText('One cue each')).toBeVisible();
+    expect(await axeFinds(page, { within: '.card-sheet' })).toEqual([]);
+    for (const format of ['A4', 'Letter'] as const) expect(await pagesOf(page, format)).toBe(1);
 
-  const people = Array.from({ length: 60 }, (_, i) => ({
-    id: uuid(),
-    name: `Wilhelmina-Konstantina${i} Featherstonehaugh-Cholmondeley ${i}`,
-    squad: 'Sixty',
-    hand: 'right',
-    takeoffFoot: 'left',
-    shoeM: 0.27,
-    heightM: 1.7,
-    birthYear: 2012,
-    positions: [],
-  }));
-  for (const one of people) await ask(page, 'POST', '/athletes', one);
-  const ids = people.map((one) => one.id);
-  const { version: _v, archived: _a, logged: _l, ...like } = seven;
-  const sets = Array.from({ length: 20 }, (_, i) => ({
-    ...like.drillSets[i % 2 === 0 ? 1 : 6]!,
-    id: uuid(),
-    athleteIds: i % 3 === 0 ? ids.slice(0, 30 + i) : ids,
-    beside: false,
-  }));
-  const sixty = { ...like, id: uuid(), date: '2031-09-01', title: 'Sixty', drillSets: sets };
-  await ask(page, 'POST', '/sessions', sixty);
-  await goTo(page, `/sessions/${sixty.id}/card`);
-  await expect(card.locator('tbody tr')).toHaveCount(21);
-  for (const format of ['A4', 'Letter'] as const) expect(await pagesOf(page, format)).toBe(1);
+    const people = Array.from({ length: 60 }, (_, i) => ({
+      id: uuid(),
+      name: `Wilhelmina-Konstantina${i} Featherstonehaugh-Cholmondeley ${i}`,
+      squad: 'Sixty',
+      hand: 'right',
+      takeoffFoot: 'left',
+      shoeM: 0.27,
+      heightM: 1.7,
+      birthYear: 2012,
+      positions: [],
+    }));
+    for (const one of people) await ask(page, 'POST', '/athletes', one);
+    const ids = people.map((one) => one.id);
+    const { version: _v, archived: _a, logged: _l, ...like } = seven;
+    const sets = Array.from({ length: 20 }, (_, i) => ({
+      ...like.drillSets[i % 2 === 0 ? 1 : 6]!,
+      id: uuid(),
+      athleteIds: i % 3 === 0 ? ids.slice(0, 30 + i) : ids,
+      beside: false,
+    }));
+    const sixty = { ...like, id: uuid(), date: '2031-09-01', title: 'Sixty', drillSets: sets };
+    await ask(page, 'POST', '/sessions', sixty);
+    await goTo(page, `/sessions/${sixty.id}/card`);
+    await expect(card.locator('tbody tr')).toHaveCount(21);
+    for (const format of ['A4', 'Letter'] as const) expect(await pagesOf(page, format)).toBe(1);
 
-  // On the field, sixty long names are on the screen and nothing goes beyond it.
-  await page.setViewportSize(PHONE);
-  await goTo(page, `/run/${sixty.id}`);
-  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-  const wide = (): Promise<number> => page.evaluate(() => document.documentElement.scrollWidth);
-  expect(await wide()).toBeLessThanOrEqual(PHONE.width);
-  await page.getByRole('group', { name: 'Drill sets' }).getByRole('button').nth(1).click();
-  await expect(page.getByRole('group', { name: 'As they stand' }).getByRole('button')).toHaveCount(
-    60,
-  );
-  expect(await wide()).toBeLessThanOrEqual(PHONE.width);
-  const next = page.locator('.run-answers .answer').first();
-  const box = (await next.boundingBox())!;
-  expect(box.y + box.height).toBeLessThanOrEqual(PHONE.height);
+    // On the field, sixty long names are on the screen and nothing goes beyond it.
+    await page.setViewportSize(PHONE);
+    await goTo(page, `/run/${sixty.id}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const wide = (): Promise<number> => page.evaluate(() => document.documentElement.scrollWidth);
+    expect(await wide()).toBeLessThanOrEqual(PHONE.width);
+    await page.getByRole('group', { name: 'Drill sets' }).getByRole('button').nth(1).click();
+    await expect(
+      page.getByRole('group', { name: 'As they stand' }).getByRole('button'),
+    ).toHaveCount(60);
+    expect(await wide()).toBeLessThanOrEqual(PHONE.width);
+    const next = page.locator('.run-answers .answer').first();
+    const box = (await next.boundingBox())!;
+    expect(box.y + box.height).toBeLessThanOrEqual(PHONE.height);
 
-  await page.setViewportSize({ width: 1280, height: 800 });
-  await goTo(page, `/sessions/${seven.id}`);
-  await page.getByRole('button', { name: 'Copy' }).click();
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'as a calendar file' }).click(),
-  ]);
-  expect(readFileSync(await file.path(), 'utf8')).toContain('BEGIN:VEVENT');
-  await page.getByRole('link', { name: 'Sessions' }).click();
-  await page.getByRole('button', { name: 'Calendar' }).click();
-  await page.getByRole('button', { name: /^Make (one|a new one)$/ }).click();
-  const address = await page.getByLabel('Your address').inputValue();
-  const feed = await page.request.get(address);
-  expect(await feed.text()).toContain(`SUMMARY:${seven.title}`);
-  await page.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByText('Nobody can follow your address any more.')).toBeVisible();
-  expect((await page.request.get(address)).status()).toBe(404);
-});
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await goTo(page, `/sessions/${seven.id}`);
+    await page.getByRole('button', { name: 'Copy' }).click();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'as a calendar file' }).click(),
+    ]);
+    expect(readFileSync(await file.path(), 'utf8')).toContain('BEGIN:VEVENT');
+    await page.getByRole('link', { name: 'Sessions' }).click();
+    await page.getByRole('button', { name: 'Calendar' }).click();
+    await page.getByRole('button', { name: /^Make (one|a new one)$/ }).click();
+    const address = await page.getByLabel('Your address').inputValue();
+    const feed = await page.request.get(address);
+    expect(await feed.text()).toContain(`SUMMARY:${seven.title}`);
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await expect(page.getByText('Nobody can follow your address any more.')).toBeVisible();
+    expect((await page.request.get(address)).status()).toBe(404);
+  },
+);
 
 test('a limit of the club by age is kept, and a session that is over it says so', async ({
   signedIn: page,

@@ -4,7 +4,7 @@ import { freshDrillSet } from '@gravek/library/sessionFit';
 import type { Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import { ask, logOf, PHONE, tap, up } from '../src/field';
-import { expect, goTo, test } from '../src/test';
+import { expect, goTo, LONG, test } from '../src/test';
 
 /** What counts of a rep beside its faults: touches, metres, minutes, makes by spot, the first step after a call. */
 
@@ -207,50 +207,52 @@ test('makes are kept by spot, and the next session begins at the spot that was m
   await expect(page.getByText('missed last time')).toHaveCount(0);
 });
 
-test('the first step after a call is a reaction where the microphone hears it, and a tap is not', async ({
-  signedIn: page,
-}) => {
-  const [kaia] = await people(page, 'Kaia');
-  const session = await aSession(page, 'give-ground', [kaia!], {
-    ...{ reps: 3, call: { kind: 'reads' }, vary: { exits: ['give:left'] } },
-  });
-  await page.setViewportSize(PHONE);
-  await goTo(page, `/run/${session.id}`);
-  const way = page
-    .getByRole('group', { name: 'Which way was taken' })
-    .getByRole('button', { name: 'To the left' });
-  const callIt = async (): Promise<void> => {
-    await page.getByRole('button', { name: /^Call:/ }).click();
-    await expect(page.locator('.call-word')).toHaveText('To the left', { timeout: 15_000 });
-  };
-  await callIt();
-  await tap(page, way);
-  await page.getByRole('button', { name: 'Measure it' }).click();
-  await page.getByRole('button', { name: 'Microphone', exact: true }).click();
-  await expect(page.getByRole('status', { name: 'Cadence now' })).toHaveText(/^2/, {
-    timeout: 20_000,
-  });
-  for (let i = 0; i < 2; i += 1) {
+test(
+  'the first step after a call is a reaction where the microphone hears it, and a tap is not',
+  LONG,
+  async ({ signedIn: page }) => {
+    const [kaia] = await people(page, 'Kaia');
+    const session = await aSession(page, 'give-ground', [kaia!], {
+      ...{ reps: 3, call: { kind: 'reads' }, vary: { exits: ['give:left'] } },
+    });
+    await page.setViewportSize(PHONE);
+    await goTo(page, `/run/${session.id}`);
+    const way = page
+      .getByRole('group', { name: 'Which way was taken' })
+      .getByRole('button', { name: 'To the left' });
+    const callIt = async (): Promise<void> => {
+      await page.getByRole('button', { name: /^Call:/ }).click();
+      await expect(page.locator('.call-word')).toHaveText('To the left', { timeout: 15_000 });
+    };
     await callIt();
-    // The landings pause for three seconds now and then.
-    await page.waitForTimeout(3_400);
     await tap(page, way);
-  }
-  await expect(up(page)).toHaveText('Drill set done');
-  await expect(page.getByText('all sent')).toBeVisible();
-  const rows = await logOf(page, session.id);
-  expect(rows[0]!.lateBy).toBe('tap');
-  const heard = rows.filter(({ lateBy }) => lateBy === 'sound');
-  expect(heard.length).toBeGreaterThan(0);
-  // Before the word was over it heard the word.
-  for (const { lateS } of heard) expect(lateS).toBeGreaterThan(0.3);
-  await page.setViewportSize({ width: 1280, height: 800 });
-  await goTo(page, `/athletes/${kaia!}`);
-  await page
-    .getByRole('region', { name: 'Faults' })
-    .getByRole('combobox')
-    .first()
-    .selectOption({ label: 'Give-ground mirror' });
-  const reads = page.getByRole('region', { name: 'Reads' });
-  await expect(reads.getByRole('columnheader', { name: 'reaction' })).toBeVisible();
-});
+    await page.getByRole('button', { name: 'Measure it' }).click();
+    await page.getByRole('button', { name: 'Microphone', exact: true }).click();
+    await expect(page.getByRole('status', { name: 'Cadence now' })).toHaveText(/^2/, {
+      timeout: 20_000,
+    });
+    for (let i = 0; i < 2; i += 1) {
+      await callIt();
+      // The landings pause for three seconds now and then.
+      await page.waitForTimeout(3_400);
+      await tap(page, way);
+    }
+    await expect(up(page)).toHaveText('Drill set done');
+    await expect(page.getByText('all sent')).toBeVisible();
+    const rows = await logOf(page, session.id);
+    expect(rows[0]!.lateBy).toBe('tap');
+    const heard = rows.filter(({ lateBy }) => lateBy === 'sound');
+    expect(heard.length).toBeGreaterThan(0);
+    // Before the word was over it heard the word.
+    for (const { lateS } of heard) expect(lateS).toBeGreaterThan(0.3);
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await goTo(page, `/athletes/${kaia!}`);
+    await page
+      .getByRole('region', { name: 'Faults' })
+      .getByRole('combobox')
+      .first()
+      .selectOption({ label: 'Give-ground mirror' });
+    const reads = page.getByRole('region', { name: 'Reads' });
+    await expect(reads.getByRole('columnheader', { name: 'reaction' })).toBeVisible();
+  },
+);

@@ -2,7 +2,7 @@ import type { MeasuredRun } from '@gravek/contract';
 import { axeFinds } from '../src/axe';
 import { clean, openAthlete, PHONE, runAthletics } from '../src/field';
 import { LANDINGS_SPM } from '../src/landings';
-import { betweenTaps, expect, goTo, test, seen } from '../src/test';
+import { LONG, betweenTaps, expect, goTo, test, seen } from '../src/test';
 
 /** What devices measure, on the field screen and in files, stands beside the plan. */
 
@@ -78,97 +78,99 @@ test('a run of a watch and times of gates become tests of the athlete; what cann
   await expect(dialog.getByRole('alert')).toBeVisible();
 });
 
-test('what a device measures on the field screen stands beside the plan, is kept with the rep, and is found again', async ({
-  signedIn: page,
-}) => {
-  await page.setViewportSize(PHONE);
-  await runAthletics(page);
-  const live = page.getByRole('region', { name: 'Measured live' });
-  const cadence = live.getByRole('status', { name: 'Cadence now' });
-  const choose = async (device: string): Promise<void> => {
-    if (await live.isVisible())
-      await live.getByRole('button', { name: 'Stop', exact: true }).click();
-    await page.getByRole('button', { name: 'Measure it' }).click();
-    await page.getByRole('button', { name: device, exact: true }).click();
-  };
-  const answer = async (): Promise<void> => {
-    await betweenTaps(page);
-    await clean(page).click();
-  };
-  await choose('Step pod');
-  await expect(page.getByRole('alert')).toHaveText(/Bluetooth|No pod/);
-  // A thumb marks contacts as well.
-  await page.getByRole('button', { name: 'Taps', exact: true }).click();
-  const taps = page.getByRole('button', { name: 'Tap as each foot lands' });
-  for (let i = 0; i < 6; i += 1) {
-    await taps.dispatchEvent('pointerdown');
-    await page.waitForTimeout(230);
-  }
-  await expect(cadence).toHaveText(/^\d{2,3}$/);
-  await expect(
-    live.getByRole('img', { name: /steps a minute\. step \d+: \d+, planned \d+/ }),
-  ).toBeVisible();
-  await answer();
-  await expect(cadence).toHaveText('–');
+test(
+  'what a device measures on the field screen stands beside the plan, is kept with the rep, and is found again',
+  LONG,
+  async ({ signedIn: page }) => {
+    await page.setViewportSize(PHONE);
+    await runAthletics(page);
+    const live = page.getByRole('region', { name: 'Measured live' });
+    const cadence = live.getByRole('status', { name: 'Cadence now' });
+    const choose = async (device: string): Promise<void> => {
+      if (await live.isVisible())
+        await live.getByRole('button', { name: 'Stop', exact: true }).click();
+      await page.getByRole('button', { name: 'Measure it' }).click();
+      await page.getByRole('button', { name: device, exact: true }).click();
+    };
+    const answer = async (): Promise<void> => {
+      await betweenTaps(page);
+      await clean(page).click();
+    };
+    await choose('Step pod');
+    await expect(page.getByRole('alert')).toHaveText(/Bluetooth|No pod/);
+    // A thumb marks contacts as well.
+    await page.getByRole('button', { name: 'Taps', exact: true }).click();
+    const taps = page.getByRole('button', { name: 'Tap as each foot lands' });
+    for (let i = 0; i < 6; i += 1) {
+      await taps.dispatchEvent('pointerdown');
+      await page.waitForTimeout(230);
+    }
+    await expect(cadence).toHaveText(/^\d{2,3}$/);
+    await expect(
+      live.getByRole('img', { name: /steps a minute\. step \d+: \d+, planned \d+/ }),
+    ).toBeVisible();
+    await answer();
+    await expect(cadence).toHaveText('–');
 
-  // The microphone hears them.
-  await choose('Microphone');
-  await expect(cadence).toHaveText(/^2[34]\d$/, { timeout: 20_000 });
-  await expect(live.getByRole('img', { name: /step 8: 2/ })).toBeVisible({ timeout: 20_000 });
-  await answer();
+    // The microphone hears them.
+    await choose('Microphone');
+    await expect(cadence).toHaveText(/^2[34]\d$/, { timeout: 20_000 });
+    await expect(live.getByRole('img', { name: /step 8: 2/ })).toBeVisible({ timeout: 20_000 });
+    await answer();
 
-  // Gates are typed; what cannot be is told once nobody types any more, and stays to be mended.
-  await choose('Gates');
-  const times = live.getByLabel('Times, seconds');
-  await times.fill('1,40 2,10 2,00');
-  await expect(live.getByRole('alert')).toBeHidden();
-  await times.blur();
-  await expect(live.getByRole('alert')).toHaveText(/nobody is at 20.00 m after 2 s/);
-  await times.fill('1,40 – 3,30');
-  await expect(live.getByRole('status', { name: 'Speed now' })).toHaveText('7.9');
-  await answer();
-  await expect(times).toHaveValue('');
+    // Gates are typed; what cannot be is told once nobody types any more, and stays to be mended.
+    await choose('Gates');
+    const times = live.getByLabel('Times, seconds');
+    await times.fill('1,40 2,10 2,00');
+    await expect(live.getByRole('alert')).toBeHidden();
+    await times.blur();
+    await expect(live.getByRole('alert')).toHaveText(/nobody is at 20.00 m after 2 s/);
+    await times.fill('1,40 – 3,30');
+    await expect(live.getByRole('status', { name: 'Speed now' })).toHaveText('7.9');
+    await answer();
+    await expect(times).toHaveValue('');
 
-  // Made-up ones run the plan, with what goes wrong with real ones.
-  await choose('Simulated gates');
-  await expect(live.getByText('made up')).toBeVisible();
-  await expect(times).toHaveValue(/^\d\.\d\d \d\.\d\d/, { timeout: 20_000 });
-  await choose('Simulated pod');
-  await expect(cadence).toHaveText(/^\d{2,3}$/);
-  await expect(live.getByText('made up')).toBeVisible();
-  await expect(live.getByText(/sent twice/)).toBeVisible({ timeout: 15_000 });
-  await expect(live.getByText('The connection is lost')).toBeVisible({ timeout: 20_000 });
-  await expect(live.getByText('The connection is lost')).toBeHidden({ timeout: 20_000 });
-  await answer();
-  const session = new URL(page.url()).pathname.split('/').at(-1)!;
-  type Row = { athleteId: string; measured: MeasuredRun | null };
-  const measured = async (): Promise<Row[]> =>
-    page.evaluate(async (id) => {
-      const log = (await (await fetch(`/api/sessions/${id}/reps?after=0`)).json()) as {
-        items: Row[];
-      };
-      return log.items.filter((rep) => rep.measured);
-    }, session);
-  await expect
-    .poll(async () => (await measured()).map((rep) => rep.measured!.by))
-    .toEqual(['taps', 'sound', 'gates', 'pod']);
-  const [byTaps, bySound, byGates, byPod] = (await measured()).map((rep) => rep.measured!);
-  expect(byTaps!.steps.map(({ plannedS }) => plannedS !== null)).toEqual(Array(5).fill(true));
-  expect(bySound!.steps.length).toBeGreaterThanOrEqual(7);
-  // A busy machine drops a piece of what it plays to the microphone, which moves one landing.
-  const offS = bySound!.steps.map(({ intervalS }) => Math.abs(intervalS - 60 / LANDINGS_SPM));
-  expect(offS.filter((off) => off >= 0.02).length).toBeLessThanOrEqual(1);
-  expect(byGates!.course).toMatchObject([{ atS: 1.4 }, { atS: 3.3, speedMps: 7.895 }]);
-  expect(byPod!.simulated).toBe(true);
+    // Made-up ones run the plan, with what goes wrong with real ones.
+    await choose('Simulated gates');
+    await expect(live.getByText('made up')).toBeVisible();
+    await expect(times).toHaveValue(/^\d\.\d\d \d\.\d\d/, { timeout: 20_000 });
+    await choose('Simulated pod');
+    await expect(cadence).toHaveText(/^\d{2,3}$/);
+    await expect(live.getByText('made up')).toBeVisible();
+    await expect(live.getByText(/sent twice/)).toBeVisible({ timeout: 15_000 });
+    await expect(live.getByText('The connection is lost')).toBeVisible({ timeout: 20_000 });
+    await expect(live.getByText('The connection is lost')).toBeHidden({ timeout: 20_000 });
+    await answer();
+    const session = new URL(page.url()).pathname.split('/').at(-1)!;
+    type Row = { athleteId: string; measured: MeasuredRun | null };
+    const measured = async (): Promise<Row[]> =>
+      page.evaluate(async (id) => {
+        const log = (await (await fetch(`/api/sessions/${id}/reps?after=0`)).json()) as {
+          items: Row[];
+        };
+        return log.items.filter((rep) => rep.measured);
+      }, session);
+    await expect
+      .poll(async () => (await measured()).map((rep) => rep.measured!.by))
+      .toEqual(['taps', 'sound', 'gates', 'pod']);
+    const [byTaps, bySound, byGates, byPod] = (await measured()).map((rep) => rep.measured!);
+    expect(byTaps!.steps.map(({ plannedS }) => plannedS !== null)).toEqual(Array(5).fill(true));
+    expect(bySound!.steps.length).toBeGreaterThanOrEqual(7);
+    // A busy machine drops a piece of what it plays to the microphone, which moves one landing.
+    const offS = bySound!.steps.map(({ intervalS }) => Math.abs(intervalS - 60 / LANDINGS_SPM));
+    expect(offS.filter((off) => off >= 0.02).length).toBeLessThanOrEqual(1);
+    expect(byGates!.course).toMatchObject([{ atS: 1.4 }, { atS: 3.3, speedMps: 7.895 }]);
+    expect(byPod!.simulated).toBe(true);
 
-  // Whose reps they were sees them on the own page.
-  const { athleteId } = (await measured())[2]!;
-  await goTo(page, `/athletes/${athleteId}`);
-  const reps = page.getByRole('region', { name: 'Measured reps' });
-  await reps
-    .getByText(/by gates/)
-    .first()
-    .click();
-  await expect(reps.getByRole('row', { name: /^20.00 m/ })).toBeVisible();
-  expect(await axeFinds(page)).toEqual([]);
-});
+    // Whose reps they were sees them on the own page.
+    const { athleteId } = (await measured())[2]!;
+    await goTo(page, `/athletes/${athleteId}`);
+    const reps = page.getByRole('region', { name: 'Measured reps' });
+    await reps
+      .getByText(/by gates/)
+      .first()
+      .click();
+    await expect(reps.getByRole('row', { name: /^20.00 m/ })).toBeVisible();
+    expect(await axeFinds(page)).toEqual([]);
+  },
+);

@@ -3,7 +3,7 @@ import type { Download, Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import { startApp } from '../src/app';
 import { openAthlete, PHONE } from '../src/field';
-import { expect, goTo, test } from '../src/test';
+import { LONG, expect, goTo, test } from '../src/test';
 
 /** What goes out on paper, for a spreadsheet, for another Gravek and to an athlete, and what comes in. */
 
@@ -45,60 +45,62 @@ test('the season of a squad is summed up, squad by squad', async ({ signedIn: pa
   await expect(page.getByText(/Straight run-up, Athletics: \d+ athletes, \d+ reps/)).toBeVisible();
 });
 
-test('reps go out as CSV, and the whole club as one file that an empty Gravek takes in', async ({
-  signedIn: page,
-}) => {
-  await open(page, '/club');
-  const panel = page.getByRole('region', { name: 'Out and in' });
-  const take = async (name: string): Promise<Download> => {
-    const coming = page.waitForEvent('download');
-    await panel.getByRole('link', { name }).or(panel.getByRole('button', { name })).click();
-    return coming;
-  };
-  const csv = await textOf(await take('Reps'));
-  expect(csv.split('\r\n').length).toBeGreaterThan(3_000);
-  expect(csv).toContain('Odran Vask');
-  const archive = await take('The whole club as one file');
-  const file = (await archive.path())!;
-  await expect(panel.getByText('An archive for this club')).toBeHidden();
+test(
+  'reps go out as CSV, and the whole club as one file that an empty Gravek takes in',
+  LONG,
+  async ({ signedIn: page }) => {
+    await open(page, '/club');
+    const panel = page.getByRole('region', { name: 'Out and in' });
+    const take = async (name: string): Promise<Download> => {
+      const coming = page.waitForEvent('download');
+      await panel.getByRole('link', { name }).or(panel.getByRole('button', { name })).click();
+      return coming;
+    };
+    const csv = await textOf(await take('Reps'));
+    expect(csv.split('\r\n').length).toBeGreaterThan(3_000);
+    expect(csv).toContain('Odran Vask');
+    const archive = await take('The whole club as one file');
+    const file = (await archive.path())!;
+    await expect(panel.getByText('An archive for this club')).toBeHidden();
 
-  const empty = await startApp('empty');
-  try {
-    const browser = page.context().browser()!;
-    const other = await (await browser.newContext()).newPage();
-    await other.goto(empty.address);
-    await other.getByLabel('Club').fill('Tarn Valley');
-    await other.getByLabel('Your name').fill('Edda Brook');
-    await other.getByLabel('E-mail').fill('edda@tarn.invalid');
-    await other.getByLabel('Password').fill('long enough for Edda');
-    await other.getByRole('button', { name: 'Make the club' }).click();
-    await expect(other.getByText('Nothing is planned for today.')).toBeVisible();
-    await open(other, '/club');
-    const restore = other.getByRole('region', { name: 'Out and in' });
-    await restore.getByLabel('An archive for this club').setInputFiles({
-      ...{ name: 'broken.json', mimeType: 'application/json' },
-      buffer: Buffer.from('{"format": "gravek-'),
-    });
-    await restore.getByRole('button', { name: 'Restore it here' }).click();
-    await expect(restore.getByText('cannot be read as JSON')).toBeVisible();
-    await restore.getByLabel('An archive for this club').setInputFiles(file);
-    await restore.getByRole('button', { name: 'Restore it here' }).click();
-    // However far it is, it goes on without the page.
-    const reading = restore.getByRole('progressbar', { name: 'Reading the archive in' });
-    await expect(reading).toBeVisible();
-    await other.reload();
-    await expect(reading).toBeVisible();
-    await expect(other.getByText('The club is restored.')).toBeVisible({ timeout: 120_000 });
-    await expect(other.getByText('Aldo Penhale')).toBeVisible();
-    await expect(restore.getByText('An archive for this club')).toBeHidden();
-    await open(other, '/faults/season');
-    await open(page, '/faults/season');
-    const season = (one: Page) => one.getByRole('region', { name: 'Athlete by athlete' });
-    await expect(season(other)).toHaveText((await season(page).textContent())!);
-  } finally {
-    await empty.remove();
-  }
-});
+    const empty = await startApp('empty');
+    try {
+      const browser = page.context().browser()!;
+      const other = await (await browser.newContext()).newPage();
+      await other.goto(empty.address);
+      await other.getByLabel('Club').fill('Tarn Valley');
+      await other.getByLabel('Your name').fill('Edda Brook');
+      await other.getByLabel('E-mail').fill('edda@tarn.invalid');
+      await other.getByLabel('Password').fill('long enough for Edda');
+      await other.getByRole('button', { name: 'Make the club' }).click();
+      await expect(other.getByText('Nothing is planned for today.')).toBeVisible();
+      await open(other, '/club');
+      const restore = other.getByRole('region', { name: 'Out and in' });
+      await restore.getByLabel('An archive for this club').setInputFiles({
+        ...{ name: 'broken.json', mimeType: 'application/json' },
+        buffer: Buffer.from('{"format": "gravek-'),
+      });
+      await restore.getByRole('button', { name: 'Restore it here' }).click();
+      await expect(restore.getByText('cannot be read as JSON')).toBeVisible();
+      await restore.getByLabel('An archive for this club').setInputFiles(file);
+      await restore.getByRole('button', { name: 'Restore it here' }).click();
+      // However far it is, it goes on without the page.
+      const reading = restore.getByRole('progressbar', { name: 'Reading the archive in' });
+      await expect(reading).toBeVisible();
+      await other.reload();
+      await expect(reading).toBeVisible();
+      await expect(other.getByText('The club is restored.')).toBeVisible({ timeout: 120_000 });
+      await expect(other.getByText('Aldo Penhale')).toBeVisible();
+      await expect(restore.getByText('An archive for this club')).toBeHidden();
+      await open(other, '/faults/season');
+      await open(page, '/faults/season');
+      const season = (one: Page) => one.getByRole('region', { name: 'Athlete by athlete' });
+      await expect(season(other)).toHaveText((await season(page).textContent())!);
+    } finally {
+      await empty.remove();
+    }
+  },
+);
 
 test('athletes come from a file: columns matched, shown before they are kept, and taken back', async ({
   signedIn: page,

@@ -50,7 +50,7 @@ const roster = async (address: string): Promise<number> => {
   return ((await answer.json()) as { items: unknown[] }).items.length;
 };
 
-test('a second start finds the first one running', async () => {
+test('a second start finds the first one running', LONG, async () => {
   const first = runStart(['--port', port], env);
   const address = await first.up;
   const second = await runStart(['--port', port], env).ended;
@@ -61,7 +61,7 @@ test('a second start finds the first one running', async () => {
   expect((await first.ended).code).toBe(0);
 });
 
-test('after a kill -9 of everything it comes up again with its data', async () => {
+test('after a kill -9 of everything it comes up again with its data', LONG, async () => {
   const first = runStart(['--port', port], env);
   const address = await first.up;
   const before = await roster(address);
@@ -100,24 +100,28 @@ const isUp = (address: string): Promise<boolean> =>
 const childrenOf = (pid: number): number[] =>
   readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(' ').map(Number);
 
-test('a killed database is started again under the server; a killed server ends the command and the database', async () => {
-  const first = runStart(['--port', port], env);
-  const address = await first.up;
-  const before = await roster(address);
-  const killed = postmaster();
-  process.kill(killed, 'SIGKILL');
-  await expect.poll(() => isUp(address), { intervals: [40] }).toBe(false);
-  await expect.poll(() => isUp(address), { timeout: 30_000 }).toBe(true);
-  expect(postmaster()).not.toBe(killed);
-  expect(await roster(address)).toBe(before);
+test(
+  'a killed database is started again under the server; a killed server ends the command and the database',
+  LONG,
+  async () => {
+    const first = runStart(['--port', port], env);
+    const address = await first.up;
+    const before = await roster(address);
+    const killed = postmaster();
+    process.kill(killed, 'SIGKILL');
+    await expect.poll(() => isUp(address), { intervals: [40] }).toBe(false);
+    await expect.poll(() => isUp(address), { timeout: 30_000 }).toBe(true);
+    expect(postmaster()).not.toBe(killed);
+    expect(await roster(address)).toBe(before);
 
-  for (const child of childrenOf(first.child.pid!)) process.kill(child, 'SIGKILL');
-  const { code, said } = await first.ended;
-  expect(code).toBe(1);
-  expect(said).toContain('The server ended (SIGKILL)');
-  // PostgreSQL takes this file away when it has ended in order.
-  expect(existsSync(path.join(folder, 'pg', 'postmaster.pid'))).toBe(false);
-});
+    for (const child of childrenOf(first.child.pid!)) process.kill(child, 'SIGKILL');
+    const { code, said } = await first.ended;
+    expect(code).toBe(1);
+    expect(said).toContain('The server ended (SIGKILL)');
+    // PostgreSQL takes this file away when it has ended in order.
+    expect(existsSync(path.join(folder, 'pg', 'postmaster.pid'))).toBe(false);
+  },
+);
 
 test(
   'two starts at once on a fresh folder wait for each other; no password is on a command line, and the log is the owner’s',
@@ -161,7 +165,7 @@ test(
   },
 );
 
-test('a taken port, a missing database and nonsense each get a sentence', async () => {
+test('a taken port, a missing database and nonsense each get a sentence', LONG, async () => {
   const other = createServer().listen(0, '127.0.0.1');
   await once(other, 'listening');
   const taken = String((other.address() as { port: number }).port);
@@ -181,7 +185,7 @@ test('a taken port, a missing database and nonsense each get a sentence', async 
   expect(odd.said).toContain('--port takes a port number');
 });
 
-test('data of another PostgreSQL is left alone, with what to do', async () => {
+test('data of another PostgreSQL is left alone, with what to do', LONG, async () => {
   const file = path.join(folder, 'pg', 'PG_VERSION');
   const made = readFileSync(file, 'utf8');
   writeFileSync(file, '9.6\n');
@@ -194,57 +198,61 @@ test('data of another PostgreSQL is left alone, with what to do', async () => {
   expect(readdirSync(path.join(folder, 'pg')).sort()).toEqual(before);
 });
 
-test('a folder that cannot hold data, passwords or versions that are empty: a sentence each, and nothing left running', async () => {
-  const broken = dataFolder();
-  const file = path.join(broken, 'a file');
-  writeFileSync(file, '');
-  const wrong = async (data: string): Promise<string> => {
-    const { code, said } = await runStart(['--port', port], { GRAVEK_DATA: data }).ended;
-    expect(code).toBe(1);
-    expect(said).not.toContain('    at ');
-    return said;
-  };
-  expect(await wrong(file)).toContain('is a file, or lies below one');
-  expect(await wrong(path.join(file, 'below'))).toContain('is a file, or lies below one');
-  expect(await wrong('/sys/gravek')).toContain('cannot be written');
+test(
+  'a folder that cannot hold data, passwords or versions that are empty: a sentence each, and nothing left running',
+  LONG,
+  async () => {
+    const broken = dataFolder();
+    const file = path.join(broken, 'a file');
+    writeFileSync(file, '');
+    const wrong = async (data: string): Promise<string> => {
+      const { code, said } = await runStart(['--port', port], { GRAVEK_DATA: data }).ended;
+      expect(code).toBe(1);
+      expect(said).not.toContain('    at ');
+      return said;
+    };
+    expect(await wrong(file)).toContain('is a file, or lies below one');
+    expect(await wrong(path.join(file, 'below'))).toContain('is a file, or lies below one');
+    expect(await wrong('/sys/gravek')).toContain('cannot be written');
 
-  const passwords = path.join(folder, 'secrets.json');
-  const kept = readFileSync(passwords, 'utf8');
-  for (const text of ['', '{}', '{"super": "x"']) {
-    writeFileSync(passwords, text);
-    expect(await wrong(folder)).toContain('does not hold the passwords');
-    expect(readFileSync(passwords, 'utf8')).toBe(text);
-  }
-  writeFileSync(passwords, kept);
+    const passwords = path.join(folder, 'secrets.json');
+    const kept = readFileSync(passwords, 'utf8');
+    for (const text of ['', '{}', '{"super": "x"']) {
+      writeFileSync(passwords, text);
+      expect(await wrong(folder)).toContain('does not hold the passwords');
+      expect(readFileSync(passwords, 'utf8')).toBe(text);
+    }
+    writeFileSync(passwords, kept);
 
-  const version = path.join(folder, 'pg', 'PG_VERSION');
-  const made = readFileSync(version, 'utf8');
-  writeFileSync(version, '');
-  expect(await wrong(folder)).toContain('should say which PostgreSQL');
-  writeFileSync(version, made);
+    const version = path.join(folder, 'pg', 'PG_VERSION');
+    const made = readFileSync(version, 'utf8');
+    writeFileSync(version, '');
+    expect(await wrong(folder)).toContain('should say which PostgreSQL');
+    writeFileSync(version, made);
 
-  const foreign = path.join(broken, 'foreign');
-  mkdirSync(path.join(foreign, 'pg'), { recursive: true });
-  writeFileSync(path.join(foreign, 'pg', 'a letter'), 'to somebody');
-  expect(await wrong(foreign)).toContain('holds something, but no database');
-  expect(readdirSync(path.join(foreign, 'pg'))).toEqual(['a letter']);
+    const foreign = path.join(broken, 'foreign');
+    mkdirSync(path.join(foreign, 'pg'), { recursive: true });
+    writeFileSync(path.join(foreign, 'pg', 'a letter'), 'to somebody');
+    expect(await wrong(foreign)).toContain('holds something, but no database');
+    expect(readdirSync(path.join(foreign, 'pg'))).toEqual(['a letter']);
 
-  const running = readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .map((pid) => {
-      try {
-        return readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-      } catch {
-        return '';
-      }
-    });
-  expect(running.filter((line) => line.includes(broken) || line.includes('/sys/gravek'))).toEqual(
-    [],
-  );
-  rmSync(broken, { recursive: true, force: true });
-});
+    const running = readdirSync('/proc')
+      .filter((name) => /^\d+$/.test(name))
+      .map((pid) => {
+        try {
+          return readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+        } catch {
+          return '';
+        }
+      });
+    expect(running.filter((line) => line.includes(broken) || line.includes('/sys/gravek'))).toEqual(
+      [],
+    );
+    rmSync(broken, { recursive: true, force: true });
+  },
+);
 
-test('making a database that was broken off halfway is begun anew', async () => {
+test('making a database that was broken off halfway is begun anew', LONG, async () => {
   const fresh = dataFolder();
   // What initdb leaves behind when it is killed: its first files.
   mkdirSync(path.join(fresh, 'pg.new'), { recursive: true });
@@ -257,7 +265,7 @@ test('making a database that was broken off halfway is begun anew', async () => 
   rmSync(fresh, { recursive: true, force: true });
 });
 
-test('a cluster for what is only tried goes when that is broken off', async () => {
+test('a cluster for what is only tried goes when that is broken off', LONG, async () => {
   const script = path.join(folder, 'waits.mjs');
   writeFileSync(script, 'console.log(process.env.TEST_DATABASE_URL); setInterval(() => 0, 1000);');
   const trying = spawn(process.execPath, [WITH_CLUSTER, script]);
