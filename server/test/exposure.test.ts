@@ -158,7 +158,7 @@ it('has what was made and held, by session and side, for the athlete, the squad 
 
 it('has makes by spot, touches with their splits, metres and minutes, and what was heard after a call', async () => {
   const own = await furnished({ call: null });
-  await run(own.session, (n) =>
+  const sent = await run(own.session, (n) =>
     n < 8
       ? { variant: `spot=${n < 4 ? 'left_wing' : 'top'}`, made: n !== 0 && n < 6, could: [] }
       : n < 10
@@ -192,6 +192,16 @@ it('has makes by spot, touches with their splits, metres and minutes, and what w
   expect(line.results).toEqual(expect.arrayContaining(bare));
   const log = await logOf(coach, own.session.id);
   expect(log[8]).toMatchObject({ touchS: [0, 1, 2], lateBy: null });
+  // Sent again it is the same; with other touches, or timed by what times nothing, it is refused.
+  const again = async (change: object) => {
+    const { stored, refused } = (
+      await coach.post('/reps', { reps: [{ ...sent[9]!, ...change }] }).expect(200)
+    ).body;
+    return [stored.length, refused.length];
+  };
+  expect(await again({})).toEqual([1, 0]);
+  expect(await again({ touchS: [0, 1.5, 3.1] })).toEqual([0, 1]);
+  expect(await again({ id: uuid(), lateS: 0.4, lateBy: 'a guess' })).toEqual([0, 1]);
   const reps = (await coach.get('/csv/reps').expect(200)).text;
   expect(reps).toMatch(/left wing/);
   expect(reps).toMatch(/0 1.5 3/);

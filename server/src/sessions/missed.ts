@@ -1,17 +1,59 @@
 import {
   beginsAtMissed,
-  groupBy,
   keptVariants,
   standing,
   struckKey,
   variantFrom,
+  type Variant,
 } from '@gravek/core';
-import { runSetOf, type RunBundle, type RunPlan, type Session } from '@gravek/contract';
+import {
+  runSetOf,
+  type DrillSet,
+  type RunBundle,
+  type RunPlan,
+  type Session,
+  type StoredRep,
+} from '@gravek/contract';
 import { movementCode, type Base } from '@gravek/library';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { movementsBy } from '../movements/queries';
 import { repsOfTries } from '../reps/queries';
+
+/** A set whose makes count: its combinations, and the codes under which they are logged. */
+type MakesSet = { set: DrillSet; variants: Variant[]; codes: string[] };
+
+const makesSets = async (
+  trx: Trx,
+  drillSets: readonly DrillSet[],
+  plans: readonly RunPlan[],
+): Promise<MakesSet[]> => {
+  const sets = drillSets.filter(
+    (set) => beginsAtMissed(runSetOf(set)) && keptVariants(set).length > 1,
+  );
+  if (sets.length === 0) return [];
+  const movementBy = await movementsBy(
+    trx,
+    plans.flatMap(({ movement }) => movement ?? []),
+  );
+  return sets.map((set) => {
+    const plan = plans.find(({ drillSetId }) => drillSetId === set.id);
+    const movement = plan?.movement ? (movementBy(plan.movement) ?? null) : null;
+    const base: Base = { name: '', movement, choices: plan?.choices ?? null };
+    const variants = keptVariants(set);
+    const codes = variants.flatMap((variant) => movementCode(base, variant) ?? []);
+    return { set, variants, codes: [...new Set(codes)] };
+  });
+};
+
+/** Combinations of a set that lacked makes in some tries of it; none where all of them lacked some. */
+const owedOf = ({ set, variants }: MakesSet, tries: readonly StoredRep[]): string[] => {
+  const made = tries.filter((rep) => rep.made).map((rep) => variantFrom(rep.variant, rep.side));
+  const owed = variants
+    .map(struckKey)
+    .filter((key) => made.filter((one) => struckKey(one) === key).length < set.amount);
+  return owed.length < variants.length ? owed : [];
+};
 
 /**
  * What athletes still owed of a set's makes when they last worked on it, so that it begins there: of each
@@ -23,41 +65,34 @@ export const missedIn = async (
   session: Pick<Session, 'id' | 'date' | 'drillSets'>,
   plans: readonly RunPlan[],
 ): Promise<RunBundle['missed']> => {
-  const sets = session.drillSets.filter(
-    (set) => beginsAtMissed(runSetOf(set)) && keptVariants(set).length > 1,
-  );
+  const sets = await makesSets(trx, session.drillSets, plans);
   if (sets.length === 0) return [];
-  const movementBy = await movementsBy(
-    trx,
-    plans.flatMap(({ movement }) => movement ?? []),
+  const wanted = sets.map(({ set: { id, athleteIds }, codes }) => ({ id, athleteIds, codes }));
+  const { rows: last } = await sql<{ setId: string; athleteId: string; sessionId: string }>`
+    select distinct on (w.id, c.athlete_id) w.id as "setId", c.athlete_id as "athleteId",
+      c.session_id as "sessionId"
+    from jsonb_to_recordset(${JSON.stringify(wanted)}::jsonb)
+      w (id text, "athleteIds" uuid[], codes text[])
+    join rep_count c on c.club_id = gravek_club() and c.athlete_id = any(w."athleteIds")
+      and c.movement = any(w.codes) and c.has_results and c.tried > 0
+    join session s on s.club_id = c.club_id and s.id = c.session_id
+      and (s.day, s.id) < (${session.date}::date, ${session.id}::uuid)
+    order by w.id, c.athlete_id, s.day desc, s.id desc`.execute(trx);
+  const codes = [...new Set(sets.flatMap((set) => set.codes))];
+  const tries = standing(await repsOfTries(trx, last, codes)).filter((rep) => rep.made !== null);
+  return sets.flatMap((makes) =>
+    last.flatMap(({ setId, athleteId, sessionId }) => {
+      if (setId !== makes.set.id) return [];
+      const variants = owedOf(
+        makes,
+        tries.filter(
+          (rep) =>
+            rep.athleteId === athleteId &&
+            rep.sessionId === sessionId &&
+            makes.codes.includes(rep.movement),
+        ),
+      );
+      return variants.length > 0 ? [{ drillSetId: setId, athleteId, variants }] : [];
+    }),
   );
-  const missed: RunBundle['missed'] = [];
-  for (const set of sets) {
-    const plan = plans.find(({ drillSetId }) => drillSetId === set.id);
-    const movement = plan?.movement ? (movementBy(plan.movement) ?? null) : null;
-    const base: Base = { name: '', movement, choices: plan?.choices ?? null };
-    const variants = keptVariants(set);
-    const codes = [...new Set(variants.flatMap((variant) => movementCode(base, variant) ?? []))];
-    const { rows } = await sql<{ athleteId: string; sessionId: string }>`
-      select distinct on (c.athlete_id) c.athlete_id as "athleteId", c.session_id as "sessionId"
-      from rep_count c join session s on s.club_id = c.club_id and s.id = c.session_id
-      where c.club_id = gravek_club() and c.athlete_id = any(${set.athleteIds}::uuid[])
-        and c.movement = any(${codes}::text[]) and c.has_results and c.tried > 0
-        and (s.day, s.id) < (${session.date}::date, ${session.id}::uuid)
-      order by c.athlete_id, s.day desc, s.id desc`.execute(trx);
-    const tries = groupBy(
-      standing(await repsOfTries(trx, rows, codes)).filter((rep) => rep.made !== null),
-      (rep) => rep.athleteId,
-    );
-    for (const [athleteId, reps] of tries) {
-      const made = (key: string): number =>
-        reps.filter((rep) => rep.made && struckKey(variantFrom(rep.variant, rep.side)) === key)
-          .length;
-      const owed = variants.map(struckKey).filter((key) => made(key) < set.amount);
-      // Where nothing of it was tried, or nothing made, nothing comes first.
-      if (owed.length > 0 && owed.length < variants.length)
-        missed.push({ drillSetId: set.id, athleteId, variants: owed });
-    }
-  }
-  return missed;
 };
