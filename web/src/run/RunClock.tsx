@@ -38,6 +38,11 @@ export const RunClock = ({
     const timer = setInterval(() => setNow(Date.now()), 200);
     return () => clearInterval(timer);
   }, [isRunning]);
+  const start = (): void => {
+    const now = Date.now();
+    setNow(now);
+    setFrom(now);
+  };
   const ran = (seconds: number | null): void => {
     forget(null);
     onRan(seconds);
@@ -47,7 +52,7 @@ export const RunClock = ({
   if (!isRunning)
     return (
       <div className="two-answers">
-        <button type="button" className="answer answer-held" onClick={() => setFrom(Date.now())}>
+        <button type="button" className="answer answer-held" onClick={start}>
           Start
           <small>{asked}</small>
         </button>
