@@ -43,6 +43,16 @@ export {
   type FieldSession,
   type SetRun,
 } from './field/sets';
+export {
+  faultsInFilm,
+  footAt,
+  phaseTicks,
+  withContact,
+  withJoint,
+  withNextPhase,
+  withToeOff,
+  type FilmMarks,
+} from './field/film';
 export { filmedRows, voidOf } from './field/takenBack';
 export { cueSaid, faultsOffered, turnView, type TurnView } from './field/turn';
 export {

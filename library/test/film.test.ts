@@ -1,12 +1,15 @@
 import {
   bodyOf,
   otherFoot,
+  SIDE_JOINTS,
   type FilmContact,
   type MarkPair,
   type PicturePoint,
 } from '@gravek/core';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  faultsInFilm,
   movementOf,
   MOVEMENTS,
   plainPlan,
@@ -15,6 +18,10 @@ import {
   reactionIn,
   reviewed,
   solve,
+  withContact,
+  withJoint,
+  withNextPhase,
+  withToeOff,
   type Marked,
   type PlannedStep,
 } from '../src';
@@ -209,5 +216,80 @@ describe('the one cue of a film', () => {
     expect(one.next!.code).not.toBe(one.fault.code);
     // A fault that the movement does not have any more is passed over.
     expect(reviewCue(movement, 'root-cause', ['long-gone'])).toBeNull();
+  });
+});
+
+describe('what a press means on a film', () => {
+  const frame = (atS: number) => ({ atS, gapS: 1 / 60 });
+  const plan = planOf('straight-run-up');
+  const middle = { x: 640, y: 360 };
+  const marks = { contacts: [], view: { kind: 'marks' as const, pairs: [...LANE] } };
+  const land = (contacts: Marked['contacts'], atS: number, at: { x: number; y: number } | null) =>
+    withContact({ ...marks, contacts }, frame(atS), at, { plan }, middle);
+
+  it('marks feet in turn, in the order of time, wherever in the film the coach goes on', () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 600 }), { maxLength: 12 }), (frames) => {
+        const contacts = [...frames]
+          .sort((a, b) => a - b)
+          .reduce<Marked['contacts']>((all, n) => land(all, n / 60, middle), []);
+        contacts.forEach(({ foot, on }, i) => {
+          if (i === 0) expect(foot).toBe(otherFoot(plan[0]!.foot));
+          else {
+            expect(foot).toBe(otherFoot(contacts[i - 1]!.foot));
+            expect(on.atS).toBeGreaterThan(contacts[i - 1]!.on.atS);
+          }
+        });
+      }),
+    );
+  });
+
+  it('moves a contact on its own frame, and guesses the place a step on where none was pressed', () => {
+    const first = land([], 0.5, { x: 200, y: 300 });
+    expect(land(first, 0.5, { x: 210, y: 300 })).toMatchObject([{ at: { x: 210, y: 300 } }]);
+    expect(land(first, 0.5, null)).toBe(first);
+    const [, guessed] = land(first, 0.9, null);
+    expect(guessed!.at.x).not.toBe(200);
+    expect(land([], 0.5, null)[0]!.at).toEqual(middle);
+  });
+
+  it('lifts the last foot that is down, and nothing before one is', () => {
+    const contacts = land(land([], 0.5, middle), 1, middle);
+    expect(withToeOff(contacts, frame(0.8)).map(({ off }) => off?.atS)).toEqual([0.8, undefined]);
+    expect(withToeOff(contacts, frame(0.5))).toBe(contacts);
+  });
+
+  it('makes a posture of all joints, in place of one on the same frame', () => {
+    const of = { on: frame(1), foot: 'left' as const, travel: 'right' as const };
+    let begun: { x: number; y: number }[] = [];
+    let poses: Marked['poses'] = [];
+    for (let round = 0; round < 2; round += 1) {
+      SIDE_JOINTS.forEach((_, i) => {
+        const after = withJoint(poses, begun, { x: i, y: round }, of);
+        begun = after.begun;
+        expect(after.poses === null).toBe(i < SIDE_JOINTS.length - 1);
+        poses = after.poses ?? poses;
+      });
+    }
+    expect(poses).toHaveLength(1);
+    expect(Object.values(poses[0]!.joints).map(({ y }) => y)).toEqual(SIDE_JOINTS.map(() => 1));
+  });
+
+  it('goes through the phases one by one, and offers the faults of those that are run', () => {
+    const path = ['a', 'b', 'c'];
+    let ticks: { phase: string; atS: number }[] = [];
+    for (const atS of [1, 2, 3, 4]) ticks = withNextPhase(ticks, path, atS);
+    expect(ticks.map(({ phase, atS }) => [phase, atS])).toEqual([
+      ['a', 1],
+      ['b', 2],
+      ['c', 3],
+    ]);
+    expect(withNextPhase(ticks, path, 9)).toBe(ticks);
+    const mirror = movementOf('give-ground');
+    const { layout } = solve(mirror, { ...plainPlan(mirror), reads: { give: 'stops' } }, body);
+    const codes = faultsInFilm(mirror, { layout }).map(({ code }) => code);
+    expect(codes).toContain('wrong-side');
+    expect(codes).not.toContain('caught-flat');
+    expect(faultsInFilm(mirror, { layout: null })).toEqual(mirror.faults);
   });
 });

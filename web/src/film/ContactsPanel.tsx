@@ -1,4 +1,4 @@
-import { otherFoot, type Foot } from '@gravek/core/feet';
+import { otherFoot } from '@gravek/core/feet';
 import type { Reviewed } from '@gravek/library/reviewed';
 import { reactionIn } from '@gravek/library/watched';
 import Button from 'react-bootstrap/Button';
@@ -8,18 +8,6 @@ import { FootWord } from '../drawing/FootPrint';
 import type { Marks } from './useReview';
 import type { Playback } from './useClip';
 import { milliseconds } from './words';
-
-/** The foot that lands next, by those marked before a moment. */
-export const footAt = (
-  contacts: Marks['contacts'],
-  atS: number,
-  plannedFirst: Foot | null,
-): Foot => {
-  const before = contacts.findLast(({ on }) => on.atS < atS - 1e-6);
-  if (before) return otherFoot(before.foot);
-  const after = contacts.find(({ on }) => on.atS > atS + 1e-6);
-  return after ? otherFoot(after.foot) : (plannedFirst ?? 'left');
-};
 
 /** Contacts as they were marked: one key each as frames pass, the foot alternating by itself. */
 export const ContactsPanel = ({

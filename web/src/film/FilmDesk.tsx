@@ -1,10 +1,16 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import { groundAt, fitPlane, pictureAt, type PicturePoint } from '@gravek/core/planeMap';
-import { SIDE_JOINTS } from '@gravek/core/posture';
+import type { PicturePoint } from '@gravek/core/planeMap';
 import type { Choices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { Review } from '@gravek/contract/watched';
+import {
+  phaseTicks,
+  withContact,
+  withJoint,
+  withNextPhase,
+  withToeOff,
+} from '@gravek/library/field/film';
 import { straightStart } from '@gravek/library/plan';
 import { plainPlan, reviewed as reviewedOf } from '@gravek/library/reviewed';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -26,7 +32,7 @@ import { useLengthStyle, useMayPlan } from '../member/member';
 import { useCatalogue } from '../movements/useCatalogue';
 import { Beside } from './Beside';
 import type { Clip } from './clip';
-import { ContactsPanel, footAt } from './ContactsPanel';
+import { ContactsPanel } from './ContactsPanel';
 import { GroundPanel, useGround } from './GroundPanel';
 import { PosturePanel, type PoseAsk } from './PosturePanel';
 import { ResultPanel } from './ResultPanel';
@@ -40,30 +46,6 @@ import { frameAt, frameTime, SPEEDS, useClip, type Speed } from './useClip';
 import { useFilmFile } from './useFilmFile';
 import { useReview, type Marks, type Reviewing } from './useReview';
 import { verdict } from './words';
-
-/** Where phases begin: as the coach has said, else as the contacts lie in the plan. */
-const ticksOf = (marks: Marks, reviewed: ReturnType<typeof reviewedOf>): Marks['ticks'] => {
-  if (marks.ticks.length > 0) return marks.ticks;
-  return marks.contacts.flatMap(({ on }, i) => {
-    const phase = reviewed.plan[reviewed.firstStep + i - 1]?.phase;
-    const before = reviewed.plan[reviewed.firstStep + i - 2]?.phase;
-    return reviewed.seen && phase && phase !== before ? [{ phase, atS: on.atS }] : [];
-  });
-};
-
-/** Where the next foot is likely to come down: a step on from the last, as far as the one before. */
-const likelyPlace = (marks: Marks, stepM: number, clip: Clip): PicturePoint => {
-  const last = marks.contacts.at(-1)?.at;
-  if (!last) return { x: clip.mark.width / 2, y: clip.mark.height / 2 };
-  if (marks.view?.kind !== 'marks') return last;
-  try {
-    const fit = fitPlane(marks.view.pairs);
-    const { alongM, acrossM } = groundAt(fit, last);
-    return pictureAt(fit, { alongM: alongM + stepM, acrossM: -acrossM }) ?? last;
-  } catch {
-    return last;
-  }
-};
 
 const Desk = ({
   clip,
@@ -95,7 +77,7 @@ const Desk = ({
   );
   const hasLine = straightStart(movement) !== null;
   const ground = useGround(marks, hasLine, change);
-  const ticks = ticksOf(marks, reviewed);
+  const ticks = phaseTicks(marks, reviewed);
   const slow = slowed || playback.plays >= FULL_LOOKS;
   const now = () => frameTime(clip.frames, at);
   const frameOf = (moment: number): number => frameAt(clip.frames, moment);
@@ -103,52 +85,21 @@ const Desk = ({
   // A tool that was left open on another film does not go on here.
   useEffect(() => choose('look'), [choose]);
 
-  const plannedFirst = reviewed.plan[0]?.foot ?? null;
-  const land = (place: PicturePoint | null): void => {
-    const on = now();
-    const here = contacts.findIndex((one) => Math.abs(one.on.atS - on.atS) < 1e-6);
-    if (here >= 0) {
-      // Pressed again on the same frame, it is moved.
-      if (place)
-        change({ contacts: contacts.map((one, i) => (i === here ? { ...one, at: place } : one)) });
-      return;
-    }
-    const stepM = reviewed.plan[contacts.length]?.lengthM ?? 1;
-    const foot = footAt(
-      contacts,
-      on.atS,
-      plannedFirst === null ? null : plannedFirst === 'left' ? 'right' : 'left',
-    );
-    const next = { foot, at: place ?? likelyPlace(marks, stepM, clip), on, off: null };
-    change({ contacts: [...contacts, next].sort((a, b) => a.on.atS - b.on.atS) });
+  const middle = { x: clip.mark.width / 2, y: clip.mark.height / 2 };
+  const keep = (after: Marks['contacts']): void => {
+    if (after !== contacts) change({ contacts: after });
   };
-  const leave = (): void => {
-    const off = now();
-    const last = contacts.findLastIndex((one) => one.on.atS < off.atS - 1e-6);
-    if (last < 0) return;
-    change({ contacts: contacts.map((one, i) => (i === last ? { ...one, off } : one)) });
-  };
+  const land = (place: PicturePoint | null): void =>
+    keep(withContact(marks, now(), place, reviewed, middle));
+  const leave = (): void => keep(withToeOff(contacts, now()));
   const [pose, setPose] = useState<PoseAsk>(() => ({
     foot: contacts.at(-1)?.foot ?? 'left',
     travel: 'right',
   }));
   const joint = (place: PicturePoint): void => {
-    const all = [...begun, place];
-    if (all.length < SIDE_JOINTS.length) {
-      press(all);
-      return;
-    }
-    press([]);
-    const joints = Object.fromEntries(
-      SIDE_JOINTS.map((name, i) => [name, all[i]!]),
-    ) as Marks['poses'][number]['joints'];
-    const on = now();
-    change({
-      poses: [
-        ...poses.filter((one) => Math.abs(one.on.atS - on.atS) > 1e-6),
-        { on, ...pose, joints },
-      ].sort((a, b) => a.on.atS - b.on.atS),
-    });
+    const pressed = withJoint(poses, begun, place, { on: now(), ...pose });
+    press(pressed.begun);
+    if (pressed.poses) change({ poses: pressed.poses });
   };
   const place = (to: PicturePoint): void => {
     if (tool === 'ground') ground.place(to);
@@ -171,14 +122,8 @@ const Desk = ({
   };
   const nextPhase = (): void => {
     const path = movement.phases.map(({ code }) => code);
-    const last = ticks.findLast((tick) => tick.atS < timeS - 1e-6);
-    const next = path[last ? path.indexOf(last.phase) + 1 : 0];
-    if (next === undefined) return;
-    change({
-      ticks: [...ticks.filter((tick) => tick.phase !== next), { phase: next, atS: now().atS }].sort(
-        (a, b) => a.atS - b.atS,
-      ),
-    });
+    const after = withNextPhase(ticks, path, now().atS);
+    if (after !== ticks) change({ ticks: after });
   };
   useKeys((key) => {
     const does: Record<string, () => void> = {
@@ -194,7 +139,7 @@ const Desk = ({
         land(pointer.current);
       },
       o: leave,
-      m: () => place(pointer.current ?? { x: clip.mark.width / 2, y: clip.mark.height / 2 }),
+      m: () => place(pointer.current ?? middle),
       l: toggleLoop,
       p: nextPhase,
       k: () => change({ callS: now().atS }),

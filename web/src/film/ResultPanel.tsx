@@ -6,6 +6,7 @@ import { drillOf, faultOf } from '@gravek/library/byCode';
 import { phasesOn } from '@gravek/library/plan';
 import { reviewCue, type Reviewed } from '@gravek/library/reviewed';
 import { useState } from 'react';
+import { faultsInFilm } from '@gravek/library/field/film';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Segments } from '../controls/Segments';
@@ -187,7 +188,9 @@ export const ResultPanel = ({
 }) => {
   const { club } = useMember();
   const cue = reviewCue(movement, club.cueSchool, marks.faults);
-  const others = movement.faults.filter((fault) => !marks.faults.includes(fault.code));
+  const others = faultsInFilm(movement, reviewed).filter(
+    (fault) => !marks.faults.includes(fault.code),
+  );
   return (
     <div className="stack">
       <section aria-label="The one cue">
