@@ -24,6 +24,7 @@ import { FileButton } from '../controls/FileButton';
 import { useKeys } from '../controls/keys';
 import { Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
+import { opened } from '../controls/opened';
 import { Segments } from '../controls/Segments';
 import { UndoRedo } from '../controls/UndoRedo';
 import { usePutAway } from '../controls/usePutAway';
@@ -35,7 +36,6 @@ import type { Clip } from './clip';
 import { ContactsPanel } from './ContactsPanel';
 import { GroundPanel, useGround } from './GroundPanel';
 import { PosturePanel, type PoseAsk } from './PosturePanel';
-import { ResultPanel } from './ResultPanel';
 import { SideBySide } from './SideBySide';
 import { Stage } from './Stage';
 import { saveStill } from './still';
@@ -46,6 +46,8 @@ import { frameAt, frameTime, SPEEDS, useClip, type Speed } from './useClip';
 import { useFilmFile } from './useFilmFile';
 import { useReview, type Marks, type Reviewing } from './useReview';
 import { verdict } from './words';
+
+const ResultPanel = opened(async () => (await import('./ResultPanel')).ResultPanel);
 
 const Desk = ({
   clip,
