@@ -14,6 +14,8 @@ export type Volume = {
   repsEach: number;
   /** day of the newest session, yyyy-mm-dd */
   lastDay: string;
+  /** whether makes at two spots, and reads, are part of each rep */
+  counted?: boolean;
 };
 
 /** Days from one session of a squad to the next. */
@@ -32,7 +34,7 @@ const idsOf = (count: number): string[] => Array.from({ length: count }, () => u
  */
 export const fillClub = async (
   trx: Trx,
-  { squads, athletesEach, sessionsEach, repsEach, lastDay }: Volume,
+  { squads, athletesEach, sessionsEach, repsEach, lastDay, counted = false }: Volume,
 ): Promise<{ sessionId: string; athleteIds: string[] }[]> => {
   await sql`select setseed(0.17)`.execute(trx);
   const filled = [];
@@ -85,7 +87,11 @@ export const fillClub = async (
       athleteIds: _athletes,
       ...set
     } = freshDrillSet('', { kind: 'plan', approachId: plan.id }, []);
-    const document = JSON.stringify({ ...set, sets: 1, reps: repsEach });
+    const makes = { target: 'makes', amount: 2, vary: { ...set.vary, spots: ['left', 'right'] } };
+    const document = JSON.stringify({
+      ...{ ...set, sets: 1, reps: repsEach },
+      ...(counted ? makes : {}),
+    });
     await sql`insert into drill_set (id, session_id, position, approach_id, document)
       select gen_random_uuid(), id, 0, ${plan.id}::uuid, ${document}::jsonb
       from session where id = any(${sessionIds}::uuid[])`.execute(trx);
@@ -97,11 +103,16 @@ export const fillClub = async (
     // Half of the rows are from before rows said what they could show.
     const could = filled.length % 2 === 0 ? faults : null;
     await sql`insert into rep (id, session_id, drill_set_id, athlete_id, movement, turn, set_no, side,
-        rep_no, outcome, lead_foot, speed_pct, device, device_no, arrival, at, could)
+        rep_no, outcome, lead_foot, speed_pct, device, device_no, arrival, at, could,
+        variant, made, exit, taken, was_right)
       select gen_random_uuid(), d.session_id, d.id, x.athlete_id, ${movement.code}, n, 1, 'own',
         least(n, 50), case when random() < 0.33 then 'fault' else 'clean' end, 'left', 100,
         d.session_id, (x.position - 1) * ${repsEach} + n, (x.position - 1) * ${repsEach} + n, s.day,
-        ${could}::text[]
+        ${could}::text[],
+        case when ${counted} then case when n % 2 = 0 then 'spot=left' else 'spot=right' end else '' end,
+        case when ${counted} then n % 3 = 0 and n % 2 = 0 end,
+        case when ${counted} then 'go:left' end, case when ${counted} then 'go:left' end,
+        case when ${counted} then true end
       from drill_set d
       join session s on s.id = d.session_id
       join drill_set_athlete x on x.drill_set_id = d.id,

@@ -21,7 +21,14 @@ import { aRep, coachIn, openStage, type Coach, type Stage } from './setup';
  */
 
 const LAST_DAY = '2031-05-14';
-const SHORT = { squads: 2, athletesEach: 25, sessionsEach: 8, repsEach: 20, lastDay: LAST_DAY };
+const SHORT = {
+  squads: 2,
+  athletesEach: 25,
+  sessionsEach: 8,
+  repsEach: 20,
+  lastDay: LAST_DAY,
+  counted: true,
+};
 const LONG = { ...SHORT, sessionsEach: 40 };
 
 type Club = { coach: Coach; filled: { sessionId: string; athleteIds: string[] }[] };
@@ -170,6 +177,17 @@ describe('a season five times as long', () => {
       .select((eb) => eb.fn.countAll<string>().as('count'))
       .executeTakeFirstOrThrow();
     expect(Number(count)).toBeGreaterThanOrEqual(48_000);
+  });
+
+  it('has reads and makes to add up, and something that was missed', async () => {
+    await inClub(stage.db, long.coach, async (trx) => {
+      const { items } = await squadFaults(trx, undefined, LAST_DAY);
+      expect(items[0]!.results.map(({ spot }) => spot).sort()).toEqual(['left', 'right']);
+      expect(items.some(({ reads }) => reads.length > 0)).toBe(true);
+      const bundle = await runBundle(trx, (await session(trx, newest(long).sessionId))!);
+      expect(bundle.missed).toHaveLength(LONG.athletesEach);
+      expect(bundle.missed[0]!.variants).toEqual(['own spot=right']);
+    });
   });
 
   it.each(PLACES)('costs %s no more than it should', async (_what, work, growth) => {

@@ -55,10 +55,13 @@ const owedOf = ({ set, variants }: MakesSet, tries: readonly StoredRep[]): strin
   return owed.length < variants.length ? owed : [];
 };
 
+/** What was missed longer ago than this is as good as new, days. */
+const BACK_DAYS = 28;
+
 /**
  * What athletes still owed of a set's makes when they last worked on it, so that it begins there: of each
- * set whose makes count, and of each athlete the last session before this one in which they tried any of
- * its movements.
+ * set whose makes count, and of each athlete the last session in the four weeks before this one in which they
+ * tried any of its movements.
  */
 export const missedIn = async (
   trx: Trx,
@@ -74,9 +77,11 @@ export const missedIn = async (
     from jsonb_to_recordset(${JSON.stringify(wanted)}::jsonb)
       w (id text, "athleteIds" uuid[], codes text[])
     join rep_count c on c.club_id = gravek_club() and c.athlete_id = any(w."athleteIds")
-      and c.movement = any(w.codes) and c.has_results and c.tried > 0
+      and c.movement = any(w.codes) and c.tried > 0 and c.session_id = any(array(
+        select id from session where club_id = gravek_club()
+          and day > ${session.date}::date - ${BACK_DAYS}::int
+          and (day, id) < (${session.date}::date, ${session.id}::uuid)))
     join session s on s.club_id = c.club_id and s.id = c.session_id
-      and (s.day, s.id) < (${session.date}::date, ${session.id}::uuid)
     order by w.id, c.athlete_id, s.day desc, s.id desc`.execute(trx);
   const codes = [...new Set(sets.flatMap((set) => set.codes))];
   const tries = standing(await repsOfTries(trx, last, codes)).filter((rep) => rep.made !== null);
