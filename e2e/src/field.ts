@@ -1,6 +1,6 @@
 import type { LogPage, StoredRep } from '@gravek/contract';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
-import { BETWEEN_TAPS_MS, expect } from './test';
+import { BETWEEN_TAPS_MS, expect, goTo } from './test';
 
 export const PHONE = { width: 390, height: 844 };
 
@@ -149,4 +149,15 @@ export const takeOutNewestRun = async (page: Page): Promise<void> => {
     .first()
     .click();
   await expect(page.getByText('The run is taken out.')).toBeVisible();
+};
+
+/** Opens an athlete's page at what is known of a movement. */
+export const showFaultsOf = async (page: Page, id: string, movement: string): Promise<void> => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await goTo(page, `/athletes/${id}`);
+  await page
+    .getByRole('region', { name: 'Faults' })
+    .getByRole('combobox')
+    .first()
+    .selectOption({ label: movement });
 };

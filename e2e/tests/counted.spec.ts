@@ -3,7 +3,7 @@ import type { Ledger, RunBundle, SessionInput } from '@gravek/contract';
 import { freshDrillSet } from '@gravek/library/sessionFit';
 import type { Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
-import { ask, logOf, PHONE, tap, up } from '../src/field';
+import { ask, logOf, PHONE, showFaultsOf, tap, up } from '../src/field';
 import { expect, goTo, LONG, test } from '../src/test';
 
 /** What counts of a rep beside its faults: touches, metres, minutes, makes by spot, the first step after a call. */
@@ -43,17 +43,6 @@ const resultsOn = async (page: Page, id: string, movement: string, date: string)
   const path = `/athletes/${id}/ledger/${movement}`;
   const { results } = await ask<Ledger>(page, 'GET', path);
   return results.filter((one) => one.date === date);
-};
-
-const showResults = async (page: Page, id: string, movement: string) => {
-  await page.setViewportSize({ width: 1280, height: 800 });
-  await goTo(page, `/athletes/${id}`);
-  await page
-    .getByRole('region', { name: 'Faults' })
-    .getByRole('combobox')
-    .first()
-    .selectOption({ label: movement });
-  return page.getByRole('region', { name: 'Results' });
 };
 
 test('touches are tapped or heard, counted up to what was asked, and timed from one to the next', async ({
@@ -110,7 +99,8 @@ test('touches are tapped or heard, counted up to what was asked, and timed from 
   await expect
     .poll(() => resultsOn(page, kaia!, 'slide-close-out', '2031-07-05'), { timeout: 15_000 })
     .toMatchObject([{ rounds: 3, touches: 7, splits: 4 }]);
-  const results = await showResults(page, kaia!, 'Slide and close out');
+  await showFaultsOf(page, kaia!, 'Slide and close out');
+  const results = page.getByRole('region', { name: 'Results' });
   await expect(results.getByRole('img', { name: /^Round 1: 3 touches in/ })).toBeVisible();
   await expect(results).toContainText(/The last round is/);
 });
@@ -245,13 +235,7 @@ test(
     expect(heard.length).toBeGreaterThan(0);
     // Before the word was over it heard the word.
     for (const { lateS } of heard) expect(lateS).toBeGreaterThan(0.3);
-    await page.setViewportSize({ width: 1280, height: 800 });
-    await goTo(page, `/athletes/${kaia!}`);
-    await page
-      .getByRole('region', { name: 'Faults' })
-      .getByRole('combobox')
-      .first()
-      .selectOption({ label: 'Give-ground mirror' });
+    await showFaultsOf(page, kaia!, 'Give-ground mirror');
     const reads = page.getByRole('region', { name: 'Reads' });
     await expect(reads.getByRole('columnheader', { name: 'reaction' })).toBeVisible();
   },

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Ledger } from '@gravek/contract';
 import { freshDrillSet } from '@gravek/library/sessionFit';
-import { ask, logOf, PHONE, tap, up } from '../src/field';
+import { ask, logOf, PHONE, showFaultsOf, tap, up } from '../src/field';
 import { axeFinds } from '../src/axe';
 import { expect, goTo, test } from '../src/test';
 
@@ -93,13 +93,7 @@ test('a read is called as it was chosen; a wrong answer asks what else showed, a
     .poll(async () => (await readsOf()).reps, { timeout: 15_000 })
     .toBe(before.reps + rows.length);
   expect((await readsOf()).right).toBe(before.right + 2);
-  await page.setViewportSize({ width: 1280, height: 800 });
-  await goTo(page, `/athletes/${kaia.id}`);
-  await page
-    .getByRole('region', { name: 'Faults' })
-    .getByRole('combobox')
-    .first()
-    .selectOption({ label: 'Give-ground mirror' });
+  await showFaultsOf(page, kaia.id, 'Give-ground mirror');
   const reads = page.getByRole('region', { name: 'Reads' });
   const { reps, right } = await readsOf();
   await expect(reads).toContainText(`${reps - right} of ${reps} answered wrongly`);

@@ -44,16 +44,18 @@ type Table = {
 /** All that is logged of one session: no field session comes near it. */
 const WHOLE_LOG = 100_000;
 
-/** Reps that stand, session by session. */
-async function* reps(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
-  const sessions = await trx
+const sessionsByDay = (trx: Trx) =>
+  trx
     .selectFrom('session')
     .select(['id', 'day', 'title'])
     .where(sql<boolean>`club_id = gravek_club()`)
     .orderBy('day')
     .orderBy('id')
     .execute();
-  for (const { id, day, title } of sessions) {
+
+/** Reps that stand, session by session. */
+async function* reps(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
+  for (const { id, day, title } of await sessionsByDay(trx)) {
     const log = await repsOf(trx, id, { after: 0, limit: WHOLE_LOG });
     if (log.length === 0) continue;
     const by = await trx
@@ -167,14 +169,7 @@ async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
 
 /** What came of makes, seconds, touches, metres and minutes, by session, movement, side, exit and spot. */
 async function* results(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
-  const sessions = await trx
-    .selectFrom('session')
-    .select(['id', 'day', 'title'])
-    .where(sql<boolean>`club_id = gravek_club()`)
-    .orderBy('day')
-    .orderBy('id')
-    .execute();
-  for (const { id, day, title } of sessions) {
+  for (const { id, day, title } of await sessionsByDay(trx)) {
     const counts = await resultCounts(trx, { sessionId: id });
     const own = groupBy(counts, ({ athleteId, movement }) => `${athleteId}/${movement}`);
     yield [...own.values()].flatMap((list) => {
