@@ -54,7 +54,14 @@ export {
   type FilmMarks,
 } from './field/film';
 export { filmedRows, voidOf } from './field/takenBack';
-export { cueSaid, faultsOffered, turnView, type TurnView } from './field/turn';
+export {
+  cueSaid,
+  faultsOffered,
+  turnView,
+  turnWords,
+  type TurnView,
+  type TurnWords,
+} from './field/turn';
 export {
   addResults,
   fewestMade,

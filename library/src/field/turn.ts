@@ -16,21 +16,13 @@ import { askedExit, exitsToCall, exitsToRead, type Exit } from './reads';
 import type { SetRun } from './sets';
 import { faultsToShow, likelyFirst, phasesOfRep } from './shows';
 
-/** A turn as the field shows it: who, what, in whose words, and what may be said of it. */
-export type TurnView = {
+/** Whose turn it is and in which words: nothing of it needs to be solved for the athlete's body. */
+export type TurnWords = {
   athlete: RunAthlete;
   variant: Variant;
   /** as it is taught here, in the athlete's words for right and left; null for a warm-up */
   movement: Movement | null;
   drill: Drill | undefined;
-  /** as the athlete runs it; null where no plan fits */
-  outline: Outline | null;
-  /** what a measured run is held against */
-  planned: PlannedRun | null;
-  /** what is done, part by part, in words */
-  what: string[];
-  /** on which foot or side, where the set has both; empty where it has one */
-  sideSaid: string;
   /** exits of its read, each of which may be taken */
   exits: Exit[];
   /** exits that may be called */
@@ -43,7 +35,53 @@ export type TurnView = {
   before: RunCue | undefined;
 };
 
+/** A turn as the field shows it: whose it is, how they run it, and what may be said of it. */
+export type TurnView = TurnWords & {
+  /** as the athlete runs it; null where no plan fits */
+  outline: Outline | null;
+  /** what a measured run is held against */
+  planned: PlannedRun | null;
+  /** what is done, part by part, in words */
+  what: string[];
+  /** on which foot or side, where the set has both; empty where it has one */
+  sideSaid: string;
+};
+
 type Asked = Pick<SetRun, 'set' | 'plan' | 'base' | 'athleteOf' | 'movementOf'>;
+
+/**
+ * Whose turn it is and in which words.
+ *
+ * @param at its drill set
+ * @param log rows of the session; the cue that was given last holds
+ */
+export const turnWords = (
+  { cues }: Pick<RunBundle, 'cues'>,
+  log: readonly FieldRow[],
+  { base, ...at }: Asked,
+  turn: Turn,
+): TurnWords => {
+  const athlete = at.athleteOf(turn.athleteId);
+  const variant = variantFrom(turn.variant, turn.side);
+  const written = base && at.movementOf(variant);
+  const choices = base?.choices ?? null;
+  const movement = written && toldTo(bySchools(written, choices?.schools), athlete, turn.side);
+  const exits = exitsToRead(movement, choices);
+  const before = cues.find(
+    (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
+  );
+  return {
+    athlete,
+    variant,
+    movement,
+    drill: base ? drillOfBase(base) : undefined,
+    exits,
+    callable: exitsToCall(exits, choices, variant),
+    askedExit: askedExit(choices, variant),
+    cue: cueIn(log, athlete.id, movement?.code ?? '', before),
+    before,
+  };
+};
 
 /**
  * A turn as the field shows it.
@@ -54,33 +92,22 @@ type Asked = Pick<SetRun, 'set' | 'plan' | 'base' | 'athleteOf' | 'movementOf'>;
  * turnView(bundle, log, at, at.state.up!).callable // the exits that a call may name
  */
 export const turnView = (
-  { cues }: Pick<RunBundle, 'cues'>,
+  bundle: Pick<RunBundle, 'cues'>,
   log: readonly FieldRow[],
   at: Asked,
   turn: Turn,
 ): TurnView => {
   const { set, plan, base } = at;
-  const athlete = at.athleteOf(turn.athleteId);
-  const variant = variantFrom(turn.variant, turn.side);
+  const words = turnWords(bundle, log, at, turn);
+  const { athlete, variant, movement, drill } = words;
+  const choices = base?.choices ?? null;
   const run = plan && base ? fieldRun(plan, base, variant, athlete) : null;
   const outline = run?.outline ?? null;
-  const written = base && at.movementOf(variant);
-  const taught = written && bySchools(written, base.choices?.schools);
-  const movement = taught && toldTo(taught, athlete, turn.side);
-  const drill = base ? drillOfBase(base) : undefined;
-  const choices = base?.choices ?? null;
   // A steady run is to be held at its week's target; of any other the plan's own steps say it.
   const cadence = choices && isSequence(choices) ? choices.cadence : null;
   const steady = movement && athlete.body && steadyTarget(movement, cadence, athlete.body);
-  const exits = exitsToRead(movement, choices);
-  const before = cues.find(
-    (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
-  );
   return {
-    athlete,
-    variant,
-    movement,
-    drill,
+    ...words,
     outline,
     planned: plannedRun(outline, run?.steps ?? [], steady || null),
     what: [
@@ -94,16 +121,11 @@ export const turnView = (
       ),
     ],
     sideSaid:
-      taught && (turn.side === 'other' || set.vary.sides.length > 1)
+      movement && (turn.side === 'other' || set.vary.sides.length > 1)
         ? outline && outline.startM !== null
           ? `take off ${outline.lastFoot}`
-          : sidePhrase(taught, athlete, turn.side)
+          : sidePhrase(movement, athlete, turn.side)
         : '',
-    exits,
-    callable: exitsToCall(exits, choices, variant),
-    askedExit: askedExit(choices, variant),
-    cue: cueIn(log, athlete.id, movement?.code ?? '', before),
-    before,
   };
 };
 
@@ -117,7 +139,7 @@ export const turnView = (
  */
 export const faultsOffered = (
   { base }: Pick<SetRun, 'base'>,
-  { movement, variant, athlete, drill, before, askedExit: planned }: TurnView,
+  { movement, variant, athlete, drill, before, askedExit: planned }: TurnWords,
   { asked, taken }: { asked: string | null; taken: string | null },
   cue: string | null,
 ): Fault[] => {
@@ -134,6 +156,6 @@ export const faultsOffered = (
 const KNOWN_FROM = 10;
 
 /** What the coach says: the one cue, or that there is none. */
-export const cueSaid = ({ movement, before }: TurnView, cue: string | null): string =>
+export const cueSaid = ({ movement, before }: TurnWords, cue: string | null): string =>
   (cue !== null && movement && faultOf(movement, cue)?.cue) ||
   (before && before.reps >= KNOWN_FROM ? 'Nothing to fix: let it run' : 'Watch first, say nothing');

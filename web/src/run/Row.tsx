@@ -5,7 +5,7 @@ import { faultOf } from '@gravek/library/byCode';
 import type { FieldRow, Seen } from '@gravek/library/field/log';
 import { rowCalls, rowPlaces, watchedAfter, wordsOfRow } from '@gravek/library/field/row';
 import type { SetRun } from '@gravek/library/field/sets';
-import { faultsOffered, turnView } from '@gravek/library/field/turn';
+import { faultsOffered, turnView, turnWords } from '@gravek/library/field/turn';
 import { helpersOf } from '@gravek/library/rotationAxis';
 import { sideWord } from '@gravek/library/sides';
 import { variantWords } from '@gravek/library/work';
@@ -61,12 +61,17 @@ export const Row = ({
   const [tapped, setTapped] = useState<string | null>(null);
   const [hurt, setHurt] = useState(false);
   const [atOnce, setAtOnce] = useWatchedAtOnce();
-  const views = new Map(now.map((turn) => [turn.athleteId, turnView(bundle, log, at, turn)]));
+  const views = new Map(now.map((turn) => [turn.athleteId, turnWords(bundle, log, at, turn)]));
   const viewOf = (turn: Turn) => views.get(turn.athleteId)!;
   const all = [...views.values()];
-  const first = viewOf(up);
+  const first = turnView(bundle, log, at, up);
   const taught = first.movement;
-  const firstFeet = new Set(all.map(({ outline }) => outline?.firstFoot ?? 'left'));
+  // Only single steps are called by the foot; how all of them run is not solved for anything else.
+  const firstFeet = new Set(
+    set.call?.kind === 'steps'
+      ? now.map((turn) => turnView(bundle, log, at, turn).outline?.firstFoot ?? 'left')
+      : [first.outline?.firstFoot ?? 'left'],
+  );
   const calls = rowCalls(
     first.callable,
     all.map(({ athlete: { id, name }, exits }) => ({
