@@ -296,6 +296,8 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   reads: ReadRecord[];
   /** session by session, earliest first; those without makes or seconds left out */
   results: SessionResults[];
+  /** makes in every chain that was tried, where this is a chain: by move and ending */
+  chains: { movement: string; tried: number; made: number }[];
   /** faults that the movement does not have any more, with the reps that showed each */
   gone: { code: string; reps: number }[];
   /** where the athlete stands on the movement's ladder; null where they were on none */

@@ -271,3 +271,29 @@ it('keeps what a row could show, and counts the same as core does', async () => 
     expected.sort(),
   );
 });
+
+it('holds moves and endings against each other by what was made in their chains', async () => {
+  const chains = ['jab-cross--floater', 'jab-cross--two-foot-stop', 'jab-straight--floater'];
+  const own = await furnished({ call: null, target: 'makes', amount: 2 });
+  await run(own.session, (n) => ({
+    ...{ movement: chains[n % 3]!, could: [], made: n % 3 === 0 || n > 15 },
+  }));
+  await coach.get(`/athletes/${own.athlete.id}/faults`);
+  const ledger = (
+    await coach.get(`/athletes/${own.athlete.id}/ledger/jab-cross--floater`).expect(200)
+  ).body as Ledger;
+  expect(ledger.chains).toEqual([
+    { movement: 'jab-cross--floater', tried: 7, made: 7 },
+    { movement: 'jab-cross--two-foot-stop', tried: 7, made: 2 },
+    { movement: 'jab-straight--floater', tried: 6, made: 1 },
+  ]);
+  expect((await ledgerOf(await countedAlone())).chains).toEqual([]);
+});
+
+/** An athlete who has run one movement that is no chain. */
+const countedAlone = async (): Promise<Furnished> => {
+  const own = await furnished({ call: null });
+  await run(own.session, () => ({ could: ['on-heels'] }));
+  await coach.get(`/athletes/${own.athlete.id}/faults`);
+  return own;
+};

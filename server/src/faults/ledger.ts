@@ -14,6 +14,7 @@ import {
   cueSpans,
   faultOf,
   historyOf,
+  isChain,
   isOf,
   laddersOf,
   shownIn,
@@ -25,7 +26,7 @@ import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
 import { clubNow, countsOf, faultsOf, type Counted } from './queries';
-import { readsOf, resultsOf } from './results';
+import { makesInChains, readsOf, resultsOf } from './results';
 import { laddersIn } from './rungs';
 
 /** A condition as its axis has it in an address, and back. */
@@ -177,6 +178,7 @@ export const ledgerOf = async (
     agreement: await agreementIn(trx, athleteId, movement),
     reads: await readsOf(trx, movement, athleteId),
     results: await resultsOf(trx, movement, athleteId),
+    chains: isChain(movement) ? await makesInChains(trx, athleteId) : [],
     gone: await goneFrom(trx, movement, sessions),
     ladder: await standOnLadder(trx, athleteId, movement),
   };

@@ -2,6 +2,7 @@ import type { ReadRecord, Results, SessionResults } from '@gravek/contract';
 import { groupBy } from '@gravek/core';
 import {
   addResults,
+  isChain,
   readsOfCounts,
   resultsOfCounts,
   type ReadCount,
@@ -78,6 +79,24 @@ export const readsOf = async (
   athleteId: string,
 ): Promise<ReadRecord[]> =>
   readsOfCounts(await readCounts(trx, { athleteIds: [athleteId], movements: [movement] }));
+
+/** What an athlete has made in every chain: of moves, and endings, that can so be held against each other. */
+export const makesInChains = async (
+  trx: Trx,
+  athleteId: string,
+): Promise<{ movement: string; tried: number; made: number }[]> => {
+  const rows = await trx
+    .selectFrom('fault_standing')
+    .select(['movement', 'totals'])
+    .where('athlete_id', '=', athleteId)
+    .orderBy('movement')
+    .execute();
+  return rows.flatMap(({ movement, totals }) => {
+    const tried = totals.reduce((sum, one) => sum + one.tried, 0);
+    const made = totals.reduce((sum, one) => sum + one.made, 0);
+    return isChain(movement) && tried > 0 ? [{ movement, tried, made }] : [];
+  });
+};
 
 /** All results and reads so far of some athletes, by athlete and movement. */
 export const totalsOf = async (

@@ -190,7 +190,12 @@ const InMovement = ({
                   </div>
                 )}
                 <Reads movement={movement} reads={ledger.reads} />
-                <AthleteResults movement={movement} athlete={athlete} sessions={ledger.results} />
+                <AthleteResults
+                  movement={movement}
+                  athlete={athlete}
+                  sessions={ledger.results}
+                  chains={ledger.chains}
+                />
                 {ledger.contrasts.length > 0 && (
                   <ul className="mb-0">
                     {ledger.contrasts.map((one) => (

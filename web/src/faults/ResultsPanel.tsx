@@ -1,5 +1,5 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Results, SessionResults } from '@gravek/contract/faults';
+import type { Ledger, Results, SessionResults } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { wayParts } from '@gravek/core/units';
 import { addResults, fewestMade, slowsBy } from '@gravek/library/results';
@@ -9,6 +9,7 @@ import { Link } from 'react-router';
 import { dayName } from '../controls/dates';
 import { Figure } from '../controls/Figure';
 import { useLengthStyle } from '../member/member';
+import { useCatalogue } from '../movements/useCatalogue';
 import { clock } from '../controls/clock';
 
 /** Sessions of the curve: as many as the table of faults shows. */
@@ -18,7 +19,8 @@ const ROUNDS = 8;
 
 type Person = Pick<Athlete, 'hand' | 'takeoffFoot'>;
 
-const percent = ({ made, tried }: Results): number => Math.round((100 * made) / tried);
+const percent = ({ made, tried }: Pick<Results, 'made' | 'tried'>): number =>
+  Math.round((100 * made) / tried);
 const meanHeldS = ({ heldS, held }: Results): number => heldS / held;
 const meanSplitS = ({ splitS, splits }: Results): number => splitS / splits;
 
@@ -168,14 +170,14 @@ export const resultsSentence = (
 };
 
 /** Makes by spot or exit, a bar each, the fewest first. */
-const MadeAt = ({
+const MadeAt = <Makes extends Pick<Results, 'tried' | 'made'>>({
   label,
   results,
   nameOf,
 }: {
   label: string;
-  results: readonly Results[];
-  nameOf: (one: Results) => string;
+  results: readonly Makes[];
+  nameOf: (one: Makes) => string;
 }) => {
   const shown = results
     .filter(({ tried }) => tried > 0)
@@ -238,12 +240,15 @@ export const AthleteResults = ({
   movement,
   athlete,
   sessions,
+  chains,
 }: {
   movement: Movement;
   athlete: Person;
   sessions: readonly SessionResults[];
+  chains: Ledger['chains'];
 }) => {
   const { unit } = useLengthStyle();
+  const catalogue = useCatalogue();
   if (sessions.length === 0) return null;
   const sideOf = ({ side }: Results): string => sideWord(movement, athlete, side);
   const columns = columnsOf(sessions, unit);
@@ -303,6 +308,11 @@ export const AthleteResults = ({
         label="Makes by exit"
         results={addResults(sessions, 'exit').filter(({ exit }) => exit !== null)}
         nameOf={(one) => `${exitName(movement, one.exit!)}, ${sideOf(one)}`}
+      />
+      <MadeAt
+        label="Makes by move and ending"
+        results={chains}
+        nameOf={({ movement: code }) => catalogue.nameOf(code)}
       />
       {lastTouched && <Rounds session={lastTouched} />}
     </section>
