@@ -149,6 +149,9 @@ describe('a press in a turn', () => {
       touchS: [0, 1.2, 2],
     });
     expect(run([at(0), at(1), { press: 'touches-anew' }]).touchS).toEqual([]);
+    // A count that was taken back is not gone on with: its clock has stopped.
+    const back = { ...NOTHING_PRESSED, touchS: [0, 1.2] };
+    expect(pressed(back, at(0), touches).marks.touchS).toEqual([0]);
     expect(pressed(marks, { press: 'log' }, on()).answer).not.toHaveProperty('touchS');
   });
 

@@ -51,8 +51,8 @@ export const fieldRow = (rep: Rep & { arrival?: number }): FieldRow => ({
 });
 
 /**
- * Metres and seconds that a rep was run: as a device has measured them, else as the set asks and the
- * coach's clock has timed. Null where the set is no matter of metres or minutes.
+ * Metres and seconds that a rep was run. Metres that a set asks for lie taped on the ground; of minutes a device
+ * may tell them. Seconds are the coach's clock's, else a device's. Null where the set is no matter of either.
  */
 const ranOf = (
   { target, amount }: Pick<DrillSet, 'target' | 'amount'>,

@@ -150,6 +150,8 @@ export const pressed = (
     case 'hold-again':
       return goOn({ askedS: null });
     case 'touched':
+      // Once a count was taken back nobody knows how long ago it was: the next touch is the first of another.
+      if (press.atS === 0) return goOn({ touchS: [0] });
       return marks.touchS.length >= set.amount || press.atS < (marks.touchS.at(-1) ?? 0)
         ? goOn({})
         : goOn({ touchS: [...marks.touchS, Math.round(press.atS * 100) / 100] });

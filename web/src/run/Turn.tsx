@@ -118,12 +118,13 @@ export const Turn = ({
     const next = moments
       .filter((atMs) => atMs > untilMs)
       .reduce((before, atMs) => {
-        if (before.touchS.length === 0) beganMs.current = call.go?.fromMs ?? atMs;
+        if (before.touchS.length === 0 || beganMs.current === null)
+          beganMs.current = call.go?.fromMs ?? atMs;
         const atS = (atMs - (beganMs.current ?? atMs)) / 1000;
         const on = { turn: up, set, movement, wanted: null, cue };
         return pressed(before, { press: 'touched', atS }, on).marks;
       }, marks);
-    if (next === marks || next.touchS.length === marks.touchS.length) return;
+    if (next === marks || next.touchS.join() === marks.touchS.join()) return;
     setMarks(next);
     // A microphone would hear the count as well.
     if (useDevice.getState().device?.by !== 'sound') sayCount(next.touchS.length);
