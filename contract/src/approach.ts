@@ -136,6 +136,19 @@ export type StraightChoices = Omit<InferType<typeof straightChoices>, 'ending' |
   absorb: Absorb;
 };
 
+/** How long a usual turn takes and what ground it gains, by the way of turning; of a grown defender. */
+const USUAL_TURNS = { slideS: 0.45, slideBackM: 0.25, openS: 0.25, openBackM: 0.35 };
+
+/** Choices from when the moment of the turn was solved: depth, runner and steps stay, the rest is as usual. */
+const withInFront = (value: unknown): unknown => {
+  const { cushion, ...choices } = (value ?? {}) as { cushion?: unknown; inFront?: unknown };
+  if (typeof cushion !== 'object' || cushion === null || choices.inFront) return value;
+  return {
+    ...choices,
+    inFront: { ...USUAL_TURNS, dallySpeedMps: 1.2, steps: 4, ...cushion },
+  };
+};
+
 /** What a coach chooses for any other movement. */
 export const sequenceChoices = object({
   kind: choice('a kind of plan', ['sequence'] as const),
@@ -171,16 +184,22 @@ export const sequenceChoices = object({
   })
     .nullable()
     .default(null),
-  /** the runner that a defender gives ground to; null as usual */
-  cushion: object({
+  /** the runner that a defender gives ground to, and how it is given; null as usual */
+  inFront: object({
     depthM: figure('The depth', 0, 20, ' m'),
     /** the athlete whose times these are; null for nobody in particular */
     runnerId: id().nullable().optional(),
     runnerTopMps: figure('The runner’s top speed', 1, 13, ' m/s'),
     runnerTauS: figure('The runner’s time constant', 0.2, 4, ' s'),
+    /** how fast the runner comes on before going */
+    dallySpeedMps: figure('The runner’s speed before going', 0, 5, ' m/s'),
+    steps: count('The short steps', 0, 12),
     stepM: figure('The short step', 0.02, 1, ' m'),
     cadenceSpm: figure('The cadence', 60, 900, ' steps/min'),
-    turnS: figure('The turn', 0, 2, ' s'),
+    slideS: figure('Slide and plant', 0.05, 2, ' s'),
+    slideBackM: figure('Ground gained by slide and plant', -1, 2, ' m'),
+    openS: figure('Opening at once', 0.05, 2, ' s'),
+    openBackM: figure('Ground gained by opening at once', -1, 2, ' m'),
     keepM: figure('The distance kept', 0, 5, ' m'),
   })
     .nullable()
@@ -209,7 +228,7 @@ export const sequenceChoices = object({
   })
     .nullable()
     .default(null),
-});
+}).transform(withInFront);
 export type SequenceChoices = InferType<typeof sequenceChoices>;
 
 export type Choices = StraightChoices | SequenceChoices;

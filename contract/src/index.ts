@@ -13,6 +13,7 @@ export * from './ownView';
 export * from './problem';
 export * from './reading';
 export * from './run';
+export { setUp, type SetUp } from './setUp';
 export * from './rungs';
 export * from './drillSet';
 export * from './session';

@@ -24,6 +24,7 @@ import { choice, count, distinct, figure, foot, name, note, partSpeeds } from '.
 import { phaseSteps } from './phaseSchema';
 import { posture } from './posture';
 import { RUNGS } from './rungs';
+import { setUp, type SetUp } from './setUp';
 
 export const LOADS = ['jump', 'sprint', 'contact', 'volume'] as const;
 /** What a movement asks of the body; restrictions bar it by these. */
@@ -174,6 +175,43 @@ const part = lazy((value: unknown): AnyObjectSchema => {
     : object({ kind: choice('a part', PART_KINDS) }).required();
 });
 
+const other = object({
+  kind: choice('what it is', OTHERS),
+  name: name('its name', 40),
+  /** start, end, or a phase by its code: where the body is at its first contact */
+  from: codeOf('Choose from where it is set out.'),
+  ahead: anyLength.required(),
+  aside: anyLength.required(),
+  to: foot('a side'),
+  wideM: figure('Its width', 0, 60, ' m'),
+  angleDeg: figure('Its angle', -90, 90, '°').optional(),
+  /** it stands where the usual way, that of the first exits, has its phase */
+  usual: boolean().strict().optional(),
+  /** only on a way that goes through this phase */
+  only: codeOf('Choose a phase.').optional(),
+  moves: object({
+    ahead: anyLength.required(),
+    aside: anyLength.required(),
+    to: foot('a side'),
+    speedMps: figure('Its speed', 0.1, 60, ' m/s'),
+    afterS: figure('It starts after', 0, 30, ' s'),
+  })
+    .nullable()
+    .default(null),
+  /** it comes from there, and is in its place at the moment of its phase */
+  comes: object({
+    ahead: anyLength.required(),
+    aside: anyLength.required(),
+    to: foot('a side'),
+    speedMps: figure('Its speed', 0.1, 60, ' m/s'),
+  })
+    .nullable()
+    .default(undefined),
+});
+
+const drillPhases = () =>
+  array(phase.required()).max(12, 'At most 12 phases of a drill.').optional();
+
 const drill = object({
   code: code('A drill'),
   name: name('the drill’s name', 80),
@@ -192,6 +230,12 @@ const drill = object({
     1,
     'A drill needs at least one rung.',
   ),
+  /** steps of its own in place of the movement's, where it is no part of it */
+  phases: drillPhases(),
+  /** whoever and whatever stands around those steps */
+  others: array(other.required()).max(12, 'At most 12 things around a drill.').optional(),
+  /** how it is run; as usual where nothing is said */
+  setUp: setUp.optional().default(undefined),
 });
 
 const change = object({
@@ -244,36 +288,6 @@ const school = object({
     .max(4, 'Four ways at most.'),
 });
 
-const other = object({
-  kind: choice('what it is', OTHERS),
-  name: name('its name', 40),
-  /** start, end, or a phase by its code: where the body is at its first contact */
-  from: codeOf('Choose from where it is set out.'),
-  ahead: anyLength.required(),
-  aside: anyLength.required(),
-  to: foot('a side'),
-  wideM: figure('Its width', 0, 60, ' m'),
-  angleDeg: figure('Its angle', -90, 90, '°').optional(),
-  moves: object({
-    ahead: anyLength.required(),
-    aside: anyLength.required(),
-    to: foot('a side'),
-    speedMps: figure('Its speed', 0.1, 60, ' m/s'),
-    afterS: figure('It starts after', 0, 30, ' s'),
-  })
-    .nullable()
-    .default(null),
-  /** it comes from there, and is in its place at the moment of its phase */
-  comes: object({
-    ahead: anyLength.required(),
-    aside: anyLength.required(),
-    to: foot('a side'),
-    speedMps: figure('Its speed', 0.1, 60, ' m/s'),
-  })
-    .nullable()
-    .default(undefined),
-});
-
 /** What the parts of a movement may be, each by itself; `movementSchema` also sees that they hang together. */
 export const movementShape = object({
   code: code('A movement'),
@@ -294,7 +308,7 @@ export const movementShape = object({
   phases: array(phase.required())
     .required('A movement needs phases.')
     .min(1, 'A movement needs at least one phase.')
-    .max(24, 'At most 24 phases.'),
+    .max(30, 'At most 30 phases.'),
   others: array(other.required()).max(24, 'At most 24 things around.').default([]),
   /** what changes for a body under some height */
   small: object({
@@ -308,22 +322,39 @@ export const movementShape = object({
     .min(1, 'A movement needs at least one fault to look for.')
     .max(30, 'At most 30 faults.'),
   drills: array(drill.required()).required('Drills are missing.').max(30, 'At most 30 drills.'),
+  /** codes of drills in the order in which they are taught, each with the sign to go on to the next */
+  progression: array(
+    object({
+      drill: codeOf('Choose a drill.'),
+      /** what shows that it is time for the next */
+      goOn: note(120, 'the sign to go on'),
+      /** in which weeks, where it is a matter of weeks */
+      weeks: note(40, 'the weeks'),
+    }).required(),
+  )
+    .max(20, 'At most 20 steps.')
+    .optional(),
   schools: array(school.required()).max(12, 'At most 12 schools.').default([]),
   ruleSets: codes('Rule sets').default([]),
   cautions: list('the cautions', 12, 200),
 });
 
 type Shape = InferType<typeof movementShape>;
+export type MovementPhase = Omit<Shape['phases'][number], 'steps' | 'ball' | 'posture'> & {
+  steps: PhaseSteps;
+  ball: 'gather' | 'release' | 'dribble' | null;
+  posture?: Posture | null | undefined;
+};
 export type Movement = Omit<Shape, 'phases' | 'drills' | 'others'> & {
-  phases: (Omit<Shape['phases'][number], 'steps' | 'ball' | 'posture'> & {
-    steps: PhaseSteps;
-    ball: 'gather' | 'release' | 'dribble' | null;
-    posture?: Posture | null | undefined;
+  phases: MovementPhase[];
+  drills: (Omit<Shape['drills'][number], 'part' | 'phases' | 'others' | 'setUp'> & {
+    part: Part;
+    phases?: MovementPhase[] | undefined;
+    others?: OtherThing[] | undefined;
+    setUp?: SetUp | undefined;
   })[];
-  drills: (Omit<Shape['drills'][number], 'part'> & { part: Part })[];
   others: OtherThing[];
 };
-export type MovementPhase = Movement['phases'][number];
 export type Fault = Movement['faults'][number];
 export type Drill = Movement['drills'][number];
 export type School = Movement['schools'][number];

@@ -144,6 +144,8 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   movement.others.forEach((other, i) => {
     if (other.from !== 'start' && other.from !== 'end' && !phaseCodes.has(other.from)) {
       say(`others[${i}].from`, `There is no phase ${other.from} to set it out from.`);
+    } else if (other.only && !phaseCodes.has(other.only)) {
+      say(`others[${i}].only`, `There is no phase ${other.only} with which it is there.`);
     } else if (other.comes && (other.from === 'start' || other.wideM > 0)) {
       say(`others[${i}].comes`, 'Only a single thing can come, and only to a phase or the end.');
     }

@@ -136,6 +136,7 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
       first: foot('First foot'),
       steps: steps(),
       step: length('Step', 0.02, 3),
+      second: { type: 'span', label: 'Every other step', minM: 0.02, maxM: 3, maybe: true },
       grow: { type: 'figure', label: 'Each step times', min: 0.5, max: 2, unit: '' },
       cadenceSpm: cadence,
       sideOnDeg: degrees('Body turned', 110),
@@ -273,14 +274,25 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
     },
   },
   hold: { name: 'Hold', fields: { holdS: seconds('Held for', 60) } },
+  skip: {
+    name: 'Skips',
+    fields: {
+      first: foot('First foot'),
+      skips: { type: 'count', label: 'Skips', min: 1, max: 40 },
+      step: length('Step', 0.05, 2),
+      hop: length('Hop', 0.02, 2),
+      intervalS: seconds('Time of step and hop', 2),
+    },
+  },
   recover: {
     name: 'Go on',
     fields: {
       first: maybeFoot('First foot'),
       steps: steps(),
-      step: length('Step', 0.05, 3),
+      step: length('Step', 0, 3),
       way: way('Way'),
       cadenceSpm: cadence,
+      width: { type: 'span', label: 'Between the feet', minM: 0.02, maxM: 1.5, maybe: true },
     },
   },
   called: {
@@ -293,7 +305,7 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
         fields: {
           foot: foot('Foot'),
           ahead: length('Ahead', -2, 2),
-          aside: length('Aside', 0, 2),
+          aside: length('Aside', 0, 3),
           to: foot('To the'),
           turnDeg: degrees('Body turns', 180),
           turnTo: foot('Turns to the'),

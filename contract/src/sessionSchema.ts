@@ -35,6 +35,7 @@ import {
   version,
 } from './fields';
 import { RUNGS } from './rungs';
+import { call, exitCodes } from './setUp';
 import {
   HELPERS,
   MEASURED_BY,
@@ -70,47 +71,6 @@ const work = lazy((value: unknown) =>
   ).required('Choose what is done.'),
 );
 
-const gap = (what: string) => figure(what, 0.2, 10, ' s');
-
-const least = () => gap('The shortest wait');
-
-const most = () =>
-  gap('The longest wait').test(
-    'after',
-    'The longest wait is no shorter than the shortest.',
-    function after(value) {
-      const { leastS } = this.parent as { leastS?: unknown };
-      return typeof value !== 'number' || typeof leastS !== 'number' || leastS <= value;
-    },
-  );
-
-const CALLS: Record<Call['kind'], AnyObjectSchema> = {
-  tempo: object({
-    kind: choice('a call', ['tempo'] as const),
-    cadenceSpm: figure('The tempo', 30, 900, ' steps/min'),
-  }),
-  rhythm: object({ kind: choice('a call', ['rhythm'] as const) }),
-  steps: object({
-    kind: choice('a call', ['steps'] as const),
-    steps: count('Steps called', 1, 30),
-    leastS: least(),
-    mostS: most(),
-  }),
-  reads: object({ kind: choice('a call', ['reads'] as const) }),
-  start: object({
-    kind: choice('a call', ['start'] as const),
-    leastS: least(),
-    mostS: most(),
-  }),
-};
-
-const call = lazy((value: unknown) =>
-  value === null || value === undefined
-    ? mixed().nullable().default(null)
-    : (CALLS[(value as { kind?: Call['kind'] }).kind as Call['kind']] ??
-      object({ kind: choice('a call', Object.keys(CALLS)) })),
-);
-
 const codes = (what: string, most = 12) =>
   distinct(code(what).required(`${what}: one is missing.`).min(1), most, what);
 
@@ -118,15 +78,7 @@ const axes = object({
   moves: codes('Moves'),
   endings: codes('Endings'),
   /** `phase:option` */
-  exits: distinct(
-    string()
-      .strict()
-      .required('An exit is missing.')
-      .max(121, 'An exit is too long.')
-      .matches(/^[a-z0-9-]+:[a-z0-9-]+$/, 'An exit cannot be read.'),
-    12,
-    'Exits',
-  ),
+  exits: exitCodes(),
   spots: distinct(
     string()
       .strict()

@@ -10,12 +10,12 @@ export {
 } from './chooseCue';
 export { closingSpeed, USUAL_BRAKING_MPS2, type ClosingSpeed } from './closingSpeed';
 export {
-  cushion,
-  cushionTracks,
-  runnerForwardM,
-  type CushionInput,
-  type CushionPlan,
-} from './cushion';
+  inFront,
+  inFrontTracks,
+  type InFront,
+  type InFrontInput,
+  type RaceMoment,
+} from './inFront';
 export { isMinor, type BirthAsk } from './age';
 export { dayIn, dayNumber, hourIn, isDay, momentIn } from './days';
 export { faultRate, HALF_LIFE_DAYS, type FaultRate, type SessionCount } from './faultRate';

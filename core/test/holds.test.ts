@@ -2,15 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   athleteSpread,
-  cushion,
-  cushionTracks,
   heldBy,
   landingSpread,
   runThroughs,
   simulateRunUps,
   simulationsOf,
   spreadOf,
-  type CushionInput,
   type RunUpSimulation,
 } from '../src';
 import { normalBelow } from '../src/normal';
@@ -235,45 +232,4 @@ describe('run-throughs', () => {
     expect(width(20)).toBeLessThan(width(8));
     expect(width(8)).toBeLessThan(width(4));
   });
-});
-
-it('the drawn cushion keeps its distance for every runner that can be held', () => {
-  fc.assert(
-    fc.property(
-      fc.record({
-        depthM: fc.double({ min: 1, max: 8, noNaN: true }),
-        topSpeedMps: fc.double({ min: 5, max: 9.5, noNaN: true }),
-        tauS: fc.double({ min: 0.7, max: 1.6, noNaN: true }),
-        stepM: fc.double({ min: 0.08, max: 0.3, noNaN: true }),
-        keepM: evenly(0, 1),
-      }),
-      ({ depthM, topSpeedMps, tauS, stepM, keepM }) => {
-        const input: CushionInput = {
-          depthM,
-          attacker: { topSpeedMps, tauS },
-          defender: {
-            reactionS: 0.22,
-            stepM,
-            cadenceSpm: 380,
-            turnS: 0.25,
-            topSpeedMps: 7.6,
-            tauS: 1.05,
-          },
-          keepM,
-          horizonS: 3,
-        };
-        const plan = cushion(input);
-        const least = (openS: number): number =>
-          Math.min(...cushionTracks(input, openS, 601).map((at) => at.gapM));
-        if (plan.openByS === null) {
-          expect(least(input.defender.reactionS)).toBeLessThan(keepM + 1e-6);
-          expect(plan.minDepthM).toBeGreaterThan(depthM - 1e-6);
-        } else {
-          expect(least(plan.openByS)).toBeGreaterThan(keepM - 1e-6);
-          expect(plan.minDepthM).toBeLessThan(depthM + 1e-6);
-        }
-      },
-    ),
-    { numRuns: 60 },
-  );
 });

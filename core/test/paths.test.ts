@@ -5,11 +5,12 @@ import {
   arcLanes,
   arcMove,
   cadencePlan,
-  cushion,
+  inFront,
+  inFrontTracks,
   otherFoot,
   solveCurve,
 } from '../src';
-import type { CurveInput, CushionInput } from '../src';
+import type { CurveInput, InFrontInput } from '../src';
 import { evenly } from './evenly';
 
 const curves = fc.record({
@@ -93,71 +94,107 @@ describe('solveCurve', () => {
   });
 });
 
-describe('cushion', () => {
+describe('giving ground', () => {
   const duels = fc.record({
     depthM: fc.double({ min: 1, max: 6, noNaN: true }),
-    attacker: fc.record({
+    keepM: evenly(0, 0.6),
+    horizonS: fc.constant(3),
+    runner: fc.record({
       topSpeedMps: fc.double({ min: 5, max: 9, noNaN: true }),
       tauS: fc.double({ min: 0.8, max: 1.6, noNaN: true }),
+      fraction: fc.double({ min: 0.3, max: 1, noNaN: true }),
+      dallySpeedMps: fc.double({ min: 0, max: 2, noNaN: true }),
+      sideM: evenly(0, 1.6),
+      releaseDeg: fc.double({ min: 20, max: 90, noNaN: true }),
     }),
     defender: fc.record({
       reactionS: fc.double({ min: 0.1, max: 0.4, noNaN: true }),
+      steps: fc.integer({ min: 0, max: 8 }),
       stepM: fc.double({ min: 0.1, max: 0.3, noNaN: true }),
       cadenceSpm: fc.double({ min: 300, max: 480, noNaN: true }),
       turnS: fc.double({ min: 0.1, max: 0.5, noNaN: true }),
+      turnBackM: evenly(0, 0.5),
       topSpeedMps: fc.double({ min: 5, max: 9, noNaN: true }),
       tauS: fc.double({ min: 0.8, max: 1.6, noNaN: true }),
     }),
-    keepM: evenly(0, 0.6),
-    horizonS: fc.constant(3),
   });
 
-  /** Least gap by small steps of time, as an independent check on the closed form. */
-  const leastGap = ({ depthM, attacker: a, defender: d, horizonS }: CushionInput, open: number) => {
+  /** The gap by small steps of time from the speeds alone, as an independent check on the closed form. */
+  const gapsOf = ({ depthM, runner, defender: d, horizonS }: InFrontInput): number[] => {
     const dt = 0.0005;
-    const back = (d.stepM * d.cadenceSpm) / 60;
-    let gap = depthM;
-    let least = gap;
+    const stepsS = (d.steps * 60) / d.cadenceSpm;
+    const release = (runner.releaseDeg * Math.PI) / 180;
+    const roundM = runner.sideM / Math.sin(release);
+    const turnMps = d.turnBackM / d.turnS;
+    const gaps: number[] = [];
+    let [gap, wayM] = [depthM, 0];
     for (let t = dt / 2; t < horizonS; t += dt) {
-      const speed =
-        t < d.reactionS
+      const top = runner.fraction * runner.topSpeedMps;
+      const mps = top - (top - runner.dallySpeedMps) * Math.exp(-(t - stepsS) / runner.tauS);
+      const forward =
+        t < stepsS ? runner.dallySpeedMps : wayM < roundM ? mps * Math.cos(release) : mps;
+      if (t >= stepsS) wayM += mps * dt;
+      const since = t - d.reactionS;
+      const back =
+        since < 0
           ? 0
-          : t < open + d.turnS
-            ? back
-            : d.topSpeedMps - (d.topSpeedMps - back) * Math.exp(-(t - open - d.turnS) / d.tauS);
-      gap += (speed - a.topSpeedMps * (1 - Math.exp(-t / a.tauS))) * dt;
-      least = Math.min(least, gap);
+          : since < stepsS
+            ? (d.stepM * d.cadenceSpm) / 60
+            : since < stepsS + d.turnS
+              ? turnMps
+              : d.topSpeedMps -
+                (d.topSpeedMps - turnMps) * Math.exp(-(since - stepsS - d.turnS) / d.tauS);
+      gap += (back - forward) * dt;
+      gaps.push(gap);
     }
-    return least;
+    return gaps;
   };
 
-  it('opens at the last moment that keeps the distance', () => {
+  it('is in front until the gap is too small, and holds whom it says and nobody faster', () => {
     fc.assert(
       fc.property(duels, (duel) => {
-        const { openByS, minDepthM } = cushion(duel);
-        if (openByS === null) {
-          expect(leastGap(duel, duel.defender.reactionS)).toBeLessThan(duel.keepM + 0.003);
-        } else {
-          expect(openByS).toBeGreaterThanOrEqual(duel.defender.reactionS);
-          expect(leastGap(duel, openByS)).toBeGreaterThan(duel.keepM - 0.003);
-          if (openByS < duel.horizonS - 0.05) {
-            expect(leastGap(duel, openByS + 0.05)).toBeLessThan(duel.keepM + 0.003);
+        const { frontS, gapM, holds } = inFront(duel);
+        const gaps = gapsOf(duel);
+        expect(gapM[1]).toBeCloseTo(gaps[4000 - 1]!, 1);
+        const until = Math.floor(frontS / 0.0005) - 2;
+        if (until > 0) {
+          expect(Math.min(...gaps.slice(0, until))).toBeGreaterThan(duel.keepM - 0.01);
+        }
+        if (frontS < 3) {
+          expect(Math.min(...gaps.slice(0, until + 10))).toBeLessThan(duel.keepM + 0.03);
+        }
+        const leastAt = (fraction: number, s: number): number =>
+          Math.min(...gapsOf({ ...duel, runner: { ...duel.runner, fraction } }).slice(0, s * 2000));
+        holds.forEach((part, i) => {
+          if (part === null) expect(leastAt(0.2, i + 1)).toBeLessThan(duel.keepM + 0.01);
+          else expect(leastAt(part, i + 1)).toBeGreaterThan(duel.keepM - 0.01);
+          if (part !== null && part < 0.97) {
+            expect(leastAt(part + 0.03, i + 1)).toBeLessThan(duel.keepM + 0.005);
           }
-        }
-        const enough = { ...duel, depthM: Math.max(0, minDepthM) };
-        if (minDepthM > 0) {
-          expect(leastGap(enough, duel.defender.reactionS)).toBeCloseTo(duel.keepM, 2);
-        }
+        });
+        // Who is held for longer is held for less long as well.
+        expect(holds[0] ?? 0).toBeGreaterThanOrEqual(holds[1] ?? 0);
+        expect(holds[1] ?? 0).toBeGreaterThanOrEqual(holds[2] ?? 0);
       }),
-      { numRuns: 40 },
+      { numRuns: 30 },
+    );
+  });
+
+  it('draws both where it reckons them', () => {
+    const duel = fc.sample(duels, 1)[0]!;
+    const tracks = inFrontTracks(duel, 3001);
+    expect(tracks[0]).toMatchObject({ runnerM: -duel.depthM, runnerAsideM: 0, defenderM: 0 });
+    expect(tracks[2000]!.gapM).toBeCloseTo(inFront(duel).gapM[1], 6);
+    expect(Math.max(...tracks.map((at) => at.runnerAsideM))).toBeLessThanOrEqual(
+      duel.runner.sideM + 1e-9,
     );
   });
 
   it('refuses by name', () => {
     const duel = fc.sample(duels, 1)[0]!;
     const slow = { ...duel, defender: { ...duel.defender, cadenceSpm: 0 } };
-    expect(() => cushion(slow)).toThrow('defender.cadenceSpm');
-    expect(() => cushion({ ...duel, depthM: -1 })).toThrow('depthM');
+    expect(() => inFront(slow)).toThrow('defender.cadenceSpm');
+    expect(() => inFront({ ...duel, depthM: -1 })).toThrow('depthM');
   });
 });
 

@@ -4,8 +4,6 @@ import {
   aimMargin,
   countedCadence,
   currentReading,
-  cushion,
-  cushionTracks,
   fitSprint,
   playBeats,
   readingResult,
@@ -19,7 +17,6 @@ import {
   tapeStepM,
   wavFile,
   type Beat,
-  type CushionInput,
 } from '../src';
 import { normalBelow } from '../src/normal';
 import { studentQuantile } from '../src/student';
@@ -275,26 +272,4 @@ describe('the rhythm', () => {
     expect(steadyBeats(180, 60)).toHaveLength(180);
     expect(() => steadyBeats(0, 60)).toThrow('cadenceSpm');
   });
-});
-
-it('runner and defender drawn over time meet where the plan says', () => {
-  const input: CushionInput = {
-    depthM: 3,
-    attacker: { topSpeedMps: 7.5, tauS: 1.1 },
-    defender: {
-      reactionS: 0.2,
-      stepM: 0.15,
-      cadenceSpm: 400,
-      turnS: 0.25,
-      topSpeedMps: 7.4,
-      tauS: 1.05,
-    },
-    keepM: 0.3,
-    horizonS: 3,
-  };
-  const plan = cushion(input);
-  const opened = cushionTracks(input, plan.openByS, 3001);
-  expect(Math.min(...opened.map((at) => at.gapM))).toBeCloseTo(0.3, 3);
-  const never = cushionTracks({ ...input, horizonS: plan.evenAtS! }, null);
-  expect(never.at(-1)!.gapM).toBeCloseTo(0, 6);
 });

@@ -12,6 +12,7 @@ import solver from 'javascript-lp-solver';
 import { laddersOf } from './ladder';
 import { faultOf } from './byCode';
 import { demandOfSet, baseOf, RUNG_NAMES, type Finds } from './work';
+import { setOfWork } from './drills';
 import { freshDrillSet, mayRun } from './sessionFit';
 import { drillSetTime, type Conditions } from './sessionTime';
 
@@ -188,8 +189,10 @@ export const offersFor = (
       const movement = finds.movementOf(code!);
       const against = movement ? (faultOf(movement, fault!)?.drills ?? []) : [];
       return against.flatMap((drill) =>
-        offer(short({ kind: 'movement', movement: code!, drill }, idsOf(some)), null, (need) =>
-          need.kind === 'cue' && need.movement === code && need.fault === fault ? 1 : 0,
+        offer(
+          setOfWork(newId(), { kind: 'movement', movement: code!, drill }, idsOf(some), movement),
+          null,
+          (need) => (need.kind === 'cue' && need.movement === code && need.fault === fault ? 1 : 0),
         ),
       );
     },

@@ -169,6 +169,8 @@ export {
   type WeeksOf,
 } from './sessionLoad';
 export { barFor, bySchools, forBody } from './schools';
+export { asDrilled, setOfWork } from './drills';
+export { lawsBroken, type Broken } from './laws';
 export {
   chainCode,
   chainMovement,
@@ -206,7 +208,21 @@ export {
   type DatedSteadyRun,
   type SteadyWeek,
 } from './steadyCadence';
-export { cushionInput, HORIZON_S, runnerTimes, usualCushion } from './givingGround';
+export {
+  frontInput,
+  frontOf,
+  HORIZON_S,
+  racingARunner,
+  runnerTimes,
+  turningSchool,
+  turnOf,
+  TURNS,
+  usualFront,
+  whatHelps,
+  type FrontChoice,
+  type Helps,
+  type Turn,
+} from './givingGround';
 export { isMirrored, mirrorWords, sidePhrase, sideWord, toldTo } from './sides';
 export { threeLooks, type Look } from './threeLooks';
 export { sideOf } from './sideOf';

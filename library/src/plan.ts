@@ -18,8 +18,9 @@ import type {
 } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Drill, Movement, MovementPhase } from '@gravek/contract/movement';
-import { turningInTime, usualCushion } from './givingGround';
+import { racingARunner, usualFront } from './givingGround';
 import { drillOf } from './byCode';
+import { asDrilled } from './drills';
 import { gapsAt, givenBy } from './onGround';
 import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';
@@ -35,7 +36,7 @@ export type PlanChoices = Partial<
     | 'speeds'
     | 'bar'
     | 'arc'
-    | 'cushion'
+    | 'inFront'
     | 'cadence'
     | 'ground'
   >
@@ -141,25 +142,25 @@ const barAsk = (
  * @throws {RangeError} naming what is out of range
  */
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
-  const forAthlete = forBody(bySchools(movement, choices.schools), athlete);
-  const taught = inWeek(
-    wideAt(
-      turningInTime(gapsAt(forAthlete, choices.ground), athlete, choices.cushion),
-      athlete,
-      choices.arc,
-    ),
-    athlete,
-    choices.cadence,
-  );
+  const asRun = asDrilled(movement, choices.drill);
+  const forAthlete = forBody(bySchools(asRun, choices.schools), athlete);
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
+  const speedFraction = Math.max(
+    0.2,
+    Math.min(1.1, (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1)),
+  );
+  const standing = gapsAt(forAthlete, choices.ground);
   const arc = choices.arc;
-  const { reads, part } = drill
-    ? drilled(movement, taught, drill, choices.reads ?? {})
-    : { reads: choices.reads, part: undefined };
+  const { reads, part } =
+    drill && asRun === movement
+      ? drilled(movement, standing, drill, choices.reads ?? {})
+      : { reads: choices.reads, part: undefined };
+  const racing = racingARunner(standing, athlete, choices.inFront, { speed: speedFraction, reads });
+  const taught = inWeek(wideAt(racing, athlete, arc), athlete, choices.cadence);
   const layoutChoices: LayoutChoices = {
     side: choices.side,
     reads,
-    speedFraction: (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1),
+    speedFraction,
     speeds: { ...drill?.speeds, ...choices.speeds },
     part,
     run: choices.run,
@@ -176,10 +177,7 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
       : { goalM: choices.ground?.goalM ?? undefined },
     lines: choices.ground?.marks,
   };
-  return layOut(sequenceOf(taught), athlete, {
-    ...layoutChoices,
-    speedFraction: Math.max(0.2, Math.min(1.1, layoutChoices.speedFraction!)),
-  });
+  return layOut(sequenceOf(taught), athlete, layoutChoices);
 };
 
 /** Where another exit of a read leads: the way of the body from the read on. */
@@ -216,8 +214,9 @@ export const branchesOf = (
 /** The phases that are gone through under some choices. */
 export const phasesOn = (
   movement: Movement,
-  choices: Pick<PlanChoices, 'reads' | 'schools'> = {},
-): MovementPhase[] => pathOf(bySchools(movement, choices.schools).phases, choices.reads);
+  choices: Pick<PlanChoices, 'reads' | 'schools' | 'drill'> = {},
+): MovementPhase[] =>
+  pathOf(bySchools(asDrilled(movement, choices.drill), choices.schools).phases, choices.reads);
 
 /** The exits that a plan takes at its reads, by name; none where a drill forces its own. */
 export const exitsOf = (movement: Movement, choices: Choices): string[] => {
@@ -284,7 +283,7 @@ export const sequenceStart = (): SequenceChoices => ({
   speeds: {},
   ruleSet: null,
   bar: null,
-  cushion: null,
+  inFront: null,
   arc: null,
   cadence: null,
 });
@@ -350,7 +349,7 @@ export const asPlanned = (
   body: Body,
 ): SequenceChoices => ({
   ...choices,
-  cushion: choices.cushion ?? usualCushion(movement, body),
+  inFront: choices.inFront ?? usualFront(movement, body),
   cadence: choices.cadence ?? usualCadence(movement, body),
 });
 

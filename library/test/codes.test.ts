@@ -12,7 +12,9 @@ const athlete = bodyOf({
 
 /** Where codes stand in a movement; words of other meanings stand there too. */
 const HOLDS_CODES = new Set(
-  'code then to from phase phases force leadsTo drills faults skips without'.split(' '),
+  'code then to from phase phases force leadsTo drills drill faults skips without only exits'.split(
+    ' ',
+  ),
 );
 const WORDS = ['left', 'right', 'start', 'end'];
 
@@ -20,7 +22,12 @@ const WORDS = ['left', 'right', 'start', 'end'];
 const recoded = <T>(value: T, codes: ReadonlyMap<string, string>, key = ''): T => {
   if (typeof value === 'string') {
     const isWord = WORDS.includes(value);
-    return (HOLDS_CODES.has(key) && !isWord ? (codes.get(value) ?? value) : value) as T;
+    if (!HOLDS_CODES.has(key) || isWord) return value;
+    // An exit is named with its phase.
+    return value
+      .split(':')
+      .map((code) => codes.get(code) ?? code)
+      .join(':') as T;
   }
   if (Array.isArray(value)) return value.map((one: unknown) => recoded(one, codes, key)) as T;
   if (typeof value !== 'object' || value === null) return value;
@@ -35,7 +42,7 @@ const recoded = <T>(value: T, codes: ReadonlyMap<string, string>, key = ''): T =
 const codesIn = ({ phases, drills, schools }: Movement): string[] => [
   ...new Set([
     ...phases.flatMap(({ code, read }) => [code, ...(read?.options ?? []).map((one) => one.code)]),
-    ...drills.map((one) => one.code),
+    ...drills.flatMap((one) => [one.code, ...(one.phases ?? []).map((own) => own.code)]),
     ...schools.flatMap(({ code, options }) => [code, ...options.map((one) => one.code)]),
   ]),
 ];

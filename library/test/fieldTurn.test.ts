@@ -331,12 +331,23 @@ describe('a drill set under way', () => {
     });
     const people = [person('Ana', 'right'), person('Mira', 'left')];
     const calls = rowCalls(people[0]!.exits, people);
+    // Both have the word, each of the other way: it is called for both.
     const open = calls.find(({ code }) => code === 'land:behind-left')!;
-    expect(open).toMatchObject({
-      name: 'Behind, left open; Mira: Behind, right open',
+    expect(open).toMatchObject({ name: 'Behind, left open', isTwoSided: false });
+    expect([...open.codeBy]).toEqual([
+      ['Ana', 'land:behind-left'],
+      ['Mira', 'land:behind'],
+    ]);
+    // Who has no such word is told their own.
+    const lone = (id: string, code: string, name: string) => ({
+      ...{ athleteId: id, name: id },
+      exits: [{ code, name, weight: 1 }],
+    });
+    const apart = [lone('Ana', 'go:a', 'Left'), lone('Mira', 'go:a', 'Right')];
+    expect(rowCalls(apart[0]!.exits, apart)[0]).toMatchObject({
+      name: 'Left; Mira: Right',
       isTwoSided: true,
     });
-    expect([...open.codeBy.values()]).toEqual(['land:behind-left', 'land:behind-left']);
     expect(calls.find(({ code }) => code === 'land:low')).toMatchObject({
       ...{ name: 'End-line side', isTwoSided: false },
     });

@@ -1,6 +1,6 @@
-import { bodyOf, cushion, type Body } from '@gravek/core';
+import { bodyOf, type Body, type Layout } from '@gravek/core';
 import { describe, expect, it } from 'vitest';
-import { cushionInput, groundMarks, laidOut, movementOf, usualCushion } from '../src';
+import { frontOf, groundMarks, laidOut, movementOf, TURNS, usualFront, whatHelps } from '../src';
 
 const body = (heightM: number): Body =>
   bodyOf({
@@ -13,38 +13,75 @@ const body = (heightM: number): Body =>
     ageYears: heightM < 1.5 ? 11 : null,
   });
 
-describe('a race that is chosen for giving ground', () => {
+describe('a race with a runner while giving ground', () => {
   const movement = movementOf('give-ground');
-  const usual = usualCushion(movement, body(1.8))!;
+  const usual = usualFront(movement, body(1.8))!;
+  const runnerOf = (layout: Layout) =>
+    layout.others.find((other) => other.name === 'runner')!.points;
+  const at = (points: readonly { timeS: number; aheadM: number }[], timeS: number): number => {
+    const i = points.findLastIndex((point) => point.timeS <= timeS + 1e-9);
+    const [from, to] = [points[Math.max(0, i)]!, points[i + 1]];
+    const part = to ? (timeS - from.timeS) / (to.timeS - from.timeS) : 0;
+    return from.aheadM + (to ? (to.aheadM - from.aheadM) * part : 0);
+  };
 
-  it('lines the runner up as deep as asked, and turns in the drawing by the moment that it names', () => {
-    for (const who of [body(1.35), body(1.8)]) {
-      for (const depthM of [1.6, 2.4, 4, 6]) {
-        const chosen = { ...usualCushion(movement, who)!, depthM };
-        const plan = cushion(cushionInput(chosen, who));
-        for (const option of ['right', 'left', 'stops']) {
-          const layout = laidOut(movement, who, { cushion: chosen, reads: { give: option } });
-          const runner = layout.others.find((other) => other.name === 'runner')!.points;
-          expect(runner[0]!.timeS).toBeCloseTo(0, 6);
-          expect(runner[0]!.aheadM).toBeCloseTo(depthM, 1);
-          const turnS = layout.phases.find((phase) => phase.code === 'give')!.toS;
-          if (plan.openByS !== null) {
-            expect(turnS).toBeLessThanOrEqual(plan.openByS + 1e-9);
-            expect(turnS).toBeGreaterThan(plan.openByS - 60 / chosen.cadenceSpm - 1e-9);
+  it('lines the runner up head to head, lays the coach’s own steps, and stays ahead to the end', () => {
+    for (const who of [body(1.3), body(1.8)]) {
+      for (const turn of TURNS) {
+        for (const [depthM, steps] of [
+          [1.4, 4],
+          [1.8, 2],
+          [3, 6],
+        ] as const) {
+          const inFront = { ...usualFront(movement, who)!, depthM, steps };
+          const schools = { turn };
+          for (const option of ['right', 'left', 'stops']) {
+            const layout = laidOut(movement, who, { inFront, schools, reads: { give: option } });
+            const points = runnerOf(layout);
+            expect(points[0]!.besideM).toBeCloseTo(0, 9);
+            expect(points[0]!.aheadM).toBeCloseTo(depthM, 6);
+            expect(layout.footfalls.filter((fall) => fall.phase === 'give')).toHaveLength(steps);
+            for (const { timeS, aheadM } of layout.track) {
+              const gapM = at(points, timeS) - aheadM;
+              expect(gapM, `${option} ${turn} ${timeS}`).toBeGreaterThan(0.25);
+            }
           }
         }
       }
     }
   });
 
-  it('moves the feet with step and cadence', () => {
-    const chosen = { ...usual, depthM: 6, stepM: 0.3, cadenceSpm: 300 };
-    const layout = laidOut(movement, body(1.8), { cushion: chosen });
-    const back = layout.footfalls.filter((fall) => fall.phase === 'give');
-    expect(back.length).toBeGreaterThan(1);
-    for (const fall of back.slice(1)) expect(fall.intervalS).toBeCloseTo(0.2, 6);
-    const track = layout.track.filter((point) => point.timeS <= back.at(-1)!.timeS + 1e-9);
-    expect(track.at(-1)!.aheadM).toBeCloseTo(-0.3 * back.length, 6);
+  it('begins the turn in the drawing when the race does, with the stamp or without it, at any speed', () => {
+    for (const trigger of ['with-trigger', 'no-trigger']) {
+      for (const speedFraction of [1, 0.5]) {
+        const who = body(1.8);
+        const layout = laidOut(movement, who, { schools: { trigger }, speedFraction });
+        const { turnAtS } = frontOf(usual, who, 'slide', speedFraction);
+        expect(layout.phases.find(({ code }) => code === 'give')!.toS).toBeCloseTo(turnAtS, 6);
+      }
+    }
+  });
+
+  it('stamps with the stronger foot of whoever does it', () => {
+    for (const takeoffFoot of ['left', 'right'] as const) {
+      const { footfalls } = laidOut(movement, { ...body(1.8), takeoffFoot });
+      expect(footfalls.find((fall) => fall.phase === 'trigger')!.foot).toBe(takeoffFoot);
+    }
+  });
+
+  it('ranks what would help by whom it holds, and opening at once most', () => {
+    const helps = whatHelps(usual, body(1.8), 'slide');
+    expect(helps[0]!.change).toEqual({ turn: 'open' });
+    expect(helps.map(({ holds }) => holds)).toEqual(
+      helps.map(({ holds }) => holds).sort((a, b) => b - a),
+    );
+    const now = frontOf(usual, body(1.8), 'slide').holds[1]!;
+    for (const { change, holds } of helps) {
+      if (!('turn' in change)) {
+        expect(frontOf({ ...usual, ...change }, body(1.8), 'slide').holds[1]).toBeCloseTo(holds, 6);
+      }
+      expect(holds).toBeGreaterThan(now);
+    }
   });
 });
 

@@ -3,7 +3,17 @@ import { otherFoot, type Foot } from '../feet';
 import { spanM, type Body } from './body';
 import { mark, runWidthM, type ArcAsk, type GoalArc, type Ground, type Laying } from './ground';
 import type { PhaseSteps, SequencePhase } from './sequence';
-import { between, bothFeet, contactAt, moved, note, sign, toRad, type Place } from './walker';
+import {
+  between,
+  bothFeet,
+  contactAt,
+  moved,
+  note,
+  sign,
+  toRad,
+  turned,
+  type Place,
+} from './walker';
 
 type ArcSteps = Extract<PhaseSteps, { kind: 'arc' }>;
 
@@ -55,6 +65,24 @@ export const arcOf = (
 const stanceAt = (at: Place, facingDeg: number, widthM: number, foot: Foot): Place =>
   moved(at, facingDeg + 90, (sign(foot) * widthM) / 2);
 
+/** From the goal to the shooters, on their own arc, metres. */
+const SHOOTERS_M = 6.5;
+
+/** The ball goes to the shooter of a lane; the keeper's marks follow it. */
+const passTo = ({ things, arc: on }: Ground, deg: number, timeS: number): void => {
+  const at = { ...placeAt(on!, deg, SHOOTERS_M), timeS };
+  const ball = things.find((thing) => thing.kind === 'ball');
+  if (ball) ball.points.push(at);
+  else things.push({ kind: 'ball', name: 'ball and shooter', line: false, points: [at] });
+};
+
+/** Farther than this from where the body faces no toe of a keeper points, degrees. */
+const MOST_OPEN_DEG = 75;
+const opened = (facingDeg: number, deg: number): number => {
+  const off = turned(deg - facingDeg);
+  return facingDeg + Math.max(-MOST_OPEN_DEG, Math.min(MOST_OPEN_DEG, off));
+};
+
 /** From lane to lane in shuffles of one length, with a stop on both feet in each. */
 export const arc: Laying<'arc'> = (ground, phase, asked) => {
   const { walker, body, speed } = ground;
@@ -66,6 +94,7 @@ export const arc: Laying<'arc'> = (ground, phase, asked) => {
   const stepM = spanM(asked.step, body);
   const halfS = asked.intervalS / (2 * speed);
   on.angles.forEach((deg, i) => mark(ground, 'lane', `lane ${i + 1}`, placeAt(on, deg)));
+  passTo(ground, laneAt(on, on.lane), walker.timeS);
   while (on.lane !== toLane) {
     const [fromDeg, toDeg] = [laneAt(on, on.lane), laneAt(on, on.lane + way)];
     const gapM = 2 * on.radiusM * Math.sin(toRad(Math.abs(toDeg - fromDeg)) / 2);
@@ -90,6 +119,7 @@ export const arc: Laying<'arc'> = (ground, phase, asked) => {
         });
       }
     }
+    passTo(ground, toDeg, walker.timeS);
     on.lane += way;
     walker.timeS += asked.stopS;
     note(walker);
@@ -123,6 +153,9 @@ const along = (
   });
 };
 
+/** How long a wide pass is in the air, seconds. */
+const PASS_S = 0.5;
+
 /** How the steps of a wide move shrink to its stop; the last part is the foot that is set beside. */
 const TO_STOP = [0.8, 0.5, 0.25];
 
@@ -141,6 +174,8 @@ export const arcMove: Laying<'arc-move'> = (ground, phase, asked) => {
   const [fromDeg, toDeg] = [laneAt(on, on.lane), laneAt(on, toLane)];
   const lead: Foot = toDeg > fromDeg ? 'right' : 'left';
   const [from, to] = [placeAt(on, fromDeg), placeAt(on, toDeg)];
+  passTo(ground, fromDeg, walker.timeS);
+  passTo(ground, toDeg, walker.timeS + PASS_S);
   const clearM = (CLEAR_OF_LEG * body.legM) / Math.max(0.2, Math.cos(toRad(toDeg)));
   const nearestM = on.radiusM * Math.cos(toRad(Math.min(90, Math.abs(toDeg - fromDeg))));
   const cornerM = Math.max(nearestM, clearM);
@@ -175,7 +210,7 @@ export const arcMove: Laying<'arc-move'> = (ground, phase, asked) => {
         intervalS,
         lengthM: wholeM * parts[i]!,
         advanceM: wholeM * parts[i]!,
-        toesDeg: last ? toDeg : deg,
+        toesDeg: last ? toDeg : opened(walker.facingDeg, deg),
       },
     );
     foot = otherFoot(foot);

@@ -1,5 +1,6 @@
 import { otherFoot, type Foot } from '../feet';
 import type { Body } from './body';
+import type { OtherPath } from './shape';
 import type { PhaseKind, PhaseSteps, SequencePhase } from './sequence';
 import { nextFoot, type Place, type Walker } from './walker';
 
@@ -40,6 +41,8 @@ export type GoalArc = {
 export type Ground = {
   walker: Walker;
   marks: Mark[];
+  /** what lies on the ground because the steps are laid round it, such as bags */
+  things: OtherPath[];
   body: Body;
   /** fraction of full speed, of the phase that is being laid */
   speed: number;
@@ -103,6 +106,9 @@ const alternating = ({ steps }: SequencePhase): { first: Foot | null; count: num
       return { first: steps.to, count: steps.steps * 2 };
     case 'finish':
       return steps.from === 'both' ? null : { first: otherFoot(steps.from), count: 0 };
+    case 'skip':
+      // The last foot hops: the next to land is the other, as after a step.
+      return { first: steps.first, count: steps.skips };
     case 'arc':
     case 'arc-move':
     case 'hold':

@@ -26,7 +26,7 @@ import {
 } from './walker';
 
 /** Changes when the same sequence could be laid out differently; stored with every plan. */
-export const LAYOUT_VERSION = 4;
+export const LAYOUT_VERSION = 5;
 
 export type LayoutChoices = {
   /** other: the whole sequence seen in a mirror, feet swapped */
@@ -66,6 +66,14 @@ const laidOther = (other: OtherThing, body: Body, frame: Frame): OtherPath => {
       line: true,
       points: ends.map((end) => ({ ...end, timeS: 0 })),
     };
+  }
+  if (other.way) {
+    const points = other.way.map(({ timeS, ahead, aside }) => ({
+      besideM: sign(other.to) * spanM(aside, body),
+      aheadM: spanM(ahead, body),
+      timeS,
+    }));
+    return { kind: other.kind, name: other.name, line: false, points };
   }
   const points: OtherPath['points'] = [];
   if (other.comes) {
@@ -137,7 +145,12 @@ const frameOf = (from: string, walker: Walker, phases: readonly PhaseSpan[]): Fr
   return at(walker.track.findLast((point) => point.timeS <= timeS + 1e-9) ?? walker.track[0]!);
 };
 
-const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout => {
+/** Walks through a sequence: its layout, and the walker at the end of it. */
+const walked = (
+  sequence: Sequence,
+  athlete: Body,
+  choices: LayoutChoices,
+): { layout: Layout; walker: Walker; phases: PhaseSpan[] } => {
   const full = choices.speedFraction ?? 1;
   const path = pathOf(sequence.phases, choices.reads);
   const walker = newWalker(sequence.writtenFor.side);
@@ -148,6 +161,7 @@ const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout 
   const ground: Ground = {
     walker,
     marks: [],
+    things: [],
     body: athlete,
     speed: full,
     path,
@@ -206,12 +220,19 @@ const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout 
     const posts = [-goalM / 2, goalM / 2].map((off) => moved(centre, 90, off));
     others.push({ kind: 'goal', name: 'goal', line: true, points: still(posts) });
   }
+  others.push(...ground.things);
   others.push(...groundLines(choices.lines ?? [], { arc: ground.arc, bar, marks: ground.marks }));
+  const usual =
+    sequence.others.some((other) => other.usual) && choices.reads
+      ? walked({ ...sequence, others: [] }, athlete, { ...choices, reads: undefined })
+      : { walker, phases };
   for (const other of sequence.others) {
-    const frame = frameOf(other.from, walker, phases);
+    if (other.only && !phases.some(({ code }) => code === other.only)) continue;
+    const at = other.usual ? usual : { walker, phases };
+    const frame = frameOf(other.from, at.walker, at.phases);
     if (frame) others.push(laidOther(other, athlete, frame));
   }
-  return {
+  const layout: Layout = {
     mirrored: false,
     footfalls: walker.footfalls,
     marks: ground.marks,
@@ -223,7 +244,11 @@ const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout 
     curve,
     held: [],
   };
+  return { layout, walker, phases };
 };
+
+const lay = (sequence: Sequence, athlete: Body, choices: LayoutChoices): Layout =>
+  walked(sequence, athlete, choices).layout;
 
 /** Contacts after which the body was in the air, or in which it is stamped against on purpose. */
 const isThrown = (fall: Footfall, next: Footfall): boolean =>

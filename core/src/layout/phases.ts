@@ -89,12 +89,13 @@ const curve: Laying<'curve'> = (ground, phase, { to, steps, turnDeg, step, caden
 };
 
 const crossover: Laying<'crossover'> = ({ walker, body, speed }, phase, asked) => {
-  const { first, steps, step, grow, cadenceSpm, sideOnDeg, to } = asked;
+  const { first, steps, step, second, grow, cadenceSpm, sideOnDeg, to } = asked;
   const travelDeg = walker.facingDeg;
-  let lengthM = spanM(step, body);
+  let growth = 1;
   walker.facingDeg = travelDeg + sign(to) * sideOnDeg;
   for (let i = 0; i < steps; i += 1) {
     const foot = nextFoot(walker, i === 0 ? first : null);
+    const lengthM = growth * spanM(i % 2 === 1 && second ? second : step, body);
     walker.centre = moved(walker.centre, travelDeg, lengthM);
     const at = moved(walker.centre, travelDeg + 90, (sign(foot) * runWidthM(body)) / 2);
     contactAt(walker, phase.code, at, {
@@ -105,7 +106,7 @@ const crossover: Laying<'crossover'> = ({ walker, body, speed }, phase, asked) =
       advanceM: lengthM,
       toesDeg: travelDeg + (sign(to) * sideOnDeg) / 2,
     });
-    lengthM *= grow;
+    growth *= grow;
   }
   walker.facingDeg = travelDeg;
 };
@@ -174,6 +175,10 @@ const short: Laying<'short'> = (ground, phase, asked) => {
 };
 
 const giveGround: Laying<'give-ground'> = (ground, phase, asked) => {
+  if (asked.waitS) {
+    ground.walker.timeS += asked.waitS / ground.speed;
+    note(ground.walker);
+  }
   evenSteps(ground, phase, {
     first: asked.first,
     steps: asked.steps,
@@ -221,22 +226,52 @@ const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
   walker.run = 0;
 };
 
+/** Between bags there is room for feet in so much of a gap. */
+const ROOM_OF_GAP = 0.32;
+/** How far a bag reaches to each side of the way, metres. */
+const BAG_HALF_M = 0.45;
+
+/** So many contacts in each gap between low bags, in the room that the bags leave. */
 const gaps: Laying<'gaps'> = (ground, phase, asked) => {
   const { walker, body, speed } = ground;
   const gapM = spanM(asked.gap, body);
-  for (let i = 0; i < asked.gaps; i += 1) {
-    mark(ground, 'gap', i === 0 ? 'start' : '');
-    evenSteps(ground, phase, {
-      first: i === 0 ? asked.first : null,
-      steps: asked.contacts,
-      lengthM: gapM / asked.contacts,
-      intervalS: 60 / (asked.cadenceSpm * speed),
-      way: asked.way,
-      widthM: asked.way === 'ahead' || asked.way === 'back' ? runWidthM(body) : 0.4 * body.legM,
-      contact: 'step',
+  const travelDeg = walker.facingDeg + WAY_DEG[asked.way];
+  const isSideways = asked.way === 'left' || asked.way === 'right';
+  const origin = walker.centre;
+  const intervalS = 60 / (asked.cadenceSpm * speed);
+  const roomM = ROOM_OF_GAP * gapM;
+  for (let i = 0; i <= asked.gaps; i += 1) {
+    const at = moved(origin, travelDeg, i * gapM);
+    mark(ground, 'gap', i === 0 ? 'start' : i === asked.gaps ? 'finish' : '', at);
+    ground.things.push({
+      kind: 'edge',
+      name: 'bag',
+      line: true,
+      points: [-BAG_HALF_M, BAG_HALF_M].map((off) => ({
+        ...moved(at, travelDeg + 90, off),
+        timeS: 0,
+      })),
     });
   }
-  mark(ground, 'gap', 'finish');
+  let foot = asked.first;
+  for (let i = 0; i < asked.gaps; i += 1) {
+    for (let k = 0; k < asked.contacts; k += 1) {
+      const part = asked.contacts === 1 ? 0 : k / (asked.contacts - 1) - 0.5;
+      // Going sideways the leading foot is the farther one, and the other comes up to it.
+      const alongM = (i + 0.5) * gapM + (isSideways ? -part : part) * roomM;
+      const widthM = isSideways ? 0 : runWidthM(body);
+      const on = moved(origin, travelDeg, alongM);
+      const at = moved(on, walker.facingDeg + 90, (sign(foot) * widthM) / 2);
+      const lengthM = between(at, walker.feet[foot]);
+      const centre = moved(origin, travelDeg, (i + (k + 0.5) / asked.contacts) * gapM);
+      const advanceM = between(centre, walker.centre);
+      walker.centre = centre;
+      contactAt(walker, phase.code, at, { foot, contact: 'step', intervalS, lengthM, advanceM });
+      foot = otherFoot(foot);
+    }
+    if (isSideways) foot = asked.first;
+  }
+  walker.centre = moved(origin, travelDeg, asked.gaps * gapM);
   walker.run = 0;
 };
 
@@ -282,7 +317,9 @@ const gather: Laying<'gather'> = (ground, phase, asked) => {
     advanceM: spanM(asked.ahead, body),
     widthM: both ? apartM : runWidthM(body),
   });
-  if (boxes) mark(ground, 'box', 'box 1', one);
+  // A footfall is where the toes are; its box lies round the whole foot.
+  const middleOf = (fall: Footfall): Place => moved(fall, fall.headingDeg, -body.shoeM / 2);
+  if (boxes) mark(ground, 'box', 'box 1', middleOf(one));
   const two = stepOn(walker, phase.code, {
     ...common,
     foot: otherFoot(first),
@@ -291,7 +328,7 @@ const gather: Laying<'gather'> = (ground, phase, asked) => {
     ...(both ? { together: true, lengthM: one.lengthM } : {}),
   });
   walker.free = both;
-  if (boxes) mark(ground, 'box', 'box 2', two);
+  if (boxes) mark(ground, 'box', 'box 2', middleOf(two));
   walker.run = 0;
 };
 
@@ -311,6 +348,24 @@ const finish: Laying<'finish'> = (ground, phase, { from, flight, flightS, land }
     note(walker);
     return;
   }
+  if (from === 'both' && land === 'both') {
+    // Who takes off from both lands on the same two prints, or as far on as the flight goes.
+    const down = bothFeet(walker);
+    walker.centre = moved(walker.centre, walker.facingDeg, flightM);
+    down.forEach((foot, i) => {
+      contactAt(walker, phase.code, moved(walker.feet[foot], walker.facingDeg, flightM), {
+        foot,
+        contact: 'land',
+        intervalS: flightS,
+        lengthM: Math.abs(flightM),
+        advanceM: i === 0 ? Math.abs(flightM) : 0,
+        together: i > 0,
+      });
+    });
+    walker.free = true;
+    walker.run = 0;
+    return;
+  }
   const down: Foot[] = land === 'both' ? bothFeet(walker) : [land];
   down.forEach((foot, i) => {
     stepOn(walker, phase.code, {
@@ -328,6 +383,23 @@ const finish: Laying<'finish'> = (ground, phase, { from, flight, flightS, land }
   walker.run = 0;
 };
 
+const skip: Laying<'skip'> = (ground, phase, { first, skips, step, hop, intervalS }) => {
+  const { walker, body, speed } = ground;
+  for (let i = 0; i < skips; i += 1) {
+    const foot = i % 2 === 0 ? first : otherFoot(first);
+    const common = {
+      foot,
+      contact: 'step',
+      intervalS: intervalS / 2 / speed,
+      travelDeg: walker.facingDeg,
+      widthM: runWidthM(body),
+    } as const;
+    stepOn(walker, phase.code, { ...common, advanceM: spanM(step, body) });
+    stepOn(walker, phase.code, { ...common, advanceM: spanM(hop, body) });
+  }
+  walker.run = 0;
+};
+
 const hold: Laying<'hold'> = ({ walker }, _phase, { holdS }) => {
   walker.timeS += holdS;
   note(walker);
@@ -340,7 +412,7 @@ const recover: Laying<'recover'> = (ground, phase, asked) => {
     ...asked,
     lengthM: spanM(asked.step, ground.body) * root,
     intervalS: 60 / (asked.cadenceSpm * root),
-    widthM: runWidthM(ground.body),
+    widthM: asked.width ? spanM(asked.width, ground.body) : runWidthM(ground.body),
     contact: asked.way === 'back' ? 'back' : 'step',
   });
 };
@@ -388,6 +460,7 @@ export const LAYING: { [K in Exclude<PhaseKind, 'build-up'>]: Laying<K> } = {
   gather,
   finish,
   hold,
+  skip,
   recover,
   called,
   arc,

@@ -149,9 +149,13 @@ const layStraight = (
     });
     fall.toLineM = step.toTargetM;
   }
-  mark(ground, 'target', target);
+  // The last short step ends in reach of whoever is met, not on their feet.
+  mark(ground, 'target', target === 'opponent' ? 'in reach' : target);
   walker.run += plan.steps.length;
 };
+
+/** The foot that takes off points this far from along the bar, degrees: more than the way does. */
+const TAKE_OFF_TOES_DEG = 45;
 
 /** A curved run-up to a bar, by the curve solver; the frame of the bar is turned into that of the run. */
 const layBar = (
@@ -220,6 +224,7 @@ const layBar = (
         walker.centre.besideM - from.besideM,
         walker.centre.aheadM - from.aheadM,
       ),
+      ...(fall.n === plan.footfalls.length && { toesDeg: ahead + way * (90 - TAKE_OFF_TOES_DEG) }),
     });
     footfall.toLineM = fall.outM;
   }

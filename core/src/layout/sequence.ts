@@ -69,6 +69,8 @@ export type PhaseSteps =
       first: Foot;
       steps: number;
       step: Span;
+      /** every other step, where one side is exaggerated; alike where it is left out */
+      second?: Span | null | undefined;
       /** each step is so many times the one before */
       grow: number;
       cadenceSpm: number;
@@ -95,6 +97,8 @@ export type PhaseSteps =
       step: Span;
       cadenceSpm: number;
       width: Span;
+      /** stands for so long before the first step, seconds */
+      waitS?: number | undefined;
     }
   | {
       kind: 'shuffle';
@@ -170,7 +174,26 @@ export type PhaseSteps =
       land: Foot | 'both' | 'none';
     }
   | { kind: 'hold'; holdS: number }
-  | { kind: 'recover'; first: Foot | null; steps: number; step: Span; way: Way; cadenceSpm: number }
+  | {
+      /** a step and a hop on the same foot, then on the other */
+      kind: 'skip';
+      first: Foot;
+      skips: number;
+      step: Span;
+      hop: Span;
+      /** of both, step and hop */
+      intervalS: number;
+    }
+  | {
+      kind: 'recover';
+      first: Foot | null;
+      steps: number;
+      step: Span;
+      way: Way;
+      cadenceSpm: number;
+      /** between the feet; as in running where it is left out */
+      width?: Span | null | undefined;
+    }
   | { kind: 'called'; calls: CalledStep[] };
 
 export type PhaseKind = PhaseSteps['kind'];
@@ -209,6 +232,7 @@ export const OTHERS = [
   'goal',
   'net',
   'wall',
+  'base',
 ] as const;
 
 /** Whoever or whatever the sequence is about, set out from its start or its end. */
@@ -234,6 +258,12 @@ export type OtherThing = {
   } | null;
   /** it comes from there at that speed, and is in its place at the moment of `from`; for a phase only */
   comes?: { ahead: Span; aside: Span; to: Foot; speedMps: number } | null | undefined;
+  /** where it is at which moment from the start on, seen from where the athlete faces first; `to` says to which side */
+  way?: readonly { timeS: number; ahead: Span; aside: Span }[] | undefined;
+  /** only on a way that goes through this phase; always where none is named */
+  only?: string | undefined;
+  /** it stands where the usual way, that of the first exits, has its phase: it does not move with the exit taken */
+  usual?: boolean | undefined;
 };
 
 export const OWN_SIDES = ['hand', 'take-off foot', 'neither'] as const;

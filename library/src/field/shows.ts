@@ -4,6 +4,7 @@ import type { Variant } from '@gravek/core/variants';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import type { RunCue } from '@gravek/contract/run';
 import { phaseOf } from '../byCode';
+import { asDrilled } from '../drills';
 import { phasesOn } from '../plan';
 import { bySchools } from '../schools';
 import { usualBody } from '../usualBody';
@@ -139,7 +140,8 @@ export const viewOfRep = (
   const { movement, choices } = base;
   const run = movement && choices ? asVaried({ movement, choices }, variant) : null;
   if (!run || 'why' in run) return { could: [], right: null, faults: [...rep.faults] };
-  const taught = bySchools(run.movement, choices?.schools);
+  const drill = 'drill' in run.choices ? run.choices.drill : null;
+  const taught = bySchools(asDrilled(run.movement, drill), choices?.schools);
   const phases = phasesOfRep(base, variant, rep.taken ?? rep.exit, body);
   const could = faultsToShow(taught, phases, rep.asked).map(({ code }) => code);
   const right =

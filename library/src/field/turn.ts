@@ -7,6 +7,7 @@ import type { RunAthlete, RunBundle, RunCue } from '@gravek/contract/run';
 import { faultOf } from '../byCode';
 import { plannedRun, type PlannedRun } from '../measuredRun';
 import { exitsOf } from '../plan';
+import { asDrilled } from '../drills';
 import { bySchools } from '../schools';
 import { sidePhrase, toldTo } from '../sides';
 import { steadyTarget } from '../steadyCadence';
@@ -65,7 +66,9 @@ export const turnWords = (
   const variant = variantFrom(turn.variant, turn.side);
   const written = base && at.movementOf(variant);
   const choices = base?.choices ?? null;
-  const movement = written && toldTo(bySchools(written, choices?.schools), athlete, turn.side);
+  const drill = choices && isSequence(choices) ? choices.drill : null;
+  const movement =
+    written && toldTo(bySchools(asDrilled(written, drill), choices?.schools), athlete, turn.side);
   const exits = exitsToRead(movement, choices);
   const before = cues.find(
     (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,

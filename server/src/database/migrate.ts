@@ -27,6 +27,7 @@ import * as restoring from './migrations/0021_restoring';
 import * as exposure from './migrations/0022_exposure';
 import * as results from './migrations/0023_results';
 import * as whatCounts from './migrations/0024_what_counts';
+import * as inFront from './migrations/0025_in_front';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -54,6 +55,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0022_exposure': exposure,
   '0023_results': results,
   '0024_what_counts': whatCounts,
+  '0025_in_front': inFront,
 };
 
 /** What the tables of this version end with; names grow with each step. */

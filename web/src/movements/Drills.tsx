@@ -1,52 +1,134 @@
+import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
-import { RUNGS } from '@gravek/contract/rungs';
-import { RUNG_NAMES } from '@gravek/library/work';
+import { setOfWork } from '@gravek/library/drills';
+import { targetWords, variesWords } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
+import { howItIsRun } from '../sessions/howItIsRun';
+import { IntoNext } from '../sessions/IntoNext';
 import { partName } from './partName';
 
-/** Drills with their ladder, and the faults each is for. */
+type Drill = Movement['drills'][number];
+
+/** How a drill is run, in a line: who stands how, what counts, what differs, the rest, and what to bring. */
+const setUpWords = (movement: Movement, drill: Drill): string => {
+  const work = { kind: 'movement', movement: movement.code, drill: drill.code } as const;
+  const set = setOfWork('', work, [], movement);
+  const varies = variesWords({ movement }, set);
+  const bring = drill.setUp?.bring ?? [];
+  const [stands, ...rest] = howItIsRun(set);
+  return [
+    stands,
+    ...(set.sets > 1 ? [`${set.sets} rounds of ${targetWords(set)}`] : [targetWords(set)]),
+    ...(varies ? [varies] : []),
+    ...rest,
+    ...(bring.length > 0 ? [`bring ${bring.join(', ')}`] : []),
+  ].join(' · ');
+};
+
+const Entry = ({
+  movement,
+  drill,
+  athletes,
+  isShown,
+  onShow,
+  children,
+}: {
+  movement: Movement;
+  drill: Drill;
+  athletes: readonly Athlete[];
+  isShown: boolean;
+  onShow: (code: string | null) => void;
+  children?: React.ReactNode;
+}) => {
+  const against = movement.faults.filter((fault) => fault.drills.includes(drill.code));
+  return (
+    <li id={`drill-${drill.code}`} className="drill">
+      <div>
+        <strong>{drill.name}</strong>
+        {children}
+        <div>{drill.how}</div>
+        <div className="small-text">{setUpWords(movement, drill)}</div>
+        <div className="quiet small-text">
+          {drill.phases?.length ? 'steps of its own' : partName(movement, drill.part)}
+          {against.length > 0 &&
+            `. Against: ${against.map((fault) => fault.name.toLowerCase()).join(', ')}`}
+        </div>
+      </div>
+      <div className="drill-acts">
+        <Button
+          size="sm"
+          variant="outline-dark"
+          aria-pressed={isShown}
+          onClick={() => onShow(isShown ? null : drill.code)}
+        >
+          {isShown ? 'Show the whole' : 'Show it'}
+        </Button>
+        <IntoNext movement={movement} drill={drill} athletes={athletes} />
+      </div>
+    </li>
+  );
+};
+
+/** Drills with how they are run and the faults each is for: first those of the progression, in its order. */
 export const Drills = ({
   movement,
+  athletes,
   shown,
   onShow,
 }: {
   movement: Movement;
+  /** whom a drill is put into a session for */
+  athletes: readonly Athlete[];
   shown: string | null;
   onShow: (code: string | null) => void;
-}) => (
-  <section className="panel" aria-label="Drills">
-    <h2>Drills</h2>
-    {movement.drills.length === 0 && <p className="quiet mb-0">This movement has no drills yet.</p>}
-    <ul className="list-plain">
-      {movement.drills.map((drill) => {
-        const against = movement.faults.filter((fault) => fault.drills.includes(drill.code));
-        return (
-          <li key={drill.code} id={`drill-${drill.code}`} className="drill">
-            <div>
-              <strong>{drill.name}</strong>
-              <div>{drill.how}</div>
-              <div className="quiet small-text">
-                {partName(movement, drill.part)}, {Math.round(drill.speedFraction * 100)} % speed
-                {against.length > 0 &&
-                  `. Against: ${against.map((fault) => fault.name.toLowerCase()).join(', ')}`}
-              </div>
-              <ol className="ladder" aria-label="Ladder">
-                {RUNGS.filter((rung) => drill.rungs.includes(rung)).map((rung) => (
-                  <li key={rung}>{RUNG_NAMES[rung]}</li>
-                ))}
-              </ol>
-            </div>
-            <Button
-              size="sm"
-              variant="outline-dark"
-              aria-pressed={shown === drill.code}
-              onClick={() => onShow(shown === drill.code ? null : drill.code)}
-            >
-              {shown === drill.code ? 'Show the whole' : 'Show its part'}
-            </Button>
-          </li>
-        );
-      })}
-    </ul>
-  </section>
-);
+}) => {
+  const steps = (movement.progression ?? []).flatMap((step) => {
+    const drill = movement.drills.find((one) => one.code === step.drill);
+    return drill ? [{ ...step, drill }] : [];
+  });
+  const others = movement.drills.filter((drill) => !steps.some((step) => step.drill === drill));
+  const entry = (drill: Drill, more?: React.ReactNode): React.ReactNode => (
+    <Entry
+      key={drill.code}
+      movement={movement}
+      drill={drill}
+      athletes={athletes}
+      isShown={shown === drill.code}
+      onShow={onShow}
+    >
+      {more}
+    </Entry>
+  );
+  return (
+    <section className="panel" aria-label="Drills">
+      <h2>Drills</h2>
+      {movement.drills.length === 0 && (
+        <p className="quiet mb-0">This movement has no drills yet.</p>
+      )}
+      {steps.length > 0 && (
+        <>
+          <h3>In order</h3>
+          <ol className="list-plain numbered" aria-label="Progression">
+            {steps.map(({ drill, weeks, goOn }) =>
+              entry(
+                drill,
+                (weeks || goOn) && (
+                  <span className="quiet small-text">
+                    {weeks && ` ${weeks}.`}
+                    {goOn && ` On when ${goOn}.`}
+                  </span>
+                ),
+              ),
+            )}
+          </ol>
+        </>
+      )}
+      {others.length > 0 && (
+        <>
+          {steps.length > 0 && <h3>Against single faults</h3>}
+          <ul className="list-plain">{others.map((drill) => entry(drill))}</ul>
+        </>
+      )}
+    </section>
+  );
+};

@@ -8,6 +8,7 @@ import { drillOf, faultOf, phaseOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { branchesOf, laidOut, phasesOn, sequenceStart } from '@gravek/library/plan';
 import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
+import { asDrilled } from '@gravek/library/drills';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
 import { sideWord, toldTo } from '@gravek/library/sides';
@@ -192,6 +193,12 @@ const Shown = ({
     () => toldTo(bySchools(written, schools), body, side),
     [written, schools, body, side],
   );
+  // A drill may have steps of its own.
+  const { drill } = chosen;
+  const drawn = useMemo(
+    () => toldTo(bySchools(asDrilled(written, drill), schools), body, side),
+    [written, drill, schools, body, side],
+  );
   const [phase, setPhase] = useState<string | null>(query.get('phase'));
   const [fault, setFault] = useState<string>(
     faultOf(movement, query.get('fault') ?? '')?.code ?? movement.faults[0]!.code,
@@ -213,8 +220,8 @@ const Shown = ({
   const { over, choice: overChoice } = useLaidOver(movement, chosen, lay);
   const beats = useMemo(() => beatsOfLayout(layout), [layout]);
   const player = usePlayer(beats, layout.totalTimeS);
-  const seen = useMemo(() => sideOf(movement, layout, body), [movement, layout, body]);
-  const phases = phasesOn(movement, chosen);
+  const seen = useMemo(() => sideOf(drawn, layout, body), [drawn, layout, body]);
+  const phases = phasesOn(drawn, { reads: chosen.reads });
   // At the top of its ladder; footwork on air is open to more.
   const asked = demandOf(written, { ...sequenceStart(), drill: chosen.drill, rung: 'opponent' });
   const barred = athletes.flatMap((athlete) => {
@@ -283,20 +290,20 @@ const Shown = ({
             player={player}
             shoeM={body.shoeM}
             phase={phase}
-            phases={movement.phases}
+            phases={drawn.phases}
             label={`${movement.name} from above: ${stepsIn(countSteps(layout), layout.totalTimeS)}${layout.mirrored ? ', mirrored' : ''}`}
           />
           <Beats
             contacts={beats}
             totalTimeS={layout.totalTimeS}
-            phases={phaseSpans(layout, movement.phases)}
+            phases={phaseSpans(layout, drawn.phases)}
             player={player}
           />
           <div className="row-line">
             <PlayControls
               player={player}
               name={movement.name}
-              nameAt={phaseAt(layout, movement.phases)}
+              nameAt={phaseAt(layout, drawn.phases)}
             />
             <span className="quiet small-text ms-auto">
               {stepsIn(countSteps(layout), layout.totalTimeS)}
@@ -307,7 +314,7 @@ const Shown = ({
         </section>
         <div className="print-only">
           <SetOut layout={layout} style={style} />
-          <ThreeLooks movement={movement} path={phases} />
+          <ThreeLooks movement={drawn} path={phases} />
         </div>
         {seen && (
           <Fold title="From the side">
@@ -317,14 +324,14 @@ const Shown = ({
                 layout={layout}
                 body={body}
                 player={player}
-                nameOf={(code) => phaseOf(movement, code)?.name ?? ''}
+                nameOf={(code) => phaseOf(drawn, code)?.name ?? ''}
               />
             </div>
           </Fold>
         )}
         <div className="columns no-print">
           <Fold title="Look at">
-            <Phases movement={movement} path={phases} chosen={phase} onChoose={setPhase} />
+            <Phases movement={drawn} path={phases} chosen={phase} onChoose={setPhase} />
           </Fold>
           <div className="stack">
             <section className="panel" aria-label="Mind">
@@ -388,6 +395,7 @@ const Shown = ({
           <Fold title="Drills">
             <Drills
               movement={movement}
+              athletes={athlete ? [athlete] : athletes.filter((one) => !one.archived)}
               shown={chosen.drill}
               onShow={(drill) => {
                 setChosen({ ...chosen, drill });

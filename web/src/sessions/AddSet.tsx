@@ -2,7 +2,8 @@ import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
-import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
+import { setOfWork } from '@gravek/library/drills';
+import { mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -33,7 +34,8 @@ export const newSet = (
   athletes: readonly Athlete[],
   date: string,
 ): DrillSet => {
-  const set = freshDrillSet(uuid(), work, []);
+  const movement = work.kind === 'movement' ? finds.movementOf(work.movement) : undefined;
+  const set = setOfWork(uuid(), work, [], movement);
   const base = baseOf(work, finds);
   const able = mayRun(base ? demandOfSet(base, set) : [], athletes, date);
   const athleteIds = able.map((one) => one.id).filter((id) => plannedIds.includes(id));

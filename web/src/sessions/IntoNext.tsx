@@ -3,7 +3,8 @@ import type { Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
 import type { Work } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
-import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
+import { setOfWork } from '@gravek/library/drills';
+import { mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { v7 as uuid } from 'uuid';
@@ -46,9 +47,9 @@ export const IntoNext = ({
   const put = async (): Promise<void> => {
     const work: Work = { kind: 'movement', movement: movement.code, drill: drill.code };
     const base = baseOf(work, { movementOf: () => movement, planOf: () => undefined });
-    const fresh = freshDrillSet(uuid(), work, []);
+    const fresh = setOfWork(uuid(), work, [], movement);
     // A drill that knows no such rung is done as it is written.
-    const rungs = rung !== null && drill.rungs.includes(rung) ? [rung] : [];
+    const rungs = rung !== null && drill.rungs.includes(rung) ? [rung] : fresh.vary.rungs;
     const set = { ...fresh, vary: { ...fresh.vary, rungs } };
     const able = mayRun(base ? demandOfSet(base, set) : [], athletes, next.date);
     if (able.length === 0) {

@@ -1,7 +1,7 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
-import type { DrillSet } from '@gravek/contract/drillSet';
+
 import type { Session } from '@gravek/contract/session';
 import { faultOf } from '@gravek/library/byCode';
 import { toldTo } from '@gravek/library/sides';
@@ -14,8 +14,7 @@ import { Loaded, Waiting } from '../controls/Notice';
 import { WorkedOut } from './WorkedOut';
 import { PageHead } from '../controls/PageHead';
 import { useCatalogue } from '../movements/useCatalogue';
-import { callWords } from '../run/CallBar';
-import { STAND_NAMES } from './StandForm';
+import { howItIsRun } from './howItIsRun';
 import { useTimes } from './useFigures';
 
 /** More names than these are not read off a card. */
@@ -26,19 +25,6 @@ const MOST_CUES = 80;
 
 const clock = (minutes: number): string =>
   `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-
-/** How a set is run, besides what it is and how often. */
-const howWords = (set: DrillSet): string[] => [
-  set.stand === 'roles' && set.helpers.length > 0
-    ? `roles: ${set.helpers.join(', ')}`
-    : STAND_NAMES[set.stand],
-  ...(set.apartPaces ? [`${set.apartPaces} own paces apart`] : []),
-  ...(set.call ? [callWords(set.call)] : []),
-  ...(set.redo ? ['again without the finish'] : []),
-  ...(set.freeze ? ['freeze and check'] : []),
-  ...(set.restS > 0 ? [`rest ${set.restS} s`] : []),
-  ...(set.sets > 1 && set.setRestS > 0 ? [`${set.setRestS} s between rounds`] : []),
-];
 
 const Card = ({
   session,
@@ -132,7 +118,7 @@ const Card = ({
                     <td>
                       <strong>{base?.name ?? 'Not there any more'}</strong>
                       <div>
-                        {[base ? variesWords(base, set) : '', ...howWords(set)]
+                        {[base ? variesWords(base, set) : '', ...howItIsRun(set)]
                           .filter(Boolean)
                           .join(', ')}
                       </div>

@@ -6,14 +6,15 @@ import type { LengthStyle } from '@gravek/core/units';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement, MovementPhase } from '@gravek/contract/movement';
-import { usualCushion } from '@gravek/library/givingGround';
+import { turningSchool, turnOf, usualFront } from '@gravek/library/givingGround';
 import { phasesOn, wideSpeedMps } from '@gravek/library/plan';
-import { barFor } from '@gravek/library/schools';
+import { barFor, bySchools } from '@gravek/library/schools';
 import { isSteady, usualCadence } from '@gravek/library/steadyCadence';
+import type { Player } from '../../hearing/player';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
 import { CurvePanel } from './CurvePanel';
-import { CushionPanel } from './CushionPanel';
+import { InFrontPanel } from './InFrontPanel';
 
 type Kind = MovementPhase['steps']['kind'];
 
@@ -24,13 +25,14 @@ const stepsOf = <K extends Kind>(
   path.find((phase) => phase.steps.kind === kind)?.steps as
     Extract<MovementPhase['steps'], { kind: K }> | undefined;
 
-/** What else a coach decides on a path of this kind: curve, cushion, lanes or cadence. */
+/** What else a coach decides on a path of this kind: curve, the race with a runner, lanes or cadence. */
 export const PathPanels = ({
   movement,
   athlete,
   athletes,
   body,
   layout,
+  player,
   choices,
   style,
   disabled,
@@ -41,6 +43,7 @@ export const PathPanels = ({
   athletes: readonly Athlete[];
   body: Body;
   layout: Layout;
+  player: Player;
   choices: SequenceChoices;
   style: LengthStyle;
   disabled: boolean;
@@ -51,6 +54,7 @@ export const PathPanels = ({
   const curve = stepsOf(path, 'curve');
   const giving = stepsOf(path, 'give-ground');
   const arc = stepsOf(path, 'arc');
+  const turning = giving && turningSchool(movement);
   const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;
   const straightSteps = path.reduce(
     (sum, { steps }) => sum + (steps.kind === 'build-up' ? steps.steps : 0),
@@ -78,13 +82,20 @@ export const PathPanels = ({
         />
       )}
       {giving && (
-        <CushionPanel
-          chosen={choices.cushion ?? usualCushion(movement, body)!}
+        <InFrontPanel
+          chosen={choices.inFront ?? usualFront(movement, body)!}
+          taught={turnOf(bySchools(movement, choices.schools))}
           athletes={athletes}
           body={body}
+          player={player}
           style={style}
           disabled={disabled}
-          onChoose={(cushion) => onChoose({ cushion })}
+          onChoose={(inFront) => onChoose({ inFront })}
+          onTurn={
+            turning &&
+            ((turn) =>
+              onChoose({ schools: { ...choices.schools, [turning.school]: turning[turn] } }))
+          }
         />
       )}
       {arc && (

@@ -7,6 +7,7 @@ import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import { phaseOf } from '@gravek/library/byCode';
 import { outlineOf, solve } from '@gravek/library/plan';
+import { asDrilled } from '@gravek/library/drills';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
 import { toldTo } from '@gravek/library/sides';
@@ -72,10 +73,11 @@ export const PlanPage = ({
 
   const body = useMemo(() => bodyOf(athlete), [athlete]);
   const { schools } = choices;
+  const drill = isSequence(choices) ? choices.drill : null;
   // What is read and looked for is as it is taught; what is solved is asked of the movement as written.
   const movement = useMemo(
-    () => toldTo(bySchools(written, schools), body),
-    [written, schools, body],
+    () => toldTo(bySchools(asDrilled(written, drill), schools), body),
+    [written, drill, schools, body],
   );
   const { drawn, invalid, pending } = useChecked(choices, !work.found);
   const solved = useMemo(() => drawn && solve(written, drawn, body), [written, drawn, body]);

@@ -101,6 +101,7 @@ export const SequencePanels = ({
   athletes,
   body,
   solved,
+  player,
   style,
   disabled,
   messages,
@@ -124,6 +125,7 @@ export const SequencePanels = ({
             athletes={athletes}
             body={body}
             layout={layout}
+            player={player}
             choices={choices}
             style={style}
             disabled={disabled}

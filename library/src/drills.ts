@@ -1,0 +1,94 @@
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { Movement } from '@gravek/contract/movement';
+import type { SetUp } from '@gravek/contract/setUp';
+import { drillOf } from './byCode';
+import { freshDrillSet } from './sessionFit';
+
+/**
+ * The movement as one of its drills has it. A drill with steps of its own is laid out by them: they take the
+ * place of the movement's phases, and a fault that the drill is against can be seen in them.
+ *
+ * @param code of the drill; null for the whole movement
+ * @example asDrilled(steadyCadence, 'low-high-skips').phases[0]!.code // 'low-skips', not 'roll-in'
+ */
+export const asDrilled = (movement: Movement, code: string | null | undefined): Movement => {
+  const drill = code ? drillOf(movement, code) : undefined;
+  if (!drill?.phases?.length) return movement;
+  const phases = drill.phases;
+  const codes = phases.map((phase) => phase.code);
+  return {
+    ...movement,
+    phases,
+    others: drill.others ?? [],
+    faults: movement.faults.map((fault) =>
+      !fault.read && fault.drills.includes(drill.code)
+        ? { ...fault, phases: [...new Set([...fault.phases, ...codes])] }
+        : fault,
+    ),
+  };
+};
+
+/** Walking back is rest enough after a single try; seconds. */
+const WALK_BACK_S = 15;
+/** Between rounds where a drill does not say otherwise; seconds. */
+const BETWEEN_ROUNDS_S = 60;
+
+/** How a drill is run where nothing is said. */
+const AS_USUAL: SetUp = {
+  stand: 'turns',
+  sides: ['own'],
+  paces: [1],
+  sets: 1,
+  reps: 5,
+  restS: WALK_BACK_S,
+  setRestS: BETWEEN_ROUNDS_S,
+};
+
+/**
+ * A drill set of some work as it is taught: a drill with its own set-up, anything else as usual.
+ *
+ * @param id of the new set
+ * @param movement that the work is of; undefined where it is not known, or a warm-up
+ * @example
+ * const set = setOfWork(id, { kind: 'movement', movement: 'wall-switches', drill: 'one-freeze' }, [], wall);
+ * set.stand // 'row': all at once, on a call
+ */
+export const setOfWork = (
+  id: string,
+  work: Work,
+  athleteIds: readonly string[],
+  movement: Movement | undefined,
+): DrillSet => {
+  const fresh = freshDrillSet(id, work, athleteIds);
+  const drill =
+    work.kind === 'movement' && work.drill !== null && movement
+      ? drillOf(movement, work.drill)
+      : undefined;
+  if (!drill) return fresh;
+  const {
+    sides,
+    leadFeet,
+    exits,
+    paces,
+    rungs,
+    bring: _,
+    ...asked
+  } = {
+    ...AS_USUAL,
+    ...Object.fromEntries(
+      Object.entries(drill.setUp ?? {}).filter(([, value]) => value !== undefined),
+    ),
+  } as SetUp;
+  return {
+    ...fresh,
+    ...(asked as Partial<DrillSet>),
+    vary: {
+      ...fresh.vary,
+      ...(sides && { sides }),
+      ...(leadFeet && { leadFeet }),
+      ...(exits && { exits }),
+      ...(paces && { paces }),
+      ...(rungs && { rungs }),
+    } as DrillSet['vary'],
+  };
+};

@@ -1,0 +1,394 @@
+import { inFrontTracks, type RaceMoment } from '@gravek/core/inFront';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { LengthStyle } from '@gravek/core/units';
+import type { Athlete } from '@gravek/contract/athlete';
+import {
+  frontInput,
+  frontOf,
+  HORIZON_S,
+  runnerTimes,
+  TURNS,
+  whatHelps,
+  type Front,
+  type FrontChoice,
+  type Turn,
+} from '@gravek/library/givingGround';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Figure, Length, Speed } from '../../controls/Figure';
+import { Slider } from '../../controls/Slider';
+import { useWidth } from '../../drawing/useWidth';
+import { useTime, type Player } from '../../hearing/player';
+
+const HEIGHT = 230;
+const PAD = { left: 44, right: 14, top: 22, bottom: 26 };
+/** So far past the defender the curve is still drawn, metres. */
+const BELOW_M = -0.8;
+
+const TURN_NAMES: Record<Turn, string> = {
+  slide: 'slide, then cross over',
+  open: 'hips open at once',
+};
+
+/** A part of a runner's speed in hundredths, as it is told. */
+const partWords = (part: number | null): string =>
+  part === null ? 'under 20 %' : `${Math.round(part * 100)} %`;
+
+type Scale = (value: number) => number;
+
+const Now = ({ player, x }: { player: Player; x: Scale }) => {
+  const timeS = Math.min(HORIZON_S, useTime(player));
+  return (
+    <line
+      x1={x(timeS)}
+      x2={x(timeS)}
+      y1={PAD.top}
+      y2={HEIGHT - PAD.bottom}
+      className="beat-cursor"
+    />
+  );
+};
+
+/** The gap over time: by both ways of turning at full speed, and to the runner who is held. */
+const Gaps = ({
+  chosen,
+  body,
+  taught,
+  front,
+  style,
+  player,
+}: {
+  chosen: FrontChoice;
+  body: Body;
+  taught: Turn;
+  front: Front;
+  style: LengthStyle;
+  player: Player;
+}) => {
+  const [ref, width] = useWidth<HTMLDivElement>(560);
+  const tracks = (turn: Turn, fraction: number): RaceMoment[] =>
+    inFrontTracks(frontInput(chosen, body, turn, { fraction }), 121);
+  const other: Turn = taught === 'slide' ? 'open' : 'slide';
+  const lines = [
+    { key: 'held', className: 'held', at: tracks(taught, front.drawn) },
+    { key: 'other', className: 'other', at: tracks(other, 1) },
+    { key: 'me', className: 'me', at: tracks(taught, 1) },
+  ];
+  const most = Math.max(1, ...lines.flatMap(({ at }) => at.map(({ gapM }) => gapM)));
+  const x = scaleLinear([0, HORIZON_S], [PAD.left, width - PAD.right]);
+  const y = scaleLinear([BELOW_M, most], [HEIGHT - PAD.bottom, PAD.top]);
+  const path = line<RaceMoment>(
+    ({ timeS }) => x(timeS),
+    ({ gapM }) => y(gapM),
+  );
+  /** A curve until it leaves the picture. */
+  const drawn = (at: readonly RaceMoment[]): RaceMoment[] => {
+    const gone = at.findIndex(({ gapM }) => gapM < BELOW_M);
+    return gone < 0 ? [...at] : at.slice(0, gone);
+  };
+  return (
+    <div ref={ref}>
+      <svg
+        className="chart race"
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label={`The gap over time. Against full speed beaten after ${front.frontS.toFixed(1)} s; the runner who is drawn runs at ${partWords(front.drawn)}.`}
+      >
+        <rect
+          x={PAD.left}
+          width={Math.max(0, width - PAD.left - PAD.right)}
+          y={y(chosen.keepM)}
+          height={Math.max(0, HEIGHT - PAD.bottom - y(chosen.keepM))}
+          className="beaten"
+        />
+        <text x={PAD.left + 6} y={y(chosen.keepM) + 15} className="alert-text">
+          beaten
+        </text>
+        {y.ticks(4).map((metre) => (
+          <g key={metre}>
+            <line
+              x1={PAD.left}
+              x2={width - PAD.right}
+              y1={y(metre)}
+              y2={y(metre)}
+              className="grid"
+            />
+            <text x={PAD.left - 6} y={y(metre) + 4} textAnchor="end">
+              {style.unit === 'metric' ? `${metre} m` : `${(metre / 0.3048).toFixed(1)} ft`}
+            </text>
+          </g>
+        ))}
+        {lines.map(({ key, className, at }) => (
+          <path key={key} d={path(drawn(at)) ?? ''} className={className} />
+        ))}
+        <line
+          x1={x(front.turnAtS)}
+          x2={x(front.turnAtS)}
+          y1={PAD.top}
+          y2={HEIGHT - PAD.bottom}
+          className="moment"
+        />
+        <text x={x(front.turnAtS) + 5} y={PAD.top - 6} className="strong">
+          turn, {front.turnAtS.toFixed(2)} s
+        </text>
+        {x.ticks(6).map((second) => (
+          <text key={second} x={x(second)} y={HEIGHT - 8} textAnchor="middle">
+            {second} s
+          </text>
+        ))}
+        <Now player={player} x={x} />
+      </svg>
+      <ul className="race-keys small-text" aria-label="The lines">
+        <li className="me">{TURN_NAMES[taught]}, full speed</li>
+        <li className="other">{TURN_NAMES[other]}, full speed</li>
+        <li className="held">the runner who is drawn, {partWords(front.drawn)} of full speed</li>
+      </ul>
+    </div>
+  );
+};
+
+/** Giving ground to a runner: how long one stays in front, whom one holds, and what would help most. */
+export const InFrontPanel = ({
+  chosen: now,
+  taught,
+  athletes,
+  body,
+  player,
+  style,
+  disabled,
+  onChoose,
+  onTurn,
+}: {
+  /** what the coach chose, or what is usual for this body */
+  chosen: FrontChoice;
+  /** how the way of teaching turns */
+  taught: Turn;
+  /** who may be the runner */
+  athletes: readonly Athlete[];
+  body: Body;
+  player: Player;
+  style: LengthStyle;
+  disabled: boolean;
+  onChoose: (chosen: FrontChoice) => void;
+  /** absent where the movement has but one way of turning */
+  onTurn: ((turn: Turn) => void) | undefined;
+}) => {
+  const set = (change: Partial<FrontChoice>): void => onChoose({ ...now, ...change });
+  const runners = athletes.filter((one) => !one.archived || one.id === now.runnerId);
+  const runner = runners.find((one) => one.id === now.runnerId);
+  const timed = runner && runnerTimes(runner);
+  const isStale =
+    timed && (timed.runnerTopMps !== now.runnerTopMps || timed.runnerTauS !== now.runnerTauS);
+  const race = (id: string): void => {
+    const next = runners.find((one) => one.id === id);
+    set(next ? { runnerId: id, ...runnerTimes(next) } : { runnerId: null });
+  };
+  const fronts = {
+    slide: frontOf(now, body, 'slide'),
+    open: frontOf(now, body, 'open'),
+  };
+  const front = fronts[taught];
+  const turns = onTurn ? TURNS : [taught];
+  const helps = whatHelps(now, body, taught).filter(({ change }) => onTurn || !('turn' in change));
+  const metres = (m: number): React.ReactNode => <Length m={m} style={style} />;
+  const cell = (turn: Turn, written: React.ReactNode): React.ReactNode => (
+    <td key={turn} className={turn === taught ? 'strong' : undefined}>
+      {written}
+    </td>
+  );
+  const slider = (
+    key: keyof FrontChoice,
+    label: string,
+    [min, max, step]: [number, number, number],
+    written: React.ReactNode,
+  ) => (
+    <Slider
+      label={label}
+      value={now[key] as number}
+      min={min}
+      max={max}
+      step={step}
+      written={written}
+      disabled={disabled}
+      onValue={(value) => set({ [key]: value })}
+    />
+  );
+  const small = (m: number): React.ReactNode => <Length m={m} style={{ ...style, small: true }} />;
+  const seconds = (s: number): React.ReactNode => (
+    <Figure parts={[{ figure: s.toFixed(2), unit: 's' }]} />
+  );
+  const [turnKey, backKey] =
+    taught === 'slide' ? (['slideS', 'slideBackM'] as const) : (['openS', 'openBackM'] as const);
+  return (
+    <section className="panel no-print" aria-label="In front of the runner">
+      <h2>How long in front?</h2>
+      <div className="race-columns">
+        <Gaps
+          chosen={now}
+          body={body}
+          taught={taught}
+          front={front}
+          style={style}
+          player={player}
+        />
+        <div>
+          <table className="table-plain race-table">
+            <thead>
+              <tr>
+                <th scope="col">
+                  <span className="visually-hidden">Question</span>
+                </th>
+                {turns.map((turn) => (
+                  <th key={turn} scope="col">
+                    {TURN_NAMES[turn]}
+                    {turn === taught && turns.length > 1 && <span className="quiet"> (drawn)</span>}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              <tr>
+                <th scope="row">In front of full speed</th>
+                {turns.map((turn) =>
+                  cell(
+                    turn,
+                    <Figure
+                      big
+                      parts={[
+                        {
+                          figure:
+                            fronts[turn].frontS >= HORIZON_S
+                              ? `${HORIZON_S}+`
+                              : fronts[turn].frontS.toFixed(1),
+                          unit: 's',
+                        },
+                      ]}
+                    />,
+                  ),
+                )}
+              </tr>
+              {([0, 1, 2] as const).map((i) => (
+                <tr key={i}>
+                  <th scope="row">Gap after {i + 1} s</th>
+                  {turns.map((turn) => cell(turn, metres(fronts[turn].gapM[i])))}
+                </tr>
+              ))}
+              {([0, 1, 2] as const).map((i) => (
+                <tr key={`holds ${i}`}>
+                  <th scope="row">Holds for {i + 1} s</th>
+                  {turns.map((turn) =>
+                    cell(turn, <span className="figure">{partWords(fronts[turn].holds[i])}</span>),
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="quiet small-text mb-2">
+            “Holds”: the fastest runner, as a part of full speed, who never gets nearer than{' '}
+            {metres(now.keepM)}. What hands do is not counted.
+          </p>
+          <h3 className="mb-1">Helps most</h3>
+          {helps.length === 0 ? (
+            <p className="quiet small-text mb-0">
+              {front.holds[1] === 1
+                ? 'Nothing is needed: full speed is held for 2 s.'
+                : 'None of the usual changes holds a faster runner for 2 s.'}
+            </p>
+          ) : (
+            <ol className="list-plain helps" aria-label="What helps most">
+              {helps.slice(0, 4).map(({ what, change, holds }) => (
+                <li key={what} className="row-line">
+                  <span>{what}</span>
+                  <span className="figure">{partWords(holds)}</span>
+                  <Button
+                    size="sm"
+                    variant="outline-dark"
+                    className="ms-auto"
+                    disabled={disabled}
+                    aria-label={`Take over: ${what}`}
+                    onClick={() => ('turn' in change ? onTurn?.(change.turn) : set(change))}
+                  >
+                    Take it
+                  </Button>
+                </li>
+              ))}
+            </ol>
+          )}
+        </div>
+      </div>
+      <div className="row-line mt-2">
+        <label className="choice">
+          <span className="form-label">The runner</span>
+          <Form.Select
+            value={now.runnerId ?? ''}
+            disabled={disabled}
+            onChange={(event) => race(event.target.value)}
+          >
+            <option value="">nobody in particular</option>
+            {runners.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Form.Select>
+        </label>
+        {runner && (
+          <span className="quiet small-text">
+            {bodyOf(runner).sprint
+              ? 'from sprint times'
+              : 'from measured steps; no sprint was timed'}
+            {isStale && ', which have changed since '}
+            {isStale && (
+              <Button
+                size="sm"
+                variant="outline-dark"
+                disabled={disabled}
+                onClick={() => race(runner.id)}
+              >
+                Take the new ones
+              </Button>
+            )}
+          </span>
+        )}
+      </div>
+      <div className="slider-grid mt-2">
+        {slider('depthM', 'Head to head at', [0.5, 6, 0.1], metres(now.depthM))}
+        {slider(
+          'steps',
+          'Short steps back',
+          [0, 8, 1],
+          <span className="figure">{now.steps}</span>,
+        )}
+        {slider('stepM', 'Step back', [0.05, 0.6, 0.01], small(now.stepM))}
+        {slider(
+          'cadenceSpm',
+          'Cadence back',
+          [150, 600, 10],
+          <Figure parts={[{ figure: String(now.cadenceSpm), unit: '/min' }]} />,
+        )}
+        {slider(turnKey, 'The turn takes', [0.1, 0.9, 0.05], seconds(now[turnKey]))}
+        {slider(backKey, 'The turn gains', [0, 1, 0.05], small(now[backKey]))}
+        {slider(
+          'runnerTopMps',
+          'Runner’s top speed',
+          [3, 10.5, 0.1],
+          <Speed mps={now.runnerTopMps} unit={style.unit} />,
+        )}
+        {slider('runnerTauS', 'Runner builds up over', [0.5, 2, 0.05], seconds(now.runnerTauS))}
+        {slider('keepM', 'Beaten at less than', [0, 2, 0.1], metres(now.keepM))}
+      </div>
+      <p className="quiet small-text mb-0 mt-2">
+        Defender:{' '}
+        {body.sprint
+          ? 'own sprint times'
+          : runner
+            ? 'no sprint times yet, so from measured steps'
+            : 'no sprint times yet, so as fast as the runner'}
+        , {body.reactionS === undefined ? 'a usual reaction' : 'own reaction'}.
+      </p>
+    </section>
+  );
+};
