@@ -127,6 +127,8 @@ const fault = object({
   name: name('the fault’s name', 60),
   /** what is seen */
   sees: words('what is seen'),
+  /** what people say when they mean it */
+  alsoCalled: array(name('what else it is called', 60)).max(12, 'At most 12 of them.').optional(),
   /** where it can be seen, on all exits and both sides; of a wrong answer the phases with its reads */
   phases: codes('Phases of the fault').min(1, 'Choose where the fault shows.'),
   /** it is a wrong answer to a read */
@@ -299,7 +301,7 @@ export const movementShape = object({
   /** situations in which a coach looks for it */
   faces: list('what the athlete faces', 12),
   /** what else people call it, and what they say when they mean it */
-  alsoCalled: array(name('what else it is called', 60)).max(24, 'At most 24 of them.').optional(),
+  alsoCalled: array(name('what else it is called', 60)).max(40, 'At most 40 of them.').optional(),
   loads: distinct(choice('a load', LOADS), LOADS.length, 'Loads'),
   writtenFor: object({
     by: choice('what decides the side', OWN_SIDES),

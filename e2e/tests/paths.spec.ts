@@ -48,23 +48,34 @@ test('the curve: radius, lean and both tapes follow, too tight and off the apron
   await expect(panel.getByText(/Off the apron/)).toBeVisible();
 });
 
-test('the cushion: deeper is later, a faster runner sooner, too shallow is said with what is enough', async ({
+test('giving ground: deeper stays in front longer, a faster runner is past sooner, and what helps is one press', async ({
   signedIn: page,
 }) => {
   await planOf(page, 'give-ground');
-  const panel = page.getByRole('region', { name: 'The cushion' });
-  await slide(panel, 'Lines up at', '3');
-  await expect.poll(() => figure(panel, 'Turn and run by')).toBeGreaterThan(0);
-  const at = await figure(panel, 'Turn and run by');
-  await slide(panel, 'Lines up at', '4');
-  await expect.poll(() => figure(panel, 'Turn and run by')).toBeGreaterThan(at);
-  const later = await figure(panel, 'Turn and run by');
-  await slide(panel, 'Runner’s top speed', '9');
-  await expect.poll(() => figure(panel, 'Turn and run by')).toBeLessThan(later);
-  await slide(panel, 'Lines up at', '0.5');
-  await expect(panel.getByText(/no turn keeps .* line up at least/)).toBeVisible();
+  const panel = page.getByRole('region', { name: 'In front of the runner' });
+  const inFront = async (): Promise<number> =>
+    parseFloat(
+      await panel
+        .getByRole('row', { name: /In front of full speed/ })
+        .getByRole('cell')
+        .first()
+        .innerText(),
+    );
+  await slide(panel, 'Head to head at', '1.6');
+  const near = await inFront();
+  await slide(panel, 'Head to head at', '2.4');
+  await expect.poll(inFront).toBeGreaterThan(near);
+  const far = await inFront();
+  await slide(panel, 'Runner’s top speed', '10');
+  await expect.poll(inFront).toBeLessThan(far);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(panel.getByRole('slider', { name: 'Lines up at' })).not.toHaveValue('0.5');
+  await expect.poll(inFront).toBe(far);
+  // Opening at once helps most, and becomes the way of teaching.
+  await panel.getByRole('button', { name: 'Take over: open the hips at once' }).click();
+  await expect(
+    panel.getByRole('columnheader', { name: /hips open at once \(drawn\)/ }),
+  ).toBeVisible();
+  await expect(page.getByText('Slide right')).toHaveCount(0);
 });
 
 test('the keeper’s arc: on angle sooner or set sooner, raced', async ({ signedIn: page }) => {

@@ -97,15 +97,15 @@ test('what is set in a panel moves the plan: a runner of the club, a cadence wee
   const drawn = page.locator('svg.plan-view').first();
   const prints = () =>
     drawn
-      .locator('path[d^="M2,7"]')
+      .locator('.foot-print')
       .evaluateAll((all) => all.map((one) => one.getAttribute('transform')).join());
   await goTo(page, '/approaches/new?movement=give-ground');
-  const race = page.getByRole('region', { name: 'The cushion' });
-  await expect(race.getByText('Deep enough for 2.5 s')).toBeVisible();
+  const race = page.getByRole('region', { name: 'In front of the runner' });
+  await expect(race.getByText('Holds for 2 s')).toBeVisible();
   await race.getByLabel('The runner').selectOption({ label: 'Bram Solheide' });
-  await expect(race.getByText(/by own (steps|sprint times)/)).toBeVisible();
+  await expect(race.getByText(/from (measured steps|sprint times)/)).toBeVisible();
   const near = await prints();
-  await race.getByLabel('Lines up at').fill('5');
+  await race.getByLabel('Head to head at').fill('3');
   await expect.poll(prints).not.toBe(near);
   await seen(page.getByText('Short steps back'));
   await page.getByLabel('Name of the approach').fill('Giving ground to Bram');

@@ -170,6 +170,7 @@ export {
 } from './sessionLoad';
 export { barFor, bySchools, forBody } from './schools';
 export { asDrilled, setOfWork } from './drills';
+export { groupedByDoer } from './groups';
 export { lawsBroken, type Broken } from './laws';
 export {
   chainCode,
@@ -227,7 +228,7 @@ export { isMirrored, mirrorWords, sidePhrase, sideWord, toldTo } from './sides';
 export { threeLooks, type Look } from './threeLooks';
 export { sideOf } from './sideOf';
 export { RULE_SETS } from './ruleSets';
-export { searchIn, type Found, type Hit, type Search } from './search';
+export { nothingFor, searchIn, type Found, type Hit, type Search } from './search';
 export {
   atOnce,
   drillSetTime,

@@ -24,7 +24,8 @@ export type Found = {
   drills: string[];
 };
 
-type Entry = Hit & { id: string; movement: string };
+/** `shown`: by what it is named where its own words are only what people say. */
+type Entry = Hit & { id: string; movement: string; shown?: string };
 
 const STOP = new Set(
   'a an the and or of to in on at for from with by is are be his her their my he she they it as that this when who not no'.split(
@@ -70,6 +71,13 @@ const entriesOf = (movement: Movement): Entry[] => {
     ...movement.faults.map((fault) =>
       entry('fault', fault.code, fault.name, `${fault.sees} ${fault.cue}`),
     ),
+    ...movement.faults.flatMap((fault) =>
+      (fault.alsoCalled ?? []).map((called) => ({
+        ...entry('fault', fault.code, called, ''),
+        id: `${movement.code}/fault/${fault.code}/${called}`,
+        shown: fault.name,
+      })),
+    ),
     ...movement.drills.map((drill) => entry('drill', drill.code, drill.name, drill.how)),
     ...movement.schools.map((school) =>
       entry(
@@ -97,16 +105,46 @@ const WEIGHT: Record<HitKind, number> = {
 
 export type Search = (words: string) => Found[];
 
+/** More than these nobody reads. */
+const MOST_FOUND = 5;
+/** Of an entry whose name is just what was typed, and of one whose name begins so. */
+const EXACT = 40;
+
+/** What coaches look for that is no movement here: what is said, and what is nearest. */
+const ELSEWHERE: readonly { words: RegExp; says: string; nearest: string }[] = [
+  {
+    words: /\bscreen(s|ing)?\b/i,
+    says: 'A screen by a teammate has no movement of its own here. Nearest is how one slides round it and closes out.',
+    nearest: 'slide-close-out',
+  },
+];
+
+/**
+ * What is said where words mean something that is no movement here; null for all others.
+ *
+ * @example nothingFor('screen') // 'A screen by a teammate has no movement of its own here. …'
+ */
+export const nothingFor = (words: string): string | null =>
+  ELSEWHERE.find((one) => one.words.test(words))?.says ?? null;
+
+/** A name without what is typed now one way and now another. */
+const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[’'“”"()]/g, '')
+    .replace(/[\s–-]+/g, ' ')
+    .trim();
+
 /**
  * A search over everything the movements say, by what the coach has in mind: a position, what the
  * athlete faces, what goes wrong.
  *
- * @returns a function from words to movements, best first; all of them for no words
+ * @returns a function from words to movements, best first and five at most; all of them for no words
  */
 export const searchIn = (movements: readonly Movement[]): Search => {
   const index = new MiniSearch<Entry>({
     fields: ['name', 'text'],
-    storeFields: ['movement', 'kind', 'code', 'name', 'text'],
+    storeFields: ['movement', 'kind', 'code', 'name', 'text', 'shown'],
     processTerm: stem,
     searchOptions: {
       boost: { name: 2 },
@@ -119,21 +157,36 @@ export const searchIn = (movements: readonly Movement[]): Search => {
   return (words) => {
     if (words.trim() === '')
       return movements.map((movement) => ({ movement, hits: [], drills: [] }));
+    const elsewhere = ELSEWHERE.find((one) => one.words.test(words));
+    if (elsewhere) {
+      return movements
+        .filter(({ code }) => code === elsewhere.nearest)
+        .map((movement) => ({ movement, hits: [], drills: [] }));
+    }
+    const typed = plain(words);
     const askedStems = words.split(/\s+/).map(stem).filter(Boolean).length;
-    const grouped = new Map<string, { score: number; hits: Hit[] }>();
+    const grouped = new Map<string, { score: number; hits: (Hit & { score: number })[] }>();
     for (const result of index.search(words)) {
       // An entry that holds all the words beats one that holds a single rare word.
       const share = new Set(result.queryTerms).size / Math.max(1, askedStems);
-      const score = result.score * share;
-      const { kind, code, name, text, movement } = result as unknown as Entry;
+      const { kind, code, name, text, movement, shown } = result as unknown as Entry;
+      const score = result.score * share * (plain(name) === typed ? EXACT : 1);
       const group = grouped.get(movement) ?? { score: 0, hits: [] };
       grouped.set(movement, group);
       group.score = Math.max(group.score, score);
-      group.hits.push({ kind, code, name, text });
+      group.hits.push({ kind, code, name: shown ?? name, text, score });
     }
     return [...grouped]
       .sort((a, b) => b[1].score - a[1].score)
-      .map(([code, { hits }]): Found => {
+      .slice(0, MOST_FOUND)
+      .map(([code, group]): Found => {
+        const hits = group.hits
+          .sort((a, b) => b.score - a.score)
+          .filter(
+            (hit, i, all) =>
+              all.findIndex((one) => one.kind === hit.kind && one.code === hit.code) === i,
+          )
+          .map(({ score: _, ...hit }) => hit);
         const movement = movements.find((movement) => movement.code === code)!;
         const fault = hits.slice(0, 3).find((hit) => hit.kind === 'fault');
         const drills = movement.faults.find((one) => one.code === fault?.code)?.drills ?? [];

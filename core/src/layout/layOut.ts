@@ -142,7 +142,8 @@ const frameOf = (from: string, walker: Walker, phases: readonly PhaseSpan[]): Fr
   // A ball is taken with both feet of the gather down.
   const first = own[0]?.contact === 'gather' ? own.at(-1) : own[0];
   const timeS = first?.timeS ?? phase.fromS;
-  return at(walker.track.findLast((point) => point.timeS <= timeS + 1e-9) ?? walker.track[0]!);
+  // As the foot lands: a turn that follows at once comes after it.
+  return at(walker.track.find((point) => point.timeS >= timeS - 1e-9) ?? walker.track.at(-1)!);
 };
 
 /** Walks through a sequence: its layout, and the walker at the end of it. */

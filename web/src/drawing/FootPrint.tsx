@@ -1,12 +1,14 @@
 import type { Foot } from '@gravek/core/feet';
 
+/** Heel and sole of a right foot that points to the right, its big toe above. */
+const HEEL = 'M1,7 C1,4 2.6,3 5,3 L8.2,3.4 V10.6 L5,11 C2.6,11 1,10 1,7 Z';
 const SOLE =
-  'M2,7 C2,3 6,2 9,3 C12,4 14,5 17,4 C20,2.5 25,1.5 28,4 C30.5,6.5 29.5,10.5 26,11.5 C21,12.5 17,11 13,11 C9,11 3,12.5 2,7 Z';
+  'M10.4,3.7 C13.6,3.7 16.4,1.5 21,1.3 C26,1.2 29.8,3 29.8,6 C29.8,9.6 26.4,12.9 21.6,12.9 C17,12.9 14,10.6 10.4,10.4 Z';
 const SOLE_LENGTH = 30;
 
 /**
- * A print that runs to the right, its toe at (x, y). Left is hollow, right is filled: told apart by
- * shape, not by colour.
+ * A print that runs to the right, its toe at (x, y), heel and sole apart so that it is seen which way it points.
+ * Left is hollow, right is filled: told apart by shape, not by colour.
  */
 export const FootPrint = ({
   x,
@@ -24,13 +26,17 @@ export const FootPrint = ({
   const scale = length / SOLE_LENGTH;
   const flip = foot === 'left' ? -scale : scale;
   return (
-    <path
-      d={SOLE}
+    <g
+      className="foot-print"
       transform={`translate(${x - length},${y}) scale(${scale},${flip}) translate(0,-7)`}
       fill={foot === 'left' ? 'var(--surface)' : color}
       stroke={color}
-      strokeWidth={1.9 / scale}
-    />
+      strokeWidth={1.5 / scale}
+      strokeLinejoin="round"
+    >
+      <path d={HEEL} />
+      <path d={SOLE} />
+    </g>
   );
 };
 

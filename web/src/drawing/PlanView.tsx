@@ -1,21 +1,14 @@
 import type { Mark } from '@gravek/core/layout/ground';
 import type { Layout, OtherPath } from '@gravek/core/layout/shape';
 import type { Branch } from '@gravek/library/plan';
-import { memo, useId, useMemo } from 'react';
+import { memo, useId, useMemo, useState } from 'react';
 import { useTime, type Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';
 import { FootPrint } from './FootPrint';
 import { bodyAt, otherAt, type Ground } from './ground';
 import type { Box } from './labels';
-import {
-  LINE,
-  pictureOf,
-  type Inset,
-  type NamedPhase,
-  type Picture,
-  type Print,
-  type Tag,
-} from './picture';
+import { LINE, pictureOf, type Inset, type Picture, type Print, type Tag } from './picture';
+import { PhaseLegend, type NamedPhase } from './PhaseLegend';
 import { useWidth } from './useWidth';
 
 const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
@@ -45,8 +38,29 @@ const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
       </g>
     );
   }
-  if (spots.length < 2) return null;
-  return <polyline className="plan-way" points={spots.map((spot) => spot.join(',')).join(' ')} />;
+  const [[x, y]] = spots as [[number, number]];
+  return (
+    <g className={`stands-${other.kind}`}>
+      {spots.length > 1 && (
+        <polyline className="plan-way" points={spots.map((spot) => spot.join(',')).join(' ')} />
+      )}
+      <Stands kind={other.kind} x={x} y={y} />
+    </g>
+  );
+};
+
+/** Whoever or whatever stands at a spot: a base and a ball by their shape, people by head and shoulders. */
+const Stands = ({ kind, x, y }: { kind: OtherPath['kind']; x: number; y: number }) => {
+  if (kind === 'ball') return <circle className="ball" cx={x} cy={y} r="5" />;
+  if (kind === 'base') {
+    return <rect className="base" x={x - 6} y={y - 6} width="12" height="12" />;
+  }
+  return (
+    <>
+      <rect className="person" x={x - 10} y={y - 5} width="20" height="10" rx="5" />
+      <circle className="person" cx={x} cy={y} r="5" />
+    </>
+  );
 };
 
 const MARK_SIGNS: Record<Mark['kind'], string> = {
@@ -156,7 +170,7 @@ const Still = memo(
     layout,
     over,
     branches,
-    picture: { ground, prints, tags, insets, scale, compass },
+    picture: { ground, prints, tags, insets, pointers, scale, compass },
     overPrints,
     phase,
     feet,
@@ -197,6 +211,14 @@ const Still = memo(
       <Prints prints={prints} phase={phase} />
       {insets.map(({ of, letter }) => (
         <rect key={letter} className="plan-frame open" {...of} />
+      ))}
+      {pointers.map(({ x, y, deg }) => (
+        <path
+          key={`${x}/${y}`}
+          className="plan-pointer"
+          d="M-10,0 H7 M1,-5 L8,0 L1,5"
+          transform={`translate(${x},${y}) rotate(${deg})`}
+        />
       ))}
       <Tags tags={tags} />
       <Scale box={scale.box} pixels={scale.pixels} feet={feet} />
@@ -281,9 +303,9 @@ export const PlanView = ({
   player?: Player;
   shoeM: number;
   label: string;
-  /** only this phase is inked */
+  /** only this phase is inked, and whichever is pointed at in the legend */
   phase?: string | null;
-  /** the phases by name, written on the ground */
+  /** the phases by name, under the drawing */
   phases?: readonly NamedPhase[];
   maxHeight?: number;
   /** other exits, drawn faintly */
@@ -297,56 +319,62 @@ export const PlanView = ({
   const { unit } = useLengthStyle();
   const feet = unit !== 'metric' && unit !== 'shoes';
   const width = Math.round(seen * zoom);
+  const [pointed, setPointed] = useState<string | null>(null);
+  const inked = pointed ?? phase;
   const picture = useMemo(
     () =>
       pictureOf({
         layout,
         over,
         branches,
-        phases,
         shoeM,
         width,
         maxHeight: maxHeight * zoom,
         zoom,
         feet,
       }),
-    [layout, over, branches, phases, shoeM, width, maxHeight, zoom, feet],
+    [layout, over, branches, shoeM, width, maxHeight, zoom, feet],
   );
   return (
-    <div
-      ref={ref}
-      className="zoomed"
-      tabIndex={zoom > 1 ? 0 : undefined}
-      style={zoom > 1 ? { maxHeight: maxHeight + 60, overflowY: 'auto' } : undefined}
-    >
-      <svg
-        className="strip plan-view"
-        width={width}
-        height={picture.height}
-        viewBox={`0 0 ${width} ${picture.height}`}
-        role="img"
-        aria-label={label}
+    <>
+      <div
+        ref={ref}
+        className="zoomed"
+        tabIndex={zoom > 1 ? 0 : undefined}
+        style={zoom > 1 ? { maxHeight: maxHeight + 60, overflowY: 'auto' } : undefined}
       >
-        <Still
-          layout={layout}
-          over={over}
-          overPrints={picture.overPrints}
-          branches={branches}
-          picture={picture}
-          phase={phase}
-          feet={feet}
-        />
-        {player && <Moving layout={layout} ground={picture.ground} player={player} />}
-        {picture.insets.map((inset) => (
-          <InsetFrame
-            key={inset.letter}
-            inset={inset}
+        <svg
+          className="strip plan-view"
+          width={width}
+          height={picture.height}
+          viewBox={`0 0 ${width} ${picture.height}`}
+          role="img"
+          aria-label={label}
+        >
+          <Still
             layout={layout}
-            phase={phase}
-            player={player}
+            over={over}
+            overPrints={picture.overPrints}
+            branches={branches}
+            picture={picture}
+            phase={inked}
+            feet={feet}
           />
-        ))}
-      </svg>
-    </div>
+          {player && <Moving layout={layout} ground={picture.ground} player={player} />}
+          {picture.insets.map((inset) => (
+            <InsetFrame
+              key={inset.letter}
+              inset={inset}
+              layout={layout}
+              phase={inked}
+              player={player}
+            />
+          ))}
+        </svg>
+      </div>
+      {phases.length > 0 && (
+        <PhaseLegend layout={layout} phases={phases} player={player} onPoint={setPointed} />
+      )}
+    </>
   );
 };

@@ -13,9 +13,6 @@ import {
   type Spot,
 } from './labels';
 
-/** A phase by its code, with the name that a coach reads. */
-export type NamedPhase = { code: string; name: string };
-
 export type Print = {
   fall: Footfall;
   x: number;
@@ -25,7 +22,7 @@ export type Print = {
   box: Box;
 };
 
-export type Tag = Label & { kind: 'n' | 'phase' | 'thing' | 'mark' | 'branch' | 'letter' };
+export type Tag = Label & { kind: 'n' | 'thing' | 'mark' | 'branch' | 'letter' };
 
 /** A crowded place, drawn anew and larger in a frame of its own. */
 export type Inset = {
@@ -48,6 +45,8 @@ export type Picture = {
   overPrints: Print[];
   tags: Tag[];
   insets: Inset[];
+  /** what lies outside the drawing: where on its edge an arrow points at it, and which way */
+  pointers: { x: number; y: number; deg: number }[];
   scale: { box: Box; pixels: number };
   compass: Box;
 };
@@ -72,8 +71,10 @@ const AROUND_M = 0.24;
 const CROWD = 3;
 /** Crowds nearer than this to each other are one, pixels. */
 const BETWEEN = 16;
-/** Phases whose places on the way are nearer than this are named together, pixels. */
-const ONE_SPOT = 14;
+/** What lies outside the drawing is pointed at from so far inside its edge, pixels. */
+const EDGE = 13;
+/** How large whoever stands there is drawn, pixels. */
+const STANDS = 11;
 
 const printOf = (fall: Footfall, ground: Ground, shoeM: number): Print => {
   const [x, y] = ground.at(fall);
@@ -161,39 +162,10 @@ const crowdsOf = (prints: readonly Print[], spots: readonly Print[][]): Print[][
   return places.map((place) => prints.filter((print) => meet(place, print.box, -1)));
 };
 
-type Named = { codes: string[]; names: string[]; at: Spot };
-
-/** Where on the way each phase is named; those that pass on one spot are named together. */
-const phasesOn = (layout: Layout, names: readonly NamedPhase[], ground: Ground): Named[] => {
-  const found: Named[] = [];
-  layout.phases.forEach(({ code, fromS, toS }) => {
-    const name = names.find((one) => one.code === code)?.name;
-    if (!name) return;
-    const middleS = (fromS + toS) / 2;
-    const point = layout.track.reduce((near, one) =>
-      Math.abs(one.timeS - middleS) < Math.abs(near.timeS - middleS) ? one : near,
-    );
-    const at = ground.at(point);
-    const same = found.find((one) => Math.hypot(one.at[0] - at[0], one.at[1] - at[1]) < ONE_SPOT);
-    if (same) {
-      same.codes.push(code);
-      same.names.push(name);
-    } else found.push({ codes: [code], names: [name], at });
-  });
-  return found;
-};
-
-const phaseAsk = ({ names, at }: Named, reach = 24): LabelAsk => ({
-  ...word(...names),
-  at,
-  reach,
-  towardDeg: -90,
-});
-
 const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
   const spots = other.points.map(ground.at);
   const [x, y] = spots[0]!;
-  if (!other.line) return { ...word(other.name), at: [x, y], reach: 10, towardDeg: -90 };
+  if (!other.line) return { ...word(other.name), at: [x, y], reach: STANDS + 2, towardDeg: -90 };
   const [x2, y2] = spots[1]!;
   const inside = (value: number, most: number): number => Math.max(14, Math.min(most - 14, value));
   return {
@@ -204,8 +176,9 @@ const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
   };
 };
 
-const isDrawn = ({ points }: OtherPath, ground: Ground): boolean => {
-  const spots = points.map(ground.at);
+const isDrawn = ({ points, line }: OtherPath, ground: Ground): boolean => {
+  // What moves is drawn from where it begins.
+  const spots = (line ? points : points.slice(0, 1)).map(ground.at);
   const within = (values: number[], most: number): boolean =>
     Math.max(...values) > 0 && Math.min(...values) < most;
   return (
@@ -219,6 +192,53 @@ const isDrawn = ({ points }: OtherPath, ground: Ground): boolean => {
     )
   );
 };
+
+const FEET_PER_M = 1 / 0.3048;
+
+/** An arrow on the edge towards what lies outside the drawing, with its name and how far it is from the last foot. */
+const pointerTo = (
+  other: OtherPath,
+  { track, footfalls }: Layout,
+  ground: Ground,
+  feet: boolean,
+): { x: number; y: number; deg: number; ask: LabelAsk } => {
+  const [p, q] = other.line ? [other.points[0]!, other.points[1]!] : [other.points[0]!, null];
+  const target = q
+    ? { besideM: (p.besideM + q.besideM) / 2, aheadM: (p.aheadM + q.aheadM) / 2 }
+    : p;
+  const from = footfalls.at(-1) ?? track.at(-1)!;
+  const [fx, fy] = ground.at(from);
+  const [tx, ty] = ground.at(target);
+  const within = (part: number): boolean => {
+    const [x, y] = [fx + (tx - fx) * part, fy + (ty - fy) * part];
+    return x > EDGE && x < ground.width - EDGE && y > EDGE && y < ground.height - EDGE;
+  };
+  let [low, high] = [0, 1];
+  for (let i = 0; i < 24; i += 1) {
+    const middle = (low + high) / 2;
+    if (within(middle)) low = middle;
+    else high = middle;
+  }
+  const [x, y] = [fx + (tx - fx) * low, fy + (ty - fy) * low];
+  const deg = (Math.atan2(ty - fy, tx - fx) * 180) / Math.PI;
+  const farM = Math.hypot(target.besideM - from.besideM, target.aheadM - from.aheadM);
+  const far = feet ? `${Math.round(farM * FEET_PER_M)} ft` : `${farM.toFixed(farM < 10 ? 1 : 0)} m`;
+  return {
+    ...{ x, y, deg },
+    ask: { ...word(`${other.name}, ${far}`), at: [x, y], reach: EDGE, towardDeg: deg + 180 },
+  };
+};
+
+/** The room of whoever or whatever stands somewhere. */
+const standBoxes = (other: OtherPath, ground: Ground): Box[] =>
+  other.line || other.points.length === 0
+    ? []
+    : [ground.at(other.points[0]!)].map(([x, y]) => ({
+        x: x - STANDS,
+        y: y - STANDS,
+        width: 2 * STANDS,
+        height: 2 * STANDS,
+      }));
 
 const markAsk = (mark: Mark, ground: Ground): LabelAsk => ({
   ...word(mark.label),
@@ -262,10 +282,9 @@ const roomFor = (
   return best?.box ?? null;
 };
 
-/** A crowd drawn larger, its numbers and its phases in it; null where that would not help. */
+/** A crowd drawn larger, its numbers in it; null where that would not help. */
 const insetOf = (
   prints: readonly Print[],
-  phases: readonly LabelAsk[],
   ground: Ground,
   shoeM: number,
   letter: string,
@@ -289,17 +308,15 @@ const insetOf = (
   const solid = large.map((print) => print.box);
   const room = { x: 2, y: 2, width: own.width - 4, height: own.height - 4 };
   const asks = [...spotsOf(large.filter((print) => print.fall.n > 0)).map(numberAsk)];
-  const placed = placeLabels([...asks, ...phases], room, solid);
+  const placed = placeLabels(asks, room, solid);
   // Every number must find its room, or the crowd stays as it is.
-  if (placed.slice(0, asks.length).some((label) => !label)) return null;
+  if (placed.some((label) => !label)) return null;
   return {
     letter,
     ground: own,
     of,
     prints: large,
-    tags: placed.flatMap((label, i): Tag[] =>
-      label ? [{ ...label, kind: i < asks.length ? 'n' : 'phase' }] : [],
-    ),
+    tags: placed.flatMap((label): Tag[] => (label ? [{ ...label, kind: 'n' }] : [])),
   };
 };
 
@@ -317,7 +334,6 @@ export const pictureOf = ({
   layout,
   over = null,
   branches = [],
-  phases = [],
   shoeM,
   width,
   maxHeight,
@@ -327,7 +343,6 @@ export const pictureOf = ({
   layout: Layout;
   over?: Layout | null;
   branches?: readonly Branch[];
-  phases?: readonly NamedPhase[];
   shoeM: number;
   width: number;
   maxHeight: number;
@@ -346,6 +361,7 @@ export const pictureOf = ({
   const thin = [...lines, ...ways, track].flatMap((spots) => alongLine(spots));
   const overPrints = (over?.footfalls ?? []).map((fall) => printOf(fall, ground, shoeM));
   const solid = [...[...prints, ...overPrints].map((print) => print.box), ...signs];
+  const stands = layout.others.flatMap((other) => standBoxes(other, ground));
   let height = ground.height;
   const room = (): Box => ({ x: 3, y: 3, width: width - 6, height: height - 6 });
 
@@ -367,27 +383,13 @@ export const pictureOf = ({
   const compass = corners(62, 18);
   solid.push(compass);
 
-  const named = phasesOn(layout, phases, ground);
   const drawnHeight = height;
   const insets: Inset[] = [];
-  const namedInside = new Set<Named>();
   const crowds = crowdsOf(prints, numbered).sort((a, b) => b.length - a.length);
   for (const crowd of crowds.slice(0, MOST_INSETS)) {
-    const members = new Set(crowd.map((print) => print.fall));
-    const whole = named.filter(({ codes }) => {
-      const falls = layout.footfalls.filter((fall) => fall.n > 0 && codes.includes(fall.phase));
-      return falls.length > 0 && falls.every((fall) => members.has(fall));
-    });
     const letter = String.fromCharCode(65 + insets.length);
-    const plain = insetOf(crowd, [], ground, shoeM, letter);
-    if (!plain) continue;
-    // Phases are named in it where they are all in it.
-    const inside = whole.map((one) => {
-      const falls = plain.prints.filter((print) => one.codes.includes(print.fall.phase));
-      const boxes = falls.map((print) => print.box);
-      return phaseAsk({ ...one, at: middleOf(around(boxes, 0)) }, 16);
-    });
-    const found = insetOf(crowd, inside, ground, shoeM, letter) ?? plain;
+    const found = insetOf(crowd, ground, shoeM, letter);
+    if (!found) continue;
     const { width: wide, height: high } = found.ground;
     const from = middleOf(found.of);
     const free = roomFor(wide, high, room(), [...solid, ...thin], from);
@@ -401,17 +403,21 @@ export const pictureOf = ({
     if (!free && height > drawnHeight) continue;
     if (!free) height += high + 10;
     const frame = free ?? under;
-    for (const one of whole) {
-      if (found.tags.some((tag) => tag.text === one.names.join('\n'))) namedInside.add(one);
-    }
     solid.push(frame);
     insets.push({ ...found, frame });
   }
   const inInset = new Set(insets.flatMap((inset) => inset.prints.map((print) => print.fall)));
-  // Where an edge lies outside the drawing its name would stand at nothing.
-  const things = layout.others
-    .filter((other) => other.kind !== 'edge' || isDrawn(other, ground))
+  // Where an edge or a line lies outside the drawing its name would stand at nothing.
+  const seen = layout.others.filter((other) => isDrawn(other, ground));
+  // Things of one name, such as bags, are named once.
+  const things = seen
+    .filter(
+      ({ name, kind }, i) => seen.findIndex((one) => one.name === name && one.kind === kind) === i,
+    )
     .map((other) => thingAsk(other, ground));
+  const beyond = layout.others
+    .filter((other) => !isDrawn(other, ground) && !['edge', 'line'].includes(other.kind))
+    .map((other) => pointerTo(other, layout, ground, feet));
   const names = new Set(layout.others.map((other) => other.name.toLowerCase()));
   const wordedMarks = layout.marks.filter(
     (mark, i) =>
@@ -437,9 +443,7 @@ export const pictureOf = ({
         height: LINE,
       },
     })),
-    ...named
-      .filter((one) => !namedInside.has(one))
-      .map((one) => ({ kind: 'phase' as const, ask: phaseAsk(one) })),
+    ...beyond.map(({ ask }) => ({ kind: 'thing' as const, ask })),
     ...things.map((ask) => ({ kind: 'thing' as const, ask })),
     ...wordedMarks.map((mark) => ({ kind: 'mark' as const, ask: markAsk(mark, ground) })),
     ...branches.flatMap((branch) => {
@@ -450,7 +454,7 @@ export const pictureOf = ({
   const placed = placeLabels(
     asks.map(({ ask }) => ask),
     room(),
-    solid,
+    [...solid, ...stands],
     thin,
     insets.map((inset) => inset.frame),
   );
@@ -461,6 +465,7 @@ export const pictureOf = ({
     overPrints,
     tags: placed.flatMap((label, i): Tag[] => (label ? [{ ...label, kind: asks[i]!.kind }] : [])),
     insets,
+    pointers: beyond.map(({ x, y, deg }) => ({ x, y, deg })),
     scale: { box: scale, pixels: scaled },
     compass,
   };

@@ -1,6 +1,7 @@
 import type { Movement } from '@gravek/contract/movement';
 import { laidOut } from '@gravek/library/plan';
-import { searchIn, type Found } from '@gravek/library/search';
+import { groupedByDoer } from '@gravek/library/groups';
+import { nothingFor, searchIn, type Found } from '@gravek/library/search';
 import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -76,6 +77,14 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
       (!facing || movement.faces.includes(facing)),
   );
   const own = new Set(catalogue.own.map((one) => one.id));
+  const elsewhere = nothingFor(words);
+  // What was looked for comes best first; without words by who does it.
+  const groups = words.trim()
+    ? [{ name: '', movements: found.map(({ movement }) => movement.code) }]
+    : groupedByDoer(found.map(({ movement }) => movement)).map((group) => ({
+        name: group.name,
+        movements: group.movements.map(({ code }) => code),
+      }));
   return (
     <div className="stack">
       <div className="finder">
@@ -108,6 +117,7 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
           ))}
         </Form.Select>
       </div>
+      {elsewhere && <div className="note">{elsewhere}</div>}
       <div className="quiet small-text" role="status">
         {found.length === 1 ? 'One movement' : `${found.length} movements`}
       </div>
@@ -119,11 +129,17 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
           </Button>
         </Empty>
       ) : (
-        <ul className="list-plain movement-list">
-          {found.map((one) => (
-            <Row key={one.movement.code} found={one} own={own.has(one.movement.code)} />
-          ))}
-        </ul>
+        groups.map(({ name, movements }) => (
+          <section key={name} aria-label={name || 'Found'}>
+            {name && <h2>{name}</h2>}
+            <ul className="list-plain movement-list">
+              {movements.map((code) => {
+                const one = found.find(({ movement }) => movement.code === code)!;
+                return <Row key={code} found={one} own={own.has(code)} />;
+              })}
+            </ul>
+          </section>
+        ))
       )}
     </div>
   );

@@ -26,6 +26,12 @@ const chains = (): Offer[] =>
     }),
   );
 
+/** How near a name is to what was typed: the same, beginning with it, holding it, or only meant by it. */
+const nearness = ({ name }: Offer, text: string): number => {
+  const given = name.toLowerCase();
+  return given === text ? 0 : given.startsWith(text) ? 1 : given.includes(text) ? 2 : 3;
+};
+
 /** A drill set of some work for whoever may do it: those of its plan, else those of the set before. */
 export const newSet = (
   work: Work,
@@ -103,6 +109,8 @@ export const AddSet = ({
   const words = text.split(/\s+/);
   const found = offers
     .filter((offer) => words.every((word) => offer.words.toLowerCase().includes(word)))
+    // A drill or a chain by its exact name comes first.
+    .sort((a, b) => nearness(a, text) - nearness(b, text))
     .slice(0, SHOWN);
   const add = (work: Work): void => {
     onAdd(work);

@@ -22,7 +22,7 @@ import { Slider } from '../../controls/Slider';
 import { useWidth } from '../../drawing/useWidth';
 import { useTime, type Player } from '../../hearing/player';
 
-const HEIGHT = 230;
+const HEIGHT = 300;
 const PAD = { left: 44, right: 14, top: 22, bottom: 26 };
 /** So far past the defender the curve is still drawn, metres. */
 const BELOW_M = -0.8;
