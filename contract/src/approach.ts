@@ -13,7 +13,18 @@ import {
   type MixedSchema,
   type ValidationError,
 } from 'yup';
-import { choice, count, distinct, figure, foot, id, name, partSpeeds, version } from './fields';
+import {
+  choice,
+  count,
+  distinct,
+  figure,
+  foot,
+  id,
+  movementCode,
+  name,
+  partSpeeds,
+  version,
+} from './fields';
 import { TARGETS } from './targets';
 import { onGround } from './ground';
 import { RUNGS } from './rungs';
@@ -242,7 +253,7 @@ const anyChoices = lazy((value: unknown): AnyObjectSchema =>
 const approachFields = object({
   name: name('the approach’s name'),
   /** code of a built-in movement, or id of one of the club's own */
-  movement: string().strict().required('Choose a movement.').max(60, 'Choose a movement.'),
+  movement: movementCode().required('Choose a movement.'),
   // Yup cannot infer what `lazy` gives, so the type is stated.
   choices: anyChoices as unknown as MixedSchema<Choices>,
   athleteIds: distinct(id(), 60, 'Athletes'),

@@ -7,7 +7,7 @@ import { groundInput } from './ground';
 import { ruleSetInput } from './ruleSet';
 import { invitationInput } from './account';
 import { clubSettings } from './club';
-import { choice, choiceOr, code, day, figure, id, moment, note } from './fields';
+import { choice, choiceOr, code, day, figure, id, moment, note, movementCode } from './fields';
 import { RUNGS } from './rungs';
 import { repInput, sessionInput } from './sessionSchema';
 import { reviewInput } from './watched';
@@ -46,7 +46,7 @@ const solvedFor = object({
 const chosen = {
   id: id(),
   athleteId: id(),
-  movement: code('The movement').required('The movement is missing.'),
+  movement: movementCode().required('The movement is missing.'),
   reason: note(200),
   account: id(),
   day: day('the day'),

@@ -5,7 +5,7 @@ import type { FaultState } from '@gravek/core/cueState';
 import type { Foot } from '@gravek/core/feet';
 import type { Side } from '@gravek/core/repLog';
 import { object, type InferType } from 'yup';
-import { choiceOr, code, id, note } from './fields';
+import { choiceOr, code, id, note, movementCode } from './fields';
 import type { Rung } from './rungs';
 import { RUNGS } from './rungs';
 
@@ -52,7 +52,7 @@ export type CueTold = {
 /** A coach's own choice of a cue; a fault of null hands it back to the club's school. */
 export const cueChoiceInput = object({
   id: id(),
-  movement: code('The movement').required('The movement is missing.'),
+  movement: movementCode().required('The movement is missing.'),
   fault: code('The fault').nullable().default(null),
   drill: code('The drill').nullable().default(null),
   reason: note(200, 'the reason').when('fault', ([fault], schema) =>
@@ -66,7 +66,7 @@ export type CueChoiceInput = InferType<typeof cueChoiceInput>;
 /** A coach's own choice of a rung; null hands it back to the rule. */
 export const rungChoiceInput = object({
   id: id(),
-  movement: code('The movement').required('The movement is missing.'),
+  movement: movementCode().required('The movement is missing.'),
   rung: choiceOr('a rung', RUNGS, null),
   reason: note(200, 'the reason').when('rung', ([rung], schema) =>
     rung === null ? schema : schema.required('Say why this rung; a few words will do.'),

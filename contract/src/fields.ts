@@ -84,11 +84,14 @@ export const note = (max = 500, what = 'the note') =>
 /** Which change of a row a write was made from; the next one must still be a number of the database. */
 export const version = () => count('The version', 1, 2 ** 31 - 2);
 
+/** Code of a movement: a chain is called by all its parts. */
+export const movementCode = () => code('The movement', 200);
+
 /** A name from data that programs go by, such as that of a fault. */
-export const code = (what: string) =>
+export const code = (what: string, most = 60) =>
   string()
     .strict()
-    .max(60, `${what} is too long.`)
+    .max(most, `${what} is too long.`)
     // No control characters, and no half of a letter of two.
     .matches(/^[^\u0000-\u001f\ud800-\udfff]*$/u, `${what} cannot be read.`);
 

@@ -33,6 +33,7 @@ import {
   name,
   note,
   version,
+  movementCode,
 } from './fields';
 import { RUNGS } from './rungs';
 import { call, exitCodes } from './setUp';
@@ -55,7 +56,7 @@ const WORKS: Record<Work['kind'], AnyObjectSchema> = {
   plan: object({ kind: choice('what is done', ['plan'] as const), approachId: id() }),
   movement: object({
     kind: choice('what is done', ['movement'] as const),
-    movement: code('The movement').required('Choose a movement.'),
+    movement: movementCode().required('Choose a movement.'),
     drill: code('The drill').nullable().default(null),
   }),
   'warm-up': object({
@@ -238,7 +239,7 @@ export const repInput = object({
   sessionId: id(),
   drillSetId: id(),
   athleteId: id(),
-  movement: code('The movement').required('The movement is missing.'),
+  movement: movementCode().required('The movement is missing.'),
   /** the drill whose part was run; null for the whole */
   part: code('The part').nullable().default(null),
   set: count('The set', 1, 20),

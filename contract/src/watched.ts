@@ -15,6 +15,7 @@ import {
   name,
   note,
   version,
+  movementCode,
 } from './fields';
 import { SIDES } from './drillSet';
 
@@ -83,7 +84,7 @@ const pose = object({
 
 const fields = {
   athleteId: id(),
-  movement: code('The movement').required('The movement is missing.'),
+  movement: movementCode().required('The movement is missing.'),
   /** the plan that it is held against; null for the movement as it comes */
   approachId: idOrNone(),
   side: choice('a side', SIDES),

@@ -36,10 +36,13 @@ export type ChainEnding = Link & {
 export const MOVES = moves as unknown as readonly Move[];
 export const ENDINGS = endings as unknown as readonly ChainEnding[];
 
+/** A name and a summary are no longer than those of any movement. */
+const MOST_NAMED = 60;
+const MOST_SUMMED = 300;
 /** Between the codes of a chain's parts. */
 const JOINT = '--';
-/** Most moves before an ending. */
-const MOST_MOVES = 2;
+/** More moves than this before an ending nobody makes. */
+const MOST_MOVES = 8;
 
 /** The code under which a chain is planned, drilled and logged: the codes of its parts, in order. */
 export const chainCode = (parts: readonly string[]): string => parts.join(JOINT);
@@ -227,60 +230,126 @@ export type Chain = { movement: Movement; joins: string[] };
 
 const cache = new Map<string, Chain | { why: string }>();
 
+/** A link whose phases have codes of their own where the chain has it a second time. */
+const again = <L extends Link>(link: L, turn: number): L => {
+  if (turn === 1) return link;
+  const codes = new Map(link.phases.map(({ code }) => [code, `${code}-${turn}`]));
+  return {
+    ...link,
+    phases: link.phases.map((phase) => ({ ...phase, code: codes.get(phase.code)! })),
+    faults: link.faults.map((fault) => ({
+      ...fault,
+      phases: fault.phases.map((code) => codes.get(code) ?? code),
+    })),
+  };
+};
+
+/** The same faults of links that come twice are one, seen in all their phases. */
+const faultsOf = (links: readonly Link[], phases: readonly MovementPhase[]): Fault[] => {
+  const laid = new Set(phases.map((phase) => phase.code));
+  const found = new Map<string, Fault>();
+  for (const fault of links.flatMap((link) => link.faults)) {
+    const shown = fault.phases.filter((code) => laid.has(code));
+    const before = found.get(fault.code);
+    if (before) {
+      found.set(fault.code, { ...before, phases: [...new Set([...before.phases, ...shown])] });
+    } else if (shown.length > 0) found.set(fault.code, { ...fault, phases: shown });
+  }
+  return [...found.values()];
+};
+
+/** From the last foot to the goal: under it, or a jump shot away, metres. */
+const TO_GOAL_M = { under: 1.2, shot: 4 };
+/** Endings that shoot from where they stop. */
+const SHOTS = new Set(['two-foot-stop', 'one-two-stop', 'lean-away', 'pass']);
+const DEFENDER = { aheadM: 1.5, asideM: 0.6 };
+
+/** The goal where the chain ends, and the defender whom it goes past. */
+const placed = (ending: ChainEnding, phases: readonly MovementPhase[]): OtherThing[] => {
+  const { track } = layOut({ writtenFor: RIGHT_HANDED, phases, others: [] }, USUAL);
+  const beside = track.find((point) => point.aheadM >= DEFENDER.aheadM);
+  const metres = (value: number) => ({ value, of: 'm' as const });
+  return [
+    ...ending.others,
+    {
+      kind: 'goal',
+      name: 'goal',
+      from: 'end',
+      ahead: metres(SHOTS.has(ending.code) ? TO_GOAL_M.shot : TO_GOAL_M.under),
+      aside: metres(0),
+      to: 'right',
+      wideM: 1.8,
+      moves: null,
+    },
+    {
+      kind: 'opponent',
+      name: 'defender',
+      from: 'start',
+      ahead: metres(DEFENDER.aheadM),
+      // Who goes past does so on the other side.
+      aside: metres(beside ? DEFENDER.asideM : 0),
+      to: beside && beside.besideM > 0 ? 'left' : 'right',
+      wideM: 0,
+      moves: null,
+    },
+  ];
+};
+
 const composed = (parts: readonly string[]): Chain | { why: string } => {
   const ending = ENDINGS.find((one) => one.code === parts.at(-1));
-  const own = parts.slice(0, -1).map((code) => MOVES.find((one) => one.code === code));
-  if (!ending || own.length === 0 || own.length > MOST_MOVES || own.some((one) => !one)) {
-    return { why: 'A chain is one move or two, and an ending.' };
+  const moves = parts.slice(0, -1).map((code) => MOVES.find((one) => one.code === code));
+  if (!ending || moves.length === 0 || moves.some((one) => !one)) {
+    return { why: 'A chain is one move or more, and an ending.' };
   }
-  const chosen = own as Move[];
-  if (chosen.length === 2 && chosen[0]!.code === chosen[1]!.code) {
-    return { why: 'The same move twice is one move.' };
+  if (moves.length > MOST_MOVES) return { why: `At most ${MOST_MOVES} moves before the ending.` };
+  const chosen = (moves as Move[]).map((move, i, all) =>
+    again(move, all.slice(0, i + 1).filter(({ code }) => code === move.code).length),
+  );
+  if (chosen.some((move, i) => i > 0 && move.code === chosen[i - 1]!.code)) {
+    return { why: 'The same move twice in a row is one move.' };
   }
-  const [first, second] = chosen as [Move, Move | undefined];
+  const [first, ...then] = chosen as [Move, ...Move[]];
   let phases: MovementPhase[] = first.phases;
   const joins: string[] = [];
+  /** Puts a link on, or says why it cannot follow what came before it. */
   const add = (
     link: Link,
+    before: string,
     needs: 'dribbled' | 'either',
     skips: string | null,
     joint: string,
   ): string | null => {
-    const result = joined(phases, chosen[0]!.name, link, needs, skips, joint);
+    const result = joined(phases, before, link, needs, skips, joint);
     if ('why' in result) return result.why;
     phases = [...phases, ...result.phases];
     if (result.says) joins.push(result.says);
     return null;
   };
-  if (second) {
-    if (second.begins === 'catch') {
-      return { why: `${second.name} begins with a catch; it can only come first.` };
+  for (const [i, move] of then.entries()) {
+    if (move.begins === 'catch') {
+      return { why: `${move.name} begins with a catch; it can only come first.` };
     }
-    const why = add(second, 'dribbled', null, 'join');
+    const joint = i === 0 ? 'join' : `join-${i + 1}`;
+    const why = add(move, chosen[i]!.name, 'dribbled', null, joint);
     if (why) return { why };
   }
-  const why = add(ending, ending.needs, ending.skipsHeld, 'join-end');
+  const why = add(ending, chosen.at(-1)!.name, ending.needs, ending.skipsHeld, 'join-end');
   if (why) return { why };
   const links = [...chosen, ending];
-  const there = new Set(phases.map((phase) => phase.code));
   const name = `${chosen.map((one) => one.name).join(', ')}: ${ending.name.toLowerCase()}`;
   const movement: Movement = {
     code: chainCode(parts),
     revision: 1,
-    name,
-    summary: links.map((one) => one.summary).join(' '),
+    name: name.length <= MOST_NAMED ? name : `${name.slice(0, MOST_NAMED - 1)}…`,
+    summary: [...new Set(links.map((one) => one.summary))].join(' ').slice(0, MOST_SUMMED),
     usedBy: ['one-on-one attacker'],
     faces: ['a defender squared up one against one', 'an ending that can change'],
     loads: [...new Set(links.flatMap((one) => one.loads))],
     writtenFor: RIGHT_HANDED,
     phases,
-    others: ending.others,
+    others: placed(ending, phases),
     small: null,
-    faults: links
-      .flatMap((one) => one.faults)
-      .map((fault) => ({ ...fault, phases: fault.phases.filter((code) => there.has(code)) }))
-      .filter((fault) => fault.phases.length > 0)
-      .filter(({ code }, i, all) => all.findIndex((one) => one.code === code) === i),
+    faults: faultsOf(links, phases),
     drills: drillsOf(first, ending, phases) as unknown as Movement['drills'],
     schools: [],
     ruleSets: ['court-pivot-release', 'court-two-steps'],
@@ -293,7 +362,7 @@ const composed = (parts: readonly string[]): Chain | { why: string } => {
 };
 
 /**
- * A chain of one move or two and an ending, joined by feet, facing and ball: a movement like any other,
+ * A chain of moves in any number and one ending, joined by feet, facing and ball: a movement like any other,
  * what had to be put between in words, or why they cannot be joined.
  *
  * @param parts codes of the moves and of the ending, in order

@@ -127,31 +127,32 @@ const Legal = ({ written, body, side }: Asked) => {
   );
 };
 
-/** A move, perhaps another, and an ending, composed into one movement. */
+/** Moves in any number and an ending, composed into one movement. */
 export const Chains = () => {
   const { query, set } = useAddress();
   const athletes = useAthletes().data ?? [];
   const mayPlan = useMayPlan();
   const known = (key: string, parts: readonly Named[]): string | undefined =>
     parts.find(({ code }) => code === query.get(key))?.code;
-  const move = known('move', MOVES) ?? MOVES[0]!.code;
-  const then = known('then', MOVES) ?? '';
+  const asked = (query.get('moves') ?? '').split(',');
+  const named = asked.filter((code) => MOVES.some((one) => one.code === code));
+  const moves = named.length > 0 ? named : [MOVES[0]!.code];
   const ending = known('end', ENDINGS) ?? ENDINGS[0]!.code;
   const side = query.get('side') === 'other' ? 'other' : 'own';
   const athlete = athletes.find(({ id }) => id === query.get('athlete'));
   const body = useMemo(() => bodyFor(athlete), [athlete]);
-  const codes = (first: string, second: string, last: string): string[] =>
-    [first, second, last].filter(Boolean);
-  const parts = codes(move, then, ending);
-  const chain = chainOf(parts);
-  const why = (first: string, second: string, last: string): string | null => {
-    const made = chainOf(codes(first, second, last));
+  const chain = chainOf([...moves, ending]);
+  const why = (first: readonly string[], last: string): string | null => {
+    const made = chainOf([...first, last]);
     return 'why' in made ? made.why : null;
   };
+  /** The moves with another at a place; none there ends the chain. */
+  const withMove = (at: number, code: string): string[] =>
+    code ? [...moves.slice(0, at), code, ...moves.slice(at + 1)] : moves.slice(0, at);
   const written = 'movement' in chain ? chain.movement : null;
   return (
     <>
-      <PageHead title="Chains" over="A move, perhaps another, and an ending: joined by the feet">
+      <PageHead title="Chains" over="Moves in any number and an ending: joined by the feet">
         {written && (
           <Link className="btn btn-outline-dark" to={`/movements/${written.code}`}>
             Faults and drills
@@ -197,26 +198,22 @@ export const Chains = () => {
           )}
         </section>
         <div className="chain-columns">
-          <Parts
-            label="Move"
-            parts={MOVES}
-            chosen={move}
-            whyNot={(code) => why(code, then, ending)}
-            onChoose={(code) => set('move', code)}
-          />
-          <Parts
-            label="Then"
-            parts={MOVES.filter(({ begins }) => begins === 'dribble')}
-            chosen={then}
-            none="nothing more"
-            whyNot={(code) => why(move, code, ending)}
-            onChoose={(code) => set('then', code)}
-          />
+          {[...moves, ''].map((move, i) => (
+            <Parts
+              key={i}
+              label={i === 0 ? 'Move' : i === 1 ? 'Then' : `Then, move ${i + 1}`}
+              parts={i === 0 ? MOVES : MOVES.filter(({ begins }) => begins === 'dribble')}
+              chosen={move}
+              {...(i > 0 && { none: 'nothing more' })}
+              whyNot={(code) => why(withMove(i, code), ending)}
+              onChoose={(code) => set('moves', withMove(i, code).join(','))}
+            />
+          ))}
           <Parts
             label="Ending"
             parts={ENDINGS}
             chosen={ending}
-            whyNot={(code) => why(move, then, code)}
+            whyNot={(code) => why(moves, code)}
             onChoose={(code) => set('end', code)}
           />
         </div>

@@ -3,8 +3,6 @@ import { chainParts } from '@gravek/library/chains';
 /** Where a chain is composed anew, its own parts chosen. */
 export const chainPlace = (code: string): string => {
   const parts = chainParts(code);
-  const [move = '', then] = parts.slice(0, -1);
-  const query = new URLSearchParams({ move, end: parts.at(-1)! });
-  if (then) query.set('then', then);
+  const query = new URLSearchParams({ moves: parts.slice(0, -1).join(','), end: parts.at(-1)! });
   return `/movements/chains?${query.toString()}`;
 };
