@@ -22,6 +22,7 @@ import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { UndoRedo } from '../controls/UndoRedo';
 import { PlanView } from '../drawing/PlanView';
+import { LawsBroken } from './edit/LawsBroken';
 import { Items, Wrong } from './edit/Items';
 import { PhaseForm } from './edit/PhaseForm';
 import {
@@ -244,6 +245,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
           </div>
         </div>
       )}
+      {checked.ok && <LawsBroken movement={movement} />}
       <div className="mb-3 edit-parts">
         <Segments
           label="What to change"

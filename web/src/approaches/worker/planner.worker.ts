@@ -4,6 +4,8 @@ import {
   type RunUpSpread,
 } from '@gravek/core/simulateRunUps';
 import { expose } from 'comlink';
+import type { Movement } from '@gravek/contract/movement';
+import { lawsBroken, type Broken } from '@gravek/library/laws';
 import { squadLine, type SquadAsk, type SquadLine } from '@gravek/library/squad';
 
 const PART = 6;
@@ -11,6 +13,9 @@ const PART = 6;
 const work = {
   /** Many run-ups of each of some plans, in their order. */
   simulate: (plans: RunUpSimulation[]): RunUpSpread[] => plans.map(simulateRunUps),
+
+  /** The laws of the ground that a movement breaks. */
+  laws: (movement: Movement): Broken[] => lawsBroken(movement),
 
   /** One line an athlete; tells after every few how many are done. */
   squad: (asks: SquadAsk[], onDone: (count: number) => void): SquadLine[] => {
