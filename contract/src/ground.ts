@@ -49,6 +49,8 @@ const given = {
     .default(null),
   /** from one bag, rung or hoop to the next, where they cannot be moved, metres */
   gapM: measured('The gap', 0.1, 5),
+  /** from one base to the next, metres */
+  baseM: figure('Between the bases', 5, 40, ' m').nullable().default(null),
   /** lines that are there already, so far before what they are measured from */
   marks: array(
     object({

@@ -100,6 +100,7 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
     uprightGapM: null,
     apron: null,
     gapM: null,
+    baseM: null,
     marks: [
       { name: 'keeper’s line', of: 'goal', fromM: 4 },
       { name: 'area line', of: 'goal', fromM: 6 },
@@ -117,6 +118,7 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
     uprightGapM: null,
     apron: null,
     gapM: null,
+    baseM: null,
     marks: [{ name: 'drain cover', of: 'line', fromM: 18.6 }],
     slots: { Cricket: ['17:15', '19:00'] },
   },
@@ -130,6 +132,7 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
     uprightGapM: 4,
     apron: { besideM: 14, outM: 18 },
     gapM: null,
+    baseM: null,
     marks: [
       { name: 'near drain', of: 'board', fromM: 10 },
       { name: 'paint mark', of: 'board', fromM: 30 },

@@ -123,6 +123,7 @@ export {
   slotFor,
   surfaceCautions,
   takenFrom,
+  USUAL_GROUNDS,
 } from './onGround';
 export { askedSpeed, atPace, hasWayIn } from './pace';
 export { bodyLoad } from './bodyLoad';

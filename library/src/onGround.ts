@@ -14,6 +14,7 @@ export const takenFrom = ({
   uprightGapM,
   apron,
   gapM,
+  baseM,
   marks,
 }: GroundInput): OnGround => ({
   groundId: id,
@@ -24,11 +25,19 @@ export const takenFrom = ({
   uprightGapM,
   apron,
   gapM,
+  baseM,
   marks,
 });
 
-const sameFigures = (a: OnGround, b: OnGround): boolean =>
-  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+/** What a ground has nothing of may be left out. */
+const figuresOf = (ground: OnGround): string =>
+  JSON.stringify(
+    Object.entries(ground)
+      .filter(([, value]) => value !== null && value !== undefined)
+      .sort(),
+  );
+
+const sameFigures = (a: OnGround, b: OnGround): boolean => figuresOf(a) === figuresOf(b);
 
 /** Whether a ground has been changed since a plan took its figures. */
 export const isStale = (taken: OnGround, ground: Ground): boolean =>
@@ -73,6 +82,52 @@ export const gapsAt = (movement: Movement, ground: OnGround | null | undefined):
     ),
   };
 };
+
+/** From base to base on the ground that movements are written for, metres. */
+const WRITTEN_BASES_M = 18.3;
+
+/** The movement with its bases as far apart as they are on a ground. */
+export const basesAt = (movement: Movement, ground: OnGround | null | undefined): Movement => {
+  const baseM = ground?.baseM;
+  if (!baseM || !movement.others.some(({ kind }) => kind === 'base')) return movement;
+  const scaled = <S extends { value: number }>(span: S): S => ({
+    ...span,
+    value: (span.value * baseM) / WRITTEN_BASES_M,
+  });
+  return {
+    ...movement,
+    others: movement.others.map((other) =>
+      other.kind === 'base'
+        ? { ...other, ahead: scaled(other.ahead), aside: scaled(other.aside) }
+        : other,
+    ),
+  };
+};
+
+/** Grounds that are usual: what is built there, in metres. */
+export const USUAL_GROUNDS: readonly { name: string; figures: Partial<GroundInput> }[] = [
+  {
+    name: 'indoor court',
+    figures: {
+      surface: 'hall floor',
+      goalM: 3,
+      marks: [{ name: '6 m line', of: 'goal', fromM: 6 }],
+    },
+  },
+  { name: 'field', figures: { surface: 'grass', laneM: 40, goalM: 3, gapM: 0.9 } },
+  {
+    name: 'track',
+    figures: {
+      surface: 'track',
+      laneM: 45,
+      uprightGapM: 4.02,
+      apron: { besideM: 12, outM: 16 },
+      marks: [{ name: '1 m line', of: 'board', fromM: 1 }],
+    },
+  },
+  { name: 'diamond', figures: { surface: 'grass', baseM: 18.3 } },
+  { name: 'large diamond', figures: { surface: 'grass', baseM: 27.4 } },
+];
 
 /** By how much a run-up is longer than the lane, metres; 0 when it fits or nothing is known. */
 export const beyondLaneM = (startM: number | null, ground: OnGround | null | undefined): number =>

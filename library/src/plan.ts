@@ -21,7 +21,7 @@ import type { Drill, Movement, MovementPhase } from '@gravek/contract/movement';
 import { racingARunner, usualFront } from './givingGround';
 import { drillOf } from './byCode';
 import { asDrilled } from './drills';
-import { gapsAt, givenBy } from './onGround';
+import { basesAt, gapsAt, givenBy } from './onGround';
 import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';
 import { isMirrored } from './sides';
@@ -149,7 +149,7 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
     0.2,
     Math.min(1.1, (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1)),
   );
-  const standing = gapsAt(forAthlete, choices.ground);
+  const standing = basesAt(gapsAt(forAthlete, choices.ground), choices.ground);
   const arc = choices.arc;
   const { reads, part } =
     drill && asRun === movement

@@ -1,5 +1,6 @@
 import type { Foot } from '@gravek/core/feet';
 import type { Layout } from '@gravek/core/layout/shape';
+import { between, type Place } from '@gravek/core/layout/walker';
 import { tapeMarks, tapeStepM, type TapeMark } from '@gravek/core/setOut';
 import type { StraightPlan } from '@gravek/core/solveStraight';
 import type { LengthStyle } from '@gravek/core/units';
@@ -88,13 +89,45 @@ export type GroundMark = {
   asideM: number;
   /** null where it lies straight ahead */
   side: Foot | null;
+  /** by two tapes, from two points that are built; null where nothing is */
+  tapes: Tapes | null;
+};
+
+/** Two lengths of tape that meet at a mark. */
+export type Tapes = [Tape, Tape];
+export type Tape = { from: string; lengthM: number };
+
+/** What is built with two ends that a tape can be held to. */
+const ENDS: Partial<Record<string, string>> = { goal: 'goal post', net: 'net post' };
+
+/** Two points that are built: the ends of a goal, else of a net; null where a movement has none. */
+const fixedPoints = (others: Layout['others']): { name: string; at: Place }[] | null => {
+  for (const kind of Object.keys(ENDS)) {
+    const built = others.find((other) => other.kind === kind && other.line);
+    if (!built) continue;
+    const [left, right] = [...built.points].sort((a, b) => a.besideM - b.besideM);
+    return [
+      { name: `left ${ENDS[kind]}`, at: left! },
+      { name: `right ${ENDS[kind]}`, at: right! },
+    ];
+  }
+  return null;
 };
 
 /** Nearer than this nobody tapes apart, metres. */
 const SAME_M = 0.005;
 
-/** What to set out of a laid-out sequence, the start mark first. */
-export const groundMarks = ({ marks }: Pick<Layout, 'marks'>): GroundMark[] => {
+/**
+ * What to set out of a laid-out sequence, the start mark first: seen from the start mark, and by two tapes where
+ * something is built. Left and right are as the athlete faces first.
+ */
+export const groundMarks = ({
+  marks,
+  others: things,
+}: Pick<Layout, 'marks' | 'others'>): GroundMark[] => {
+  const fixed = fixedPoints(things);
+  const tapesTo = (place: Place): Tapes | null =>
+    fixed && (fixed.map(({ name, at }) => ({ from: name, lengthM: between(at, place) })) as Tapes);
   const gaps = marks.filter((mark) => mark.kind === 'gap');
   // A row of gaps is set out gap by gap, though the drawing names its ends only.
   const named = marks.map((mark) =>
@@ -110,7 +143,7 @@ export const groundMarks = ({ marks }: Pick<Layout, 'marks'>): GroundMark[] => {
     Math.hypot(mark.besideM - start.besideM, mark.aheadM - start.aheadM) < SAME_M;
   const others = named.filter((mark) => mark !== start && mark.label !== '' && !isAtStart(mark));
   return [
-    { label: 'start', aheadM: 0, asideM: 0, side: null },
+    { label: 'start', aheadM: 0, asideM: 0, side: null, tapes: tapesTo(start) },
     ...others.map((mark): GroundMark => {
       const aside = mark.besideM - start.besideM;
       const ahead = mark.aheadM - start.aheadM;
@@ -119,6 +152,7 @@ export const groundMarks = ({ marks }: Pick<Layout, 'marks'>): GroundMark[] => {
         aheadM: Math.abs(ahead) < SAME_M ? 0 : ahead,
         asideM: Math.abs(aside),
         side: Math.abs(aside) < SAME_M ? null : aside < 0 ? 'left' : 'right',
+        tapes: tapesTo(mark),
       };
     }),
   ];

@@ -47,6 +47,7 @@ const hall: GroundInput = {
   uprightGapM: 3.6,
   apron: { besideM: 9, outM: 8 },
   gapM: 0.7,
+  baseM: null,
   marks: [
     { name: 'area line', of: 'goal', fromM: 2.5 },
     { name: 'drain', of: 'board', fromM: 12 },
@@ -209,5 +210,56 @@ describe('a ground', () => {
     ]);
     expect(slotsOn(hall, '2031-05-12').map((slot) => slot.minutes)).toEqual([60]);
     expect(slotsOn(hall, '2031-05-18')).toEqual([]);
+  });
+});
+
+describe('what is built', () => {
+  const base = (baseM: number | null, heightM = 1.75) =>
+    laidOut(movementOf('corner-fielder'), body(heightM), {
+      ground: { ...takenFrom(hall), baseM },
+    }).others.find(({ kind }) => kind === 'base')!.points[0]!;
+
+  it('puts the bases as far apart as they are on the ground, whoever runs', () => {
+    expect(base(null).aheadM).toBeCloseTo(18.3, 6);
+    expect(base(27.4).aheadM).toBeCloseTo(27.4, 6);
+    expect(base(27.4, 1.35)).toEqual(base(27.4));
+  });
+
+  it('does not grow with the athlete: goals, nets, lines and bases of every movement', () => {
+    for (const movement of MOVEMENTS) {
+      const widths = (heightM: number): number[] =>
+        laidOut(movement, body(heightM))
+          .others.filter(({ kind, line }) => line && ['goal', 'net', 'bar'].includes(kind))
+          .map(({ points: [a, b] }) => Math.hypot(a!.besideM - b!.besideM, a!.aheadM - b!.aheadM));
+      widths(1.35).forEach((wide, i) => expect(wide).toBeCloseTo(widths(1.95)[i]!, 6));
+    }
+  });
+
+  it('gives every mark its two tapes from the posts, which meet at it', () => {
+    const layout = laidOut(movementOf('goal-arc'), body(1.8));
+    const goal = layout.others.find(({ kind }) => kind === 'goal')!;
+    const wideM = Math.hypot(
+      goal.points[0]!.besideM - goal.points[1]!.besideM,
+      goal.points[0]!.aheadM - goal.points[1]!.aheadM,
+    );
+    const marks = groundMarks(layout);
+    expect(marks.length).toBeGreaterThan(5);
+    for (const { tapes, aheadM, label } of marks) {
+      const [left, right] = tapes!;
+      expect([left.from, right.from]).toEqual(['left goal post', 'right goal post']);
+      // From the posts the two tapes fix how far out the mark is.
+      const alongM = (left.lengthM ** 2 - right.lengthM ** 2 + wideM ** 2) / (2 * wideM);
+      const outM = Math.sqrt(left.lengthM ** 2 - alongM ** 2);
+      const startM = marks[0]!.tapes![0].lengthM;
+      expect(outM, label).toBeGreaterThan(0);
+      expect(outM - aheadM).toBeCloseTo(
+        Math.sqrt(
+          startM ** 2 -
+            ((startM ** 2 - marks[0]!.tapes![1].lengthM ** 2 + wideM ** 2) / (2 * wideM)) ** 2,
+        ),
+        6,
+      );
+    }
+    expect(groundMarks(laidOut(movementOf('first-two-steps'), body(1.8)))[0]!.tapes).toBeNull();
   });
 });

@@ -457,6 +457,7 @@ export const aGround = (change: Partial<GroundInput> = {}): GroundInput => ({
   uprightGapM: null,
   apron: null,
   gapM: 0.8,
+  baseM: null,
   marks: [{ name: 'area line', of: 'goal', fromM: 6 }],
   slots: [{ day: 'Wednesday', from: '17:00', to: '18:30' }],
   ...change,

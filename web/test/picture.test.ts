@@ -108,6 +108,7 @@ describe('a plan from above', () => {
       uprightGapM: 3.6,
       apron: { besideM: 9, outM: 8 },
       gapM: 0.5,
+      baseM: null,
       marks,
     };
     for (const code of ['goal-arc', 'curved-run-up', 'straight-run-up', 'gaps']) {

@@ -8,6 +8,7 @@ import {
 import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
+import { USUAL_GROUNDS } from '@gravek/library/onGround';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
@@ -42,6 +43,7 @@ const fresh = (): GroundInput => ({
   uprightGapM: null,
   apron: null,
   gapM: null,
+  baseM: null,
   marks: [],
   slots: [],
 });
@@ -141,6 +143,24 @@ export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => 
     >
       <Conflict {...conflict.shown} />
       {found && <DraftBack onDrop={() => discard(draftOf(own))} />}
+      {!own && (
+        <Field label="Begin with the usual figures of">
+          <Form.Select
+            value=""
+            onChange={(event) => {
+              const usual = USUAL_GROUNDS.find((one) => one.name === event.target.value);
+              if (usual) setDraft({ ...draft, ground: { ...ground, ...usual.figures }, typed: {} });
+            }}
+          >
+            <option value="">choose …</option>
+            {USUAL_GROUNDS.map(({ name }) => (
+              <option key={name} value={name}>
+                {name}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+      )}
       <div className="edit-grid">
         <Field label="Name of the ground" message={messageOf('name')}>
           <Form.Control
@@ -170,6 +190,7 @@ export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => 
         {length('laneM', 'Lane length before the target', ground.laneM, (laneM) => ({ laneM }))}
         {length('goalM', 'Goal, between the posts', ground.goalM, (goalM) => ({ goalM }))}
         {length('gapM', 'Fixed gaps, from one to the next', ground.gapM, (gapM) => ({ gapM }))}
+        {length('baseM', 'From base to base', ground.baseM, (baseM) => ({ baseM }))}
         {length('uprightGapM', 'Bar, between the uprights', ground.uprightGapM, (uprightGapM) => ({
           uprightGapM,
         }))}

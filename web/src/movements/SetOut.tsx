@@ -3,13 +3,14 @@ import type { LengthStyle } from '@gravek/core/units';
 import { groundMarks } from '@gravek/library/sheet';
 import { Length } from '../controls/Figure';
 
-/** Marks to set out, from the start mark: how far ahead and how far to which side. */
+/** Marks to set out: by two tapes from what is built, and from the start mark how far ahead and to which side. */
 export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }) => {
   const marks = groundMarks(layout);
+  const tapes = marks[0]?.tapes;
   return (
     <section className="panel sheet-panel" aria-label="To set out">
       <h2>To set out</h2>
-      {marks.length < 2 ? (
+      {marks.length < 2 && !tapes ? (
         <p className="mb-0">Only a start mark.</p>
       ) : (
         <table className="grid-table">
@@ -18,10 +19,15 @@ export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }
               <th>Mark</th>
               <th className="num">Ahead</th>
               <th className="num">Aside</th>
+              {tapes?.map(({ from }) => (
+                <th key={from} className="num">
+                  From the {from}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>
-            {marks.map(({ label, aheadM, asideM, side }, i) => (
+            {marks.map(({ label, aheadM, asideM, side, tapes: own }, i) => (
               <tr key={i}>
                 <td>{label}</td>
                 <td className="num">
@@ -37,6 +43,11 @@ export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }
                     </>
                   )}
                 </td>
+                {own?.map(({ from, lengthM }) => (
+                  <td key={from} className="num">
+                    <Length m={lengthM} style={style} />
+                  </td>
+                ))}
               </tr>
             ))}
           </tbody>
