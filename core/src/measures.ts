@@ -173,10 +173,13 @@ export const runThroughs = (missesM: readonly number[]): RunThroughs => {
 export type ReadingResult =
   | ({ kind: 'sprint' } & SprintFit)
   | ({ kind: 'steady'; targetSpm: number | null; inBand: number | null } & Spread)
+  | ({ kind: 'lane'; laneM: number } & Spread)
   | ({ kind: 'run-through' } & RunThroughs)
   | {
-      [K in Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady'>]: { kind: K } & Spread;
-    }[Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady'>];
+      [K in Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady' | 'lane'>]: {
+        kind: K;
+      } & Spread;
+    }[Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady' | 'lane'>];
 
 const several = (
   field: string,
@@ -229,7 +232,7 @@ export const readingResult = (reading: Reading): ReadingResult => {
     case 'lane':
       number('laneM', reading.laneM, { min: 0.5, max: 20 });
       several('steps', reading.steps, { min: 1, max: 60 });
-      return { kind: 'lane', ...spreadOf(reading.steps) };
+      return { kind: 'lane', laneM: reading.laneM, ...spreadOf(reading.steps) };
     case 'steady': {
       const { targetSpm } = reading;
       if (targetSpm !== null) number('targetSpm', targetSpm, { min: 60, max: 300 });

@@ -22,6 +22,7 @@ import { racingARunner, usualFront } from './givingGround';
 import { drillOf } from './byCode';
 import { asDrilled } from './drills';
 import { basesAt, gapsAt, givenBy } from './onGround';
+import { inOwnSlides } from './laneSlides';
 import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';
 import { isMirrored } from './sides';
@@ -149,7 +150,10 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
     0.2,
     Math.min(1.1, (choices.speedFraction ?? 1) * (drill?.speedFraction ?? 1)),
   );
-  const standing = basesAt(gapsAt(forAthlete, choices.ground), choices.ground);
+  const standing = inOwnSlides(
+    basesAt(gapsAt(forAthlete, choices.ground), choices.ground),
+    athlete,
+  );
   const arc = choices.arc;
   const { reads, part } =
     drill && asRun === movement

@@ -116,3 +116,21 @@ describe('the mark to shorten at', () => {
     expect(shortens('line-first-steps')).toBe(false);
   });
 });
+
+describe('slides across a lane', () => {
+  const slidesOf = (who: Body) =>
+    laidOut(movementOf('slide-close-out'), who).footfalls.filter(
+      ({ phase, foot }) => phase === 'slide-right' && foot === 'right',
+    );
+
+  it('are as many as were counted, and reach from edge to edge', () => {
+    const counted: Body = { ...body(1.9), lane: { laneM: 4.9, slides: 3 } };
+    const slides = slidesOf(counted);
+    expect(slides).toHaveLength(3);
+    // The edge is where the outer foot lands, as far from the other edge as the lane is wide.
+    const outer = Math.max(...slides.map(({ besideM }) => besideM));
+    const start = laidOut(movementOf('slide-close-out'), counted).footfalls[0]!;
+    expect(outer - -Math.abs(start.besideM)).toBeCloseTo(4.9, 6);
+    expect(slidesOf(body(1.9)).length).toBe(4);
+  });
+});

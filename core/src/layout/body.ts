@@ -23,6 +23,8 @@ export type Body = Handed & {
   sprint?: { topSpeedMps: number; tauS: number } | undefined;
   /** steady cadence, steps a minute, where it was counted */
   cadenceSpm?: number | undefined;
+  /** own slides across a lane, where they were counted */
+  lane?: { laneM: number; slides: number } | undefined;
   /** step on a curve, metres, where it was measured */
   curveStepM?: number | undefined;
 };
@@ -69,6 +71,7 @@ export const bodyOf = (
     shoeM: athlete.shoeM ?? SHOE_OF_HEIGHT * heightM,
     curveStepM: figures.curve?.mean,
     cadenceSpm: figures.cadence?.mean,
+    lane: figures.lane && { laneM: figures.lane.laneM, slides: figures.lane.mean },
     brakeMps2: figures.stop?.mean,
     reactionS: figures.reaction?.mean,
     sprint: figures.sprint && {

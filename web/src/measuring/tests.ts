@@ -14,7 +14,7 @@ export type TestInfo = {
 export const TESTS: Record<ReadingKind, TestInfo> = {
   sprint: {
     name: 'Times over 5, 10 and 20 m',
-    use: 'Top speed and how fast it builds up; the cushion of a defender is drawn from it.',
+    use: 'Top speed and how fast it builds up; the race of a defender with a runner goes by it.',
     protocol: [
       'Standing start, front toe on the line, warm.',
       'The clock starts with the first movement, not with a call.',
@@ -53,7 +53,7 @@ export const TESTS: Record<ReadingKind, TestInfo> = {
   },
   reaction: {
     name: 'Reaction',
-    use: 'When a defender can begin to give ground.',
+    use: 'How soon a defender begins to give ground.',
     protocol: ['Hand sign at an uneven delay; first movement of a foot counts.', 'Five times.'],
     who: 'A device, or film counted frame by frame.',
   },

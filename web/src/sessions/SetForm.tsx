@@ -1,12 +1,15 @@
+import { bodyOf } from '@gravek/core/layout/body';
 import type { LengthStyle } from '@gravek/core/units';
-import type { ApproachSummary } from '@gravek/contract/approach';
+import type { ApproachSummary, Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, TargetKind } from '@gravek/contract/drillSet';
+import type { Movement } from '@gravek/contract/movement';
 import { phasesOn } from '@gravek/library/plan';
 import { cautionsOf } from '@gravek/library/restrictions';
 import type { SetFigures } from '@gravek/library/sessionFigures';
 import { brokenRules } from '@gravek/library/sessionFit';
+import { steadyTarget } from '@gravek/library/steadyCadence';
 import { makeRate, KNOWN_FROM, type Makes } from '@gravek/library/sessionTime';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -18,6 +21,20 @@ import { RotationView } from './RotationView';
 import { StandForm } from './StandForm';
 import { VaryForm } from './VaryForm';
 import { WhoForm } from './WhoForm';
+
+/** Of a run that is not steady, steps a minute. */
+const USUAL_TEMPO_SPM = 180;
+
+/** Steps a minute that are called where the first of a set holds the own target of the week. */
+const tempoOf = (
+  movement: Movement | null,
+  choices: Choices | null,
+  [first]: readonly Athlete[],
+): number => {
+  const cadence = choices && isSequence(choices) ? choices.cadence : null;
+  const steady = movement && first ? steadyTarget(movement, cadence, bodyOf(first)) : null;
+  return Math.round(steady?.cadenceSpm ?? USUAL_TEMPO_SPM);
+};
 
 const TARGET_NAMES: Record<TargetKind, string> = {
   attempts: 'reps',
@@ -219,6 +236,7 @@ export const SetForm = ({
         lanes={lanes}
         first={index === 0}
         canRead={canRead}
+        tempoSpm={tempoOf(movement, choices, chosen)}
         message={message}
         onSet={onSet}
         onMessage={(field, text) => onMessage(at(field), text)}

@@ -20,8 +20,7 @@ const HELPER_NAMES: Record<Helper, string> = {
   opponent: 'opponent',
 };
 
-const FRESH_CALLS: Record<Call['kind'], Call> = {
-  tempo: { kind: 'tempo', cadenceSpm: 180 },
+const FRESH_CALLS: Record<Exclude<Call['kind'], 'tempo'>, Call> = {
   rhythm: { kind: 'rhythm' },
   steps: { kind: 'steps', steps: 8, leastS: 0.6, mostS: 2 },
   reads: { kind: 'reads' },
@@ -36,6 +35,9 @@ const CALL_NAMES: Record<Call['kind'], string> = {
   start: 'marks, set, go',
 };
 
+const freshCall = (kind: Call['kind'] | '', tempoSpm: number): Call | null =>
+  kind === '' ? null : kind === 'tempo' ? { kind, cadenceSpm: tempoSpm } : FRESH_CALLS[kind];
+
 type Props = {
   set: DrillSet;
   /** of the ground */
@@ -43,13 +45,24 @@ type Props = {
   first: boolean;
   /** the plan has a read whose exits can be called */
   canRead: boolean;
+  /** steps a minute that a steady tempo begins with: the own target of whoever runs */
+  tempoSpm: number;
   message: (field: string) => string | undefined;
   onSet: (change: Partial<DrillSet>) => void;
   onMessage: (field: string, message: string | null) => void;
 };
 
 /** How people stand in a drill set, what the others do, and how it is called. */
-export const StandForm = ({ set, lanes, first, canRead, message, onSet, onMessage }: Props) => {
+export const StandForm = ({
+  set,
+  lanes,
+  first,
+  canRead,
+  tempoSpm,
+  message,
+  onSet,
+  onMessage,
+}: Props) => {
   const { call } = set;
   const number = (
     field: string,
@@ -163,7 +176,7 @@ export const StandForm = ({ set, lanes, first, canRead, message, onSet, onMessag
         <Form.Select
           value={call?.kind ?? ''}
           onChange={(event) =>
-            onSet({ call: FRESH_CALLS[event.target.value as Call['kind']] ?? null })
+            onSet({ call: freshCall(event.target.value as Call['kind'] | '', tempoSpm) })
           }
         >
           <option value="">not at all</option>
