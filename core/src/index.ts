@@ -117,7 +117,8 @@ export { bodyOf, spanM, usualM, type Body, type BodyMeasure, type Handed } from 
 export type { GroundLine } from './layout/lines';
 export { brakesOver, layOut, LAYOUT_VERSION, type LayoutChoices } from './layout/layOut';
 export { countSteps } from './layout/shape';
-export type { Layout, OtherPath, PhaseSpan } from './layout/shape';
+export type { Layout, PhaseSpan } from './layout/shape';
+export type { OtherPath } from './layout/sequence';
 export {
   athleteSpread,
   BY_EYE,

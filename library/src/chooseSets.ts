@@ -12,7 +12,7 @@ import solver from 'javascript-lp-solver';
 import { laddersOf } from './ladder';
 import { faultOf } from './byCode';
 import { demandOfSet, baseOf, RUNG_NAMES, type Finds } from './work';
-import { setOfWork } from './drills';
+import { setOfWork } from './setOfWork';
 import { freshDrillSet, mayRun } from './sessionFit';
 import { drillSetTime, type Conditions } from './sessionTime';
 

@@ -170,7 +170,8 @@ export {
   type WeeksOf,
 } from './sessionLoad';
 export { barFor, bySchools, forBody } from './schools';
-export { asDrilled, setOfWork } from './drills';
+export { asDrilled } from './asDrilled';
+export { setOfWork } from './setOfWork';
 export { groupedByDoer } from './groups';
 export { lawsBroken, type Broken } from './laws';
 export {

@@ -5,7 +5,7 @@ import type { Layout } from '@gravek/core/layout/shape';
 import { between, type Footfall, type Place } from '@gravek/core/layout/walker';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement } from '@gravek/contract/movement';
-import { asDrilled } from './drills';
+import { asDrilled } from './asDrilled';
 import { atPace } from './pace';
 import { laidOut, sequenceStart } from './plan';
 import { bySchools } from './schools';

@@ -20,7 +20,7 @@ import { isSequence } from '@gravek/contract/choices';
 import type { Drill, Movement, MovementPhase } from '@gravek/contract/movement';
 import { racingARunner, usualFront } from './givingGround';
 import { drillOf } from './byCode';
-import { asDrilled } from './drills';
+import { asDrilled } from './asDrilled';
 import { basesAt, gapsAt, givenBy } from './onGround';
 import { inOwnSlides } from './laneSlides';
 import { inWeek, usualCadence } from './steadyCadence';

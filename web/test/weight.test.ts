@@ -79,8 +79,8 @@ const otherPlaces = (): string[][] => {
 /** How many movements a place shows at once, where that is not a few. */
 const SHOWN: Record<string, number> = {
   'src/approaches/plan/Planner.tsx': 1,
+  'src/film/FilmDesk.tsx': 1,
   'src/movements/Movements.tsx': BUILT_IN.length,
-  'src/film/Films.tsx': BUILT_IN.length,
 };
 const USUALLY_SHOWN = 5;
 
@@ -128,7 +128,7 @@ describe('a phone loads no more than', () => {
     expect(loaded(...door, PLACES, TODAY).scripts.size).toBeLessThan(10);
   });
 
-  it('120 kB for a worker', () => {
+  it('125 kB for a worker, which has every movement in it', () => {
     const workers = readdirSync(path.join(dist, 'assets')).filter((name) =>
       /\.worker-[\w-]+\.js$/.test(name),
     );
@@ -136,7 +136,7 @@ describe('a phone loads no more than', () => {
     expect(
       workers
         .map((name) => [name, kB([`assets/${name}`])])
-        .filter(([, size]) => Number(size) > 120),
+        .filter(([, size]) => Number(size) > 125),
     ).toEqual([]);
   });
 

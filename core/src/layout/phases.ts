@@ -240,6 +240,8 @@ const gaps: Laying<'gaps'> = (ground, phase, asked) => {
   const origin = walker.centre;
   const intervalS = 60 / (asked.cadenceSpm * speed);
   const roomM = ROOM_OF_GAP * gapM;
+  // In an order that a mirror turns round.
+  const acrossDeg = walker.facingDeg + (isSideways ? 0 : 90 * sign(walker.side));
   for (let i = 0; i <= asked.gaps; i += 1) {
     const at = moved(origin, travelDeg, i * gapM);
     mark(ground, 'gap', i === 0 ? 'start' : i === asked.gaps ? 'finish' : '', at);
@@ -248,7 +250,7 @@ const gaps: Laying<'gaps'> = (ground, phase, asked) => {
       name: 'bag',
       line: true,
       points: [-BAG_HALF_M, BAG_HALF_M].map((off) => ({
-        ...moved(at, travelDeg + 90, off),
+        ...moved(at, acrossDeg, off),
         timeS: 0,
       })),
     });

@@ -1,4 +1,5 @@
 import type { Foot } from '../feet';
+import type { Place } from './walker';
 
 export const SPAN_UNITS = ['m', 'height', 'leg', 'shoe', 'pace', 'first step', 'top step'] as const;
 /** What a length is counted in: metres, or a measure of the athlete's own. */
@@ -264,6 +265,16 @@ export type OtherThing = {
   only?: string | undefined;
   /** it stands where the usual way, that of the first exits, has its phase: it does not move with the exit taken */
   usual?: boolean | undefined;
+};
+
+/** Somebody or something beside the athlete: one place, a line between two, or places over time. */
+export type OtherPath = {
+  /** edge: where something ends, or a line that is there already */
+  kind: OtherThing['kind'] | 'edge';
+  name: string;
+  /** a thing that lies across, such as a bar, has its two ends here and does not move */
+  line: boolean;
+  points: (Place & { timeS: number })[];
 };
 
 export const OWN_SIDES = ['hand', 'take-off foot', 'neither'] as const;

@@ -1,18 +1,8 @@
 import type { CurvePlan } from '../solveCurve';
 import type { StraightFailure } from '../solveStraight';
 import type { Mark } from './ground';
-import type { OtherThing } from './sequence';
-import type { Footfall, Place, TrackPoint } from './walker';
-
-/** Somebody or something beside the athlete: one place, a line between two, or places over time. */
-export type OtherPath = {
-  /** edge: where something ends, or a line that is there already */
-  kind: OtherThing['kind'] | 'edge';
-  name: string;
-  /** a thing that lies across, such as a bar, has its two ends here and does not move */
-  line: boolean;
-  points: (Place & { timeS: number })[];
-};
+import type { OtherPath } from './sequence';
+import type { Footfall, TrackPoint } from './walker';
 
 export type PhaseSpan = {
   code: string;

@@ -4,7 +4,7 @@ import type { Variant } from '@gravek/core/variants';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import type { RunCue } from '@gravek/contract/run';
 import { phaseOf } from '../byCode';
-import { asDrilled } from '../drills';
+import { asDrilled } from '../asDrilled';
 import { phasesOn } from '../plan';
 import { bySchools } from '../schools';
 import { usualBody } from '../usualBody';

@@ -7,7 +7,7 @@ import type { RunAthlete, RunBundle, RunCue } from '@gravek/contract/run';
 import { faultOf } from '../byCode';
 import { plannedRun, type PlannedRun } from '../measuredRun';
 import { exitsOf } from '../plan';
-import { asDrilled } from '../drills';
+import { asDrilled } from '../asDrilled';
 import { bySchools } from '../schools';
 import { sidePhrase, toldTo } from '../sides';
 import { steadyTarget } from '../steadyCadence';

@@ -1,5 +1,6 @@
 import type { Mark } from '@gravek/core/layout/ground';
-import type { Layout, OtherPath } from '@gravek/core/layout/shape';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { OtherPath } from '@gravek/core/layout/sequence';
 import type { Branch } from '@gravek/library/plan';
 import { memo, useId, useMemo, useState } from 'react';
 import { useTime, type Player } from '../hearing/player';

@@ -1,4 +1,5 @@
-import type { Layout, OtherPath } from '@gravek/core/layout/shape';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { OtherPath } from '@gravek/core/layout/sequence';
 import type { Footfall, Place, TrackPoint } from '@gravek/core/layout/walker';
 import { bisector } from 'd3-array';
 

@@ -1,5 +1,6 @@
 import type { Mark } from '@gravek/core/layout/ground';
-import type { Layout, OtherPath } from '@gravek/core/layout/shape';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { OtherPath } from '@gravek/core/layout/sequence';
 import type { Footfall } from '@gravek/core/layout/walker';
 import type { Branch } from '@gravek/library/plan';
 import { groundOf, nearer, type Ground } from './ground';

@@ -17,6 +17,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Progress } from '../controls/Progress';
 import { Link, useNavigate, useParams } from 'react-router';
+import { onPress, sentenceOf } from '../api/client';
 import { useApproach, useAthlete, useFilm } from '../api/queries';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { dayName } from '../controls/dates';
@@ -26,6 +27,7 @@ import { Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { opened } from '../controls/opened';
 import { Segments } from '../controls/Segments';
+import { tell } from '../controls/toasts';
 import { UndoRedo } from '../controls/UndoRedo';
 import { usePutAway } from '../controls/usePutAway';
 import { Zoom } from '../controls/Zoom';
@@ -33,12 +35,10 @@ import { useLengthStyle, useMayPlan } from '../member/member';
 import { useCatalogue } from '../movements/useCatalogue';
 import { Beside } from './Beside';
 import type { Clip } from './clip';
-import { ContactsPanel } from './ContactsPanel';
-import { GroundPanel, useGround } from './GroundPanel';
-import { PosturePanel, type PoseAsk } from './PosturePanel';
+import { useGround } from './useGround';
+import type { PoseAsk } from './PosturePanel';
 import { SideBySide } from './SideBySide';
 import { Stage } from './Stage';
-import { saveStill } from './still';
 import { TimeLine } from './TimeLine';
 import { TOOL_NAMES, TOOLS, useTool } from './tools';
 import { FULL_LOOKS, Transport } from './Transport';
@@ -47,6 +47,9 @@ import { useFilmFile } from './useFilmFile';
 import { useReview, type Marks, type Reviewing } from './useReview';
 import { verdict } from './words';
 
+const GroundPanel = opened(async () => (await import('./GroundPanel')).GroundPanel);
+const ContactsPanel = opened(async () => (await import('./ContactsPanel')).ContactsPanel);
+const PosturePanel = opened(async () => (await import('./PosturePanel')).PosturePanel);
 const ResultPanel = opened(async () => (await import('./ResultPanel')).ResultPanel);
 
 const Desk = ({
@@ -156,10 +159,13 @@ const Desk = ({
   const still = (): void => {
     const { current } = video;
     if (!current) return;
-    void saveStill(current, marks, timeS, [
+    const words = [
       `${athlete.name}, ${movement.name.toLowerCase()}, ${dayName(marks.takenOn)}`,
       ...(reviewed.seen ? [verdict(reviewed, style)] : []),
-    ]);
+    ];
+    onPress(() => import('./still'))
+      .then(({ saveStill }) => saveStill(current, marks, timeS, words))
+      .catch((error: unknown) => tell(sentenceOf(error)));
   };
   return (
     <>

@@ -1,5 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Review, ReviewLine } from '@gravek/contract/watched';
+import { BUILT_IN } from '@gravek/library/builtIn';
 import { faultOf } from '@gravek/library/byCode';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -15,7 +16,7 @@ import { FileButton } from '../controls/FileButton';
 import { Empty, Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { needDocuments } from '../movements/documents';
-import { useAllMovements, useCatalogue } from '../movements/useCatalogue';
+import { useCatalogue } from '../movements/useCatalogue';
 import { useMayPlan, useMember } from '../member/member';
 import { dropFilm, keepFilm, keptFilms } from '../phone/store';
 import { tell } from '../controls/toasts';
@@ -36,7 +37,11 @@ const Begin = ({
 }) => {
   const navigate = useNavigate();
   const { today } = useMember();
-  const movements = useAllMovements().data ?? [];
+  const { own: clubs } = useCatalogue();
+  const movements = [
+    ...BUILT_IN,
+    ...clubs.filter((one) => !one.archived).map(({ movement }) => movement),
+  ];
   const plans = useApproaches().data ?? [];
   const [id] = useState(() => uuid());
   const [athleteId, setAthleteId] = useState('');

@@ -1,6 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
-import { setOfWork } from '@gravek/library/drills';
+import { setOfWork } from '@gravek/library/setOfWork';
 import { targetWords, variesWords } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
 import { howItIsRun } from '../sessions/howItIsRun';

@@ -8,7 +8,7 @@ import { drillOf, faultOf, phaseOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
 import { branchesOf, laidOut, phasesOn, sequenceStart } from '@gravek/library/plan';
 import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
-import { asDrilled } from '@gravek/library/drills';
+import { asDrilled } from '@gravek/library/asDrilled';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
 import { sideWord, toldTo } from '@gravek/library/sides';

@@ -2,7 +2,7 @@ import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
-import { setOfWork } from '@gravek/library/drills';
+import { setOfWork } from '@gravek/library/setOfWork';
 import { mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
 import { useState } from 'react';

@@ -3,7 +3,7 @@ import type { Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
 import type { Work } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
-import { setOfWork } from '@gravek/library/drills';
+import { setOfWork } from '@gravek/library/setOfWork';
 import { mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';

@@ -7,7 +7,7 @@ import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import { phaseOf } from '@gravek/library/byCode';
 import { outlineOf, solve } from '@gravek/library/plan';
-import { asDrilled } from '@gravek/library/drills';
+import { asDrilled } from '@gravek/library/asDrilled';
 import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
 import { toldTo } from '@gravek/library/sides';
