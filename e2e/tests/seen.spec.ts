@@ -102,7 +102,7 @@ test('what is set in a panel moves the plan: a runner of the club, a cadence wee
   await goTo(page, '/approaches/new?movement=give-ground');
   const race = page.getByRole('region', { name: 'In front of the runner' });
   await expect(race.getByText('Holds for 2 s')).toBeVisible();
-  await race.getByLabel('The runner').selectOption({ label: 'Bram Solheide' });
+  await race.getByRole('combobox', { name: 'The runner' }).selectOption({ label: 'Bram Solheide' });
   await expect(race.getByText(/from (measured steps|sprint times)/)).toBeVisible();
   const near = await prints();
   await race.getByLabel('Head to head at').fill('3');
@@ -112,7 +112,9 @@ test('what is set in a panel moves the plan: a runner of the club, a cadence wee
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Giving ground to Bram is saved')).toBeVisible();
   await page.reload();
-  await expect(race.getByLabel('The runner').locator('option:checked')).toHaveText('Bram Solheide');
+  await expect(
+    race.getByRole('combobox', { name: 'The runner' }).locator('option:checked'),
+  ).toHaveText('Bram Solheide');
 
   await goTo(page, '/approaches/new?movement=steady-cadence');
   const now = await prints();

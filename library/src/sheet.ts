@@ -98,17 +98,17 @@ export type Tapes = [Tape, Tape];
 export type Tape = { from: string; lengthM: number };
 
 /** What is built with two ends that a tape can be held to. */
-const ENDS: Partial<Record<string, string>> = { goal: 'goal post', net: 'net post' };
+const WITH_POSTS = ['goal', 'net'] as const;
 
 /** Two points that are built: the ends of a goal, else of a net; null where a movement has none. */
 const fixedPoints = (others: Layout['others']): { name: string; at: Place }[] | null => {
-  for (const kind of Object.keys(ENDS)) {
+  for (const kind of WITH_POSTS) {
     const built = others.find((other) => other.kind === kind && other.line);
     if (!built) continue;
     const [left, right] = [...built.points].sort((a, b) => a.besideM - b.besideM);
     return [
-      { name: `left ${ENDS[kind]}`, at: left! },
-      { name: `right ${ENDS[kind]}`, at: right! },
+      { name: 'left post', at: left! },
+      { name: 'right post', at: right! },
     ];
   }
   return null;

@@ -246,7 +246,7 @@ describe('what is built', () => {
     expect(marks.length).toBeGreaterThan(5);
     for (const { tapes, aheadM, label } of marks) {
       const [left, right] = tapes!;
-      expect([left.from, right.from]).toEqual(['left goal post', 'right goal post']);
+      expect([left.from, right.from]).toEqual(['left post', 'right post']);
       // From the posts the two tapes fix how far out the mark is.
       const alongM = (left.lengthM ** 2 - right.lengthM ** 2 + wideM ** 2) / (2 * wideM);
       const outM = Math.sqrt(left.lengthM ** 2 - alongM ** 2);

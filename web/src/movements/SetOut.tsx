@@ -1,9 +1,36 @@
 import type { Layout } from '@gravek/core/layout/shape';
 import type { LengthStyle } from '@gravek/core/units';
-import { groundMarks } from '@gravek/library/sheet';
+import { groundMarks, type GroundMark } from '@gravek/library/sheet';
 import { Length } from '../controls/Figure';
 
-/** Marks to set out: by two tapes from what is built, and from the start mark how far ahead and to which side. */
+/** A mark seen from the start mark: how far ahead and how far to which side. */
+const FromStart = ({
+  mark: { aheadM, asideM, side },
+  isStart,
+  style,
+}: {
+  mark: GroundMark;
+  isStart: boolean;
+  style: LengthStyle;
+}) => (
+  <>
+    <td className="num">
+      {isStart ? 0 : <Length m={Math.abs(aheadM)} style={style} />}
+      {aheadM < 0 && <span className="unit"> back</span>}
+    </td>
+    <td className="num">
+      {isStart && 0}
+      {!isStart && side === null && '–'}
+      {side && (
+        <>
+          <Length m={asideM} style={style} /> <span className="unit">{side}</span>
+        </>
+      )}
+    </td>
+  </>
+);
+
+/** Marks to set out: by two tapes from what is built, or from the start mark. */
 export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }) => {
   const marks = groundMarks(layout);
   const tapes = marks[0]?.tapes;
@@ -17,41 +44,43 @@ export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }
           <thead>
             <tr>
               <th>Mark</th>
-              <th className="num">Ahead</th>
-              <th className="num">Aside</th>
-              {tapes?.map(({ from }) => (
-                <th key={from} className="num">
-                  From the {from}
-                </th>
-              ))}
+              {tapes ? (
+                tapes.map(({ from }) => (
+                  <th key={from} className="num" title={`Tape from the ${from}`}>
+                    {from}
+                  </th>
+                ))
+              ) : (
+                <>
+                  <th className="num">Ahead</th>
+                  <th className="num">Aside</th>
+                </>
+              )}
             </tr>
           </thead>
           <tbody>
-            {marks.map(({ label, aheadM, asideM, side, tapes: own }, i) => (
+            {marks.map((mark, i) => (
               <tr key={i}>
-                <td>{label}</td>
-                <td className="num">
-                  {i === 0 ? 0 : <Length m={Math.abs(aheadM)} style={style} />}
-                  {aheadM < 0 && <span className="unit"> back</span>}
-                </td>
-                <td className="num">
-                  {i === 0 && 0}
-                  {i > 0 && side === null && '–'}
-                  {side && (
-                    <>
-                      <Length m={asideM} style={style} /> <span className="unit">{side}</span>
-                    </>
-                  )}
-                </td>
-                {own?.map(({ from, lengthM }) => (
-                  <td key={from} className="num">
-                    <Length m={lengthM} style={style} />
-                  </td>
-                ))}
+                <td>{mark.label}</td>
+                {mark.tapes ? (
+                  mark.tapes.map(({ from, lengthM }) => (
+                    <td key={from} className="num">
+                      <Length m={lengthM} style={style} />
+                    </td>
+                  ))
+                ) : (
+                  <FromStart mark={mark} isStart={i === 0} style={style} />
+                )}
               </tr>
             ))}
           </tbody>
         </table>
+      )}
+      {tapes && (
+        <p className="quiet small-text mb-0 mt-1">
+          Two tapes, one at each post: where they meet is the mark. Left and right as one stands at
+          the start.
+        </p>
       )}
     </section>
   );

@@ -11,6 +11,7 @@ import { phasesOn, wideSpeedMps } from '@gravek/library/plan';
 import { barFor, bySchools } from '@gravek/library/schools';
 import { isSteady, usualCadence } from '@gravek/library/steadyCadence';
 import type { Player } from '../../hearing/player';
+import { useCatalogue } from '../../movements/useCatalogue';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
 import { CurvePanel } from './CurvePanel';
@@ -54,7 +55,9 @@ export const PathPanels = ({
   const curve = stepsOf(path, 'curve');
   const giving = stepsOf(path, 'give-ground');
   const arc = stepsOf(path, 'arc');
-  const turning = giving && turningSchool(movement);
+  // As it is written it still has both ways of turning.
+  const written = useCatalogue().of(movement.code);
+  const turning = giving && turningSchool(written);
   const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;
   const straightSteps = path.reduce(
     (sum, { steps }) => sum + (steps.kind === 'build-up' ? steps.steps : 0),
