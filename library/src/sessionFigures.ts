@@ -15,7 +15,7 @@ import {
   type Placed,
   type SetTime,
 } from './sessionTime';
-import { asVaried, notJoined, variedRun, type Base } from './work';
+import { asVaried, drillOfBase, notJoined, variedRun, type Base } from './work';
 
 /** What a drill set comes to in its session. */
 export type SetFigures = {
@@ -107,11 +107,18 @@ const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
     const [first] = keptVariants(set);
     tape ||= Boolean(body && first && variedRun(base, first, body).outline?.startM);
   });
+  // What the drills ask for by name, but for balls and marks that are counted already.
+  const named = sets
+    .flatMap(({ base }) => (base ? (drillOfBase(base)?.setUp?.bring ?? []) : []))
+    .filter((what) => !(balls > 0 && /\bballs?\b/.test(what)))
+    .filter((what) => !(marks > 0 && /\bflat marks?\b/.test(what)))
+    .filter((what) => !(tape && what === 'tape'));
   return [
     ...(marks > 0 ? [counted(marks, 'flat mark')] : []),
     ...(tape ? ['tape'] : []),
     ...(pads > 0 ? [counted(pads, 'pad')] : []),
     ...(balls > 0 ? [counted(balls, 'ball')] : []),
+    ...new Set(named),
   ];
 };
 

@@ -22,7 +22,7 @@ export const LawsBroken = ({ movement }: { movement: Movement }) => {
   });
   const broken = data ?? [];
   return (
-    <section className="panel mt-2" aria-label="Would a coach teach it so?">
+    <section className="panel mt-2 mb-3" aria-label="Would a coach teach it so?">
       <h2>Would a coach teach it so?</h2>
       <div role="status">
         {error !== null
