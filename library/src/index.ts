@@ -102,6 +102,7 @@ export {
   outlineOf,
   asPlanned,
   phasesOn,
+  readsTo,
   sequenceStart,
   solve,
   solverVersion,

@@ -97,6 +97,26 @@ const drilled = (
   return { reads: asked, part };
 };
 
+/**
+ * The exits by which a phase is come to, of the reads before it; none where it lies on every way, or on none.
+ *
+ * @example readsTo(movementOf('post-footwork'), 'lean') // { land: 'gives' }
+ */
+export const readsTo = (
+  { phases }: Pick<Movement, 'phases'>,
+  code: string,
+): Record<string, string> => {
+  for (const way of ways(phases, {})) {
+    const path = pathOf(phases, way);
+    const at = path.findIndex((phase) => phase.code === code);
+    if (at < 0) continue;
+    return Object.fromEntries(
+      path.slice(0, at).flatMap(({ code: read }) => (way[read] ? [[read, way[read]]] : [])),
+    );
+  }
+  return {};
+};
+
 /** How fast a keeper moves to the wide ball, as the movement has it. */
 export const wideSpeedMps = (movement: Movement, body: Body): number | null => {
   const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;

@@ -15,7 +15,16 @@ import { chainOf, chainParts, ENDINGS, isChain, MOVES } from './chains';
 import { drillOf } from './byCode';
 import { setOn } from './onGround';
 import { atPace } from './pace';
-import { mirrorOutline, outlineOf, sequenceStart, solve, straightStart } from './plan';
+import {
+  mirrorOutline,
+  outlineOf,
+  sequenceStart,
+  solve,
+  straightStart,
+  phasesOn,
+  readsTo,
+} from './plan';
+import { bySchools } from './schools';
 import { demandOf } from './restrictions';
 import { sideWord } from './sides';
 import { plannedSteps, type PlannedStep } from './watched';
@@ -86,7 +95,10 @@ export const asVaried = (base: Varied, variant: Variant): Varied | { why: string
   let { choices } = run;
   const [phase, option] = variant.exit?.split(':') ?? [];
   if (phase && option && isSequence(choices)) {
-    choices = { ...choices, reads: { ...choices.reads, [phase]: option } };
+    // A read behind another is come to by the exit that leads there.
+    const isOnWay = phasesOn(movement, choices).some(({ code }) => code === phase);
+    const before = isOnWay ? {} : readsTo(bySchools(movement, choices.schools), phase);
+    choices = { ...choices, reads: { ...choices.reads, ...before, [phase]: option } };
   }
   if (variant.rung !== null) choices = { ...choices, rung: variant.rung as Rung };
   return { movement, choices: atPace(movement, choices, variant.pace) };

@@ -10,6 +10,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   addResults,
+  baseOf,
   exitsToRead,
   fewestMade,
   fieldRow,
@@ -20,9 +21,11 @@ import {
   marksFrom,
   movementOf,
   NOTHING_PRESSED,
+  phasesOfRep,
   plainChoices,
   pressed,
   pressOf,
+  readsTo,
   repOf,
   rowCalls,
   resultsOfCounts,
@@ -373,6 +376,24 @@ describe('a drill set under way', () => {
         { name: 'Cy', words: 'to the left' },
       ]),
     ).toEqual(['to the left', 'Ana: to the right']);
+  });
+
+  it('comes to a read behind another by the exit that leads there, and asks its exits', () => {
+    const post = movementOf('post-footwork');
+    expect(readsTo(post, 'lean')).toEqual({ land: 'gives' });
+    expect(readsTo(post, 'land')).toEqual({});
+    const base = baseOf(
+      { kind: 'movement', movement: 'post-footwork', drill: null },
+      { planOf: () => undefined, movementOf },
+    )!;
+    const variant = variantFrom('exit=lean:stays-tight', 'own');
+    expect(phasesOfRep(base, variant, null)).toEqual(
+      expect.arrayContaining(['lean', 'spin-lean', 'power-spin']),
+    );
+    expect(
+      exitsToRead(post, plainChoices(post, null), 'lean:stays-tight').map(({ code }) => code),
+    ).toEqual(['lean:steps-off', 'lean:stays-tight']);
+    expect(exitsToRead(post, plainChoices(post, null))[0]!.code).toBe('land:behind');
   });
 
   it('shows of a turn the cue that was given last', () => {

@@ -2,20 +2,28 @@ import type { Variant } from '@gravek/core/variants';
 import type { Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Movement } from '@gravek/contract/movement';
+import { phaseOf } from '../byCode';
 import { phasesOn } from '../plan';
 
 /** An exit of a read: its code as reps name it, `phase:option`. */
 export type Exit = { code: string; name: string; weight: number };
 
 /**
- * The exits of the first read on the way of a plan: each may be taken, whatever was called.
+ * The exits of the read that a turn is about: of the exit that its set asks for, else the first read on the way
+ * of the plan. Each may be taken, whatever was called.
  *
  * @param movement in the words that hold for the athlete
+ * @param exit that the set asks for, as `phase:option`; null where it asks for none
  * @returns none where there is no read
  */
-export const exitsToRead = (movement: Movement | null, choices: Choices | null): Exit[] => {
+export const exitsToRead = (
+  movement: Movement | null,
+  choices: Choices | null,
+  exit: string | null = null,
+): Exit[] => {
   if (!movement || !choices || !isSequence(choices)) return [];
-  const phase = phasesOn(movement, choices).find(({ read }) => read);
+  const asked = exit === null ? undefined : phaseOf(movement, exit.split(':')[0]!);
+  const phase = asked?.read ? asked : phasesOn(movement, choices).find(({ read }) => read);
   return (phase?.read?.options ?? []).map((option) => ({
     code: `${phase!.code}:${option.code}`,
     name: option.name,

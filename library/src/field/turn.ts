@@ -69,7 +69,7 @@ export const turnWords = (
   const drill = choices && isSequence(choices) ? choices.drill : null;
   const movement =
     written && toldTo(bySchools(asDrilled(written, drill), choices?.schools), athlete, turn.side);
-  const exits = exitsToRead(movement, choices);
+  const exits = exitsToRead(movement, choices, variant.exit);
   const before = cues.find(
     (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,
   );

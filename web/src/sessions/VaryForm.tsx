@@ -6,7 +6,8 @@ import type { Rung } from '@gravek/contract/rungs';
 import { RUNGS } from '@gravek/contract/rungs';
 import { PACES, type DrillSet } from '@gravek/contract/drillSet';
 import { ENDINGS, isChain, MOVES } from '@gravek/library/chains';
-import { phasesOn } from '@gravek/library/plan';
+import { asDrilled } from '@gravek/library/asDrilled';
+import { bySchools } from '@gravek/library/schools';
 import {
   drillOfBase,
   exitName,
@@ -146,12 +147,15 @@ export const VaryForm = ({
     onSet({ vary: next, struck });
   };
   const chain = isChain(movement.code);
-  const exits =
-    isSequence(choices) && !choices.drill
-      ? phasesOn(movement, choices).flatMap(({ code, read }) =>
+  // What a drill forces is no choice.
+  const forced = drillOfBase(base)?.force;
+  const exits = isSequence(choices)
+    ? bySchools(asDrilled(movement, choices.drill), choices.schools)
+        .phases.filter(({ read }) => !read?.options.some(({ code }) => code === forced))
+        .flatMap(({ code, read }) =>
           (read?.options ?? []).map((option) => `${code}:${option.code}`),
         )
-      : [];
+    : [];
   const rungs = drillOfBase(base)?.rungs ?? RUNGS;
   const all = variantsOf(vary);
   const kept = keptVariants(set);

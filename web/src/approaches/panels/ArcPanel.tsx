@@ -73,7 +73,8 @@ export const ArcPanel = ({
   const reach = Math.max(now.goalM / 2 + 0.3, now.depthM + 0.3);
   const pixels = Math.min((width - 40) / (2 * reach), (HEIGHT - 46) / (now.depthM + 0.4));
   const x = scaleLinear([-reach, reach], [width / 2 - reach * pixels, width / 2 + reach * pixels]);
-  const y = (outM: number): number => 26 + outM * pixels;
+  // Out of the goal is up, as in the drawing of the plan.
+  const y = (outM: number): number => HEIGHT - 34 - outM * pixels;
   const keepers = keepersAt(asked, shownS);
   const from = onArc(fromDeg, now.depthM);
   const to = onArc(toDeg, now.depthM);
