@@ -44,6 +44,7 @@ export type DrillSet = {
     moves: string[];
     endings: string[];
     exits: string[];
+    ways: string[];
     spots: string[];
     sides: Side[];
     leadFeet: Foot[];

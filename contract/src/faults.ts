@@ -1,4 +1,5 @@
 import type { LinkEvidence } from '@gravek/core/causeLinks';
+import type { WayLook } from '@gravek/core/compareWays';
 import type { BetaPrior } from '@gravek/core/clubPrior';
 import type { RepCounts } from '@gravek/core/cueEffect';
 import type { FaultState } from '@gravek/core/cueState';
@@ -309,4 +310,18 @@ export type CauseCheck = {
   /** reps that it rests on */
   reps: number;
   links: LinkEvidence[];
+};
+
+/** What a club's reps say of the ways in which a movement is taught. */
+export type WayCheck = {
+  /** reps that say how they were taught */
+  reps: number;
+  /** every two ways of a school */
+  pairs: {
+    school: string;
+    a: string;
+    b: string;
+    /** `better`: the way that does better, with all looks allowed for; null where none can be told */
+    looks: (WayLook & { better: 'a' | 'b' | null })[];
+  }[];
 };

@@ -42,6 +42,7 @@ export const PLAIN_REP = {
   variant: '',
   rung: null,
   exit: null,
+  ways: null,
   taken: null,
   right: null,
   lateS: null,

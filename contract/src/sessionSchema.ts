@@ -36,7 +36,7 @@ import {
   movementCode,
 } from './fields';
 import { RUNGS } from './rungs';
-import { call, exitCodes } from './setUp';
+import { call, exitCodes, wayCodes } from './setUp';
 import {
   HELPERS,
   MEASURED_BY,
@@ -80,6 +80,8 @@ const axes = object({
   endings: codes('Endings'),
   /** `phase:option` */
   exits: exitCodes(),
+  /** ways of teaching, each as `school:way` */
+  ways: wayCodes().default(() => []),
   spots: distinct(
     string()
       .strict()
@@ -259,6 +261,11 @@ export const repInput = object({
   taken: exitOrNone('The way taken'),
   /** whether that answers the exit that was asked; null where nothing was asked or nobody said */
   right: flagOr(null),
+  /** by which ways it was taught, each as `school:way`; null where the row does not say */
+  ways: wayCodes().nullable().default(null).notRequired() as unknown as MixedSchema<
+    string[] | null,
+    AnyObject
+  >,
   /** seconds from the call to the tap that said which way */
   lateS: figureOrNull('How late', 0, 60, ' s'),
   /** what has timed that; null where nothing was timed, and on rows of before, which a tap has */

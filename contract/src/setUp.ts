@@ -58,17 +58,22 @@ export const call = lazy((value: unknown) =>
       object({ kind: choice('a call', Object.keys(CALLS)) })),
 );
 
-/** Exits of reads, each as `phase:option`. */
-export const exitCodes = () =>
+const pairCodes = (what: string, list: string) =>
   distinct(
     string()
       .strict()
-      .required('An exit is missing.')
-      .max(121, 'An exit is too long.')
-      .matches(/^[a-z0-9-]+:[a-z0-9-]+$/, 'An exit cannot be read.'),
+      .required(`${what} is missing.`)
+      .max(121, `${what} is too long.`)
+      .matches(/^[a-z0-9-]+:[a-z0-9-]+$/, `${what} cannot be read.`),
     12,
-    'Exits',
+    list,
   );
+
+/** Exits of reads, each as `phase:option`. */
+export const exitCodes = () => pairCodes('An exit', 'Exits');
+
+/** Ways of teaching, each as `school:way`. */
+export const wayCodes = () => pairCodes('A way of teaching', 'Ways of teaching');
 
 /**
  * How a drill is run: who stands how, what is called, what differs from rep to rep, what counts, how long is
@@ -80,6 +85,7 @@ export const setUp = object({
   sides: array(choice('a side', SIDES).required()).min(1).max(2).optional(),
   leadFeet: distinct(foot('the lead foot'), 2, 'Lead feet').optional(),
   exits: exitCodes().optional(),
+  ways: wayCodes().optional(),
   paces: array(number().oneOf(PACES, 'Choose how fast it is run.').required())
     .min(1)
     .max(PACES.length)

@@ -41,6 +41,14 @@ export { causeLinks, type CausedFault, type LinkEvidence, type ShownTogether } f
 export { brakeDemand, type BrakeDemand } from './brakeDemand';
 export { couldShow, exposure, type FaultPlace, type RepView } from './exposure';
 export { watchNext } from './watchNext';
+export {
+  compareWays,
+  WAY_MEASURES,
+  type WayCounts,
+  type WayLook,
+  type WayMeasure,
+  type WayStratum,
+} from './compareWays';
 export { contrasts, type Look, type LookSeen } from './contrasts';
 export { kappa } from './kappa';
 export { landingSpread, spreadParts, USUAL_SPREAD, type SpreadParts } from './landingSpread';

@@ -74,6 +74,9 @@ export type Condition = {
   exit: string | null;
 };
 
+/** By which ways it was taught, each as `school:way`; null on rows of before, which do not say. */
+export type Taught = { ways: readonly string[] | null };
+
 /** What reps put on a body: feet that land, take-offs, throws, metres run fast. */
 export type BodyLoad = { contacts: number; jumps: number; throws: number; sprintM: number };
 export const LOAD_KINDS = [
@@ -86,7 +89,8 @@ export type LoadKind = (typeof LOAD_KINDS)[number];
 
 /** A row as it is counted. */
 export type CountedRow = LogRow &
-  Condition & {
+  Condition &
+  Taught & {
     sessionId: string;
     faults: readonly string[];
     /** the fault that the athlete's one cue was for */
@@ -127,54 +131,55 @@ export type FaultsTogether = { faults: string[]; reps: number };
 export type TouchRound = { drillSetId: string; turn: number; touchS: number[] };
 
 /** What one session showed of one athlete under one condition. */
-export type RepCount = Condition & {
-  /** where on the ground, by the coach's name for it; null where no spot was named */
-  spot: string | null;
-  athleteId: string;
-  sessionId: string;
-  /** whether they were in the later half of the athlete's reps of a set */
-  late: boolean;
-  loggedBy: string | null;
-  /** whether they were watched; only these rates rest on */
-  watched: boolean;
-  /** codes of the faults that each of them could show, in the order of the alphabet */
-  could: string[];
-  /** clean or fault reps that stand */
-  reps: number;
-  /** how many of them were clean */
-  clean: number;
-  /** how many of them showed each fault, by its code */
-  faults: { fault: string; reps: number }[];
-  /** in how many which faults showed at once, reps without any left out */
-  together: FaultsTogether[];
-  /** faults that were the cue, with the moment at which each was last given, ISO 8601 */
-  cues: { fault: string; last: string }[];
-  /** reps at which it was said whether they were made, and how many were */
-  tried: number;
-  made: number;
-  /** reps that were held, the seconds of all of them, and the longest */
-  held: number;
-  heldS: number;
-  bestHeldS: number;
-  /** reps at a read of which it was said which way was taken, and how many answered what was asked */
-  read: number;
-  right: number;
-  /** which ways were taken of those, and in how many */
-  taken: { exit: string; reps: number }[];
-  /** reps in which touches were counted, in the order of turns */
-  rounds: TouchRound[];
-  /** reps of which metres or minutes count, and all of those */
-  runs: number;
-  ranM: number;
-  ranS: number;
-  /** reps that were timed at a read by a coach's tap, and the seconds of all of them */
-  timed: number;
-  lateS: number;
-  /** reps in which the first step after a call was heard, felt or filmed, and the seconds of all of them */
-  heard: number;
-  heardS: number;
-  load: BodyLoad;
-};
+export type RepCount = Condition &
+  Taught & {
+    /** where on the ground, by the coach's name for it; null where no spot was named */
+    spot: string | null;
+    athleteId: string;
+    sessionId: string;
+    /** whether they were in the later half of the athlete's reps of a set */
+    late: boolean;
+    loggedBy: string | null;
+    /** whether they were watched; only these rates rest on */
+    watched: boolean;
+    /** codes of the faults that each of them could show, in the order of the alphabet */
+    could: string[];
+    /** clean or fault reps that stand */
+    reps: number;
+    /** how many of them were clean */
+    clean: number;
+    /** how many of them showed each fault, by its code */
+    faults: { fault: string; reps: number }[];
+    /** in how many which faults showed at once, reps without any left out */
+    together: FaultsTogether[];
+    /** faults that were the cue, with the moment at which each was last given, ISO 8601 */
+    cues: { fault: string; last: string }[];
+    /** reps at which it was said whether they were made, and how many were */
+    tried: number;
+    made: number;
+    /** reps that were held, the seconds of all of them, and the longest */
+    held: number;
+    heldS: number;
+    bestHeldS: number;
+    /** reps at a read of which it was said which way was taken, and how many answered what was asked */
+    read: number;
+    right: number;
+    /** which ways were taken of those, and in how many */
+    taken: { exit: string; reps: number }[];
+    /** reps in which touches were counted, in the order of turns */
+    rounds: TouchRound[];
+    /** reps of which metres or minutes count, and all of those */
+    runs: number;
+    ranM: number;
+    ranS: number;
+    /** reps that were timed at a read by a coach's tap, and the seconds of all of them */
+    timed: number;
+    lateS: number;
+    /** reps in which the first step after a call was heard, felt or filmed, and the seconds of all of them */
+    heard: number;
+    heardS: number;
+    load: BodyLoad;
+  };
 
 /** Names a turn; two rows with the same key are about the same rep. */
 export const turnKey = (turn: TurnKey): string =>
@@ -340,6 +345,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       row.speedPct,
       row.rung,
       row.exit,
+      row.ways,
       row.spot,
       late.has(row),
       row.loggedBy,
@@ -368,6 +374,7 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       speedPct,
       rung,
       exit,
+      ways: rows[0]!.ways,
       spot: rows[0]!.spot,
       late: late.has(rows[0]!),
       loggedBy,

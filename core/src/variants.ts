@@ -9,6 +9,8 @@ export type Variant = {
   ending: string | null;
   /** the exit that is asked, as `phase:option` */
   exit: string | null;
+  /** the way of teaching, as `school:way`; null as it is planned */
+  way: string | null;
   /** where on the ground it is done, by the coach's name for it */
   spot: string | null;
   side: Side;
@@ -23,6 +25,7 @@ export type Axes = {
   moves: readonly string[];
   endings: readonly string[];
   exits: readonly string[];
+  ways: readonly string[];
   spots: readonly string[];
   sides: readonly Side[];
   leadFeet: readonly Foot[];
@@ -48,6 +51,7 @@ export const AS_PLANNED: Varied = {
     moves: [],
     endings: [],
     exits: [],
+    ways: [],
     spots: [],
     sides: ['own'],
     leadFeet: [],
@@ -64,6 +68,7 @@ const KEYS = [
   ['move', 'move'],
   ['ending', 'end'],
   ['exit', 'exit'],
+  ['way', 'way'],
   ['spot', 'spot'],
   ['leadFoot', 'lead'],
   ['rung', 'rung'],
@@ -100,6 +105,7 @@ export const variantFrom = (key: string, side: Side): Variant => {
     move: said.get('move') ?? null,
     ending: said.get('end') ?? null,
     exit: said.get('exit') ?? null,
+    way: said.get('way') ?? null,
     spot: said.has('spot') ? read(said.get('spot')!) : null,
     side,
     leadFoot: lead === 'left' || lead === 'right' ? lead : null,
@@ -115,19 +121,23 @@ const orNone = <T>(list: readonly T[]): readonly (T | null)[] => (list.length > 
 
 /**
  * Every combination of the axes, struck ones too: speeds outermost, slow before fast, then rungs as they
- * are listed, spots, moves, endings, exits, lead feet, sides.
+ * are listed, ways of teaching, spots, moves, endings, exits, lead feet, sides.
  */
 export const variantsOf = (axes: Axes): Variant[] => {
   const paces = axes.paces.length > 0 ? [...new Set(axes.paces)].sort((a, b) => a - b) : [1];
   const sides = axes.sides.length > 0 ? axes.sides : (['own'] as const);
   return paces.flatMap((pace) =>
     orNone(axes.rungs).flatMap((rung) =>
-      orNone(axes.spots).flatMap((spot) =>
-        orNone(axes.moves).flatMap((move) =>
-          orNone(axes.endings).flatMap((ending) =>
-            orNone(axes.exits).flatMap((exit) =>
-              orNone(axes.leadFeet).flatMap((leadFoot) =>
-                sides.map((side) => ({ move, ending, exit, spot, side, leadFoot, pace, rung })),
+      orNone(axes.ways).flatMap((way) =>
+        orNone(axes.spots).flatMap((spot) =>
+          orNone(axes.moves).flatMap((move) =>
+            orNone(axes.endings).flatMap((ending) =>
+              orNone(axes.exits).flatMap((exit) =>
+                orNone(axes.leadFeet).flatMap((leadFoot) =>
+                  sides.map((side) => ({
+                    ...{ move, ending, exit, way, spot, side, leadFoot, pace, rung },
+                  })),
+                ),
               ),
             ),
           ),

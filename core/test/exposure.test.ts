@@ -96,6 +96,7 @@ describe('two who watch the same row', () => {
     ...{
       rung: null,
       exit: null,
+      ways: null,
       taken: null,
       right: null,
       heldS: null,

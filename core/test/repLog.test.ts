@@ -27,6 +27,7 @@ const row = (id: string, change: Partial<CountedRow> = {}): CountedRow => ({
   turn: 1,
   at: '2031-05-14T10:00:00.000Z',
   loggedBy: null,
+  ways: null,
   taken: null,
   right: null,
   heldS: null,

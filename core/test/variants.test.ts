@@ -22,6 +22,7 @@ const axes: fc.Arbitrary<Axes> = fc.record({
   moves: some('move', 3),
   endings: some('end', 2),
   exits: some('read:exit', 2),
+  ways: some('school:way', 2),
   spots: some('left wing ', 2),
   sides: fc.constantFrom<Axes['sides']>(['own'], ['other'], ['own', 'other']),
   leadFeet: fc.constantFrom<Axes['leadFeet']>([], ['left'], ['left', 'right']),

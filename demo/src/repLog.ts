@@ -30,8 +30,9 @@ import {
   wrongAnswerTo,
   type RepView,
   type SessionFaults,
+  waysOf,
 } from '@gravek/library';
-import { CLUB, type Course, type ScenarioApproach, type ScenarioAthlete } from './scenario';
+import { CLUB, SOONER, type Course, type ScenarioApproach, type ScenarioAthlete } from './scenario';
 
 const RUN_UP = 'straight-run-up';
 /** How surely a fault brings about each one it leads to, and how often one shows unprovoked. */
@@ -110,6 +111,16 @@ export const movementCode = ({ movement = RUN_UP }: ScenarioApproach): string =>
 const bodyBy = ({ hand, takeoffFoot, heightM, shoeM, age: ageYears }: Person): Body =>
   bodyOf({ hand, takeoffFoot, heightM, shoeM, ageYears, legM: null, trials: [] });
 
+/** By which ways a rep of a plan was taught. */
+const waysTaught = (
+  { choices }: ScenarioApproach,
+  movement: Movement,
+  way: string | null,
+): string[] => {
+  const [school, own] = way?.split(':') ?? [];
+  return waysOf(movement, { ...choices.schools, ...(school && own ? { [school]: own } : {}) });
+};
+
 const leadFootOf = (approach: ScenarioApproach, person: Person, side: Side): Foot | null => {
   const { choices } = approach;
   if (!isSequence(choices)) {
@@ -175,6 +186,7 @@ export const repLog = ({
     { choices }: ScenarioApproach,
     movement: Movement,
     faults: readonly string[],
+    way: string | null,
   ): Pick<Rep, 'exit' | 'taken' | 'lateS' | 'lateBy'> => {
     const isCalled = isSequence(choices) && choices.drill === CALLED;
     const phase = isCalled ? movement.phases.find(({ read }) => read) : undefined;
@@ -188,7 +200,7 @@ export const repLog = ({
       wrong && faults.includes(wrong.code)
         ? pick(options.filter(({ code }) => `${phase.code}:${code}` !== exit))
         : exit;
-    const lateS = 0.45 + 0.5 * watching();
+    const lateS = 0.45 + 0.5 * watching() - (way === SOONER.way ? SOONER.byS : 0);
     // Now and then a phone lies by the line and hears the first step.
     const isHeard = counting() < 0.3;
     return {
@@ -219,14 +231,14 @@ export const repLog = ({
   const viewOf = (
     plan: ScenarioApproach,
     movement: Movement,
-    { exit, taken }: Pick<Rep, 'exit' | 'taken'>,
+    { exit, taken, way }: Pick<Rep, 'exit' | 'taken'> & { way: string | null },
   ): RepView => {
-    const at = `${plan.key}/${exit}/${taken}`;
+    const at = `${plan.key}/${exit}/${taken}/${way}`;
     const known = views.get(at);
     if (known) return known;
     const base = { name: plan.name, movement, choices: plan.choices };
     const rep = { exit, asked: exit, taken, faults: [] };
-    const view = viewOfRep(base, variantFrom('', 'own'), rep);
+    const view = viewOfRep(base, { ...variantFrom('', 'own'), way }, rep);
     views.set(at, view);
     return view;
   };
@@ -272,12 +284,12 @@ export const repLog = ({
       const draw = plan.movement ? beside : random;
       const turns = keptVariants(set).flatMap((variant) =>
         Array.from({ length: set.reps }, (_, i) => ({
-          ...{ side: variant.side, spot: variant.spot, variant: variantKey(variant) },
+          ...{ varied: variant, variant: variantKey(variant) },
           rep: i + 1,
         })),
       );
       for (let s = 1; s <= set.sets; s += 1) {
-        turns.forEach(({ side, spot, variant, rep }, t) => {
+        turns.forEach(({ varied: { side, spot, way }, variant, rep }, t) => {
           for (const athleteId of set.athleteIds) {
             const person = people.find((candidate) => candidate.id === athleteId)!;
             const at = key(athleteId, movement.code);
@@ -286,8 +298,11 @@ export const repLog = ({
             // A newcomer sits out the second set.
             const skips = draw() < 0.015 || (person.joined !== undefined && s > 1);
             const showing = skips ? [] : shown(person, movement, draw);
-            const read = skips ? null : readOf(plan, movement, showing);
-            const { could, right } = viewOf(plan, movement, read ?? { exit: null, taken: null });
+            const read = skips ? null : readOf(plan, movement, showing, way);
+            const { could, right } = viewOf(plan, movement, {
+              ...(read ?? { exit: null, taken: null }),
+              way,
+            });
             const faults = showing.filter((fault) => could.includes(fault));
             const day = tally.get(at) ?? {
               person,
@@ -317,6 +332,7 @@ export const repLog = ({
               turn: (s - 1) * turns.length + t + 1,
               ...PLAIN_REP,
               variant,
+              ways: waysTaught(plan, movement, way),
               leadFoot: leadOf(plan, person, side),
               speedPct: Math.round(plan.choices.speedFraction * 100),
               rung: plan.choices.rung ?? null,

@@ -225,11 +225,18 @@ export const NEXT_TRAINING: readonly {
 
 /** What counts in the sets of a plan, beside their faults; makes are tried at one spot a session. */
 export const COUNTED: Readonly<
-  Record<string, { target: 'makes' | 'touches'; amount: number; spots: string[] }>
+  Record<string, { target: 'makes' | 'touches'; amount: number; spots?: string[] }>
 > = {
   'y-finish': { target: 'makes', amount: 2, spots: ['left post', 'middle', 'right post'] },
-  slides: { target: 'touches', amount: 6, spots: [] },
+  slides: { target: 'touches', amount: 6 },
 };
+
+/** The ways of teaching that the coach tries side by side in the sets of a plan. */
+export const BOTH_WAYS: Readonly<Record<string, string[]>> = {
+  ground: ['turn:slide', 'turn:open'],
+};
+/** The way by which the squad truly sets off sooner, and by how many seconds: for the application to find. */
+export const SOONER = { way: 'turn:open', byS: 0.09 };
 
 /** Days until that training. */
 export const NEXT_IN_DAYS = 2;

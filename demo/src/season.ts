@@ -18,6 +18,7 @@ import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';
 import { movementCode, repLog, storyOf, TURN_DAYS_AGO, type Person } from './repLog';
 import {
+  BOTH_WAYS,
   CLUB,
   GROUNDS,
   NEXT_IN_DAYS,
@@ -162,14 +163,17 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   ): DrillSet => {
     const fresh = freshDrillSet(setId, { kind: 'plan', approachId }, athleteIds);
     const { spots = [], ...counted } = COUNTED[key] ?? {};
+    const ways = BOTH_WAYS[key] ?? [];
     const vary = {
       ...fresh.vary,
       sides: sides ?? fresh.vary.sides,
+      ways,
       // One of them a week; in what comes all of them, to begin at what was missed.
       spots:
         daysAgo > 0 ? spots.filter((_, i) => i === Math.floor(daysAgo / 7) % spots.length) : spots,
     };
-    return { ...fresh, ...counted, vary, sets, reps, restS, setRestS };
+    const order = ways.length > 0 ? 'mixed' : fresh.order;
+    return { ...fresh, ...counted, vary, order, sets, reps, restS, setRestS };
   };
 
   /** Everybody of the squad, keepers where only they are meant, but nobody whom it would harm. */

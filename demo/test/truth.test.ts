@@ -70,7 +70,8 @@ describe('the season', () => {
     );
     expect(new Set(ids).size).toBe(ids.length);
     const turns = reps.map(
-      (rep) => `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.side}/${rep.rep}`,
+      (rep) =>
+        `${rep.drillSetId}/${rep.athleteId}/${rep.set}/${rep.side}/${rep.variant}/${rep.rep}`,
     );
     expect(new Set(turns).size).toBe(turns.length);
   });

@@ -143,6 +143,7 @@ export {
   demandOfSet,
   drillOfBase,
   exitName,
+  wayName,
   fieldBase,
   fieldRun,
   isAsPlanned,
@@ -170,7 +171,7 @@ export {
   type MostOf,
   type WeeksOf,
 } from './sessionLoad';
-export { barFor, bySchools, forBody } from './schools';
+export { barFor, bySchools, forBody, waysOf } from './schools';
 export { asDrilled } from './asDrilled';
 export { setOfWork } from './setOfWork';
 export { groupedByDoer } from './groups';
@@ -283,6 +284,7 @@ export {
   type ConditionRow,
 } from './ledger';
 export { checkCauses, withLink } from './causes';
+export { checkWays, type WayRow } from './ways';
 export { laddersOf } from './ladder';
 export { CSV_START, csvText, readTable, type Cell, type CsvTable } from './csv';
 export {

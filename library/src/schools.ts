@@ -78,6 +78,23 @@ const faultsOf = (movement: Movement, option: Option, phases: Phases): Movement[
 };
 
 /**
+ * By which ways a movement is taught, of every school that has more than one.
+ *
+ * @returns each as `school:way`, in the order of the schools
+ * @example waysOf(giveGround, { turn: 'open' }) // ['trigger:with-trigger', 'turn:open']
+ */
+export const waysOf = (
+  { schools }: Pick<Movement, 'schools'>,
+  chosen: Readonly<Record<string, string>> = {},
+): string[] =>
+  schools
+    .filter(({ options }) => options.length > 1)
+    .map(({ code, options }) => {
+      const way = options.find((option) => option.code === chosen[code]) ?? options[0]!;
+      return `${code}:${way.code}`;
+    });
+
+/**
  * The movement as taught by the chosen schools: their changes made, their skipped phases taken out, and
  * of faults, cues and checkpoints those that belong to them.
  *

@@ -156,11 +156,11 @@ export type OlderDrillSet = {
 
 /** A drill set as it is now, from one that may be older: of a file, a draft, or a phone. */
 export const asDrillSet = (set: DrillSet | OlderDrillSet): DrillSet => {
-  if ('work' in set)
-    // Before sets had spots.
-    return (set.vary as Partial<DrillSet['vary']>).spots
-      ? set
-      : { ...set, vary: { ...set.vary, spots: [] } };
+  if ('work' in set) {
+    // Before sets had spots, and ways of teaching.
+    const { spots, ways } = set.vary as Partial<DrillSet['vary']>;
+    return spots && ways ? set : { ...set, vary: { ...AS_PLANNED.vary, ...set.vary } };
+  }
   const { id, approachId, athleteIds, sets, reps, restS, setRestS } = set;
   const fresh = freshDrillSet(id, { kind: 'plan', approachId }, athleteIds ?? []);
   const vary = { ...fresh.vary, sides: set.sides ?? ['own' as const], paces: [set.pace ?? 1] };

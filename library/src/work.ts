@@ -87,12 +87,20 @@ const chained = (base: Varied, { move, ending }: Variant): Varied | { why: strin
   return { movement: chain.movement, choices: { ...choices, drill: null, reads: {} } };
 };
 
+/** Choices in the way of teaching that a combination asks for. */
+export const inWay = <C extends Choices>(choices: C, { way }: Pick<Variant, 'way'>): C => {
+  const [school, option] = way?.split(':') ?? [];
+  if (!school || !option) return choices;
+  return { ...choices, schools: { ...choices.schools, [school]: option } };
+};
+
 /** The movement and the choices of one combination, or why its parts cannot be joined. */
 export const asVaried = (base: Varied, variant: Variant): Varied | { why: string } => {
   const run = chained(base, variant);
   if ('why' in run) return run;
   const { movement } = run;
   let { choices } = run;
+  choices = inWay(choices, variant);
   const [phase, option] = variant.exit?.split(':') ?? [];
   if (phase && option && isSequence(choices)) {
     // A read behind another is come to by the exit that leads there.
@@ -105,8 +113,8 @@ export const asVaried = (base: Varied, variant: Variant): Varied | { why: string
 };
 
 /** Whether a combination is run as it was solved with the plan, on the one side or the other. */
-export const isAsPlanned = ({ move, ending, exit, pace, leadFoot }: Variant): boolean =>
-  move === null && ending === null && exit === null && pace === 1 && leadFoot === null;
+export const isAsPlanned = ({ move, ending, exit, way, pace, leadFoot }: Variant): boolean =>
+  [move, ending, exit, way, leadFoot].every((part) => part === null) && pace === 1;
 
 /** What one combination comes to for a body: how it is run, and what it puts on it. */
 export type VariedRun = {
@@ -249,6 +257,13 @@ export const exitName = (movement: Movement | null, exit: string): string => {
   return read?.options.find((one) => one.code === option)?.name ?? exit;
 };
 
+/** A way of teaching by its name in the movement. */
+export const wayName = (movement: Movement | null, way: string): string => {
+  const [school, option] = way.split(':');
+  const options = movement?.schools.find((one) => one.code === school)?.options;
+  return options?.find((one) => one.code === option)?.name ?? way;
+};
+
 /**
  * What differs in a combination, in words, the side left out; empty where nothing does.
  *
@@ -258,6 +273,7 @@ export const variantWords = (base: Pick<Base, 'movement'>, variant: Variant): st
   ...(variant.move === null ? [] : [nameIn(MOVES, variant.move)]),
   ...(variant.ending === null ? [] : [nameIn(ENDINGS, variant.ending).toLowerCase()]),
   ...(variant.exit === null ? [] : [exitName(base.movement, variant.exit).toLowerCase()]),
+  ...(variant.way === null ? [] : [wayName(base.movement, variant.way).toLowerCase()]),
   ...(variant.spot === null ? [] : [variant.spot]),
   ...(variant.leadFoot === null ? [] : [`${variant.leadFoot} foot first`]),
   ...(variant.rung === null ? [] : [RUNG_NAMES[variant.rung as Rung] ?? variant.rung]),
@@ -286,12 +302,14 @@ export const variesWords = (
   base: Pick<Base, 'movement'>,
   set: Pick<DrillSet, 'vary' | 'struck' | 'order'>,
 ): string => {
-  const { moves, endings, exits, spots, sides, leadFeet, paces, rungs } = set.vary;
+  const { moves, endings, exits, ways, spots, sides, leadFeet, paces, rungs } = set.vary;
   const axes = [
     ...(moves.length > 0 ? [many(moves.length, 'move')] : []),
     ...(endings.length > 0 ? [many(endings.length, 'ending')] : []),
     ...(exits.length === 1 ? [exitName(base.movement, exits[0]!).toLowerCase()] : []),
     ...(exits.length > 1 ? [many(exits.length, 'exit')] : []),
+    ...(ways.length === 1 ? [wayName(base.movement, ways[0]!).toLowerCase()] : []),
+    ...(ways.length > 1 ? [`${many(ways.length, 'way')} of teaching`] : []),
     ...(spots.length === 1 ? [spots[0]!] : []),
     ...(spots.length > 1 ? [many(spots.length, 'spot')] : []),
     ...(sides.length === 2

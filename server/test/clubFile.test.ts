@@ -118,7 +118,8 @@ describe('a club file is taken apart', () => {
         look();
       }
     }
-    const looking = setInterval(look, 1_000);
+    // A part that is counted is held for half a second or so: seldom looks would miss it in a short file.
+    const looking = setInterval(look, 200);
     await work(watched());
     clearInterval(looking);
     return most;
@@ -136,9 +137,9 @@ describe('a club file is taken apart', () => {
   });
 
   it.runIf(process.env.GRAVEK_LONG)(
-    'nor while it is stored and counted: 10 MB and 100 MB take the same',
+    'nor while it is stored and counted: 20 MB and 100 MB take the same',
     async () => {
-      const grown = await growth(10, 100, (file) => loadClubFile(stage.db, file));
+      const grown = await growth(20, 100, (file) => loadClubFile(stage.db, file));
       expect(grown / 1e6).toBeLessThan(4);
     },
     1_200_000,

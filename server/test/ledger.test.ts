@@ -9,6 +9,7 @@ import type {
   Rep,
   RunBundle,
   SessionInput,
+  WayCheck,
 } from '@gravek/contract';
 import { dayIn } from '@gravek/core';
 import { movementOf } from '@gravek/library';
@@ -367,6 +368,59 @@ describe('causes', () => {
     expect(corrected.reps).toBe(before.reps);
     expect(missing(corrected)).toEqual([]);
     await coach.get('/causes/no-such-movement').expect(404);
+  });
+});
+
+describe('ways of teaching', () => {
+  const [school] = movementOf(MOVEMENT).schools;
+  const ways = school!.options.map(({ code }) => `${school!.code}:${code}`);
+  const waysSaid = async (): Promise<WayCheck> =>
+    (await coach.get(`/ways/${MOVEMENT}`).expect(200)).body;
+
+  it('are held against each other by reps that say how they were taught, and follow a correction', async () => {
+    const today = new Date().toISOString().slice(0, 10);
+    const before = await waysSaid();
+    const clean = (check: WayCheck) => check.pairs[0]!.looks[0]!;
+    expect(clean(before)).toMatchObject({ measure: 'clean', athletes: 0, chance: null });
+    // Every other rep by each way; the first seven of the one way show a fault.
+    const taught = (way: string, i: number): Partial<Rep> => {
+      const isFault = way === ways[0] && i < 14;
+      return {
+        ...{ variant: `way=${way}`, ways: [way] },
+        ...{ outcome: isFault ? 'fault' : 'clean', faults: isFault ? ['reaches'] : [] },
+      };
+    };
+    const sessions: SessionInput[] = [];
+    for (let person = 0; person < 5; person += 1) {
+      const own = await fresh();
+      sessions.push(await ran(own, today, {}, null, (i) => taught(ways[i % 2]!, i)));
+    }
+    // How they were taught, these do not say.
+    await ran(await fresh(), today, { reaches: 12 });
+    const after = await waysSaid();
+    expect(after.reps - before.reps).toBe(60);
+    expect(clean(after)).toMatchObject({
+      ...{ athletes: 5, better: 'b' },
+      a: { reps: 30, value: 0 },
+      b: { reps: 30, value: 1 },
+    });
+    const table = (await coach.get('/csv/reps').expect(200)).text;
+    expect(table).toContain(school!.options[1]!.name);
+    for (const { id } of sessions) {
+      const reps = (await coach.get(`/sessions/${id}/reps`)).body.items as Rep[];
+      expect(reps[0]!.ways).toEqual([ways[0]]);
+      await coach
+        .post('/reps', {
+          reps: reps.map((rep) => ({
+            ...rep,
+            ...{ id: uuid(), faults: [], outcome: 'void', voids: rep.id },
+            deviceNo: rep.deviceNo + 40_000,
+          })),
+        })
+        .expect(200);
+    }
+    expect((await waysSaid()).reps).toBe(before.reps);
+    await coach.get('/ways/no-such-movement').expect(404);
   });
 });
 

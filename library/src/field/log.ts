@@ -7,6 +7,7 @@ import type { RunAthlete, RunCue, RunPlan } from '@gravek/contract/run';
 import { PLAIN_REP, type NewRep, type Rep } from '@gravek/contract/session';
 import { ranIn } from '../measuredRun';
 import { askedSpeed } from '../pace';
+import { waysOf } from '../schools';
 import { asVaried, fieldRun, movementCode, type Base } from '../work';
 import { outcomeOf } from './outcome';
 import { askedExit } from './reads';
@@ -115,6 +116,7 @@ export const repOf = (
       : null,
     rung: varied?.choices.rung ?? null,
     exit,
+    ways: varied ? waysOf(varied.movement, varied.choices.schools) : null,
     load: wasDone ? (run?.load ?? null) : null,
     taken: seen.taken ?? null,
     right: view.right,

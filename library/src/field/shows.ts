@@ -141,7 +141,7 @@ export const viewOfRep = (
   const run = movement && choices ? asVaried({ movement, choices }, variant) : null;
   if (!run || 'why' in run) return { could: [], right: null, faults: [...rep.faults] };
   const drill = 'drill' in run.choices ? run.choices.drill : null;
-  const taught = bySchools(asDrilled(run.movement, drill), choices?.schools);
+  const taught = bySchools(asDrilled(run.movement, drill), run.choices.schools);
   const phases = phasesOfRep(base, variant, rep.taken ?? rep.exit, body);
   const could = faultsToShow(taught, phases, rep.asked).map(({ code }) => code);
   const right =

@@ -11,7 +11,7 @@ import { asDrilled } from '../asDrilled';
 import { bySchools } from '../schools';
 import { sidePhrase, toldTo } from '../sides';
 import { steadyTarget } from '../steadyCadence';
-import { drillOfBase, fieldRun, variantWords } from '../work';
+import { drillOfBase, inWay, fieldRun, variantWords } from '../work';
 import { cueIn, type FieldRow } from './log';
 import { askedExit, exitsToCall, exitsToRead, type Exit } from './reads';
 import type { SetRun } from './sets';
@@ -65,7 +65,7 @@ export const turnWords = (
   const athlete = at.athleteOf(turn.athleteId);
   const variant = variantFrom(turn.variant, turn.side);
   const written = base && at.movementOf(variant);
-  const choices = base?.choices ?? null;
+  const choices = base?.choices ? inWay(base.choices, variant) : null;
   const drill = choices && isSequence(choices) ? choices.drill : null;
   const movement =
     written && toldTo(bySchools(asDrilled(written, drill), choices?.schools), athlete, turn.side);

@@ -28,6 +28,7 @@ import * as exposure from './migrations/0022_exposure';
 import * as results from './migrations/0023_results';
 import * as whatCounts from './migrations/0024_what_counts';
 import * as inFront from './migrations/0025_in_front';
+import * as ways from './migrations/0026_ways';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -56,6 +57,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0023_results': results,
   '0024_what_counts': whatCounts,
   '0025_in_front': inFront,
+  '0026_ways': ways,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -54,6 +54,8 @@ type CountKey = {
   speed_pct: number;
   rung: string;
   exit: string;
+  /** ways of teaching, a space between; empty where rows do not say */
+  ways: string;
   spot: string;
   late: boolean;
   logged_by: string;
@@ -225,6 +227,8 @@ export type Tables = {
     variant: string;
     rung: string | null;
     exit: string | null;
+    /** null for a row that does not say by which ways it was taught */
+    ways: string[] | null;
     taken: string | null;
     was_right: boolean | null;
     late_s: number | null;

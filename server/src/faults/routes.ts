@@ -4,6 +4,7 @@ import { badInput } from '../http/problem';
 import { mustAthlete } from '../athletes/queries';
 import { route } from '../http/route';
 import { causesIn } from './causes';
+import { waysIn } from './ways';
 import { cuesOn } from './cues';
 import { ledgerOf } from './ledger';
 import { chooseRung } from './rungs';
@@ -21,6 +22,12 @@ export const faultRoutes = [
     path: '/causes/:movement',
     access: 'assistant',
     run: async ({ trx, params }) => causesIn(trx, params.movement!, (await clubNow(trx)).today),
+  }),
+  route({
+    method: 'get',
+    path: '/ways/:movement',
+    access: 'assistant',
+    run: async ({ trx, params }) => waysIn(trx, params.movement!, (await clubNow(trx)).today),
   }),
   route({
     method: 'get',

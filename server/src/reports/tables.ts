@@ -6,6 +6,7 @@ import {
   faultOf,
   movementOf,
   resultsOfCounts,
+  wayName,
   type Cell,
 } from '@gravek/library';
 import { sql } from 'kysely';
@@ -29,6 +30,8 @@ const namesIn = async (trx: Trx) => {
     },
     person: (id: string | null): Cell => who(id)?.person ?? null,
     movement: (code: string): string => (code === WARM_UP ? code : movementOf(code, own).name),
+    way: (code: string, way: string): string =>
+      code === WARM_UP ? way : wayName(movementOf(code, own), way),
     fault: (code: string, fault: string): string =>
       faultOf(movementOf(code, own), fault)?.name ?? fault,
   };
@@ -67,6 +70,7 @@ async function* reps(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     yield standing(log).map((rep) => [
       ...[day, title, ...names.athlete(rep.athleteId), names.movement(rep.movement), rep.part],
       ...[rep.set, rep.rep, rep.side, rep.leadFoot, rep.speedPct, rep.rung, rep.variant],
+      rep.ways?.map((way) => names.way(rep.movement, way)).join('; ') ?? null,
       variantFrom(rep.variant, rep.side).spot,
       ...[
         rep.exit,
@@ -193,7 +197,17 @@ const TABLES: Record<CsvTableName, Table> = {
   reps: {
     heads: [
       ...['date', 'session', 'athlete', 'squad', 'movement', 'part', 'set', 'rep', 'side'],
-      ...['lead foot', 'speed %', 'rung', 'differs', 'spot', 'asked', 'taken', 'right answer'],
+      ...[
+        'lead foot',
+        'speed %',
+        'rung',
+        'differs',
+        'taught',
+        'spot',
+        'asked',
+        'taken',
+        'right answer',
+      ],
       ...['after the call s', 'timed by', 'made', 'held s', 'touches at s', 'metres run'],
       ...['seconds run', 'outcome', 'watched', 'faults', 'cue', 'note', 'at', 'logged by'],
     ],

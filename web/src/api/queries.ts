@@ -5,6 +5,7 @@ import type { Member } from '@gravek/contract/club';
 import type {
   AthleteFaults,
   CauseCheck,
+  WayCheck,
   CueLine,
   Ledger,
   SquadFaults,
@@ -172,6 +173,13 @@ export const useCauses = (movement: string) =>
   useQuery({
     queryKey: ['faults', 'causes', movement],
     queryFn: () => api.get<CauseCheck>(`/causes/${encodeURIComponent(movement)}`),
+  });
+
+/** The ways in which a movement is taught, held against the club's reps. */
+export const useWays = (movement: string) =>
+  useQuery({
+    queryKey: ['faults', 'ways', movement],
+    queryFn: () => api.get<WayCheck>(`/ways/${encodeURIComponent(movement)}`),
   });
 
 /** Films that were held against plans, newest first. */

@@ -1,11 +1,19 @@
-import type { Agreement, Contrast, ContrastAxis, LedgerRow } from '@gravek/contract/faults';
+import type {
+  Agreement,
+  Contrast,
+  ContrastAxis,
+  LedgerRow,
+  WayCheck,
+} from '@gravek/contract/faults';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { LinkEvidence } from '@gravek/core/causeLinks';
+import type { WayLook, WayMeasure } from '@gravek/core/compareWays';
 import type { RepCounts } from '@gravek/core/cueEffect';
 import { faultOf } from '@gravek/library/byCode';
 import { dayName } from '../controls/dates';
 import { sidePhrase } from '@gravek/library/sides';
+import { sideWords } from '@gravek/library/work';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
 
@@ -37,6 +45,32 @@ export const contrastSentence = (
   const more = a.faults / a.reps > b.faults / b.reps;
   const [first, second] = more ? [a, b] : [b, a];
   return `${name} shows more ${more ? inA : inB}: ${share(first)} reps, against ${share(second)} ${more ? inB : inA}.`;
+};
+
+const MEASURES: Record<WayMeasure, string> = {
+  clean: 'Clean',
+  held: 'Seconds held',
+  reaction: 'From the call to the first step',
+};
+
+/** What two ways are held against each other by. */
+export const wayMeasure = (movement: Movement, { measure, side }: WayLook): string =>
+  side === null ? MEASURES[measure] : `${MEASURES[measure]}, ${sideWords(movement, [], side)}`;
+
+/** What a way came to, with the reps behind it. */
+export const wayFigure = (
+  { measure }: Pick<WayLook, 'measure'>,
+  { value, reps }: WayLook['a'],
+): string => `${measure === 'clean' ? percent(value) : `${value.toFixed(2)} s`} of ${reps}`;
+
+/** What the reps say of two ways, as a sentence. */
+export const wayVerdict = (
+  { chance: isKnown, better, athletes }: WayCheck['pairs'][number]['looks'][number],
+  [a, b]: readonly [string, string],
+): string => {
+  const who = `${athletes} ${athletes === 1 ? 'athlete' : 'athletes'}`;
+  if (better !== null) return `${better === 'a' ? a : b} does better, by ${who} who did both.`;
+  return isKnown === null ? `Too few to say (${who}).` : `No sure difference (${who}).`;
 };
 
 /** What decided how a fault stands, as a sentence. */

@@ -404,7 +404,12 @@ const Shown = ({
             />
           </Fold>
           <Fold title="Schools">
-            <Schools movement={movement} body={body} chosen={chosen} />
+            <Schools
+              movement={movement}
+              body={body}
+              chosen={chosen}
+              athletes={athlete ? [athlete] : athletes.filter((one) => !one.archived)}
+            />
           </Fold>
         </div>
       </div>

@@ -72,16 +72,18 @@ export const fillBundles = async (trx: Transaction): Promise<void> => {
   }
 };
 
-/** Kept sessions from before sets had spots and began at what was missed. */
-export const fillSpots = async (trx: Transaction): Promise<void> => {
+/** Kept sessions from before sets had spots and ways of teaching, and began at what was missed. */
+export const fillAxes = async (trx: Transaction): Promise<void> => {
   const kept = await trx
-    .table<{ sessionId: string; bundle: RunBundle; openedMs: number }>('bundles')
+    .table<{ sessionId: string; bundle: Partial<RunBundle> & Pick<RunBundle, 'session'> }>(
+      'bundles',
+    )
     .toArray();
   for (const { bundle, ...opened } of kept) {
     const drillSets = bundle.session.drillSets.map(asDrillSet);
     await trx.table('bundles').put({
       ...opened,
-      bundle: { ...bundle, missed: [], session: { ...bundle.session, drillSets } },
+      bundle: { missed: [], ...bundle, session: { ...bundle.session, drillSets } },
     });
   }
 };

@@ -103,9 +103,9 @@ export const openStore = (name: string): Store => {
     const { fillFaults } = await Dexie.waitFor(import('./olderBundles'));
     await fillFaults(trx);
   });
-  opened.version(9).upgrade(async (trx) => {
-    const { fillSpots } = await Dexie.waitFor(import('./olderBundles'));
-    await fillSpots(trx);
+  opened.version(10).upgrade(async (trx) => {
+    const { fillAxes } = await Dexie.waitFor(import('./olderBundles'));
+    await fillAxes(trx);
   });
   return opened;
 };

@@ -1,7 +1,7 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
-import type { Work } from '@gravek/contract/drillSet';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
 import { setOfWork } from '@gravek/library/setOfWork';
 import { mayRun } from '@gravek/library/sessionFit';
@@ -26,18 +26,22 @@ const useNextSession = (): Session | null => {
   return next ?? null;
 };
 
-/** One press puts a drill of a movement into the next session, at a rung, for those who may do it. */
+/** One press puts a movement or a drill of it into the next session, for those who may do it. */
 export const IntoNext = ({
   movement,
   drill,
   athletes,
   rung = null,
+  ways = [],
 }: {
   movement: Movement;
-  drill: Movement['drills'][number];
+  /** null for the whole movement */
+  drill: Movement['drills'][number] | null;
   athletes: readonly Athlete[];
   /** on which they stand, where they are on a ladder */
   rung?: Rung | null;
+  /** ways of teaching that are done side by side, mixed; none leaves it as it is taught */
+  ways?: readonly string[];
 }) => {
   const { today } = useMember();
   const mayPlan = useMayPlan();
@@ -45,22 +49,30 @@ export const IntoNext = ({
   const { add, isPending } = useAddSet();
   if (!mayPlan || !next) return null;
   const put = async (): Promise<void> => {
-    const work: Work = { kind: 'movement', movement: movement.code, drill: drill.code };
+    const work: Work = {
+      ...{ kind: 'movement', movement: movement.code },
+      drill: drill?.code ?? null,
+    };
     const base = baseOf(work, { movementOf: () => movement, planOf: () => undefined });
     const fresh = setOfWork(uuid(), work, [], movement);
     // A drill that knows no such rung is done as it is written.
-    const rungs = rung !== null && drill.rungs.includes(rung) ? [rung] : fresh.vary.rungs;
-    const set = { ...fresh, vary: { ...fresh.vary, rungs } };
+    const rungs = rung !== null && drill?.rungs.includes(rung) ? [rung] : fresh.vary.rungs;
+    const set: DrillSet = {
+      ...fresh,
+      vary: { ...fresh.vary, rungs, ways: [...ways] },
+      ...(ways.length > 1 && { order: 'mixed' }),
+    };
     const able = mayRun(base ? demandOfSet(base, set) : [], athletes, next.date);
     if (able.length === 0) {
       tell('Nobody of them may do it: see their restrictions.');
       return;
     }
     const out = athletes.length - able.length;
+    const { name } = drill ?? movement;
     await add(
       next,
       { ...set, athleteIds: able.map((one) => one.id) },
-      out === 0 ? drill.name : `${drill.name} (without ${out} who may not)`,
+      out === 0 ? name : `${name} (without ${out} who may not)`,
     );
   };
   return (
@@ -71,7 +83,8 @@ export const IntoNext = ({
       disabled={isPending}
       onClick={() => void put()}
     >
-      Into {next.date === today ? 'today’s session' : dayName(next.date)}
+      {ways.length > 1 ? 'Both into ' : 'Into '}
+      {next.date === today ? 'today’s session' : dayName(next.date)}
     </Button>
   );
 };

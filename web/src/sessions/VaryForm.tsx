@@ -16,6 +16,7 @@ import {
   RUNG_NAMES,
   sideWords,
   variantWords,
+  wayName,
   type Base,
 } from '@gravek/library/work';
 import { useState } from 'react';
@@ -156,6 +157,9 @@ export const VaryForm = ({
           (read?.options ?? []).map((option) => `${code}:${option.code}`),
         )
     : [];
+  const ways = movement.schools.flatMap(({ code, options }) =>
+    options.length > 1 ? options.map((option) => `${code}:${option.code}`) : [],
+  );
   const rungs = drillOfBase(base)?.rungs ?? RUNGS;
   const all = variantsOf(vary);
   const kept = keptVariants(set);
@@ -195,6 +199,15 @@ export const VaryForm = ({
           on={vary.exits}
           name={(exit) => exitName(movement, exit)}
           onChange={(on) => change({ exits: on })}
+        />
+      )}
+      {ways.length > 1 && (
+        <Axis
+          label="Ways of teaching"
+          values={ways}
+          on={vary.ways}
+          name={(way) => wayName(movement, way)}
+          onChange={(on) => change({ ways: on })}
         />
       )}
       <Axis<Side>

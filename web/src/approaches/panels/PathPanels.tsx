@@ -53,11 +53,12 @@ export const PathPanels = ({
   const path = phasesOn(movement, choices);
   const figures = currentFigures(athlete.readings);
   const curve = stepsOf(path, 'curve');
-  const giving = stepsOf(path, 'give-ground');
+  // Backing off without a runner to answer is no race.
+  const front = stepsOf(path, 'give-ground') && (choices.inFront ?? usualFront(movement, body));
   const arc = stepsOf(path, 'arc');
   // As it is written it still has both ways of turning.
   const written = useCatalogue().of(movement.code);
-  const turning = giving && turningSchool(written);
+  const turning = front ? turningSchool(written) : undefined;
   const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;
   const straightSteps = path.reduce(
     (sum, { steps }) => sum + (steps.kind === 'build-up' ? steps.steps : 0),
@@ -84,9 +85,9 @@ export const PathPanels = ({
           onChoose={(bar) => onChoose({ bar })}
         />
       )}
-      {giving && (
+      {front && (
         <InFrontPanel
-          chosen={choices.inFront ?? usualFront(movement, body)!}
+          chosen={front}
           taught={turnOf(bySchools(movement, choices.schools))}
           athletes={athletes}
           body={body}
