@@ -175,6 +175,14 @@ export const sequenceChoices = object({
   rung: rung(),
   /** where it is set out; absent or null for nowhere in particular */
   ground: onGround.nullable().optional().default(undefined),
+  /** where in its place it is done, and on which side of it; absent or null as the movement is written */
+  spot: object({
+    code: string().strict().required('Choose a spot.').max(60, 'Choose a spot.'),
+    side: foot('a side of the place').nullable().defined(),
+  })
+    .nullable()
+    .optional()
+    .default(undefined),
   /** a rule set by its code or id; null for none */
   ruleSet: string().strict().nullable().defined().max(60, 'Choose a rule set.'),
   /** a curved run-up's own spot, angle and steps; null as the movement says */

@@ -51,6 +51,22 @@ const given = {
   gapM: measured('The gap', 0.1, 5),
   /** from one base to the next, metres */
   baseM: figure('Between the bases', 5, 40, ' m').nullable().default(null),
+  /** a rim: how far in front of the end line, and the lane before it; null where there is none */
+  rim: object({
+    outM: figure('The rim before the end line', 0.5, 3, ' m'),
+    laneM: figure('The lane across', 2, 8, ' m'),
+    laneOutM: figure('The lane from the end line', 3, 9, ' m'),
+  })
+    .nullable()
+    .default(null),
+  /** a net: how high, how long, and the line before it; null where there is none */
+  net: object({
+    heightM: figure('The height of the net', 1, 3, ' m'),
+    wideM: figure('The net across', 3, 12, ' m'),
+    lineM: figure('The line before the net', 1, 5, ' m'),
+  })
+    .nullable()
+    .default(null),
   /** lines that are there already, so far before what they are measured from */
   marks: array(
     object({

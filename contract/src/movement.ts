@@ -211,6 +211,44 @@ const other = object({
     .default(undefined),
 });
 
+export const PLACES = ['rim', 'goal', 'net'] as const;
+
+/**
+ * What is built where a movement is done, and the spots at which it may be done. A spot is measured from the
+ * middle of the end line, the goal line or the net: out into the court, and beside, to the right as one faces it.
+ */
+const place = object({
+  kind: choice('what is built', PLACES),
+  /** start, end, or the phase that begins at the spot */
+  at: codeOf('Choose what is done at the spot.'),
+  spots: array(
+    object({
+      code: code('A spot'),
+      name: name('the spot’s name', 24),
+      outM: figure('Out from the line', 0, 40, ' m'),
+      besideM: figure('Beside the middle', 0, 30, ' m'),
+      /** from facing the rim, the goal or the net: to the right positive */
+      faceDeg: figure('Turned by', -180, 180, '°'),
+      /** where that is in front of a goal with its area, where the movement is written for a rim */
+      onGoal: object({
+        outM: figure('Out from the goal line', 0, 40, ' m'),
+        besideM: figure('Beside the middle', 0, 30, ' m'),
+      })
+        .nullable()
+        .default(undefined),
+    }).required(),
+  )
+    .required('A place needs a spot.')
+    .min(1, 'A place needs a spot.')
+    .max(8, 'At most 8 spots.'),
+  /** on which side of the place it is written; the athlete's mirror is that of the other */
+  writtenOn: foot('the side of the place'),
+  /** phases whose steps change over on the other side of the place: what goes to its middle and to its end */
+  swaps: array(object({ a: partCode(), b: partCode() }).required())
+    .max(8, 'At most 8 pairs.')
+    .optional(),
+});
+
 const drillPhases = () =>
   array(phase.required()).max(12, 'At most 12 phases of a drill.').optional();
 
@@ -236,6 +274,8 @@ const drill = object({
   phases: drillPhases(),
   /** whoever and whatever stands around those steps */
   others: array(other.required()).max(12, 'At most 12 things around a drill.').optional(),
+  /** start, end, or the phase of its own that begins at the spot; without it the drill has no place */
+  placeAt: codeOf('Choose what is done at the spot.').optional(),
   /** how it is run; as usual where nothing is said */
   setUp: setUp.optional().default(undefined),
 });
@@ -312,6 +352,8 @@ export const movementShape = object({
     .min(1, 'A movement needs at least one phase.')
     .max(30, 'At most 30 phases.'),
   others: array(other.required()).max(24, 'At most 24 things around.').default([]),
+  /** what is built there, and at which spots of it it is done; null where nothing is */
+  place: place.nullable().optional().default(undefined),
   /** what changes for a body under some height */
   small: object({
     underM: figure('The height', 1, 2, ' m'),

@@ -150,6 +150,21 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
       say(`others[${i}].comes`, 'Only a single thing can come, and only to a phase or the end.');
     }
   });
+  const { place } = movement;
+  const isMoment = (at: string, own: ReadonlySet<string>): boolean =>
+    at === 'start' || at === 'end' || own.has(at);
+  if (place && !isMoment(place.at, phaseCodes)) {
+    say('place.at', `There is no phase ${place.at} to be at the spot.`);
+  }
+  place?.swaps?.forEach(({ a, b }, i) => {
+    const gone = [a, b].find((code) => !phaseCodes.has(code));
+    if (gone) say(`place.swaps[${i}]`, `There is no phase ${gone} to change over.`);
+  });
+  drills.forEach(({ placeAt, phases: own }, i) => {
+    if (placeAt && !isMoment(placeAt, new Set(own?.map(({ code }) => code)))) {
+      say(`drills[${i}].placeAt`, `There is no phase ${placeAt} to be at the spot.`);
+    }
+  });
   const setting = (path: string, code: string, set: object): void => {
     const at = phases.find((own) => own.code === code);
     if (!at) say(`${path}.phase`, `There is no phase ${code} to change.`);

@@ -86,6 +86,8 @@ export const setUp = object({
   leadFeet: distinct(foot('the lead foot'), 2, 'Lead feet').optional(),
   exits: exitCodes().optional(),
   ways: wayCodes().optional(),
+  /** by their names: of the movement's place, or the coach's own */
+  spots: array(name('a spot', 30)).max(12, 'At most 12 spots.').optional(),
   paces: array(number().oneOf(PACES, 'Choose how fast it is run.').required())
     .min(1)
     .max(PACES.length)

@@ -53,7 +53,7 @@ const TWO_WATCH_DAYS = 14;
 const ALSO_SEEN = 0.8;
 const ONLY_SEEN = 0.03;
 /** Where makes are fewest. */
-const FAR_SPOT = 'right post';
+const FAR_SPOT = 'left side';
 /** The drill whose read is called. */
 const CALLED = 'coach-points';
 const SET_BELOW = 0.2;

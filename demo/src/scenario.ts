@@ -101,6 +101,8 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
     apron: null,
     gapM: null,
     baseM: null,
+    rim: null,
+    net: null,
     marks: [
       { name: 'keeper’s line', of: 'goal', fromM: 4 },
       { name: 'area line', of: 'goal', fromM: 6 },
@@ -119,6 +121,8 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
     apron: null,
     gapM: null,
     baseM: null,
+    rim: null,
+    net: null,
     marks: [{ name: 'drain cover', of: 'line', fromM: 18.6 }],
     slots: { Cricket: ['17:15', '19:00'] },
   },
@@ -133,6 +137,8 @@ export const GROUNDS: readonly (Omit<GroundInput, 'id' | 'slots'> & {
     apron: { besideM: 14, outM: 18 },
     gapM: null,
     baseM: null,
+    rim: null,
+    net: null,
     marks: [
       { name: 'near drain', of: 'board', fromM: 10 },
       { name: 'paint mark', of: 'board', fromM: 30 },
@@ -227,7 +233,7 @@ export const NEXT_TRAINING: readonly {
 export const COUNTED: Readonly<
   Record<string, { target: 'makes' | 'touches'; amount: number; spots?: string[] }>
 > = {
-  'y-finish': { target: 'makes', amount: 2, spots: ['left post', 'middle', 'right post'] },
+  'y-finish': { target: 'makes', amount: 2, spots: ['left side', 'middle', 'right side'] },
   slides: { target: 'touches', amount: 6 },
 };
 

@@ -180,7 +180,12 @@ test('makes are kept by spot, and the next session begins at the spot that was m
   await spot.fill('left post');
   await spot.blur();
   const spots = page.getByRole('group', { name: 'Spots' });
-  await expect(spots.getByRole('button')).toHaveText(['left post', 'middle 3']);
+  await expect(spots.getByRole('button', { pressed: true })).toHaveText(['left post', 'middle 3']);
+  // Those of its place are offered beside the coach’s own.
+  await expect(spots.getByRole('button', { name: 'left side' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Counted is saved.')).toBeVisible();
   await page.setViewportSize(PHONE);

@@ -17,6 +17,7 @@ export const asDrilled = (movement: Movement, code: string | null | undefined): 
     ...movement,
     phases,
     others: drill.others ?? [],
+    place: movement.place && drill.placeAt ? { ...movement.place, at: drill.placeAt } : null,
     faults: movement.faults.map((fault) =>
       !fault.read && fault.drills.includes(drill.code)
         ? { ...fault, phases: [...new Set([...fault.phases, ...codes])] }

@@ -258,6 +258,23 @@ const faultsOf = (links: readonly Link[], phases: readonly MovementPhase[]): Fau
   return [...found.values()];
 };
 
+const spot = (
+  code: string,
+  [outM, besideM]: [number, number],
+  [goalOutM, goalBesideM]: [number, number],
+) => ({
+  ...{ code, name: code, outM, besideM, faceDeg: 0 },
+  onGoal: { outM: goalOutM, besideM: goalBesideM },
+});
+/** Where chains begin, from the end line before a rim and from the line of a goal, metres. */
+const CHAIN_SPOTS = [
+  spot('arc', [8.35, 0], [9, 0]),
+  spot('wing', [6.37, 4.77], [7, 5]),
+  spot('elbow', [5.8, 2.45], [7, 2.2]),
+  spot('corner', [1.9, 6.6], [2.5, 7.5]),
+  spot('short', [2.6, 1.7], [6, 1.5]),
+];
+
 /** From the last foot to the goal: under it, or a jump shot away, metres. */
 const TO_GOAL_M = { under: 1.2, shot: 4 };
 /** Endings that shoot from where they stop. */
@@ -348,6 +365,7 @@ const composed = (parts: readonly string[]): Chain | { why: string } => {
     writtenFor: RIGHT_HANDED,
     phases,
     others: placed(ending, phases),
+    place: { kind: 'rim', at: 'start', spots: CHAIN_SPOTS, writtenOn: 'right', swaps: [] },
     small: null,
     faults: faultsOf(links, phases),
     drills: drillsOf(first, ending, phases) as unknown as Movement['drills'],

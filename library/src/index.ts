@@ -65,6 +65,7 @@ export {
 export {
   addResults,
   fewestMade,
+  makesBySpot,
   readsOfCounts,
   resultsOfCounts,
   slowsBy,
@@ -284,6 +285,7 @@ export {
   type ConditionRow,
 } from './ledger';
 export { checkCauses, withLink } from './causes';
+export { inPlace, placeLines, spotCalled, spotsOf, type NamedSpot, type SpotChoice } from './place';
 export { checkWays, type WayRow } from './ways';
 export { laddersOf } from './ladder';
 export { CSV_START, csvText, readTable, type Cell, type CsvTable } from './csv';

@@ -126,7 +126,7 @@ const landsTwice: Law = ({ movement, layout }) => {
 // Things and people.
 
 /** Lines that are there to be crossed or stood in. */
-const CROSSED_LINES = new Set(['apron', 'bag', 'lane', '3 m line', 'low box']);
+const CROSSED_LINES = new Set(['apron', 'bag', 'lane', 'block', '3 m line', 'low box']);
 const BEYOND_M = 0.02;
 
 /** A foot beyond a line that nobody crosses. */

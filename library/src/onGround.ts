@@ -15,6 +15,8 @@ export const takenFrom = ({
   apron,
   gapM,
   baseM,
+  rim,
+  net,
   marks,
 }: GroundInput): OnGround => ({
   groundId: id,
@@ -26,6 +28,8 @@ export const takenFrom = ({
   apron,
   gapM,
   baseM,
+  rim,
+  net,
   marks,
 });
 
@@ -106,6 +110,14 @@ export const basesAt = (movement: Movement, ground: OnGround | null | undefined)
 
 /** Grounds that are usual: what is built there, in metres. */
 export const USUAL_GROUNDS: readonly { name: string; figures: Partial<GroundInput> }[] = [
+  {
+    name: 'court with a rim',
+    figures: { surface: 'hall floor', rim: { outM: 1.6, laneM: 4.9, laneOutM: 5.8 } },
+  },
+  {
+    name: 'court with a net',
+    figures: { surface: 'hall floor', net: { heightM: 2.24, wideM: 9, lineM: 3 } },
+  },
   {
     name: 'indoor court',
     figures: {

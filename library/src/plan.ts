@@ -25,6 +25,7 @@ import { basesAt, gapsAt, givenBy } from './onGround';
 import { inOwnSlides } from './laneSlides';
 import { inWeek, usualCadence } from './steadyCadence';
 import { bySchools, forBody, sequenceOf } from './schools';
+import { inPlace } from './place';
 import { isMirrored } from './sides';
 
 export type PlanChoices = Partial<
@@ -40,6 +41,7 @@ export type PlanChoices = Partial<
     | 'inFront'
     | 'cadence'
     | 'ground'
+    | 'spot'
   >
 > & {
   side?: Side;
@@ -164,7 +166,15 @@ const barAsk = (
  */
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
   const asRun = asDrilled(movement, choices.drill);
-  const forAthlete = forBody(bySchools(asRun, choices.schools), athlete);
+  const forAthlete = forBody(
+    inPlace(
+      bySchools(asRun, choices.schools),
+      choices.ground,
+      choices.spot,
+      isMirrored(movement, athlete, choices.side),
+    ),
+    athlete,
+  );
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
   const speedFraction = Math.max(
     0.2,

@@ -166,6 +166,18 @@ export const addResults = (results: readonly Results[], by: ResultsBy): Results[
 export const slowsBy = ({ compared, firstSplitS, lastSplitS }: Results): number | null =>
   compared === 0 || firstSplitS === 0 ? null : lastSplitS / firstSplitS - 1;
 
+/** Makes at each spot, both sides together; what was tried at no spot in particular is left out. */
+export const makesBySpot = (
+  results: readonly Results[],
+): Pick<Results, 'spot' | 'tried' | 'made'>[] =>
+  [...groupBy(results, ({ spot }) => spot ?? '')]
+    .filter(([spot]) => spot !== '')
+    .map(([spot, own]) => ({
+      spot,
+      tried: sumOf(own, ({ tried }) => tried),
+      made: sumOf(own, ({ made }) => made),
+    }));
+
 /** Tries under which a share of makes says little. */
 const TELLING_TRIES = 5;
 

@@ -97,18 +97,22 @@ export type GroundMark = {
 export type Tapes = [Tape, Tape];
 export type Tape = { from: string; lengthM: number };
 
-/** What is built with two ends that a tape can be held to. */
-const WITH_POSTS = ['goal', 'net'] as const;
+/** What is built with two ends that a tape can be held to, and what such an end is. */
+const WITH_ENDS = [
+  { name: 'end line', end: 'lane corner' },
+  { name: 'goal', end: 'post' },
+  { name: 'net', end: 'post' },
+] as const;
 
-/** Two points that are built: the ends of a goal, else of a net; null where a movement has none. */
+/** Two points that are built: the corners of a lane, the ends of a goal or of a net; null where a movement has none. */
 const fixedPoints = (others: Layout['others']): { name: string; at: Place }[] | null => {
-  for (const kind of WITH_POSTS) {
-    const built = others.find((other) => other.kind === kind && other.line);
+  for (const { name, end } of WITH_ENDS) {
+    const built = others.find((other) => other.name === name && other.line);
     if (!built) continue;
     const [left, right] = [...built.points].sort((a, b) => a.besideM - b.besideM);
     return [
-      { name: 'left post', at: left! },
-      { name: 'right post', at: right! },
+      { name: `left ${end}`, at: left! },
+      { name: `right ${end}`, at: right! },
     ];
   }
   return null;

@@ -24,6 +24,7 @@ import {
   phasesOn,
   readsTo,
 } from './plan';
+import { spotCalled } from './place';
 import { bySchools } from './schools';
 import { demandOf } from './restrictions';
 import { sideWord } from './sides';
@@ -87,6 +88,12 @@ const chained = (base: Varied, { move, ending }: Variant): Varied | { why: strin
   return { movement: chain.movement, choices: { ...choices, drill: null, reads: {} } };
 };
 
+/** Choices at the spot that a combination asks for, where the movement knows it. */
+const atSpot = (movement: Movement, choices: Choices, { spot }: Variant): Choices => {
+  const named = spotCalled(movement, spot);
+  return named && isSequence(choices) ? { ...choices, spot: named } : choices;
+};
+
 /** Choices in the way of teaching that a combination asks for. */
 export const inWay = <C extends Choices>(choices: C, { way }: Pick<Variant, 'way'>): C => {
   const [school, option] = way?.split(':') ?? [];
@@ -100,7 +107,7 @@ export const asVaried = (base: Varied, variant: Variant): Varied | { why: string
   if ('why' in run) return run;
   const { movement } = run;
   let { choices } = run;
-  choices = inWay(choices, variant);
+  choices = atSpot(movement, inWay(choices, variant), variant);
   const [phase, option] = variant.exit?.split(':') ?? [];
   if (phase && option && isSequence(choices)) {
     // A read behind another is come to by the exit that leads there.

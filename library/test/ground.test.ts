@@ -48,6 +48,8 @@ const hall: GroundInput = {
   apron: { besideM: 9, outM: 8 },
   gapM: 0.7,
   baseM: null,
+  rim: null,
+  net: null,
   marks: [
     { name: 'area line', of: 'goal', fromM: 2.5 },
     { name: 'drain', of: 'board', fromM: 12 },

@@ -10,6 +10,7 @@ import {
   movementOf,
   phasesOfRep,
   setOfWork,
+  spotsOf,
   usualBody,
   viewOfRep,
 } from '../src';
@@ -36,6 +37,8 @@ describe('a drill put into a session', () => {
       for (const variant of keptVariants(set)) {
         expect(phasesOfRep(base, variant, null).length, told).toBeGreaterThan(0);
       }
+      const known = spotsOf(movement).map(({ name }) => name);
+      expect(known, told).toEqual(expect.arrayContaining(set.vary.spots));
       for (const exit of set.vary.exits) {
         const [phase, option] = exit.split(':');
         const read = movement.phases.find(({ code }) => code === phase)?.read;

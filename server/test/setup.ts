@@ -458,6 +458,8 @@ export const aGround = (change: Partial<GroundInput> = {}): GroundInput => ({
   apron: null,
   gapM: 0.8,
   baseM: null,
+  rim: null,
+  net: null,
   marks: [{ name: 'area line', of: 'goal', fromM: 6 }],
   slots: [{ day: 'Wednesday', from: '17:00', to: '18:30' }],
   ...change,

@@ -109,6 +109,8 @@ describe('a plan from above', () => {
       apron: { besideM: 9, outM: 8 },
       gapM: 0.5,
       baseM: null,
+  rim: null,
+  net: null,
       marks,
     };
     for (const code of ['goal-arc', 'curved-run-up', 'straight-run-up', 'gaps']) {

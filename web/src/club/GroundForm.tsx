@@ -44,6 +44,8 @@ const fresh = (): GroundInput => ({
   apron: null,
   gapM: null,
   baseM: null,
+  rim: null,
+  net: null,
   marks: [],
   slots: [],
 });
@@ -130,6 +132,29 @@ export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => 
       />
     </Field>
   );
+  /** Something that is built there or not, with the figures that are usual for it. */
+  const built = <K extends 'rim' | 'net' | 'apron'>(
+    what: K,
+    label: string,
+    usual: NonNullable<GroundInput[K]>,
+  ) => (
+    <Form.Check
+      type="switch"
+      id={`${what}-${ground.id}`}
+      className="align-self-end"
+      label={label}
+      checked={Boolean(ground[what])}
+      onChange={() =>
+        setDraft({
+          ...draft,
+          ground: { ...ground, [what]: ground[what] ? null : usual },
+          typed: Object.fromEntries(
+            Object.entries(typed).filter(([path]) => !path.startsWith(`${what}.`)),
+          ),
+        })
+      }
+    />
+  );
   return (
     <Form
       noValidate
@@ -194,22 +219,59 @@ export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => 
         {length('uprightGapM', 'Bar, between the uprights', ground.uprightGapM, (uprightGapM) => ({
           uprightGapM,
         }))}
-        <Form.Check
-          type="switch"
-          id={`apron-${ground.id}`}
-          className="align-self-end"
-          label="the apron ends"
-          checked={ground.apron !== null}
-          onChange={() =>
-            setDraft({
-              ...draft,
-              ground: { ...ground, apron: ground.apron ? null : { besideM: 12, outM: 16 } },
-              typed: Object.fromEntries(
-                Object.entries(typed).filter(([path]) => !path.startsWith('apron.')),
-              ),
-            })
-          }
-        />
+        {built('rim', 'a rim and its lane', { outM: 1.6, laneM: 4.9, laneOutM: 5.8 })}
+        {ground.rim && (
+          <>
+            {length(
+              'rim.outM',
+              'rim before the end line',
+              ground.rim.outM,
+              (m) => ({ rim: { ...ground.rim!, outM: m! } }),
+              false,
+            )}
+            {length(
+              'rim.laneM',
+              'lane across',
+              ground.rim.laneM,
+              (m) => ({ rim: { ...ground.rim!, laneM: m! } }),
+              false,
+            )}
+            {length(
+              'rim.laneOutM',
+              'lane from the end line',
+              ground.rim.laneOutM,
+              (m) => ({ rim: { ...ground.rim!, laneOutM: m! } }),
+              false,
+            )}
+          </>
+        )}
+        {built('net', 'a net', { heightM: 2.24, wideM: 9, lineM: 3 })}
+        {ground.net && (
+          <>
+            {length(
+              'net.heightM',
+              'net, how high',
+              ground.net.heightM,
+              (m) => ({ net: { ...ground.net!, heightM: m! } }),
+              false,
+            )}
+            {length(
+              'net.wideM',
+              'net across',
+              ground.net.wideM,
+              (m) => ({ net: { ...ground.net!, wideM: m! } }),
+              false,
+            )}
+            {length(
+              'net.lineM',
+              'line before the net',
+              ground.net.lineM,
+              (m) => ({ net: { ...ground.net!, lineM: m! } }),
+              false,
+            )}
+          </>
+        )}
+        {built('apron', 'the apron ends', { besideM: 12, outM: 16 })}
         {ground.apron && (
           <>
             {length(

@@ -13,7 +13,7 @@ import { OwnRow } from './OwnRow';
 /** What a ground has, in a line. */
 const inWords = (ground: Ground, style: LengthStyle): string => {
   const length = (m: number): string => formatLength(m, style);
-  const { laneM, goalM, uprightGapM, apron, gapM, baseM, marks } = ground;
+  const { laneM, goalM, uprightGapM, apron, gapM, baseM, rim, net, marks } = ground;
   return [
     ground.surface[0]!.toUpperCase() + ground.surface.slice(1),
     counted(ground.lanes, 'lane', 'lanes') + (laneM ? ` of ${length(laneM)}` : ''),
@@ -21,6 +21,8 @@ const inWords = (ground: Ground, style: LengthStyle): string => {
     uprightGapM && `bar ${length(uprightGapM)}`,
     apron && `apron ${length(apron.besideM)} beside, ${length(apron.outM)} out`,
     gapM && `gaps of ${length(gapM)}`,
+    rim && `rim ${length(rim.outM)} before the end line, lane ${length(rim.laneM)} across`,
+    net && `net ${length(net.heightM)} high`,
     baseM && `bases ${length(baseM)} apart`,
     ...marks.map((mark) => `${mark.name} ${length(mark.fromM)} from the ${mark.of}`),
   ]

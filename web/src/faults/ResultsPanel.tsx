@@ -2,12 +2,14 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { Ledger, Results, SessionResults } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { wayParts } from '@gravek/core/units';
-import { addResults, fewestMade, slowsBy } from '@gravek/library/results';
+import { addResults, fewestMade, makesBySpot, slowsBy } from '@gravek/library/results';
 import { sideWord } from '@gravek/library/sides';
 import { exitName } from '@gravek/library/work';
 import { Link } from 'react-router';
 import { dayName } from '../controls/dates';
 import { Figure } from '../controls/Figure';
+import { SpotMakes } from '../drawing/SpotMakes';
+import { useChosenGround } from '../member/chosenGround';
 import { useLengthStyle } from '../member/member';
 import { useCatalogue } from '../movements/useCatalogue';
 import { clock } from '../controls/clock';
@@ -249,6 +251,7 @@ export const AthleteResults = ({
 }) => {
   const { unit } = useLengthStyle();
   const catalogue = useCatalogue();
+  const { chosen: ground } = useChosenGround();
   if (sessions.length === 0) return null;
   const sideOf = ({ side }: Results): string => sideWord(movement, athlete, side);
   const columns = columnsOf(sessions, unit);
@@ -299,6 +302,7 @@ export const AthleteResults = ({
           ))}
         </tbody>
       </table>
+      <SpotMakes movement={movement} ground={ground} results={makesBySpot(sessions)} />
       <MadeAt
         label="Makes by spot"
         results={addResults(sessions, 'spot').filter(({ spot }) => spot !== null)}

@@ -45,6 +45,7 @@ import { ReadChoices } from './ReadChoices';
 import { RuleCheck } from './RuleCheck';
 import { Schools } from './Schools';
 import { SetOut } from './SetOut';
+import { SpotChoice } from './SpotChoice';
 import { ThreeLooks } from './ThreeLooks';
 import { documentOf, useDocumentsHere } from './documents';
 import { useCatalogue, useRuleSets } from './useCatalogue';
@@ -182,7 +183,9 @@ const Shown = ({
   const [query] = useSearchParams();
   const [athleteId, setAthleteId] = useState('');
   const [side, setSide] = useState<'own' | 'other'>('own');
-  const [chosen, setChosen] = useState<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>>({
+  const [chosen, setChosen] = useState<
+    Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'spot'>
+  >({
     ...sequenceStart(),
     drill: drillOf(written, query.get('drill') ?? '')?.code ?? null,
   });
@@ -248,7 +251,12 @@ const Shown = ({
           <Link
             className="btn btn-primary"
             to={`/approaches/new?movement=${movement.code}${athleteId ? `&athlete=${athleteId}` : ''}`}
-            state={{ reads: chosen.reads, schools: chosen.schools, drill: chosen.drill }}
+            state={{
+              reads: chosen.reads,
+              schools: chosen.schools,
+              drill: chosen.drill,
+              spot: chosen.spot,
+            }}
           >
             Plan it
           </Link>
@@ -278,6 +286,12 @@ const Shown = ({
                 movement={movement}
                 drill={chosen.drill}
                 onChoose={(drill) => setChosen({ ...chosen, drill })}
+              />
+              <SpotChoice
+                movement={drawn}
+                ground={ground}
+                spot={chosen.spot}
+                onSpot={(spot) => setChosen({ ...chosen, spot })}
               />
               <GroundChoice ground={ground} />
               {chosen.drill === null && overChoice}

@@ -78,8 +78,8 @@ export const SetOut = ({ layout, style }: { layout: Layout; style: LengthStyle }
       )}
       {tapes && (
         <p className="quiet small-text mb-0 mt-1">
-          Two tapes, one at each post: where they meet is the mark. Left and right as one stands at
-          the start.
+          Two tapes, one at each of these points: where they meet is the mark. Left and right as one
+          stands at the start.
         </p>
       )}
     </section>

@@ -7,6 +7,7 @@ import { RUNGS } from '@gravek/contract/rungs';
 import { PACES, type DrillSet } from '@gravek/contract/drillSet';
 import { ENDINGS, isChain, MOVES } from '@gravek/library/chains';
 import { asDrilled } from '@gravek/library/asDrilled';
+import { spotsOf } from '@gravek/library/place';
 import { bySchools } from '@gravek/library/schools';
 import {
   drillOfBase,
@@ -73,9 +74,12 @@ const LONGEST_SPOT = 30;
 
 /** Spots on the ground by the coach's own names; makes are kept apart by them. */
 const Spots = ({
+  known,
   spots,
   onChange,
 }: {
+  /** of the movement's place: there it is drawn where it is */
+  known: readonly string[];
   spots: readonly string[];
   onChange: (spots: string[]) => void;
 }) => {
@@ -93,18 +97,22 @@ const Spots = ({
   return (
     <div className="axis" role="group" aria-label="Spots">
       <span className="form-label mb-0">Spots</span>
-      {spots.map((spot) => (
-        <button
-          key={spot}
-          type="button"
-          className="pick"
-          aria-pressed
-          aria-label={`${spot}, take out`}
-          onClick={() => onChange(spots.filter((one) => one !== spot))}
-        >
-          {spot}
-        </button>
-      ))}
+      {[...known, ...spots.filter((spot) => !known.includes(spot))].map((spot) => {
+        const isOn = spots.includes(spot);
+        return (
+          <button
+            key={spot}
+            type="button"
+            className="pick"
+            aria-pressed={isOn}
+            aria-label={known.includes(spot) ? undefined : `${spot}, take out`}
+            disabled={!isOn && spots.length >= MOST_SPOTS}
+            onClick={() => onChange(isOn ? spots.filter((one) => one !== spot) : [...spots, spot])}
+          >
+            {spot}
+          </button>
+        );
+      })}
       {spots.length < MOST_SPOTS && (
         <input
           className="form-control form-control-sm spot-input"
@@ -242,7 +250,13 @@ export const VaryForm = ({
         name={(rung) => RUNG_NAMES[rung]}
         onChange={(on) => change({ rungs: on })}
       />
-      <Spots spots={vary.spots} onChange={(spots) => change({ spots })} />
+      <Spots
+        known={spotsOf(asDrilled(movement, drillOfBase(base)?.code), choices.ground).map(
+          ({ name }) => name,
+        )}
+        spots={vary.spots}
+        onChange={(spots) => change({ spots })}
+      />
       {all.length > 1 && (
         <div className="axis">
           <span className="form-label mb-0">Order</span>

@@ -26,6 +26,7 @@ import { RuleCheck } from '../../movements/RuleCheck';
 import { useRuleSets } from '../../movements/useCatalogue';
 import { PathPanels } from '../panels/PathPanels';
 import { SetOut } from '../../movements/SetOut';
+import { SpotChoice } from '../../movements/SpotChoice';
 import { UnitAndPrint } from '../setOut/UnitAndPrint';
 import { EveryStep } from './EveryStep';
 import type { ChoiceParts, PlanParts } from './parts';
@@ -181,6 +182,13 @@ export const SequencePanels = ({
             rungs={(choices.drill ? drillOf(movement, choices.drill) : undefined)?.rungs as Rung[]}
             disabled={disabled}
             onRung={(rung) => set({ rung })}
+          />
+          <SpotChoice
+            movement={movement}
+            ground={choices.ground}
+            spot={choices.spot}
+            disabled={disabled}
+            onSpot={(spot) => set({ spot })}
           />
           <GroundChoice
             ground={choices.ground}

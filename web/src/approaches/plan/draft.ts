@@ -43,7 +43,7 @@ export const usualName = (movement: Movement, athlete: Athlete | undefined): str
   ).slice(0, 80);
 
 /** What the coach has chosen before planning: for whom, and what of a movement. */
-export type Asked = Partial<Pick<SequenceChoices, 'reads' | 'schools' | 'drill'>> & {
+export type Asked = Partial<Pick<SequenceChoices, 'reads' | 'schools' | 'drill' | 'spot'>> & {
   athleteId?: string | undefined;
 };
 
