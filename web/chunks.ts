@@ -20,7 +20,7 @@ const TOGETHER: Record<string, RegExp> = {
 };
 
 /** What so many places need is loaded by all that need any of it. */
-const SHARED_BY = 7;
+const SHARED_BY = 6;
 /** So is what is too small for a file that a phone asks for by itself, characters before packing. */
 const SMALL = 2_000;
 
