@@ -151,18 +151,22 @@ type SetChange = Partial<Omit<DrillSet, 'id' | 'work' | 'athleteIds' | 'vary'>> 
   vary?: Partial<DrillSet['vary']>;
 };
 
-/** The handball training that comes next, set by set: of a plan, or a warm-up; who is in it by position. */
+/**
+ * The handball training that comes next, set by set: a drill as it is taught, a plan, or a warm-up; keepers or all
+ * others.
+ */
 export const NEXT_TRAINING: readonly {
+  drill?: readonly [movement: string, drill: string];
   plan?: string;
   warmUp?: string;
   keepers?: boolean;
-  set: SetChange;
+  set?: SetChange;
 }[] = [
   {
     warmUp: 'Band: squats, steps sideways, diagonals',
     set: { stand: 'row', sets: 1, reps: 3, target: 'touches', amount: 20, restS: 10, setRestS: 0 },
   },
-  { plan: 'gapsets', set: { sets: 2, reps: 2, redo: true, lanes: 2, restS: 20, setRestS: 45 } },
+  { drill: ['gaps', 'one-two-three'], set: { lanes: 2 } },
   {
     plan: 'chain',
     set: {
@@ -182,51 +186,13 @@ export const NEXT_TRAINING: readonly {
       setRestS: 60,
     },
   },
-  {
-    plan: 'arc',
-    keepers: true,
-    set: {
-      vary: { sides: ['own', 'other'] },
-      beside: true,
-      sets: 2,
-      reps: 4,
-      lanes: 1,
-      freeze: true,
-      restS: 20,
-      setRestS: 90,
-    },
-  },
-  {
-    plan: 'closing',
-    set: {
-      vary: { paces: [0.25, 0.5, 1], leadFeet: ['left', 'right'] },
-      sets: 1,
-      reps: 2,
-      stand: 'pairs',
-      helpers: ['opponent'],
-      apartPaces: 3,
-      freeze: true,
-      restS: 15,
-      setRestS: 60,
-    },
-  },
+  { drill: ['goal-arc', 'freeze-lanes'], keepers: true, set: { beside: true } },
+  { drill: ['close-and-shorten', 'quarter-half-full'] },
   {
     plan: 'ground',
     set: { target: 'seconds', amount: 3, sets: 1, reps: 3, restS: 30, setRestS: 60 },
   },
-  {
-    plan: 'walls',
-    set: {
-      vary: { leadFeet: ['left', 'right'] },
-      sets: 2,
-      reps: 3,
-      stand: 'row',
-      freeze: true,
-      call: { kind: 'steps', steps: 4, leastS: 0.8, mostS: 2.2 },
-      restS: 15,
-      setRestS: 45,
-    },
-  },
+  { drill: ['wall-switches', 'four-hold'] },
 ];
 
 /** What counts in the sets of a plan, beside their faults; makes are tried at one spot a session. */

@@ -12,7 +12,7 @@ import {
   type Trial,
   type Work,
 } from '@gravek/contract';
-import { freshDrillSet, movementOf, takenFrom } from '@gravek/library';
+import { freshDrillSet, movementOf, setOfWork, takenFrom } from '@gravek/library';
 import { addDays, formatISO, getISODay, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';
@@ -178,25 +178,28 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
 
   /** Everybody of the squad, keepers where only they are meant, but nobody whom it would harm. */
   const nextTraining = (on: Date): DrillSet[] =>
-    NEXT_TRAINING.map(({ plan: planKey, warmUp, keepers = false, set }) => {
+    NEXT_TRAINING.map(({ drill, plan: planKey, warmUp, keepers = false, set }) => {
       const plan = approaches.find((one) => one.key === planKey);
-      const movement = plan && movementOf(movementCode(plan));
+      const code = drill?.[0] ?? (plan && movementCode(plan));
+      const movement = code === undefined ? undefined : movementOf(code);
       const there = people.filter(
         (person) =>
           person.squad === 'Handball' &&
           (warmUp !== undefined || person.positions.includes('keeper') === keepers) &&
           !(person.restriction === 'no-contact' && movement?.loads.includes('contact')),
       );
-      const work: Work =
-        plan === undefined
-          ? { kind: 'warm-up', name: warmUp ?? '' }
-          : { kind: 'plan', approachId: plan.id };
-      const fresh = freshDrillSet(
+      const work: Work = drill
+        ? { kind: 'movement', movement: drill[0], drill: drill[1] }
+        : plan
+          ? { kind: 'plan', approachId: plan.id }
+          : { kind: 'warm-up', name: warmUp ?? '' };
+      const asTaught = setOfWork(
         id(on, beside),
         work,
         there.map((person) => person.id),
+        movement,
       );
-      return { ...fresh, ...set, vary: { ...fresh.vary, ...set.vary } };
+      return { ...asTaught, ...set, vary: { ...asTaught.vary, ...set?.vary } };
     });
 
   const session = (squad: string, daysAgo: number): SessionInput | null => {

@@ -1,5 +1,6 @@
 import {
   athleteSpread,
+  bodyOf,
   BY_EYE,
   currentModel,
   groupBy,
@@ -7,12 +8,13 @@ import {
   runThroughs,
   simulateRunUps,
 } from '@gravek/core';
-import type { Rep } from '@gravek/contract';
+import { isSequence, type Rep } from '@gravek/contract';
 import {
   checkCauses,
   cueInForce,
   isChain,
   movementOf,
+  solve,
   standingsOf,
   toldOf,
   type SessionFaults,
@@ -199,4 +201,19 @@ describe('the season', () => {
     expect(told('missing')).toMatchObject([{ from: 'looks-down', to: 'over-line' }]);
     expect(told('holds').length).toBeGreaterThan(6);
   });
+});
+
+it('has a club’s figures and not a final’s: at the board, the box and the crease', () => {
+  const year = new Date('2031-05-14').getFullYear();
+  for (const { movement: code, choices, athleteIds } of season.approaches) {
+    if (isSequence(choices)) continue;
+    for (const id of athleteIds) {
+      const { birthYear, ...person } = season.athletes.find((one) => one.id === id)!;
+      const trials = season.trials.filter(({ athleteId }) => athleteId === id);
+      const ageYears = year - birthYear!;
+      const { layout } = solve(movementOf(code), choices, bodyOf({ ...person, trials, ageYears }));
+      const fastest = Math.max(...layout!.footfalls.map(({ speedMps }) => speedMps));
+      expect(fastest, `${person.name}, ${ageYears}`).toBeLessThan(ageYears < 18 ? 8 : 9.3);
+    }
+  }
 });

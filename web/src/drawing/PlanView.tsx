@@ -12,19 +12,19 @@ import { LINE, pictureOf, type Inset, type Picture, type Print, type Tag } from 
 import { PhaseLegend, type NamedPhase } from './PhaseLegend';
 import { useWidth } from './useWidth';
 
+/** What lies on the floor is drawn thinner than what stands on it. */
+const LINE_CLASS: Partial<Record<OtherPath['kind'], string>> = {
+  edge: 'plan-edge',
+  line: 'plan-line',
+};
+
 const Other = ({ other, ground }: { other: OtherPath; ground: Ground }) => {
   const spots = other.points.map(ground.at);
   if (other.line) {
     const [[x, y], [x2, y2]] = [spots[0]!, spots[1]!];
     return (
       <g>
-        <line
-          x1={x}
-          y1={y}
-          x2={x2}
-          y2={y2}
-          className={other.kind === 'edge' ? 'plan-edge' : 'plan-thing'}
-        />
+        <line x1={x} y1={y} x2={x2} y2={y2} className={LINE_CLASS[other.kind] ?? 'plan-thing'} />
         {other.kind === 'bar' &&
           spots.map(([ux, uy]) => (
             <rect
