@@ -305,6 +305,29 @@ export type Ledger = Omit<AthleteFaults, 'faults'> & {
   ladder: LadderStand | null;
 };
 
+/** Where somebody stands in the drills of a movement's progression. */
+export type ProgressStand = {
+  athleteId: string;
+  /** code of the drill that was run last of them */
+  drill: string;
+  /** `up`: on to the next; `down`: back to the one before */
+  step: 'up' | 'down' | 'stay';
+  /** reps of it in the last two sessions that it was run in, and how many were clean */
+  reps: number;
+  clean: number;
+};
+
+/** Reps of a drill by one athlete on one side in a session. */
+export type DrillReps = {
+  athleteId: string;
+  drill: string;
+  sessionId: string;
+  date: string;
+  side: Side;
+  reps: number;
+  clean: number;
+};
+
 /** What a club's reps say of a movement's chain of causes. */
 export type CauseCheck = {
   /** reps that it rests on */

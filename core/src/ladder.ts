@@ -21,10 +21,12 @@ const SESSIONS = 2;
  * ten reps or more, on both sides, in two sessions running; under half clean it is a rung too high.
  *
  * @param rows of one athlete in one movement, earliest session first
+ * @param sides on which it must pass; both where nothing is said
  * @returns the rung run last and what becomes of it; null where none was run
  */
 export const ladderStep = <R extends string>(
   rows: readonly RungReps<R>[],
+  sides: readonly Side[] = ['own', 'other'],
 ): { rung: R; step: LadderStep } | null => {
   const last = rows.at(-1);
   if (!last) return null;
@@ -43,7 +45,7 @@ export const ladderStep = <R extends string>(
   if (newest.reps >= LEAST_REPS && newest.clean < DOWN_BELOW) return { rung, step: 'down' };
   const passes = (some: readonly RungReps<R>[]): boolean =>
     shareOf(some).reps >= LEAST_REPS &&
-    (['own', 'other'] as const).every((side) => {
+    sides.every((side) => {
       const own = shareOf(some.filter((row) => row.side === side));
       return own.reps > 0 && own.clean >= PASSES_FROM;
     });

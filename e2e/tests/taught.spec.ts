@@ -1,4 +1,10 @@
-import { expect, goTo, test } from '../src/test';
+import { readdirSync } from 'node:fs';
+import path from 'node:path';
+import { expect, goTo, seen, test } from '../src/test';
+
+const MOVEMENTS = readdirSync(new URL('../../library/data/movements', import.meta.url)).map(
+  (file) => path.basename(file, '.json'),
+);
 
 type Session = {
   drillSets: { work: { drill?: string }; stand: string; restS: number; freeze: boolean }[];
@@ -95,4 +101,106 @@ test('a movement of the club is held to the laws of the ground while it is chang
     .click();
   await page.getByLabel('First foot').first().selectOption('left');
   await expect(laws).toContainText(/In “Sideways” the feet cross/, { timeout: 60_000 });
+});
+
+test('every movement of the library can be planned: each opens with its drawing', async ({
+  signedIn: page,
+}) => {
+  for (const code of MOVEMENTS) {
+    await goTo(page, `/approaches/new?movement=${code}`);
+    await seen(page.locator('svg.plan-view, svg.strip'));
+    await expect(page.getByText('This page could not be shown')).toHaveCount(0);
+  }
+});
+
+test('a movement is set at a spot of its place: the tapes go by it, and the plan keeps it', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/post-footwork');
+  const spot = page.getByLabel('Spot', { exact: true });
+  await spot.selectOption('right block');
+  const read = page.getByLabel(/^Read: where the defender leans/);
+  await read.selectOption('End-line side');
+  await page.getByRole('link', { name: 'Plan it' }).click();
+  await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
+  await expect(spot.locator('option:checked')).toHaveText('right block');
+  const tapes = page.getByRole('region', { name: 'To set out' });
+  await expect(tapes.getByRole('columnheader')).toHaveText([
+    'Mark',
+    'left lane corner',
+    'right lane corner',
+  ]);
+  const atRight = await tapes.getByRole('row', { name: /^start/ }).innerText();
+  await spot.selectOption('left elbow');
+  await expect(tapes.getByRole('row', { name: /^start/ })).not.toHaveText(atRight);
+  await page.getByLabel('Name of the approach').fill('From the elbow');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('From the elbow is saved')).toBeVisible();
+  await page.reload();
+  await expect(spot.locator('option:checked')).toHaveText('left elbow');
+});
+
+test('two ways of teaching stand side by side in a set, and their reps answer which does better', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/give-ground');
+  const schools = page.getByRole('region', { name: 'Schools' });
+  const turn = schools.locator('.school').filter({ hasText: 'A slide first, or open' });
+  await expect(turn.getByRole('row', { name: /^Clean/ }).first()).toContainText(
+    /% of \d+.*% of \d+/,
+  );
+  const answer = page.waitForResponse(
+    (response) => response.request().method() === 'PUT' && response.url().includes('/sessions/'),
+  );
+  await turn.getByRole('button', { name: /^Both into/ }).click();
+  const stored = (await (await answer).json()) as {
+    id: string;
+    drillSets: { order: string; vary: { ways: string[] } }[];
+  };
+  expect(stored.drillSets.at(-1)).toMatchObject({
+    ...{ order: 'mixed', vary: { ways: ['turn:slide', 'turn:open'] } },
+  });
+  await goTo(page, `/sessions/${stored.id}`);
+  await page.getByRole('button', { name: 'Give-ground mirror', exact: true }).last().click();
+  const ways = page.getByRole('group', { name: 'Ways of teaching' });
+  await expect(ways.getByRole('button', { pressed: true })).toHaveText([
+    'Slide, plant, cross over',
+    'Open at once',
+  ]);
+  await ways.getByRole('button', { name: 'Open at once' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText(/is saved\./)).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Give-ground mirror', exact: true }).last().click();
+  await expect(ways.getByRole('button', { pressed: true })).toHaveText([
+    'Slide, plant, cross over',
+  ]);
+});
+
+test('how a drill is run, the order of drills and the place are changed in the club’s copy', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/wall-switches');
+  await page.getByRole('button', { name: 'Copy and change' }).click();
+  const change = (part: string) =>
+    page.getByRole('group', { name: 'What to change' }).getByText(part, { exact: true }).click();
+  await change('Drills');
+  await page.getByRole('button', { name: 'One and freeze' }).first().click();
+  await page.getByLabel('How they stand').selectOption('in pairs');
+  await page.getByLabel('Rest, s', { exact: true }).fill('x');
+  await expect(page.getByRole('alert').filter({ hasText: /number/i })).toBeVisible();
+  await page.getByLabel('Rest, s', { exact: true }).fill('25');
+  await change('Order of drills');
+  await page.getByRole('button', { name: /^Move One and freeze up/ }).click();
+  await page.getByLabel('On when').fill('the knee stays up');
+  await change('Place');
+  await page.getByLabel('It is done before something that is built').check();
+  await page.getByLabel('Out from its line, m').fill('7');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/is saved/)).toBeVisible();
+  const first = page.getByRole('list', { name: 'Progression' }).getByRole('listitem').first();
+  await expect(first).toContainText('One and freeze');
+  await expect(first).toContainText('On when the knee stays up.');
+  await expect(first).toContainText(/in pairs.*rest 25 s/);
+  await expect(page.getByLabel('Spot', { exact: true })).toContainText('middle');
 });

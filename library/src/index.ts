@@ -286,6 +286,7 @@ export {
 } from './ledger';
 export { checkCauses, withLink } from './causes';
 export { inPlace, placeLines, spotCalled, spotsOf, type NamedSpot, type SpotChoice } from './place';
+export { progressOf } from './progress';
 export { checkWays, type WayRow } from './ways';
 export { laddersOf } from './ladder';
 export { CSV_START, csvText, readTable, type Cell, type CsvTable } from './csv';

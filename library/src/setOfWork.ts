@@ -10,7 +10,7 @@ const WALK_BACK_S = 15;
 const BETWEEN_ROUNDS_S = 60;
 
 /** How a drill is run where nothing is said. */
-const AS_USUAL: SetUp = {
+export const AS_USUAL: SetUp = {
   stand: 'turns',
   sides: ['own'],
   paces: [1],

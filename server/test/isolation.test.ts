@@ -205,6 +205,7 @@ const reaching = (): Record<string, Try> => ({
   'get /sessions/:id/reps': { path: `/sessions/${own.session.id}/reps` },
   'get /faults': { path: '/faults' },
   'get /causes/:movement': { path: `/causes/${own.movement.id}` },
+  'get /progress/:movement': { path: `/progress/${own.movement.id}` },
   'get /ways/:movement': { path: `/ways/${own.movement.id}` },
   'get /today': { path: '/today' },
   'get /cues': { path: `/cues?on=${own.session.date}` },

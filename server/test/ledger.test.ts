@@ -6,13 +6,14 @@ import type {
   Ledger,
   Needs,
   OutdatedPlan,
+  ProgressStand,
   Rep,
   RunBundle,
   SessionInput,
   WayCheck,
 } from '@gravek/contract';
 import { dayIn } from '@gravek/core';
-import { movementOf } from '@gravek/library';
+import { drillOf, movementOf } from '@gravek/library';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -422,6 +423,29 @@ describe('ways of teaching', () => {
     expect((await waysSaid()).reps).toBe(before.reps);
     await coach.get('/ways/no-such-movement').expect(404);
   });
+});
+
+it('who may go on to the next drill of a progression follows from its reps', async () => {
+  const progression = movementOf(MOVEMENT).progression!.map(({ drill }) => drill);
+  const standsOf = async (own: Own): Promise<ProgressStand[]> =>
+    (
+      (await coach.get(`/progress/${MOVEMENT}`).expect(200)).body as { items: ProgressStand[] }
+    ).items.filter(({ athleteId }) => athleteId === own.athlete.id);
+  const today = new Date().toISOString().slice(0, 10);
+  const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+  const sides = drillOf(movementOf(MOVEMENT), progression[0]!)?.setUp?.sides ?? ['own'];
+  const ofFirst = (i: number): Partial<Rep> => ({
+    ...{ part: progression[0]!, side: sides[i % sides.length]! },
+  });
+  const own = await fresh();
+  expect(await standsOf(own)).toEqual([]);
+  await ran(own, yesterday, { reaches: 1 }, null, ofFirst);
+  expect(await standsOf(own)).toMatchObject([{ drill: progression[0], step: 'stay', reps: 12 }]);
+  await ran(own, today, {}, null, ofFirst);
+  expect(await standsOf(own)).toMatchObject([
+    { drill: progression[0], step: 'up', reps: 24, clean: 23 },
+  ]);
+  await coach.get('/progress/no-such-movement').expect(404);
 });
 
 describe('a ladder', () => {

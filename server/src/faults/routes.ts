@@ -7,6 +7,7 @@ import { causesIn } from './causes';
 import { waysIn } from './ways';
 import { cuesOn } from './cues';
 import { ledgerOf } from './ledger';
+import { progressIn } from './progress';
 import { chooseRung } from './rungs';
 import { chooseCue, clubNow, faultsOf, squadFaults } from './queries';
 
@@ -28,6 +29,15 @@ export const faultRoutes = [
     path: '/ways/:movement',
     access: 'assistant',
     run: async ({ trx, params }) => waysIn(trx, params.movement!, (await clubNow(trx)).today),
+  }),
+  route({
+    method: 'get',
+    path: '/progress/:movement',
+    access: 'assistant',
+    run: async ({ trx, params }) => ({
+      items: await progressIn(trx, params.movement!, (await clubNow(trx)).today),
+      next: null,
+    }),
   }),
   route({
     method: 'get',

@@ -5,6 +5,7 @@ import type { Member } from '@gravek/contract/club';
 import type {
   AthleteFaults,
   CauseCheck,
+  ProgressStand,
   WayCheck,
   CueLine,
   Ledger,
@@ -180,6 +181,13 @@ export const useWays = (movement: string) =>
   useQuery({
     queryKey: ['faults', 'ways', movement],
     queryFn: () => api.get<WayCheck>(`/ways/${encodeURIComponent(movement)}`),
+  });
+
+/** Where the club's athletes stand in the drills of a movement's progression. */
+export const useProgress = (movement: string) =>
+  useQuery({
+    queryKey: ['faults', 'progress', movement],
+    queryFn: () => all<ProgressStand>(`/progress/${encodeURIComponent(movement)}`),
   });
 
 /** Films that were held against plans, newest first. */

@@ -1,8 +1,10 @@
 import type { Athlete } from '@gravek/contract/athlete';
+import type { ProgressStand } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { setOfWork } from '@gravek/library/setOfWork';
 import { targetWords, variesWords } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
+import { useProgress } from '../api/queries';
 import { howItIsRun } from '../sessions/howItIsRun';
 import { IntoNext } from '../sessions/IntoNext';
 import { partName } from './partName';
@@ -69,6 +71,54 @@ const Entry = ({
   );
 };
 
+const HOW: Record<ProgressStand['step'], string> = {
+  up: 'Ready for the next',
+  stay: 'At it now',
+  down: 'Too hard yet, one back',
+};
+
+/** Who stands at a drill of the progression, by the club's reps: the ready with the next drill for them. */
+const Standing = ({
+  movement,
+  stands,
+  athletes,
+  next,
+}: {
+  movement: Movement;
+  /** of this drill */
+  stands: readonly ProgressStand[];
+  athletes: readonly Athlete[];
+  /** undefined after the last */
+  next: Drill | undefined;
+}) => (
+  <>
+    {(['up', 'stay', 'down'] as const).map((step) => {
+      const some = stands.flatMap((stand) => {
+        const athlete = athletes.find(({ id }) => id === stand.athleteId);
+        return stand.step === step && athlete ? [{ athlete, stand }] : [];
+      });
+      if (some.length === 0) return null;
+      return (
+        <div key={step} className="row-line small-text">
+          <span>
+            <strong>{HOW[step]}:</strong>{' '}
+            {some
+              .map(({ athlete, stand }) => `${athlete.name} ${stand.clean} of ${stand.reps} clean`)
+              .join(', ')}
+          </span>
+          {step === 'up' && next && (
+            <IntoNext
+              movement={movement}
+              drill={next}
+              athletes={some.map(({ athlete }) => athlete)}
+            />
+          )}
+        </div>
+      );
+    })}
+  </>
+);
+
 /** Drills with how they are run and the faults each is for: first those of the progression, in its order. */
 export const Drills = ({
   movement,
@@ -86,6 +136,7 @@ export const Drills = ({
     const drill = movement.drills.find((one) => one.code === step.drill);
     return drill ? [{ ...step, drill }] : [];
   });
+  const progress = useProgress(movement.code);
   const others = movement.drills.filter((drill) => !steps.some((step) => step.drill === drill));
   const entry = (drill: Drill, more?: React.ReactNode): React.ReactNode => (
     <Entry
@@ -109,15 +160,23 @@ export const Drills = ({
         <>
           <h3>In order</h3>
           <ol className="list-plain numbered" aria-label="Progression">
-            {steps.map(({ drill, weeks, goOn }) =>
+            {steps.map(({ drill, weeks, goOn }, i) =>
               entry(
                 drill,
-                (weeks || goOn) && (
-                  <span className="quiet small-text">
-                    {weeks && ` ${weeks}.`}
-                    {goOn && ` On when ${goOn}.`}
-                  </span>
-                ),
+                <>
+                  {(weeks || goOn) && (
+                    <span className="quiet small-text">
+                      {weeks && ` ${weeks}.`}
+                      {goOn && ` On when ${goOn}.`}
+                    </span>
+                  )}
+                  <Standing
+                    movement={movement}
+                    stands={(progress.data ?? []).filter((one) => one.drill === drill.code)}
+                    athletes={athletes}
+                    next={steps[i + 1]?.drill}
+                  />
+                </>,
               ),
             )}
           </ol>

@@ -3,6 +3,7 @@ import type { Drill, Fault, Movement, MovementPhase, School } from '@gravek/cont
 import { movementSchema, type ClubMovement } from '@gravek/contract/movementSchema';
 import { plainSteps } from '@gravek/contract/phaseKinds';
 import { check } from '@gravek/contract/problem';
+import { drillOf } from '@gravek/library/byCode';
 import { laidOut, sequenceStart } from '@gravek/library/plan';
 import type { OtherThing } from '@gravek/core/layout/sequence';
 import type { Layout } from '@gravek/core/layout/shape';
@@ -23,6 +24,7 @@ import { tell } from '../controls/toasts';
 import { UndoRedo } from '../controls/UndoRedo';
 import { PlanView } from '../drawing/PlanView';
 import { LawsBroken } from './edit/LawsBroken';
+import { PlaceForm } from './edit/PlaceForm';
 import { Items, Wrong } from './edit/Items';
 import { PhaseForm } from './edit/PhaseForm';
 import {
@@ -32,6 +34,7 @@ import {
   freshWay,
   OtherForm,
   SchoolForm,
+  StepForm,
 } from './edit/TeachingForms';
 import { changed, freeCode, typedElsewhere, WorkContext, type Typed } from './edit/work';
 import { ReadChoices } from './ReadChoices';
@@ -42,8 +45,10 @@ const PARTS = [
   { value: 'phases', label: 'Phases', under: ['phases'] },
   { value: 'faults', label: 'Faults', under: ['faults'] },
   { value: 'drills', label: 'Drills', under: ['drills'] },
+  { value: 'progression', label: 'Order of drills', under: ['progression'] },
   { value: 'schools', label: 'Schools', under: ['schools'] },
   { value: 'others', label: 'Around it', under: ['others'] },
+  { value: 'place', label: 'Place', under: ['place'] },
   {
     value: 'about',
     label: 'About',
@@ -309,6 +314,23 @@ const Editor = ({ own }: { own: ClubMovement }) => {
           {(path) => <DrillForm at={path} />}
         </Items>
       )}
+      {part === 'progression' && (
+        <Items<NonNullable<Movement['progression']>[number]>
+          at="progression"
+          one="step"
+          nameOf={(item) => drillOf(movement, item.drill)?.name ?? ''}
+          fresh={(list) => ({
+            drill:
+              movement.drills.find(({ code }) => list.every(({ drill }) => drill !== code))?.code ??
+              '',
+            goOn: '',
+            weeks: '',
+          })}
+        >
+          {(path) => <StepForm at={path} />}
+        </Items>
+      )}
+      {part === 'place' && <PlaceForm />}
       {part === 'schools' && (
         <Items<School>
           at="schools"

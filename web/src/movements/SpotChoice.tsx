@@ -1,6 +1,7 @@
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import { spotsOf, type SpotChoice as Chosen } from '@gravek/library/place';
+import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 
 /** Where in its place a movement is done, and on which side of it; nothing where it has no place. */
@@ -17,15 +18,20 @@ export const SpotChoice = ({
   disabled?: boolean;
   onSpot: (spot: Chosen | null) => void;
 }) => {
+  const id = useId();
   const spots = spotsOf(movement, ground);
   if (spots.length === 0) return null;
   const at = spots.findIndex(
     ({ choice }) => choice.code === spot?.code && choice.side === spot.side,
   );
   return (
-    <label className="choice">
-      <span className="form-label">Spot</span>
+    <div className="choice">
+      <label className="form-label" htmlFor={id}>
+        Spot
+      </label>
       <Form.Select
+        id={id}
+        aria-describedby={`${id}-hint`}
         value={at}
         disabled={disabled}
         onChange={(event) => onSpot(spots[Number(event.target.value)]?.choice ?? null)}
@@ -37,7 +43,9 @@ export const SpotChoice = ({
           </option>
         ))}
       </Form.Select>
-      <span className="small-text quiet">Left and right as one faces it</span>
-    </label>
+      <span id={`${id}-hint`} className="small-text quiet">
+        Left and right as one faces it
+      </span>
+    </div>
   );
 };

@@ -18,6 +18,7 @@ import { Length } from '../controls/Figure';
 import { NumberInput } from '../controls/NumberInput';
 import { useRuleSets } from '../movements/useCatalogue';
 import { RotationView } from './RotationView';
+import { TARGET_NAMES } from './setNames';
 import { StandForm } from './StandForm';
 import { VaryForm } from './VaryForm';
 import { WhoForm } from './WhoForm';
@@ -34,15 +35,6 @@ const tempoOf = (
   const cadence = choices && isSequence(choices) ? choices.cadence : null;
   const steady = movement && first ? steadyTarget(movement, cadence, bodyOf(first)) : null;
   return Math.round(steady?.cadenceSpm ?? USUAL_TEMPO_SPM);
-};
-
-const TARGET_NAMES: Record<TargetKind, string> = {
-  attempts: 'reps',
-  makes: 'makes',
-  touches: 'touches',
-  seconds: 'seconds held',
-  metres: 'metres',
-  minutes: 'minutes',
 };
 
 const AMOUNTS: Record<TargetKind, string | null> = {

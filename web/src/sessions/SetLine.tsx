@@ -14,7 +14,7 @@ import { useMemo } from 'react';
 import { minutes } from '../controls/dates';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { PlanThumb } from '../drawing/PlanThumb';
-import { STAND_NAMES } from './StandForm';
+import { STAND_NAMES } from './setNames';
 
 /** Minutes at which the time axis has a line, so that there are at most six. */
 export const axisMinutes = (totalMin: number): number[] => {

@@ -3,40 +3,7 @@ import type { Stand } from '@gravek/core/runOrder';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
-
-export const STAND_NAMES: Record<Stand, string> = {
-  turns: 'in turn',
-  row: 'all at once',
-  pairs: 'in pairs',
-  stations: 'at stations',
-  roles: 'in roles',
-};
-
-const HELPER_NAMES: Record<Helper, string> = {
-  feeder: 'feeds',
-  collector: 'collects',
-  watcher: 'watches',
-  partner: 'partner',
-  opponent: 'opponent',
-};
-
-const FRESH_CALLS: Record<Exclude<Call['kind'], 'tempo'>, Call> = {
-  rhythm: { kind: 'rhythm' },
-  steps: { kind: 'steps', steps: 8, leastS: 0.6, mostS: 2 },
-  reads: { kind: 'reads' },
-  start: { kind: 'start', leastS: 1.2, mostS: 2.4 },
-};
-
-const CALL_NAMES: Record<Call['kind'], string> = {
-  tempo: 'steady tempo',
-  rhythm: 'the plan’s rhythm',
-  steps: 'single steps, uneven',
-  reads: 'a read at random',
-  start: 'marks, set, go',
-};
-
-const freshCall = (kind: Call['kind'] | '', tempoSpm: number): Call | null =>
-  kind === '' ? null : kind === 'tempo' ? { kind, cadenceSpm: tempoSpm } : FRESH_CALLS[kind];
+import { CALL_NAMES, freshCall, HELPER_NAMES, STAND_NAMES } from './setNames';
 
 type Props = {
   set: DrillSet;

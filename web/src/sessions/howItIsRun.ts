@@ -1,6 +1,6 @@
 import type { DrillSet } from '@gravek/contract/drillSet';
 import { callWords } from '../run/CallBar';
-import { STAND_NAMES } from './StandForm';
+import { STAND_NAMES } from './setNames';
 
 /** How a set is run, besides what it is and how often: words for a line. */
 export const howItIsRun = (set: DrillSet): string[] => [

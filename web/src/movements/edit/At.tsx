@@ -63,10 +63,16 @@ export const ChoiceAt = ({
   label,
   options,
   none,
-}: At & { options: readonly (readonly [string, string])[]; none?: string }) => {
+  usual = null,
+}: At & {
+  options: readonly (readonly [string, string])[];
+  none?: string;
+  /** where a movement leaves it out */
+  usual?: string | null;
+}) => {
   // What a movement may leave out is not there at all.
   const { value: held, message, set } = useAt<string | null | undefined>(at);
-  const value = held ?? null;
+  const value = held ?? usual;
   const gone = value !== null && !options.some(([code]) => code === value);
   return (
     <Field label={label} message={message}>
@@ -89,8 +95,15 @@ export const NumberAt = ({
   unit = '',
   decimals = 2,
   scale = 1,
-}: At & { unit?: string; decimals?: number; scale?: number }) => {
-  const { value, message, set, kept, say } = useAt<number>(at);
+  usual = 0,
+}: At & {
+  unit?: string;
+  decimals?: number;
+  scale?: number;
+  /** where a movement leaves it out */
+  usual?: number;
+}) => {
+  const { value = usual, message, set, kept, say } = useAt<number | undefined>(at);
   return (
     <Field label={unit ? `${label}, ${unit}` : label} message={message}>
       <NumberInput
@@ -184,13 +197,19 @@ export const FlagAt = ({ at, label }: At) => {
 };
 
 /** Some of a list, pressed. */
-export const PicksAt = ({
+export const PicksAt = <T extends string | number>({
   at,
   label,
   options,
   empty,
-}: At & { options: readonly (readonly [string, string])[]; empty?: string }) => {
-  const { value = [], message, set } = useAt<string[] | undefined>(at);
+  usual = [],
+}: At & {
+  options: readonly (readonly [T, string])[];
+  empty?: string;
+  /** where a movement leaves it out */
+  usual?: readonly T[];
+}) => {
+  const { value = usual, message, set } = useAt<readonly T[] | undefined>(at);
   return (
     <div role="group" aria-label={label}>
       <div className="form-label">{label}</div>
@@ -224,8 +243,14 @@ export const MaybeAt = ({
   at,
   label,
   fresh,
+  none = null,
   children,
-}: At & { fresh: () => unknown; children: React.ReactNode }) => {
+}: At & {
+  fresh: () => unknown;
+  /** what it is when it is not there */
+  none?: null | undefined;
+  children: React.ReactNode;
+}) => {
   const { value = null, message, set } = useAt<unknown>(at);
   return (
     <fieldset className="edit-group span-12">
@@ -234,7 +259,7 @@ export const MaybeAt = ({
         id={`${at}?`}
         label={label}
         checked={value !== null}
-        onChange={() => set(value === null ? fresh() : null)}
+        onChange={() => set(value === null ? fresh() : none)}
       />
       {value !== null && <div className="edit-grid">{children}</div>}
       {message && (

@@ -34,7 +34,7 @@ export const Items = <T,>({
   children: (path: string) => React.ReactNode;
   begin?: number;
 }) => {
-  const { value: list, message, set } = useAt<T[]>(at);
+  const { value: list = [], message, set } = useAt<T[] | undefined>(at);
   const [open, setOpen] = useState(begin);
   const at0 = Math.min(open, list.length - 1);
   const move = (from: number, by: -1 | 1): void => {

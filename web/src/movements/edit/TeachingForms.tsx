@@ -27,6 +27,7 @@ import {
   TextAt,
   WordsAt,
 } from './At';
+import { SetUpAt } from './SetUpForm';
 import { freeCode, useAt, useWork } from './work';
 import { freshPosture, PostureAt } from './PostureForm';
 
@@ -184,7 +185,20 @@ export const DrillForm = ({ at }: { at: string }) => {
         label="Ladder"
         options={RUNGS.map((rung) => [rung, RUNG_NAMES[rung]] as const)}
       />
+      <SetUpAt at={`${at}.setUp`} drill={drill} />
     </>
+  );
+};
+
+/** One step of a movement's progression. */
+export const StepForm = ({ at }: { at: string }) => {
+  const { movement } = useWork();
+  return (
+    <div className="edit-grid">
+      <ChoiceAt at={`${at}.drill`} label="Drill" options={named(movement.drills)} />
+      <TextAt at={`${at}.goOn`} label="On when" hint="What shows that it is time for the next." />
+      <TextAt at={`${at}.weeks`} label="Weeks, where it is a matter of weeks" />
+    </div>
   );
 };
 
