@@ -195,7 +195,7 @@ test('how a drill is run, the order of drills and the place are changed in the c
   await page.getByLabel('On when').fill('the knee stays up');
   await change('Place');
   await page.getByLabel('It is done before something that is built').check();
-  await page.getByLabel('Out from its line, m').fill('7');
+  await page.getByLabel('Out from its line').fill('7');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/is saved/)).toBeVisible();
   const first = page.getByRole('list', { name: 'Progression' }).getByRole('listitem').first();

@@ -3,8 +3,12 @@ import type { Movement } from '@gravek/contract/movement';
 import type { OnGround } from '@gravek/contract/ground';
 import { placeLines, spotsOf } from '@gravek/library/place';
 
-const PIXELS_PER_M = 26;
-const PAD = { x: 92, top: 14, bottom: 44 };
+/** So near spots may stand to one another with their labels, pixels. */
+const APART = { x: 84, y: 52 };
+const PIXELS_PER_M = { least: 26, most: 70 };
+/** Round the outermost spots, metres. */
+const AROUND_M = 1.4;
+const WIDEST = 560;
 const RADIUS = 12;
 
 type Makes = Pick<Results, 'spot' | 'tried' | 'made'>;
@@ -27,14 +31,24 @@ export const SpotMakes = ({
   });
   if (!place || tried.length === 0) return null;
   const lines = placeLines(place, ground);
-  const points = [...lines.flatMap(({ ends }) => ends), ...tried.map(({ at }) => at)];
-  const reachM = Math.max(...points.map(({ besideM }) => Math.abs(besideM)));
-  const deepM = Math.max(...points.map(({ outM }) => outM));
-  const width = 2 * reachM * PIXELS_PER_M + 2 * PAD.x;
-  const height = deepM * PIXELS_PER_M + PAD.top + PAD.bottom;
-  const x = (besideM: number): number => width / 2 + besideM * PIXELS_PER_M;
+  const reachM = Math.max(...tried.map(({ at }) => Math.abs(at.besideM))) + AROUND_M;
+  const deepM = Math.max(...tried.map(({ at }) => at.outM)) + AROUND_M;
+  // So that no two spots lie over one another.
+  const asked = tried.flatMap(({ at: a }, i) =>
+    tried.slice(i + 1).map(({ at: b }) => {
+      const [acrossM, outM] = [Math.abs(a.besideM - b.besideM), Math.abs(a.outM - b.outM)];
+      return Math.min(APART.x / acrossM, APART.y / outM);
+    }),
+  );
+  const pixelsPerM = Math.min(
+    WIDEST / (2 * reachM),
+    Math.max(PIXELS_PER_M.least, Math.min(PIXELS_PER_M.most, Math.max(0, ...asked))),
+  );
+  const width = 2 * reachM * pixelsPerM;
+  const height = deepM * pixelsPerM + RADIUS;
+  const x = (besideM: number): number => width / 2 + besideM * pixelsPerM;
   // As one faces it: what is built is up.
-  const y = (outM: number): number => PAD.top + outM * PIXELS_PER_M;
+  const y = (outM: number): number => RADIUS + outM * pixelsPerM;
   return (
     <svg
       className="spot-makes"

@@ -118,6 +118,23 @@ export const NumberAt = ({
   );
 };
 
+/** A length in metres, in the unit of whoever looks. */
+export const LengthAt = ({ at, label }: At) => {
+  const { value, message, set, kept, say } = useAt<number>(at);
+  const { style } = useWork();
+  return (
+    <Field label={label} message={message}>
+      <LengthInput
+        valueM={value}
+        style={style}
+        kept={kept}
+        onLength={(m) => m !== null && set(m)}
+        onMessage={say}
+      />
+    </Field>
+  );
+};
+
 const UNIT_WORDS: Record<Span['of'], string> = {
   m: 'fixed',
   height: '× body height',

@@ -1,6 +1,6 @@
 import { PLACES, type Movement } from '@gravek/contract/movement';
 import Button from 'react-bootstrap/Button';
-import { ChoiceAt, FEET, MaybeAt, NumberAt, TextAt } from './At';
+import { ChoiceAt, FEET, LengthAt, MaybeAt, NumberAt, TextAt } from './At';
 import { freeCode, useAt, useWork } from './work';
 
 type Place = NonNullable<Movement['place']>;
@@ -91,8 +91,8 @@ export const PlaceForm = () => {
         {(path) => (
           <>
             <TextAt at={`${path}.name`} label="Called" />
-            <NumberAt at={`${path}.outM`} label="Out from its line, m" />
-            <NumberAt at={`${path}.besideM`} label="Beside the middle, m" />
+            <LengthAt at={`${path}.outM`} label="Out from its line" />
+            <LengthAt at={`${path}.besideM`} label="Beside the middle" />
             <NumberAt at={`${path}.faceDeg`} label="Turned from facing it, °" decimals={0} />
           </>
         )}

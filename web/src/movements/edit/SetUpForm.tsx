@@ -96,7 +96,9 @@ export const SetUpAt = ({ at, drill }: { at: string; drill: Drill }) => {
         decimals={0}
         usual={60}
       />
-      <NumberAt at={`${at}.apartPaces`} label="Paces apart" decimals={0} usual={3} />
+      {drill.setUp?.stand === 'pairs' && (
+        <NumberAt at={`${at}.apartPaces`} label="Paces apart" decimals={0} usual={3} />
+      )}
       <CallAt at={`${at}.call`} />
       <FlagAt at={`${at}.freeze`} label="Freeze at the end" />
       <FlagAt at={`${at}.redo`} label="Done again where the finish is missed" />
