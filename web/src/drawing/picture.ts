@@ -163,35 +163,55 @@ const crowdsOf = (prints: readonly Print[], spots: readonly Print[][]): Print[][
   return places.map((place) => prints.filter((print) => meet(place, print.box, -1)));
 };
 
-const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
-  const spots = other.points.map(ground.at);
-  const [x, y] = spots[0]!;
-  if (!other.line) return { ...word(other.name), at: [x, y], reach: STANDS + 2, towardDeg: -90 };
-  const [x2, y2] = spots[1]!;
-  const inside = (value: number, most: number): number => Math.max(14, Math.min(most - 14, value));
-  return {
-    ...word(other.name),
-    at: [inside((x + x2) / 2, ground.width), inside(Math.min(y, y2), ground.height)],
-    reach: 6,
-    towardDeg: 20,
-  };
+/** The part of a line that lies in the drawing; null where none does. */
+const seenPart = (
+  [[x, y], [x2, y2]]: readonly [Spot, Spot],
+  ground: Ground,
+): [Spot, Spot] | null => {
+  let [from, to] = [0, 1];
+  for (const [start, step, most] of [
+    [x, x2 - x, ground.width],
+    [y, y2 - y, ground.height],
+  ] as const) {
+    if (step === 0) {
+      if (start < 0 || start > most) return null;
+      continue;
+    }
+    const [a, b] = [-start / step, (most - start) / step];
+    from = Math.max(from, Math.min(a, b));
+    to = Math.min(to, Math.max(a, b));
+  }
+  if (from > to) return null;
+  const at = (part: number): Spot => [x + part * (x2 - x), y + part * (y2 - y)];
+  return [at(from), at(to)];
 };
 
-const isDrawn = ({ points, line }: OtherPath, ground: Ground): boolean => {
+const endsOf = ({ points }: OtherPath, ground: Ground): readonly [Spot, Spot] => [
+  ground.at(points[0]!),
+  ground.at(points[1]!),
+];
+
+const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
+  const part = other.line ? seenPart(endsOf(other, ground), ground) : null;
+  if (!part) {
+    const at = ground.at(other.points[0]!);
+    return { ...word(other.name), at, reach: STANDS + 2, towardDeg: -90 };
+  }
+  // Near the upper end of what is seen of it: across the middle go the feet.
+  const [upper, lower] = part[0][1] <= part[1][1] ? part : [part[1], part[0]];
+  const inside = (value: number, most: number): number => Math.max(14, Math.min(most - 14, value));
+  const at: Spot = [
+    inside(upper[0] + (lower[0] - upper[0]) / 8, ground.width),
+    inside(upper[1] + (lower[1] - upper[1]) / 8, ground.height),
+  ];
+  return { ...word(other.name), at, reach: 6, towardDeg: 20 };
+};
+
+const isDrawn = (other: OtherPath, ground: Ground): boolean => {
+  if (other.line) return seenPart(endsOf(other, ground), ground) !== null;
   // What moves is drawn from where it begins.
-  const spots = (line ? points : points.slice(0, 1)).map(ground.at);
-  const within = (values: number[], most: number): boolean =>
-    Math.max(...values) > 0 && Math.min(...values) < most;
-  return (
-    within(
-      spots.map(([x]) => x),
-      ground.width,
-    ) &&
-    within(
-      spots.map(([, y]) => y),
-      ground.height,
-    )
-  );
+  const [x, y] = ground.at(other.points[0]!);
+  return x > 0 && x < ground.width && y > 0 && y < ground.height;
 };
 
 const FEET_PER_M = 1 / 0.3048;
