@@ -192,7 +192,7 @@ export const NEXT_TRAINING: readonly {
     plan: 'ground',
     set: { target: 'seconds', amount: 3, sets: 1, reps: 3, restS: 30, setRestS: 60 },
   },
-  { drill: ['wall-switches', 'four-hold'] },
+  { drill: ['wall-switches', 'one-freeze'] },
 ];
 
 /** What counts in the sets of a plan, beside their faults; makes are tried at one spot a session. */
