@@ -17,10 +17,7 @@ const sumOf = (rows: readonly DrillReps[], figure: 'reps' | 'clean'): number =>
  * @returns one for each who has run any of them
  * @example progressOf(wallSwitches, rows)[0] // { athleteId, drill: 'one-freeze', step: 'up', reps: 24, clean: 21 }
  */
-export const progressOf = (
-  movement: Movement,
-  rows: readonly DrillReps[],
-): ProgressStand[] => {
+export const progressOf = (movement: Movement, rows: readonly DrillReps[]): ProgressStand[] => {
   const order = (movement.progression ?? []).map(({ drill }) => drill);
   const counted = rows.filter(({ drill }) => order.includes(drill));
   return [...groupBy(counted, ({ athleteId }) => athleteId)].map(([athleteId, own]) => {

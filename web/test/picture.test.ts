@@ -109,8 +109,8 @@ describe('a plan from above', () => {
       apron: { besideM: 9, outM: 8 },
       gapM: 0.5,
       baseM: null,
-  rim: null,
-  net: null,
+      rim: null,
+      net: null,
       marks,
     };
     for (const code of ['goal-arc', 'curved-run-up', 'straight-run-up', 'gaps']) {
@@ -181,6 +181,18 @@ describe('a plan from above', () => {
     expect(inset!.ground.pixelsPerM).toBeGreaterThan(1.5 * picture.ground.pixelsPerM);
     const own = new Set(inset!.tags.map((tag) => tag.text));
     expect(picture.tags.some((tag) => tag.kind === 'n' && own.has(tag.text))).toBe(false);
+  });
+
+  it('says of somebody who comes how fast, and of somebody who stands nothing', () => {
+    const said = (code: string, feet: boolean): string[] => {
+      const movement = movementOf(code);
+      const layout = laidOut(movement, adult);
+      const picture = pictureOf({ layout, shoeM: 0.27, width: 1112, maxHeight: 380, feet });
+      return picture.tags.map(boxName);
+    };
+    expect(said('stutter-read-go', false)).toContain('defender, 1.2 m/s');
+    expect(said('stutter-read-go', true)).toContain('defender, 4 ft/s');
+    expect(said('slide-close-out', false)).toContain('shooter');
   });
 
   it('turns so that the way runs along the long side', () => {

@@ -191,11 +191,27 @@ const endsOf = ({ points }: OtherPath, ground: Ground): readonly [Spot, Spot] =>
   ground.at(points[1]!),
 ];
 
-const thingAsk = (other: OtherPath, ground: Ground): LabelAsk => {
+const FEET_PER_M = 1 / 0.3048;
+/** A way of more points is run at no one speed. */
+const MOST_POINTS = 3;
+const STANDS_MPS = 0.1;
+
+/** What something is called; of somebody who comes or goes also how fast. */
+const calledIn = ({ kind, name, points }: OtherPath, feet: boolean): string => {
+  const [from, to] = points.slice(-2);
+  const isPerson = kind === 'opponent' || kind === 'teammate';
+  if (!isPerson || !from || !to || points.length > MOST_POINTS) return name;
+  const wayM = Math.hypot(to.besideM - from.besideM, to.aheadM - from.aheadM);
+  const mps = to.timeS > from.timeS ? wayM / (to.timeS - from.timeS) : 0;
+  if (mps < STANDS_MPS) return name;
+  return `${name}, ${feet ? `${(mps * FEET_PER_M).toFixed(0)} ft/s` : `${mps.toFixed(1)} m/s`}`;
+};
+
+const thingAsk = (other: OtherPath, ground: Ground, feet: boolean): LabelAsk => {
   const part = other.line ? seenPart(endsOf(other, ground), ground) : null;
   if (!part) {
     const at = ground.at(other.points[0]!);
-    return { ...word(other.name), at, reach: STANDS + 2, towardDeg: -90 };
+    return { ...word(calledIn(other, feet)), at, reach: STANDS + 2, towardDeg: -90 };
   }
   // Near the upper end of what is seen of it: across the middle go the feet.
   const [upper, lower] = part[0][1] <= part[1][1] ? part : [part[1], part[0]];
@@ -213,8 +229,6 @@ const isDrawn = (other: OtherPath, ground: Ground): boolean => {
   const [x, y] = ground.at(other.points[0]!);
   return x > 0 && x < ground.width && y > 0 && y < ground.height;
 };
-
-const FEET_PER_M = 1 / 0.3048;
 
 /** An arrow on the edge towards what lies outside the drawing, with its name and how far it is from the last foot. */
 const pointerTo = (
@@ -435,7 +449,7 @@ export const pictureOf = ({
     .filter(
       ({ name, kind }, i) => seen.findIndex((one) => one.name === name && one.kind === kind) === i,
     )
-    .map((other) => thingAsk(other, ground));
+    .map((other) => thingAsk(other, ground, feet));
   const beyond = layout.others
     .filter((other) => !isDrawn(other, ground) && !['edge', 'line'].includes(other.kind))
     .map((other) => pointerTo(other, layout, ground, feet));

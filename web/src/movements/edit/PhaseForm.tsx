@@ -1,11 +1,11 @@
 import type { PhaseKind } from '@gravek/core/layout/sequence';
 import type { MovementPhase } from '@gravek/contract/movement';
 import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
-import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
 import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
 import { freshPosture, PostureAt } from './PostureForm';
+import { Rows } from './Rows';
 import { freeCode, useAt, useWork } from './work';
 
 const BALL = [
@@ -13,50 +13,6 @@ const BALL = [
   ['dribble', 'put down at its first contact'],
   ['release', 'gone with its last contact'],
 ] as const;
-
-/** Short lists inside a phase: rows that are added and taken out. */
-const Rows = <T,>({
-  at,
-  add,
-  fresh,
-  children,
-}: {
-  at: string;
-  add: string;
-  fresh: (list: readonly T[]) => T;
-  children: (path: string) => React.ReactNode;
-}) => {
-  const { value: list, message, set } = useAt<T[]>(at);
-  return (
-    <>
-      {list.map((_, i) => (
-        <div key={i} className="edit-row">
-          {children(`${at}[${i}]`)}
-          <Button
-            size="sm"
-            variant="link"
-            onClick={() => set(list.filter((__, other) => other !== i))}
-          >
-            Take out
-          </Button>
-        </div>
-      ))}
-      {message && (
-        <div className="field-message" role="alert">
-          {message}
-        </div>
-      )}
-      <Button
-        size="sm"
-        variant="outline-dark"
-        className="align-self-start"
-        onClick={() => set([...list, fresh(list)])}
-      >
-        {add}
-      </Button>
-    </>
-  );
-};
 
 const Read = ({ at }: { at: string }) => {
   const { movement } = useWork();
