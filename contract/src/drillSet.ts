@@ -66,6 +66,8 @@ export type DrillSet = {
   beside: boolean;
   redo: boolean;
   freeze: boolean;
+  /** how many of a row are watched at a call; null, and on sets of before, as the coach does elsewhere */
+  watch?: number | null | undefined;
   call: Call | null;
   restS: number;
   setRestS: number;
@@ -88,6 +90,9 @@ export type MeasuredBy = (typeof MEASURED_BY)[number];
 /** What times how soon an athlete moves after a call: the coach's tap, or what hears or sees the first foot land. */
 export const TIMED_BY = ['tap', 'film', 'pod', 'phone', 'taps', 'sound'] as const;
 export type TimedBy = (typeof TIMED_BY)[number];
+
+/** No coach watches more of a row at a call. */
+export const MOST_WATCHED = 6;
 
 /** so few that a refusal of each is still a small answer */
 export const REP_BATCH = 100;

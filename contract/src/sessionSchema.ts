@@ -39,6 +39,7 @@ import { RUNGS } from './rungs';
 import { call, exitCodes, wayCodes } from './setUp';
 import {
   HELPERS,
+  MOST_WATCHED,
   MEASURED_BY,
   PACES,
   REP_BATCH,
@@ -154,6 +155,8 @@ export const drillSetInput = object({
   call: call as unknown as MixedSchema<Call | null, AnyObject>,
   restS: count('Rest', 0, 1800),
   setRestS: count('Rest between rounds', 0, 3600),
+  /** how many of a row are watched at a call; null as the coach does elsewhere */
+  watch: count('Who is watched', 1, MOST_WATCHED).nullable().optional().default(undefined),
 }).test('makes', 'More makes than tries cannot be made.', function makes(value):
   true | ValidationError {
   const set = value as { target?: TargetKind; amount?: number; reps?: number };

@@ -14,7 +14,7 @@ import {
 } from 'yup';
 import { choice, count, distinct, figure, foot, name } from './fields';
 import { RUNGS } from './rungs';
-import { HELPERS, PACES, SIDES, TARGET_KINDS, type Call } from './drillSet';
+import { HELPERS, MOST_WATCHED, PACES, SIDES, TARGET_KINDS, type Call } from './drillSet';
 
 const gap = (what: string) => figure(what, 0.2, 10, ' s');
 
@@ -106,6 +106,8 @@ export const setUp = object({
   ) as unknown as MixedSchema<Call | null | undefined, AnyObject>,
   restS: count('Rest', 0, 1800).optional(),
   setRestS: count('Rest between rounds', 0, 3600).optional(),
+  /** how many of a row are watched at a call */
+  watch: count('Who is watched', 1, MOST_WATCHED).optional(),
   /** what is carried to the place for it */
   bring: array(name('what to bring', 60)).max(12, 'At most 12 things to bring.').optional(),
 });

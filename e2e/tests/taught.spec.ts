@@ -7,7 +7,14 @@ const MOVEMENTS = readdirSync(new URL('../../library/data/movements', import.met
 );
 
 type Session = {
-  drillSets: { work: { drill?: string }; stand: string; restS: number; freeze: boolean }[];
+  id: string;
+  drillSets: {
+    work: { drill?: string };
+    stand: string;
+    restS: number;
+    freeze: boolean;
+    watch: number;
+  }[];
 };
 
 test('a drill goes into the session just as it is taught, from its movement and from the line to add a set', async ({
@@ -27,8 +34,15 @@ test('a drill goes into the session just as it is taught, from its movement and 
   const stored = (await (await answer).json()) as Session;
   expect(stored.drillSets.at(-1)).toMatchObject({
     work: { drill: 'one-freeze' },
-    ...{ stand: 'row', restS: 5, freeze: true },
+    ...{ stand: 'row', restS: 5, freeze: true, watch: 4 },
   });
+  await goTo(page, `/run/${stored.id}`);
+  await page
+    .locator('.run-sets button', { hasText: 'Wall switches: one and freeze' })
+    .last()
+    .click();
+  await page.getByRole('button', { name: 'Call', exact: true }).waitFor();
+  await expect(page.getByLabel('How many you watch at a call')).toHaveValue('4');
 
   await goTo(page, '/sessions/new');
   await page.getByLabel('Add a set').fill('touch at each end, slow and fast');

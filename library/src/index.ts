@@ -75,7 +75,6 @@ export {
 } from './results';
 export { askedExit, exitsToCall, exitsToRead, type Exit } from './field/reads';
 export {
-  MOST_WATCHED,
   rowCalls,
   rowPlaces,
   WATCHED_AT_ONCE,

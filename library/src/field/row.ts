@@ -5,8 +5,6 @@ import type { Exit } from './reads';
 
 /** So many a coach watches at a call, unless they say otherwise. */
 export const WATCHED_AT_ONCE = 3;
-/** More than this nobody can watch. */
-export const MOST_WATCHED = 6;
 
 /** Somebody's place in a row. */
 export type RowPlace = {

@@ -60,7 +60,7 @@ export const Row = ({
   );
   const [tapped, setTapped] = useState<string | null>(null);
   const [hurt, setHurt] = useState(false);
-  const [atOnce, setAtOnce] = useWatchedAtOnce();
+  const [atOnce, setAtOnce] = useWatchedAtOnce(set.watch);
   const views = new Map(now.map((turn) => [turn.athleteId, turnWords(bundle, log, at, turn)]));
   const viewOf = (turn: Turn) => views.get(turn.athleteId)!;
   const all = [...views.values()];

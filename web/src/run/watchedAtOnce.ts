@@ -1,4 +1,5 @@
-import { MOST_WATCHED, WATCHED_AT_ONCE } from '@gravek/library/field/row';
+import { MOST_WATCHED } from '@gravek/contract/drillSet';
+import { WATCHED_AT_ONCE } from '@gravek/library/field/row';
 import { useState } from 'react';
 
 const KEY = 'gravek.watched-at-once';
@@ -10,11 +11,16 @@ const kept = (): number => {
     : WATCHED_AT_ONCE;
 };
 
-/** How many of a row are watched at a call, as it was chosen last on this device. */
-export const useWatchedAtOnce = (): [number, (next: number) => void] => {
-  const [atOnce, setAtOnce] = useState(kept);
+/**
+ * How many of a row are watched at a call: as it was chosen since the set was opened, else as the set says, else
+ * as it was chosen last on this device.
+ */
+export const useWatchedAtOnce = (
+  ofSet: number | null | undefined,
+): [number, (next: number) => void] => {
+  const [chosen, setAtOnce] = useState<number | null>(null);
   return [
-    atOnce,
+    chosen ?? ofSet ?? kept(),
     (next) => {
       setAtOnce(next);
       try {

@@ -1,4 +1,10 @@
-import { HELPERS, type Call, type DrillSet, type Helper } from '@gravek/contract/drillSet';
+import {
+  HELPERS,
+  MOST_WATCHED,
+  type Call,
+  type DrillSet,
+  type Helper,
+} from '@gravek/contract/drillSet';
 import type { Stand } from '@gravek/core/runOrder';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
@@ -85,6 +91,21 @@ export const StandForm = ({
                 </option>
               ),
             )}
+          </Form.Select>
+        </Field>
+      )}
+      {set.stand === 'row' && (
+        <Field label="Watched at a call">
+          <Form.Select
+            value={set.watch ?? ''}
+            onChange={(event) => onSet({ watch: Number(event.target.value) || null })}
+          >
+            <option value="">as on the phone</option>
+            {Array.from({ length: MOST_WATCHED }, (_, i) => i + 1).map((n) => (
+              <option key={n} value={n}>
+                {n}
+              </option>
+            ))}
           </Form.Select>
         </Field>
       )}

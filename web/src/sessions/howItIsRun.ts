@@ -9,6 +9,7 @@ export const howItIsRun = (set: DrillSet): string[] => [
     : STAND_NAMES[set.stand],
   ...(set.apartPaces ? [`${set.apartPaces} own paces apart`] : []),
   ...(set.call ? [callWords(set.call)] : []),
+  ...(set.stand === 'row' && set.watch ? [`${set.watch} watched at a call`] : []),
   ...(set.redo ? ['again without the finish'] : []),
   ...(set.freeze ? ['freeze and check'] : []),
   ...(set.restS > 0 ? [`rest ${set.restS} s`] : []),

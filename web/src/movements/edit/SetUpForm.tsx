@@ -96,6 +96,9 @@ export const SetUpAt = ({ at, drill }: { at: string; drill: Drill }) => {
         decimals={0}
         usual={60}
       />
+      {drill.setUp?.stand === 'row' && (
+        <NumberAt at={`${at}.watch`} label="Watched at a call" decimals={0} usual={3} />
+      )}
       {drill.setUp?.stand === 'pairs' && (
         <NumberAt at={`${at}.apartPaces`} label="Paces apart" decimals={0} usual={3} />
       )}
