@@ -75,6 +75,8 @@ const run = async (sessionsEach: number): Promise<Map<string, number>> => {
       'Today: what is due': () => coach.get(`/sessions/needs?day=${VOLUME.lastDay}`),
       'Today, all of it': () => coach.get('/today'),
       'Faults: causes, of the last year': () => coach.get(`/causes/${movement}`),
+      'Movements: ways of teaching, of the last year': () => coach.get(`/ways/${movement}`),
+      'Movements: who is ready for the next drill': () => coach.get(`/progress/${movement}`),
       'Faults: the squad': () => coach.get('/faults'),
       '  plain SQL': () =>
         plain(sql`

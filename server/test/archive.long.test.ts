@@ -231,6 +231,9 @@ describe('tables for a spreadsheet', () => {
   });
 });
 
+/** What a club's reps say of a movement. */
+const OF_RUN_UP = ['causes', 'ways', 'progress'].map((what) => `/${what}/straight-run-up`);
+
 describe('an archive', () => {
   it('restores a club into an empty one with nothing lost, and says the same of it', async () => {
     const from = await fullClub();
@@ -242,7 +245,7 @@ describe('an archive', () => {
     expect(await rowsOf(to.clubId)).toEqual(await rowsOf(from.clubId));
     for (const table of KEPT.filter((one) => one !== 'rep_count' && one !== 'fault_standing'))
       expect((await rowsOf(from.clubId))[table]!.length, table).toBeGreaterThan(0);
-    for (const place of ['/faults', '/today', '/causes/straight-run-up']) {
+    for (const place of ['/faults', '/today', ...OF_RUN_UP]) {
       expect((await to.get(place).expect(200)).body).toEqual((await from.get(place)).body);
     }
     const again = await outOf(to);

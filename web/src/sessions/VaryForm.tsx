@@ -44,7 +44,8 @@ const Axis = <T extends string | number>({
 }) => (
   <div className="axis" role="group" aria-label={label}>
     <span className="form-label mb-0">{label}</span>
-    {values.map((value) => {
+    {/* What the movement does not have any more can still be taken out. */}
+    {[...values, ...on.filter((value) => !values.includes(value))].map((value) => {
       const pressed = on.includes(value);
       return (
         <button
@@ -57,7 +58,10 @@ const Axis = <T extends string | number>({
             onChange(
               pressed
                 ? on.filter((one) => one !== value)
-                : values.filter((one) => one === value || on.includes(one)),
+                : [
+                    ...values.filter((one) => one === value || on.includes(one)),
+                    ...on.filter((one) => !values.includes(one)),
+                  ],
             )
           }
         >
@@ -200,7 +204,7 @@ export const VaryForm = ({
           />
         </>
       )}
-      {exits.length > 1 && set.call?.kind !== 'reads' && (
+      {(exits.length > 1 || vary.exits.length > 0) && set.call?.kind !== 'reads' && (
         <Axis
           label="Exits"
           values={exits}
@@ -209,7 +213,7 @@ export const VaryForm = ({
           onChange={(on) => change({ exits: on })}
         />
       )}
-      {ways.length > 1 && (
+      {(ways.length > 1 || vary.ways.length > 0) && (
         <Axis
           label="Ways of teaching"
           values={ways}
