@@ -12,6 +12,7 @@ import type {
   SquadFaults,
 } from '@gravek/contract/faults';
 import type { Ground } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
 import type { ClubRuleSet } from '@gravek/contract/ruleSet';
 import type { Needs } from '@gravek/contract/run';
@@ -177,15 +178,20 @@ export const useCauses = (movement: string) =>
   });
 
 /** The ways in which a movement is taught, held against the club's reps. */
-export const useWays = (movement: string) =>
+export const useWays = ({ code: movement, schools }: Pick<Movement, 'code' | 'schools'>) =>
   useQuery({
+    enabled: schools.length > 0,
     queryKey: ['faults', 'ways', movement],
     queryFn: () => api.get<WayCheck>(`/ways/${encodeURIComponent(movement)}`),
   });
 
 /** Where the club's athletes stand in the drills of a movement's progression. */
-export const useProgress = (movement: string) =>
+export const useProgress = ({
+  code: movement,
+  progression = [],
+}: Pick<Movement, 'code' | 'progression'>) =>
   useQuery({
+    enabled: progression.length > 0,
     queryKey: ['faults', 'progress', movement],
     queryFn: () => all<ProgressStand>(`/progress/${encodeURIComponent(movement)}`),
   });

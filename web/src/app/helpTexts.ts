@@ -40,6 +40,9 @@ const MOVEMENT: HelpText = {
     ['Letters', 'crowded feet, drawn larger in the frame of the same letter'],
     ['Dotted lines', 'where the other exits lead'],
     ['From the side', 'angles at the leg that lands; behind the hip counts as minus'],
+    ['Spot', 'where in its place it is done; the start mark then has two tapes'],
+    ['Ready for the next', 'four fifths clean, ten reps or more, in two sessions running'],
+    ['Does better', 'by reps of one athlete in one session, alike in all but the way of teaching'],
   ],
   keys: [],
 };

@@ -136,7 +136,7 @@ export const Drills = ({
     const drill = movement.drills.find((one) => one.code === step.drill);
     return drill ? [{ ...step, drill }] : [];
   });
-  const progress = useProgress(movement.code);
+  const progress = useProgress(movement);
   const others = movement.drills.filter((drill) => !steps.some((step) => step.drill === drill));
   const entry = (drill: Drill, more?: React.ReactNode): React.ReactNode => (
     <Entry

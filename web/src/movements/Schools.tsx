@@ -83,7 +83,7 @@ export const Schools = ({
   /** for whom both ways are put into a session */
   athletes: readonly Athlete[];
 }) => {
-  const query = useWays(movement.code);
+  const query = useWays(movement);
   return (
     movement.schools.length > 0 && (
       <section className="panel" aria-label="Schools">
