@@ -99,25 +99,27 @@ test('what several share becomes a drill of the next session for all of them, an
   await expect(first.getByRole('button', { name: /^Into / })).toBeVisible();
   const many = Number(/, (\d+) of \d+/.exec((await first.textContent())!)![1]);
   const drill = /Together: (.+?)Into/.exec((await first.textContent())!)![1]!;
-  await first.getByRole('button', { name: /^Into / }).click();
-  const said = page.getByText(new RegExp(`^${drill}.* is added to`));
-  await expect(said).toBeVisible();
-  const out = Number(/without (\d+)/.exec((await said.textContent())!)?.[1] ?? 0);
   const sets = () =>
     page.evaluate(async () => {
       const day = new Date().toISOString().slice(0, 10);
       const later = new Date(Date.now() + 21 * 864e5).toISOString().slice(0, 10);
       const answer = await fetch(`/api/sessions?from=${day}&to=${later}`);
       const { items: list } = (await answer.json()) as {
-        items: { drillSets: { work: { kind: string; drill?: string }; athleteIds: string[] }[] }[];
+        items: { drillSets: { id: string; work: { kind: string }; athleteIds: string[] }[] }[];
       };
       return list.flatMap((one) => one.drillSets.filter(({ work }) => work.kind === 'movement'));
     });
-  expect((await sets()).at(-1)?.athleteIds).toHaveLength(many - out);
-  const before = (await sets()).length;
+  const before = await sets();
+  await first.getByRole('button', { name: /^Into / }).click();
+  const said = page.getByText(new RegExp(`^${drill}.* is added to`));
+  await expect(said).toBeVisible();
+  const out = Number(/without (\d+)/.exec((await said.textContent())!)?.[1] ?? 0);
+  const added = (await sets()).filter(({ id }) => before.every((one) => one.id !== id));
+  expect(added).toHaveLength(1);
+  expect(added[0]!.athleteIds).toHaveLength(many - out);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('It is taken out again.')).toBeVisible();
-  expect(await sets()).toHaveLength(before - 1);
+  expect(await sets()).toEqual(before);
 });
 
 test('on a phone the squad is one line an athlete, worst first, without going sideways', async ({
