@@ -46,6 +46,7 @@ test('a drill goes into the session just as it is taught, from its movement and 
 
   await goTo(page, '/sessions/new');
   await page.getByLabel('Add a set').fill('touch at each end, slow and fast');
+  await seen(page.getByRole('list', { name: 'What can be added' }).getByRole('listitem'));
   await page.getByLabel('Add a set').press('Enter');
   const line = page.getByRole('listitem').filter({ hasText: 'touch at each end' }).first();
   await expect(line).toContainText('half, full');

@@ -5,7 +5,7 @@ import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
 import { setOfWork } from '@gravek/library/setOfWork';
 import { mayRun } from '@gravek/library/sessionFit';
 import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { Failed, Waiting } from '../controls/Notice';
@@ -70,8 +70,6 @@ export const AddSet = ({
 }) => {
   const [typed, setTyped] = useState('');
   const [open, setOpen] = useState(false);
-  /** Enter was pressed before the movements had come. */
-  const [entered, setEntered] = useState(false);
   // A set can be put in once the movement that it is of is known.
   const all = useAllMovements(open);
   const movements = all.data;
@@ -118,15 +116,7 @@ export const AddSet = ({
     onAdd(work);
     setTyped('');
     setOpen(false);
-    setEntered(false);
   };
-  const addEntered = useEffectEvent(() => {
-    if (found[0]) add(found[0].work);
-    else setEntered(false);
-  });
-  useEffect(() => {
-    if (entered && movements) addEntered();
-  }, [entered, movements]);
   return (
     <div className="add-set">
       <Form.Control
@@ -138,14 +128,12 @@ export const AddSet = ({
         onChange={(event) => {
           setTyped(event.target.value);
           setOpen(true);
-          setEntered(false);
         }}
         onKeyDown={(event) => {
           if (event.key === 'Escape') setOpen(false);
-          if (event.key === 'Enter' && text) {
+          if (event.key === 'Enter' && text && found[0]) {
             event.preventDefault();
-            if (found[0]) add(found[0].work);
-            else if (!movements) setEntered(true);
+            add(found[0].work);
           }
         }}
       />
