@@ -1,3 +1,4 @@
+import { BODY_FIGURES, type BodyFigure } from '@gravek/core/bodyFigures';
 import { PART_KINDS, type Part } from '@gravek/core/layout/part';
 import {
   BALL,
@@ -7,7 +8,7 @@ import {
   type OtherThing,
   type PhaseSteps,
 } from '@gravek/core/layout/sequence';
-import type { Posture } from '@gravek/core/sideView';
+import { POSTURE_MOMENTS, type Posture, type PostureMoment } from '@gravek/core/sideView';
 import {
   array,
   boolean,
@@ -104,6 +105,15 @@ const phase = object({
     object({
       look: name('what is looked at', 60),
       right: words('what right looks like', 200),
+      /** what the drawn body must show of it, where it can be read off the side view */
+      drawn: object({
+        figure: choice('what is read off the body', BODY_FIGURES),
+        of: choice('of which moment', POSTURE_MOMENTS),
+        from: figure('The least', -180, 200),
+        to: figure('The most', -180, 200),
+      })
+        .nullable()
+        .default(undefined),
     }).required(),
   )
     .required('Checkpoints are missing.')
@@ -384,7 +394,17 @@ export const movementShape = object({
 });
 
 type Shape = InferType<typeof movementShape>;
-export type MovementPhase = Omit<Shape['phases'][number], 'steps' | 'ball' | 'posture'> & {
+/** What is looked at in a phase, and what the drawn body must show of it where it can be read off the side view. */
+export type Checkpoint = {
+  look: string;
+  right: string;
+  drawn?: { figure: BodyFigure; of: PostureMoment; from: number; to: number } | null | undefined;
+};
+export type MovementPhase = Omit<
+  Shape['phases'][number],
+  'steps' | 'ball' | 'posture' | 'checkpoints'
+> & {
+  checkpoints: Checkpoint[];
   steps: PhaseSteps;
   ball: 'gather' | 'release' | 'dribble' | null;
   posture?: Posture | null | undefined;

@@ -5,7 +5,8 @@ export type ParameterField =
   /** a length: bounds in metres for a usual body */
   | { type: 'span'; label: string; minM: number; maxM: number; maybe?: true }
   | { type: 'count'; label: string; min: number; max: number }
-  | { type: 'figure'; label: string; min: number; max: number; unit: string }
+  /** maybe: 0 where it is left out */
+  | { type: 'figure'; label: string; min: number; max: number; unit: string; maybe?: true }
   | { type: 'choice'; label: string; options: readonly (readonly [string, string])[]; maybe?: true }
   | { type: 'flag'; label: string }
   | { type: 'text'; label: string }
@@ -51,6 +52,14 @@ const cadence: ParameterField = {
   max: 900,
   unit: 'steps/min',
 };
+const toes = (label: string): ParameterField => ({
+  type: 'figure',
+  label,
+  min: -60,
+  max: 90,
+  unit: '°',
+  maybe: true,
+});
 const seconds = (label: string, max = 5): ParameterField => ({
   type: 'figure',
   label,
@@ -115,6 +124,14 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
       to: foot('Turns to the'),
       steps: steps(),
       turnDeg: degrees('Turn', 180),
+      radiusM: {
+        type: 'figure',
+        label: 'Circle on the floor, radius (0 for none)',
+        min: 0,
+        max: 30,
+        unit: 'm',
+        maybe: true,
+      },
       step: length('Step', 0.1, 4),
       cadenceSpm: cadence,
       bar: {
@@ -179,6 +196,8 @@ export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: Par
       width: length('Width', 0.05, 1.5),
       stopEvery: { type: 'count', label: 'Stop after every', min: 0, max: 20 },
       stopS: { type: 'figure', label: 'Stop for', min: 0, max: 10, unit: 's' },
+      leadToesDeg: toes('Toes of the leading foot, towards the way'),
+      trailToesDeg: toes('Toes of the trailing foot, towards the way'),
     },
   },
   arc: {
@@ -325,6 +344,7 @@ const plainValue = (field: ParameterField): unknown => {
     case 'count':
       return Math.max(field.min, Math.min(2, field.max));
     case 'figure':
+      if (field.maybe) return 0;
       return field.unit === 'steps/min'
         ? 200
         : Math.max(

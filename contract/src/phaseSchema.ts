@@ -32,8 +32,10 @@ const schemaOf = (field: ParameterField): ISchema<unknown> => {
       return span(field);
     case 'count':
       return count(field.label, field.min, field.max);
-    case 'figure':
-      return figure(field.label, field.min, field.max, field.unit && ` ${field.unit}`);
+    case 'figure': {
+      const schema = figure(field.label, field.min, field.max, field.unit && ` ${field.unit}`);
+      return field.maybe ? schema.optional() : schema;
+    }
     case 'choice': {
       const values = field.options.map(([value]) => value);
       return field.maybe

@@ -1,5 +1,5 @@
 import { POSTURE_LOOKS, type Posture } from '@gravek/core/sideView';
-import { object, type MixedSchema } from 'yup';
+import { boolean, object, type MixedSchema } from 'yup';
 import { choice, distinct, figure } from './fields';
 
 const leg = (which: string) =>
@@ -9,11 +9,25 @@ const leg = (which: string) =>
     ankleDeg: figure(`${which}: the ankle`, 50, 175, '°'),
   });
 
+const arm = (which: string) =>
+  object({
+    raiseDeg: figure(`${which}: the upper arm`, -90, 200, '°'),
+    elbowDeg: figure(`${which}: the elbow`, 20, 180, '°'),
+    asideDeg: figure(`${which}: out to the side`, -40, 90, '°'),
+  });
+
 const pose = () =>
   object({
-    trunkDeg: figure('The trunk', -45, 100, '°'),
+    trunkDeg: figure('The trunk', -100, 100, '°'),
     stance: leg('The leg it stands on').required(),
     free: leg('The other leg').required(),
+    arms: object({
+      stance: arm('The arm on the side of the leg it stands on').required(),
+      free: arm('The other arm').required(),
+    })
+      .nullable()
+      .default(undefined),
+    archDeg: figure('The arch of the back', 0, 90, '°').optional(),
   });
 
 /** How the body is held in a phase, seen from the side. */
@@ -27,4 +41,7 @@ export const posture = () =>
     contact: pose().required(),
     last: pose().nullable().default(null),
     push: pose().nullable().default(null),
+    front: boolean().strict().optional(),
+    wall: boolean().strict().optional(),
+    boxM: figure('The box', 0.05, 1.2, ' m').optional(),
   }) as unknown as MixedSchema<Posture>;

@@ -32,7 +32,7 @@ const toDeg = (rad: number): number => (rad * 180) / Math.PI;
 const toRad = (deg: number): number => (deg * Math.PI) / 180;
 
 /** The inner angle at a point between two others. */
-const innerDeg = (at: SidePoint, a: SidePoint, b: SidePoint): number => {
+export const innerDeg = (at: SidePoint, a: SidePoint, b: SidePoint): number => {
   const [ax, ay, bx, by] = [a.x - at.x, a.y - at.y, b.x - at.x, b.y - at.y];
   return toDeg(Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)));
 };
@@ -72,8 +72,19 @@ export const postureAngles = ({ travel, points }: PostureInput): PostureAngles =
 /** A leg: thigh and shin as `PostureAngles` has them, the ankle's inner angle. */
 export type LegPose = { thighDeg: number; shinDeg: number; ankleDeg: number };
 
+/** An arm: the upper arm from straight down, forward positive (180 is overhead), the elbow's inner angle as it is seen from the side, how far out to that side. */
+export type ArmPose = { raiseDeg: number; elbowDeg: number; asideDeg: number };
+
 /** How a body is held, seen from the side; what it stands on or pushes from, and the other leg. */
-export type Pose = { trunkDeg: number; stance: LegPose; free: LegPose };
+export type Pose = {
+  trunkDeg: number;
+  stance: LegPose;
+  free: LegPose;
+  /** on the side of each leg, where the arms are coached */
+  arms?: { stance: ArmPose; free: ArmPose } | null | undefined;
+  /** how far the back is bent backwards between hip and shoulders, degrees */
+  archDeg?: number | undefined;
+};
 
 /** Segments as fractions of body height: Drillis and Contini. */
 const TRUNK = 0.288;
@@ -84,17 +95,30 @@ const SHIN = 0.246;
 const ANKLE_ABOVE_SOLE = 0.039;
 const ANKLE_TO_TOE = 0.115;
 const ANKLE_TO_HEEL = 0.037;
+const UPPER_ARM = 0.186;
+const FOREARM = 0.146;
+/** From the wrist to the tips of the fingers. */
+const HAND = 0.108;
 
 /** A leg in the drawing. */
 export type SideLeg = { knee: SidePoint; ankle: SidePoint; toe: SidePoint; heel: SidePoint };
+
+/** A point of an arm; `outM` is how far it is out from the shoulder to its side, metres. */
+export type ArmPoint = SidePoint & { outM: number };
+/** An arm in the drawing; the hand ends at the finger tips. */
+export type SideArm = { elbow: ArmPoint; wrist: ArmPoint; hand: ArmPoint };
 
 /** A body seen from the side as it moves to the right, metres: its hip above x = 0, its lowest sole on y = 0. */
 export type SideFigure = {
   head: SidePoint & { radius: number };
   shoulder: SidePoint;
+  /** the middle of the back, off the straight line where it is arched */
+  back: SidePoint;
   hip: SidePoint;
   stance: SideLeg;
   free: SideLeg;
+  /** on the side of each leg; null where the arms are free to do what they do */
+  arms: { stance: SideArm; free: SideArm } | null;
 };
 
 const going = (from: SidePoint, deg: number, metres: number): SidePoint => ({
@@ -102,16 +126,35 @@ const going = (from: SidePoint, deg: number, metres: number): SidePoint => ({
   y: from.y + metres * Math.cos(toRad(deg)),
 });
 
+const armFrom = (
+  shoulder: SidePoint,
+  { raiseDeg, elbowDeg, asideDeg }: ArmPose,
+  heightM: number,
+): SideArm => {
+  const out = toRad(asideDeg);
+  const on = (from: ArmPoint, deg: number, metres: number): ArmPoint => ({
+    ...going(from, 180 - deg, metres * Math.cos(out)),
+    outM: from.outM + metres * Math.sin(out),
+  });
+  const elbow = on({ ...shoulder, outM: 0 }, raiseDeg, UPPER_ARM * heightM);
+  // An elbow bends forward and up.
+  const foreDeg = raiseDeg + 180 - elbowDeg;
+  const wrist = on(elbow, foreDeg, FOREARM * heightM);
+  return { elbow, wrist, hand: on(wrist, foreDeg, HAND * heightM) };
+};
+
 /**
  * Draws a body to scale.
  *
  * @param legM leg to the hip joint, metres; thigh and shin share what is longer or shorter in it
  * @param liftM how far the lowest sole is off the ground
+ * @param boxM height of a box that it stands on, metres
  */
 export const figureOf = (
   pose: Pose,
   { heightM, legM }: { heightM: number; legM: number },
   liftM = 0,
+  boxM = 0,
 ): SideFigure => {
   number('heightM', heightM, { min: 0.8, max: 2.5 });
   const longer =
@@ -133,10 +176,23 @@ export const figureOf = (
     return { knee, ankle, toe, heel };
   };
   const [stance, free] = [leg(pose.stance), leg(pose.free)];
-  const lowest = Math.min(stance.toe.y, stance.heel.y, free.toe.y, free.heel.y);
-  const raised = <P extends SidePoint>(point: P): P => ({ ...point, y: point.y - lowest + liftM });
-  const shoulder = going({ x: 0, y: 0 }, pose.trunkDeg, TRUNK * heightM);
-  const head = going(shoulder, pose.trunkDeg * 0.6, NECK_AND_HEAD * heightM);
+  const standing = [stance.toe.y, stance.heel.y];
+  // On a box the other foot may hang below what it stands on.
+  const lowest = Math.min(...standing, ...(boxM > 0 ? [] : [free.toe.y, free.heel.y]));
+  const raised = <P extends SidePoint>(point: P): P => ({
+    ...point,
+    y: point.y - lowest + liftM + boxM,
+  });
+  const archDeg = pose.archDeg ?? 0;
+  // Half of the arch is in the lower back and half in the upper: hip and shoulders keep the lean of the trunk.
+  const back = going({ x: 0, y: 0 }, pose.trunkDeg + archDeg / 2, (TRUNK * heightM) / 2);
+  const shoulder = going(back, pose.trunkDeg - archDeg / 2, (TRUNK * heightM) / 2);
+  const head = going(shoulder, pose.trunkDeg * 0.6 - archDeg / 2, NECK_AND_HEAD * heightM);
+  const armRaised = (arm: SideArm): SideArm => ({
+    elbow: raised(arm.elbow),
+    wrist: raised(arm.wrist),
+    hand: raised(arm.hand),
+  });
   const legRaised = (one: SideLeg): SideLeg => ({
     knee: raised(one.knee),
     ankle: raised(one.ankle),
@@ -146,9 +202,16 @@ export const figureOf = (
   return {
     head: { ...raised(head), radius: HEAD_RADIUS * heightM },
     shoulder: raised(shoulder),
+    back: raised(back),
     hip: raised({ x: 0, y: 0 }),
     stance: legRaised(stance),
     free: legRaised(free),
+    arms: pose.arms
+      ? {
+          stance: armRaised(armFrom(shoulder, pose.arms.stance, heightM)),
+          free: armRaised(armFrom(shoulder, pose.arms.free, heightM)),
+        }
+      : null,
   };
 };
 

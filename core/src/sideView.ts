@@ -3,9 +3,11 @@ import { otherFoot } from './feet';
 import type { Body } from './layout/body';
 import type { Layout } from './layout/shape';
 import type { Footfall } from './layout/walker';
+import { feetAt, type FrontFoot } from './frontView';
 import {
   anglesOf,
   figureOf,
+  type ArmPose,
   type LegPose,
   type Pose,
   type PostureAngles,
@@ -16,6 +18,10 @@ export const POSTURE_LOOKS = ['trunk', 'hip', 'knee', 'shin', 'ankle', 'foot'] a
 /** What a phase looks at from the side. */
 export type PostureLook = (typeof POSTURE_LOOKS)[number];
 
+export const POSTURE_MOMENTS = ['contact', 'last', 'push'] as const;
+/** Moments of a phase of which it is said how the body is held. */
+export type PostureMoment = (typeof POSTURE_MOMENTS)[number];
+
 /** How the body is held in a phase. */
 export type Posture = {
   looks: readonly PostureLook[];
@@ -25,14 +31,22 @@ export type Posture = {
   last: Pose | null;
   /** as the foot before is pushed from, on the way to it; null for nothing of its own */
   push: Pose | null;
+  /** it is shown from the front as well, where hands or feet side by side are what counts */
+  front?: boolean | undefined;
+  /** the hands are on a wall */
+  wall?: boolean | undefined;
+  /** height of a box that it stands on, metres */
+  boxM?: number | undefined;
 };
 
-/** A held moment: the legs by foot. */
+/** A held moment: limbs by side. */
 type Key = {
   timeS: number;
   trunkDeg: number;
+  archDeg: number;
   left: LegPose;
   right: LegPose;
+  arms: Record<Foot, ArmPose> | null;
   /** what the body stands on */
   on: Foot;
   /** the contact, where it is one */
@@ -55,6 +69,10 @@ export type SideView = {
   keys: readonly Key[];
   /** phases that are looked at from the side: code → what is looked at */
   looks: ReadonlyMap<string, readonly PostureLook[]>;
+  /** phases that are shown from the front as well */
+  fronts: ReadonlySet<string>;
+  /** what stands there in a phase: a wall at the hands, a box under the foot */
+  stages: ReadonlyMap<string, { wall: boolean; boxM: number }>;
   contacts: SideContact[];
 };
 
@@ -69,8 +87,15 @@ const GRAVITY = 9.81;
 const keyOf = (pose: Pose, timeS: number, on: Foot, fall: Footfall | null): Key => ({
   timeS,
   trunkDeg: pose.trunkDeg,
+  archDeg: pose.archDeg ?? 0,
   left: on === 'left' ? pose.stance : pose.free,
   right: on === 'right' ? pose.stance : pose.free,
+  arms: pose.arms
+    ? {
+        left: on === 'left' ? pose.arms.stance : pose.arms.free,
+        right: on === 'right' ? pose.arms.stance : pose.arms.free,
+      }
+    : null,
   on,
   fall,
 });
@@ -82,10 +107,31 @@ const legBetween = (a: LegPose, b: LegPose, part: number): LegPose => ({
   ankleDeg: mixed(a.ankleDeg, b.ankleDeg, part),
 });
 
+const armBetween = (a: ArmPose, b: ArmPose, part: number): ArmPose => ({
+  raiseDeg: mixed(a.raiseDeg, b.raiseDeg, part),
+  elbowDeg: mixed(a.elbowDeg, b.elbowDeg, part),
+  asideDeg: mixed(a.asideDeg, b.asideDeg, part),
+});
+
+/** Arms move only between two moments that both say how they are held. */
+const armsBetween = <Side extends string>(
+  a: Record<Side, ArmPose> | null | undefined,
+  b: Record<Side, ArmPose> | null | undefined,
+  part: number,
+  sides: readonly Side[],
+): Record<Side, ArmPose> | null => {
+  if (!a || !b) return (part < 0.5 ? a : b) ?? null;
+  return Object.fromEntries(
+    sides.map((side) => [side, armBetween(a[side], b[side], part)]),
+  ) as Record<Side, ArmPose>;
+};
+
 const between = (a: Pose, b: Pose, part: number): Pose => ({
   trunkDeg: mixed(a.trunkDeg, b.trunkDeg, part),
+  archDeg: mixed(a.archDeg ?? 0, b.archDeg ?? 0, part),
   stance: legBetween(a.stance, b.stance, part),
   free: legBetween(a.free, b.free, part),
+  arms: armsBetween(a.arms, b.arms, part, ['stance', 'free']),
 });
 
 /** Contacts of a phase; feet that land together are one. */
@@ -109,10 +155,16 @@ export const sideView = (
 ): SideView => {
   const keys: Key[] = [];
   const looks = new Map<string, readonly PostureLook[]>();
+  const fronts = new Set<string>();
+  const stages = new Map<string, { wall: boolean; boxM: number }>();
   for (const { code, fromS, toS } of layout.phases) {
     const posture = postureOf(code);
     if (!posture) continue;
     looks.set(code, posture.looks);
+    if (posture.front) fronts.add(code);
+    if (posture.wall || posture.boxM) {
+      stages.set(code, { wall: posture.wall ?? false, boxM: posture.boxM ?? 0 });
+    }
     const falls = contactsOf(layout, code);
     const before = (timeS: number): Footfall | undefined =>
       layout.footfalls.findLast((fall) => fall.timeS < timeS - 1e-9);
@@ -134,13 +186,22 @@ export const sideView = (
     });
   }
   keys.sort((a, b) => a.timeS - b.timeS);
-  return { keys, looks, contacts: contactRows(keys, body) };
+  return { keys, looks, fronts, stages, contacts: contactRows(keys, body) };
 };
 
-const poseOf = ({ trunkDeg, left, right, on }: Omit<Key, 'timeS' | 'fall'>): Pose => ({
+const poseOf = ({
   trunkDeg,
+  archDeg,
+  left,
+  right,
+  arms,
+  on,
+}: Omit<Key, 'timeS' | 'fall'>): Pose => ({
+  trunkDeg,
+  archDeg,
   stance: on === 'left' ? left : right,
   free: on === 'left' ? right : left,
+  arms: arms && { stance: arms[on], free: arms[otherFoot(on)] },
 });
 
 const contactRows = (keys: readonly Key[], body: Pick<Body, 'heightM' | 'legM'>): SideContact[] => {
@@ -168,7 +229,18 @@ const contactRows = (keys: readonly Key[], body: Pick<Body, 'heightM' | 'legM'>)
 };
 
 /** A body at a moment, and by which foot it is looked at. */
-export type SideMoment = { figure: SideFigure; on: Foot; phase: string; contact: number | null };
+export type SideMoment = {
+  figure: SideFigure;
+  on: Foot;
+  phase: string;
+  contact: number | null;
+  /** where both feet stand, where it is shown from the front as well */
+  feet: Record<Foot, FrontFoot> | null;
+  /** the hands are on a wall */
+  wall: boolean;
+  /** height of the box under the foot, metres; 0 for none */
+  boxM: number;
+};
 
 /** The phase that passes at a moment; its contacts end it. */
 const phaseAt = (layout: Layout, timeS: number): string | undefined =>
@@ -198,14 +270,20 @@ export const sideAt = (
   const liftM = airborne ? (GRAVITY / 2) * along * (1 - along) * span * span : 0;
   const pose = poseOf({
     trunkDeg: mixed(from.trunkDeg, to.trunkDeg, part),
+    archDeg: mixed(from.archDeg, to.archDeg, part),
     left: legBetween(from.left, to.left, part),
     right: legBetween(from.right, to.right, part),
+    arms: armsBetween(from.arms, to.arms, part, ['left', 'right']),
     on: key.on,
   });
+  const { wall, boxM } = view.stages.get(phase) ?? { wall: false, boxM: 0 };
   return {
-    figure: figureOf(pose, body, liftM),
+    figure: figureOf(pose, body, liftM, boxM),
     on: key.on,
     phase,
+    feet: view.fronts.has(phase) ? feetAt(layout, timeS) : null,
+    wall,
+    boxM,
     contact: part === 0 ? (from.fall?.n ?? null) : part === 1 ? (to.fall?.n ?? null) : null,
   };
 };

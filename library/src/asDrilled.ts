@@ -3,14 +3,19 @@ import { drillOf } from './byCode';
 
 /**
  * The movement as one of its drills has it. A drill with steps of its own is laid out by them: they take the
- * place of the movement's phases, and a fault that the drill is against can be seen in them.
+ * place of the movement's phases, and a fault that the drill is against can be seen in them. What a drill without
+ * steps of its own sets out stands beside what the movement has.
  *
  * @param code of the drill; null for the whole movement
  * @example asDrilled(steadyCadence, 'low-high-skips').phases[0]!.code // 'low-skips', not 'roll-in'
  */
 export const asDrilled = (movement: Movement, code: string | null | undefined): Movement => {
   const drill = code ? drillOf(movement, code) : undefined;
-  if (!drill?.phases?.length) return movement;
+  if (!drill?.phases?.length) {
+    return drill?.others?.length
+      ? { ...movement, others: [...movement.others, ...drill.others] }
+      : movement;
+  }
   const phases = drill.phases;
   const codes = phases.map((phase) => phase.code);
   return {

@@ -1,13 +1,21 @@
+import {
+  BODY_FIGURE_NAMES,
+  BODY_FIGURE_UNITS,
+  bodyFigure,
+  type BodyFigure,
+} from '@gravek/core/bodyFigures';
 import { bodyOf, type Body } from '@gravek/core/layout/body';
 import { brakesOver } from '@gravek/core/layout/layOut';
 import { pathOf } from '@gravek/core/layout/sequence';
 import type { Layout } from '@gravek/core/layout/shape';
 import { between, type Footfall, type Place } from '@gravek/core/layout/walker';
+import { figureOf } from '@gravek/core/posture';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement } from '@gravek/contract/movement';
 import { asDrilled } from './asDrilled';
 import { atPace } from './pace';
 import { laidOut, sequenceStart } from './plan';
+import { saidOtherwise } from './saidNumbers';
 import { bySchools } from './schools';
 
 /** A law of the ground, or of what may be said of it, that a movement breaks. */
@@ -303,6 +311,31 @@ const otherPhases: Law = ({ movement, layout, drill }) => {
     .map((code) => `The drill “${drill.name}” lays out “${nameOf(movement, code)}” as well.`);
 };
 
+// The body.
+
+/** A figure of the body with two decimals where it is a part of something. */
+const asText = (value: number, what: BodyFigure): string =>
+  BODY_FIGURE_UNITS[what] === '°' ? value.toFixed(0) : value.toFixed(2);
+
+/** What the words of a checkpoint say of the body is how it is drawn. */
+const drawnOtherwise: Law = ({ movement, body }) =>
+  movement.phases.flatMap(({ name, posture, checkpoints }) =>
+    checkpoints.flatMap(({ look, drawn }) => {
+      if (!drawn) return [];
+      const { figure, of, from, to } = drawn;
+      const pose = posture?.[of];
+      const value = pose ? bodyFigure(figure, figureOf(pose, body), body) : null;
+      if (value === null) {
+        return [`“${look}” in “${name}” is to be seen on the body, and nothing is drawn of it.`];
+      }
+      return value < from || value > to
+        ? [
+            `In “${name}”, “${look}” asks for ${asText(from, figure)} to ${asText(to, figure)} ${BODY_FIGURE_UNITS[figure]} (${BODY_FIGURE_NAMES[figure]}); ${asText(value, figure)} is drawn.`,
+          ]
+        : [];
+    }),
+  );
+
 const ON_EACH_WAY: readonly Law[] = [
   onEachOther,
   feetCrossed,
@@ -317,6 +350,8 @@ const ON_EACH_WAY: readonly Law[] = [
   brakesTooHard,
   drillSteps,
   otherPhases,
+  ({ drill, layout }) => (drill ? saidOtherwise(drill, layout) : []),
+  drawnOtherwise,
 ];
 
 // What holds for the movement as a whole.
@@ -373,6 +408,17 @@ const readsAnswered = ({ phases, faults }: Movement): string[] =>
         read && !faults.some((fault) => fault.read && fault.phases.includes(code)),
     )
     .map(({ name }) => `The read in “${name}” has no fault for a wrong answer.`);
+
+/** Each fault has a place in the drawing: a foot that lands, or a body that is held, where it shows. */
+const faultsPlaced = ({ phases, faults }: Movement): string[] => {
+  const still = new Set(['read', 'hold']);
+  const drawn = phases
+    .filter(({ steps, posture }) => posture || !still.has(steps.kind))
+    .map(({ code }) => code);
+  return faults
+    .filter((fault) => !fault.phases.some((code) => drawn.includes(code)))
+    .map(({ name }) => `The fault “${name}” has no place in the drawing.`);
+};
 
 /** Each fault has a drill in which it shows. */
 const faultsDrilled = (movement: Movement, body: Body): string[] =>
@@ -487,6 +533,7 @@ export const lawsBroken = (
     ...movement.drills.flatMap((drill) => builtByBody(asDrilled(movement, drill.code))),
     ...exitsShow(movement),
     ...readsAnswered(movement),
+    ...faultsPlaced(movement),
     ...faultsDrilled(movement, bodies[0]!),
     ...slowerIsSlower(movement, bodies[0]!),
   ]) {

@@ -63,10 +63,14 @@ const trigger: Laying<'trigger'> = (
   });
 };
 
-const curve: Laying<'curve'> = (ground, phase, { to, steps, turnDeg, step, cadenceSpm }) => {
+const curve: Laying<'curve'> = (
+  ground,
+  phase,
+  { to, steps, turnDeg, radiusM, step, cadenceSpm },
+) => {
   const { walker, body, speed } = ground;
   const lengthM = spanM(step, body) * Math.sqrt(speed);
-  const each = (sign(to) * turnDeg) / steps;
+  const each = sign(to) * (radiusM ? ((lengthM / radiusM) * 180) / Math.PI : turnDeg / steps);
   const half = toRad(Math.abs(each) / 2);
   const chordM = half < 1e-9 ? lengthM : (lengthM * Math.sin(half)) / half;
   mark(ground, 'curve', 'curve begins');
@@ -199,6 +203,7 @@ const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
   const widthM = spanM(asked.width, body);
   const halfS = asked.intervalS / (2 * speed);
   const heading = (): number => walker.facingDeg + sign(to) * 90;
+  const toes = (deg = 0): number => walker.facingDeg + sign(to) * deg;
   for (let i = 0; i < steps; i += 1) {
     if (stopEvery > 0 && i % stopEvery === 0) mark(ground, 'lane', `lane ${i / stopEvery + 1}`);
     const lead = { foot: to, contact: 'shuffle', intervalS: halfS, lengthM } as const;
@@ -207,6 +212,7 @@ const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
       travelDeg: heading(),
       advanceM: lengthM / 2,
       widthM: widthM + lengthM,
+      toesDeg: toes(asked.leadToesDeg),
     });
     stepOn(walker, phase.code, {
       ...lead,
@@ -214,6 +220,7 @@ const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
       travelDeg: heading(),
       advanceM: lengthM / 2,
       widthM,
+      toesDeg: toes(asked.trailToesDeg),
     });
     if (stopEvery > 0 && (i + 1) % stopEvery === 0) {
       walker.timeS += stopS;

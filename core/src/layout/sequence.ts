@@ -61,6 +61,8 @@ export type PhaseSteps =
       to: Foot;
       steps: number;
       turnDeg: number;
+      /** of a circle that is drawn on the floor, metres: how far it turns follows from the steps */
+      radiusM?: number | undefined;
       step: Span;
       cadenceSpm: number;
       bar: BarTarget | null;
@@ -112,6 +114,9 @@ export type PhaseSteps =
       /** stops after every so many shuffles; 0 for none */
       stopEvery: number;
       stopS: number;
+      /** how far the toes of each foot are turned towards the way; straight on where nothing is said */
+      leadToesDeg?: number | undefined;
+      trailToesDeg?: number | undefined;
     }
   | {
       /** shuffles from lane to lane on an arc round the middle of a goal, with a stop in each */

@@ -1,4 +1,5 @@
 import type { Foot } from '@gravek/core/feet';
+import { frontFigureOf, type FrontFigure } from '@gravek/core/frontView';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
 import {
@@ -16,12 +17,14 @@ import {
   type SideView as View,
 } from '@gravek/core/sideView';
 import { formatLength } from '@gravek/core/units';
+import { useMemo } from 'react';
 import { useTime, type Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';
 import { Length } from '../controls/Figure';
 import { alongLine, placeLabels, type Box, type LabelAsk, type Spot } from './labels';
 
 const SIZE = { width: 380, height: 290 };
+const FRONT_WIDTH = 260;
 const GROUND = SIZE.height - 34;
 const CHARACTER = 6.4;
 
@@ -69,22 +72,59 @@ const Leg = ({
 
 type At = (point: SidePoint) => Spot;
 
-/** The body at a moment: left leg hollow, right leg filled, angles at the joints that are looked at. */
+const Arm = ({
+  arm: { elbow, wrist, hand },
+  shoulder,
+  hollow,
+  at,
+}: {
+  arm: { elbow: SidePoint; wrist: SidePoint; hand: SidePoint };
+  shoulder: SidePoint;
+  hollow: boolean;
+  at: At;
+}) => {
+  const bones = [shoulder, elbow, wrist].map(at).join(' ');
+  const palm = [wrist, hand].map(at).join(' ');
+  return (
+    <g className={hollow ? 'side-arm hollow' : 'side-arm'}>
+      <polyline points={bones} className="side-bone" />
+      <polyline points={palm} className="side-hand" />
+      {hollow && <polyline points={bones} className="side-core" />}
+    </g>
+  );
+};
+
+/** How much of the sheet a body takes, as a part of its height: with hands overhead it is taller. */
+const tallestOf = (view: View): number =>
+  view.keys.some(({ arms }) => arms && Math.max(arms.left.raiseDeg, arms.right.raiseDeg) > 100)
+    ? REACHING
+    : STANDING;
+const STANDING = 1.16;
+const REACHING = 1.46;
+
+/** The body at a moment: left limbs hollow, right ones filled, angles at the joints that are looked at. */
 const Figure = ({
   figure,
   on,
   looks,
   body,
+  tallest,
+  wall = false,
+  boxM = 0,
 }: {
   figure: SideFigure;
   /** what it stands on */
   on: Foot;
   looks: readonly PostureLook[];
   body: Body;
+  /** what fits, as a part of its height */
+  tallest: number;
+  wall?: boolean;
+  boxM?: number;
 }) => {
   const style = useLengthStyle();
   // The tallest it can be fits, whatever the posture, so that the scale stays as it is while it plays.
-  const pixels = (GROUND - 14) / (body.heightM * 1.16);
+  const pixels = (GROUND - 14) / (body.heightM * tallest);
   const at: At = ({ x, y }) => [SIZE.width / 2 - 20 + x * pixels, GROUND - y * pixels];
   const angles = anglesOf(figure);
   const legs = { stance: figure.stance, free: figure.free };
@@ -105,7 +145,12 @@ const Figure = ({
       ...thick([hip, at(leg.knee), at(leg.ankle)]),
       ...thick([at(leg.heel), at(leg.toe)]),
     ]),
-    ...thick([hip, shoulder]),
+    ...thick([hip, at(figure.back), shoulder]),
+    ...(figure.arms
+      ? [figure.arms.stance, figure.arms.free].flatMap((arm) =>
+          thick([shoulder, at(arm.elbow), at(arm.hand)]),
+        )
+      : []),
     { x: 0, y: GROUND, width: SIZE.width, height: SIZE.height - GROUND },
   ];
   const middle = (a: SidePoint, b: SidePoint): SidePoint => ({
@@ -143,15 +188,39 @@ const Figure = ({
   return (
     <>
       <line className="side-ground" x1={6} x2={SIZE.width - 6} y1={GROUND} y2={GROUND} />
+      {wall && figure.arms && (
+        <line
+          className="side-wall"
+          x1={at(figure.arms.stance.hand)[0] + 4}
+          x2={at(figure.arms.stance.hand)[0] + 4}
+          y1={8}
+          y2={GROUND}
+        />
+      )}
+      {boxM > 0 && (
+        <rect
+          className="side-box"
+          x={at(figure.stance.heel)[0] - 14}
+          y={GROUND - boxM * pixels}
+          width={at(figure.stance.toe)[0] - at(figure.stance.heel)[0] + 34}
+          height={boxM * pixels}
+        />
+      )}
+      {figure.arms && (
+        <Arm arm={figure.arms.free} shoulder={figure.shoulder} hollow={on !== 'left'} at={at} />
+      )}
       <Leg leg={on === 'left' ? right : left} hip={figure.hip} hollow={on !== 'left'} at={at} />
       <Leg leg={on === 'left' ? left : right} hip={figure.hip} hollow={on === 'left'} at={at} />
-      <line className="side-trunk" x1={hip[0]} y1={hip[1]} x2={shoulder[0]} y2={shoulder[1]} />
+      <path className="side-trunk" d={trunkPath(hip, at(figure.back), shoulder)} />
       <circle
         className="side-head"
         cx={at(figure.head)[0]}
         cy={at(figure.head)[1]}
         r={figure.head.radius * pixels}
       />
+      {figure.arms && (
+        <Arm arm={figure.arms.stance} shoulder={figure.shoulder} hollow={on === 'left'} at={at} />
+      )}
       {looks.includes('foot') && (
         <g className="side-reach">
           <line x1={hip[0]} x2={hip[0]} y1={hip[1] + 8} y2={GROUND + 10} className="plan-lead" />
@@ -199,11 +268,64 @@ const Figure = ({
   );
 };
 
-const Sheet = ({ label, children }: { label: string; children: React.ReactNode }) => (
+/** Through the middle of the back, bent where it is arched. */
+const trunkPath = ([x, y]: Spot, [backX, backY]: Spot, [topX, topY]: Spot): string =>
+  `M${x},${y} Q${2 * backX - (x + topX) / 2},${2 * backY - (y + topY) / 2} ${topX},${topY}`;
+
+/** The body as somebody in front of it sees it, on its feet as they are laid out. */
+const Front = ({ figure, body, tallest }: { figure: FrontFigure; body: Body; tallest: number }) => {
+  const style = useLengthStyle();
+  const pixels = (GROUND - 14) / (body.heightM * tallest);
+  // Whoever faces the athlete has the athlete's right on the left.
+  const at: At = ({ x, y }) => [FRONT_WIDTH / 2 - x * pixels, GROUND - y * pixels];
+  const { left, right } = figure.sides;
+  const [head, headY] = at(figure.head);
+  const apartM = Math.abs(right.ankle.x - left.ankle.x);
+  return (
+    <>
+      <line className="side-ground" x1={6} x2={FRONT_WIDTH - 6} y1={GROUND} y2={GROUND} />
+      {([left, right] as const).map((side) => {
+        const hollow = side === left;
+        const bones = [side.hip, side.knee, side.ankle].map(at).join(' ');
+        return (
+          <g key={hollow ? 'left' : 'right'}>
+            <g className={hollow ? 'side-leg hollow' : 'side-leg'}>
+              <polyline points={bones} className="side-bone" />
+              <polyline points={[side.ankle, side.toe].map(at).join(' ')} className="side-hand" />
+              {hollow && <polyline points={bones} className="side-core" />}
+            </g>
+            {side.arm && <Arm arm={side.arm} shoulder={side.shoulder} hollow={hollow} at={at} />}
+          </g>
+        );
+      })}
+      <polygon
+        className="front-trunk"
+        points={[left.shoulder, right.shoulder, right.hip, left.hip].map(at).join(' ')}
+      />
+      <circle className="side-head" cx={head} cy={headY} r={figure.head.radius * pixels} />
+      <g className="side-reach">
+        <path d={`M${at(right.ankle)[0]},${GROUND + 8} H${at(left.ankle)[0]}`} />
+        <text className="side-angle" x={FRONT_WIDTH / 2} y={GROUND + 26} textAnchor="middle">
+          feet {formatLength(apartM, { ...style, small: true })} apart
+        </text>
+      </g>
+    </>
+  );
+};
+
+const Sheet = ({
+  label,
+  width = SIZE.width,
+  children,
+}: {
+  label: string;
+  width?: number;
+  children: React.ReactNode;
+}) => (
   <svg
     className="strip side-view"
-    viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
-    width={SIZE.width}
+    viewBox={`0 0 ${width} ${SIZE.height}`}
+    width={width}
     height={SIZE.height}
     role="img"
     aria-label={label}
@@ -217,13 +339,25 @@ export const SideStill = ({
   figure,
   looks,
   body,
+  wall = false,
+  boxM = 0,
 }: {
   figure: SideFigure;
   looks: readonly PostureLook[];
   body: Body;
+  wall?: boolean | undefined;
+  boxM?: number | undefined;
 }) => (
   <Sheet label="The body as it is held">
-    <Figure figure={figure} on="right" looks={looks} body={body} />
+    <Figure
+      figure={figure}
+      on="right"
+      looks={looks}
+      body={body}
+      tallest={figure.arms ? REACHING : STANDING}
+      wall={wall}
+      boxM={boxM}
+    />
   </Sheet>
 );
 
@@ -249,6 +383,7 @@ export const SideDrawing = ({
   nameOf: (phase: string) => string;
 }) => {
   const moment = useMoment(player, view, layout, body);
+  const tallest = useMemo(() => tallestOf(view), [view]);
   return (
     <div>
       <Sheet
@@ -264,6 +399,9 @@ export const SideDrawing = ({
             on={moment.on}
             looks={view.looks.get(moment.phase) ?? []}
             body={body}
+            tallest={tallest}
+            wall={moment.wall}
+            boxM={moment.boxM}
           />
         ) : (
           <text className="plan-tag" x={SIZE.width / 2} y={SIZE.height / 2} textAnchor="middle">
@@ -271,6 +409,15 @@ export const SideDrawing = ({
           </text>
         )}
       </Sheet>
+      {moment?.feet && (
+        <Sheet label={`The body from the front: ${nameOf(moment.phase)}`} width={FRONT_WIDTH}>
+          <Front
+            figure={frontFigureOf(moment.figure, moment.on, moment.feet, body.heightM)}
+            body={body}
+            tallest={tallest}
+          />
+        </Sheet>
+      )}
       <div className="quiet small-text text-center" aria-live="off">
         {moment && (
           <>

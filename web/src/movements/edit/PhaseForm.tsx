@@ -4,7 +4,7 @@ import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
 import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
-import { freshPosture, PostureAt } from './PostureForm';
+import { DrawnAt, freshPosture, PostureAt } from './PostureForm';
 import { Rows } from './Rows';
 import { freeCode, useAt, useWork } from './work';
 
@@ -122,6 +122,7 @@ export const PhaseForm = ({ at }: { at: string }) => {
           <div className="edit-grid">
             <TextAt at={`${path}.look`} label="What is looked at" />
             <TextAt at={`${path}.right`} label="What right looks like" />
+            {phase.posture && <DrawnAt at={`${path}.drawn`} />}
           </div>
         )}
       </Rows>

@@ -1,8 +1,47 @@
-import { figureOf, type Pose } from '@gravek/core/posture';
-import { POSTURE_LOOKS, type Posture } from '@gravek/core/sideView';
+import { BODY_FIGURE_NAMES, BODY_FIGURE_UNITS, BODY_FIGURES } from '@gravek/core/bodyFigures';
+import { figureOf, type ArmPose, type Pose } from '@gravek/core/posture';
+import {
+  POSTURE_LOOKS,
+  POSTURE_MOMENTS,
+  type Posture,
+  type PostureMoment,
+} from '@gravek/core/sideView';
+import type { Checkpoint } from '@gravek/contract/movement';
 import { LOOK_NAMES, SideStill } from '../../drawing/SideView';
-import { MaybeAt, NumberAt, PicksAt } from './At';
+import { ChoiceAt, FlagAt, LengthAt, MaybeAt, NumberAt, PicksAt } from './At';
 import { useAt, useWork } from './work';
+
+const MOMENTS: Record<PostureMoment, string> = {
+  contact: 'as the foot lands',
+  last: 'by the last contact',
+  push: 'while pushing off',
+};
+
+/** What the drawn body must show of a checkpoint, so that words and drawing cannot part. */
+export const DrawnAt = ({ at }: { at: string }) => {
+  const { value: drawn } = useAt<Checkpoint['drawn']>(at);
+  const unit = drawn ? BODY_FIGURE_UNITS[drawn.figure] : '°';
+  return (
+    <MaybeAt
+      at={at}
+      label="The drawn body must show it"
+      fresh={(): Checkpoint['drawn'] => ({ figure: 'trunk', of: 'contact', from: 0, to: 30 })}
+    >
+      <ChoiceAt
+        at={`${at}.figure`}
+        label="What is read off it"
+        options={BODY_FIGURES.map((figure) => [figure, BODY_FIGURE_NAMES[figure]] as const)}
+      />
+      <ChoiceAt
+        at={`${at}.of`}
+        label="When"
+        options={POSTURE_MOMENTS.map((moment) => [moment, MOMENTS[moment]] as const)}
+      />
+      <NumberAt at={`${at}.from`} label="At the least" unit={unit} />
+      <NumberAt at={`${at}.to`} label="At the most" unit={unit} />
+    </MaybeAt>
+  );
+};
 
 const STANDING: Pose = {
   trunkDeg: 20,
@@ -17,21 +56,36 @@ export const freshPosture = (): Posture => ({
   push: null,
 });
 
+/** At the height of the eyes, elbows over the feet. */
+const HANDS_UP: ArmPose = { raiseDeg: 40, elbowDeg: 50, asideDeg: 20 };
+
 const LEGS = [
   ['stance', 'The leg it stands on'],
   ['free', 'The other leg'],
+] as const;
+
+const ARMS = [
+  ['stance', 'The arm on the side of that leg'],
+  ['free', 'The other arm'],
 ] as const;
 
 /** How the body is held at one moment: its figures, and the figure that they make. */
 const PoseAt = ({ at }: { at: string }) => {
   const { body } = useWork();
   const { value: pose } = useAt<Pose>(at);
-  const { value: looks = [] } = useAt<Posture['looks']>(at.replace(/\.\w+$/, '.looks'));
+  const { value: held } = useAt<Posture>(at.replace(/\.\w+$/, ''));
   return (
     <div className="span-12 pose-columns">
-      <SideStill figure={figureOf(pose, body)} looks={looks} body={body} />
+      <SideStill
+        figure={figureOf(pose, body, 0, held.boxM)}
+        looks={held.looks}
+        body={body}
+        wall={held.wall}
+        boxM={held.boxM}
+      />
       <div className="edit-grid">
         <NumberAt at={`${at}.trunkDeg`} label="Trunk, from upright" unit="°" decimals={0} />
+        <NumberAt at={`${at}.archDeg`} label="Back, arched by" unit="°" decimals={0} />
         {LEGS.map(([leg, name]) => (
           <fieldset key={leg} className="edit-group span-12">
             <legend>{name}</legend>
@@ -42,6 +96,37 @@ const PoseAt = ({ at }: { at: string }) => {
             </div>
           </fieldset>
         ))}
+        <MaybeAt
+          at={`${at}.arms`}
+          label="The arms are coached"
+          fresh={() => ({ stance: HANDS_UP, free: HANDS_UP })}
+        >
+          {ARMS.map(([arm, name]) => (
+            <fieldset key={arm} className="edit-group span-12">
+              <legend>{name}</legend>
+              <div className="edit-grid">
+                <NumberAt
+                  at={`${at}.arms.${arm}.raiseDeg`}
+                  label="Upper arm, raised"
+                  unit="°"
+                  decimals={0}
+                />
+                <NumberAt
+                  at={`${at}.arms.${arm}.elbowDeg`}
+                  label="Elbow, inside"
+                  unit="°"
+                  decimals={0}
+                />
+                <NumberAt
+                  at={`${at}.arms.${arm}.asideDeg`}
+                  label="Out to the side"
+                  unit="°"
+                  decimals={0}
+                />
+              </div>
+            </fieldset>
+          ))}
+        </MaybeAt>
       </div>
     </div>
   );
@@ -59,6 +144,11 @@ export const PostureAt = ({ at }: { at: string }) => {
           options={POSTURE_LOOKS.map((look) => [look, LOOK_NAMES[look].toLowerCase()] as const)}
         />
       </div>
+      <FlagAt at={`${at}.front`} label="Shown from the front as well" />
+      <FlagAt at={`${at}.wall`} label="The hands are on a wall" />
+      <MaybeAt at={`${at}.boxM`} label="It stands on a box" fresh={() => 0.4} none={undefined}>
+        <LengthAt at={`${at}.boxM`} label="Height of the box" />
+      </MaybeAt>
       <PoseAt at={`${at}.contact`} />
       <MaybeAt
         at={`${at}.last`}
