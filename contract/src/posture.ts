@@ -11,14 +11,15 @@ const leg = (which: string) =>
 
 const arm = (which: string) =>
   object({
-    raiseDeg: figure(`${which}: the upper arm`, -90, 200, '°'),
+    raiseDeg: figure(`${which}: the upper arm`, -180, 200, '°'),
     elbowDeg: figure(`${which}: the elbow`, 20, 180, '°'),
     asideDeg: figure(`${which}: out to the side`, -40, 90, '°'),
+    foreAsideDeg: figure(`${which}: the forearm out to the side`, -90, 90, '°').optional(),
   });
 
 const pose = () =>
   object({
-    trunkDeg: figure('The trunk', -100, 100, '°'),
+    trunkDeg: figure('The trunk', -100, 120, '°'),
     stance: leg('The leg it stands on').required(),
     free: leg('The other leg').required(),
     arms: object({
@@ -27,7 +28,7 @@ const pose = () =>
     })
       .nullable()
       .default(undefined),
-    archDeg: figure('The arch of the back', 0, 90, '°').optional(),
+    archDeg: figure('The arch of the back', -90, 90, '°').optional(),
   });
 
 /** How the body is held in a phase, seen from the side. */
@@ -44,4 +45,5 @@ export const posture = () =>
     front: boolean().strict().optional(),
     wall: boolean().strict().optional(),
     boxM: figure('The box', 0.05, 1.2, ' m').optional(),
+    liftM: figure('Off the ground', 0, 3, ' m').optional(),
   }) as unknown as MixedSchema<Posture>;

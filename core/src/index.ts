@@ -246,6 +246,7 @@ export {
 export {
   anglesOf,
   figureOf,
+  type ArmPose,
   postureAngles,
   SIDE_JOINTS,
   type LegPose,
@@ -267,6 +268,8 @@ export {
   type SideMoment,
   type SideView,
 } from './sideView';
+export { bodyFigure, type BodyFigure } from './bodyFigures';
+export { feetAt, frontFigureOf, type FrontFigure, type FrontFoot } from './frontView';
 export {
   FOOT_M,
   bareUnit,

@@ -73,7 +73,13 @@ export const postureAngles = ({ travel, points }: PostureInput): PostureAngles =
 export type LegPose = { thighDeg: number; shinDeg: number; ankleDeg: number };
 
 /** An arm: the upper arm from straight down, forward positive (180 is overhead), the elbow's inner angle as it is seen from the side, how far out to that side. */
-export type ArmPose = { raiseDeg: number; elbowDeg: number; asideDeg: number };
+export type ArmPose = {
+  raiseDeg: number;
+  elbowDeg: number;
+  asideDeg: number;
+  /** of forearm and hand, where they come in again before the body; the upper arm's where nothing is said */
+  foreAsideDeg?: number | undefined;
+};
 
 /** How a body is held, seen from the side; what it stands on or pushes from, and the other leg. */
 export type Pose = {
@@ -82,7 +88,7 @@ export type Pose = {
   free: LegPose;
   /** on the side of each leg, where the arms are coached */
   arms?: { stance: ArmPose; free: ArmPose } | null | undefined;
-  /** how far the back is bent backwards between hip and shoulders, degrees */
+  /** how far the back is bent between hip and shoulders, degrees: the belly towards the way, or against it below 0 */
   archDeg?: number | undefined;
 };
 
@@ -128,19 +134,18 @@ const going = (from: SidePoint, deg: number, metres: number): SidePoint => ({
 
 const armFrom = (
   shoulder: SidePoint,
-  { raiseDeg, elbowDeg, asideDeg }: ArmPose,
+  { raiseDeg, elbowDeg, asideDeg, foreAsideDeg = asideDeg }: ArmPose,
   heightM: number,
 ): SideArm => {
-  const out = toRad(asideDeg);
-  const on = (from: ArmPoint, deg: number, metres: number): ArmPoint => ({
-    ...going(from, 180 - deg, metres * Math.cos(out)),
-    outM: from.outM + metres * Math.sin(out),
+  const on = (from: ArmPoint, deg: number, outDeg: number, metres: number): ArmPoint => ({
+    ...going(from, 180 - deg, metres * Math.cos(toRad(outDeg))),
+    outM: from.outM + metres * Math.sin(toRad(outDeg)),
   });
-  const elbow = on({ ...shoulder, outM: 0 }, raiseDeg, UPPER_ARM * heightM);
+  const elbow = on({ ...shoulder, outM: 0 }, raiseDeg, asideDeg, UPPER_ARM * heightM);
   // An elbow bends forward and up.
   const foreDeg = raiseDeg + 180 - elbowDeg;
-  const wrist = on(elbow, foreDeg, FOREARM * heightM);
-  return { elbow, wrist, hand: on(wrist, foreDeg, HAND * heightM) };
+  const wrist = on(elbow, foreDeg, foreAsideDeg, FOREARM * heightM);
+  return { elbow, wrist, hand: on(wrist, foreDeg, foreAsideDeg, HAND * heightM) };
 };
 
 /**

@@ -37,6 +37,8 @@ export type Posture = {
   wall?: boolean | undefined;
   /** height of a box that it stands on, metres */
   boxM?: number | undefined;
+  /** how far its lowest point is off the ground, in the air over a bar, metres */
+  liftM?: number | undefined;
 };
 
 /** A held moment: limbs by side. */
@@ -65,15 +67,24 @@ export type SideContact = PostureAngles & {
   trunkRiseDeg: number | null;
 };
 
+/** What a phase has around the body: a wall at the hands, a box under the foot, air under it. */
+type Stage = { wall: boolean; boxM: number; liftM: number };
+const OPEN: Stage = { wall: false, boxM: 0, liftM: 0 };
+
+/** A posture that is held while no foot lands. */
+export type SideHeld = PostureAngles & { phase: string; timeS: number };
+
 export type SideView = {
   keys: readonly Key[];
   /** phases that are looked at from the side: code → what is looked at */
   looks: ReadonlyMap<string, readonly PostureLook[]>;
   /** phases that are shown from the front as well */
   fronts: ReadonlySet<string>;
-  /** what stands there in a phase: a wall at the hands, a box under the foot */
-  stages: ReadonlyMap<string, { wall: boolean; boxM: number }>;
+  stages: ReadonlyMap<string, Stage>;
   contacts: SideContact[];
+  held: SideHeld[];
+  /** how high the head or the hands ever are, metres */
+  topM: number;
 };
 
 /** When the push is over, as a part of the way from contact to contact. */
@@ -111,6 +122,7 @@ const armBetween = (a: ArmPose, b: ArmPose, part: number): ArmPose => ({
   raiseDeg: mixed(a.raiseDeg, b.raiseDeg, part),
   elbowDeg: mixed(a.elbowDeg, b.elbowDeg, part),
   asideDeg: mixed(a.asideDeg, b.asideDeg, part),
+  foreAsideDeg: mixed(a.foreAsideDeg ?? a.asideDeg, b.foreAsideDeg ?? b.asideDeg, part),
 });
 
 /** Arms move only between two moments that both say how they are held. */
@@ -156,20 +168,22 @@ export const sideView = (
   const keys: Key[] = [];
   const looks = new Map<string, readonly PostureLook[]>();
   const fronts = new Set<string>();
-  const stages = new Map<string, { wall: boolean; boxM: number }>();
+  const stages = new Map<string, Stage>();
+  const held: SideHeld[] = [];
   for (const { code, fromS, toS } of layout.phases) {
     const posture = postureOf(code);
     if (!posture) continue;
     looks.set(code, posture.looks);
     if (posture.front) fronts.add(code);
-    if (posture.wall || posture.boxM) {
-      stages.set(code, { wall: posture.wall ?? false, boxM: posture.boxM ?? 0 });
-    }
+    const { wall = false, boxM = 0, liftM = 0 } = posture;
+    if (wall || boxM || liftM) stages.set(code, { wall, boxM, liftM });
     const falls = contactsOf(layout, code);
     const before = (timeS: number): Footfall | undefined =>
       layout.footfalls.findLast((fall) => fall.timeS < timeS - 1e-9);
     if (falls.length === 0) {
       const on = before(toS + 1e-6)?.foot ?? 'left';
+      const figure = figureOf(posture.contact, body, 0, posture.boxM);
+      held.push({ ...anglesOf(figure), phase: code, timeS: (fromS + toS) / 2 });
       keys.push(keyOf(posture.contact, fromS, on, null), keyOf(posture.contact, toS, on, null));
     }
     falls.forEach((fall, i) => {
@@ -186,7 +200,8 @@ export const sideView = (
     });
   }
   keys.sort((a, b) => a.timeS - b.timeS);
-  return { keys, looks, fronts, stages, contacts: contactRows(keys, body) };
+  const view = { keys, looks, fronts, stages, held, contacts: contactRows(keys, body) };
+  return { ...view, topM: topOf(view, layout, body) };
 };
 
 const poseOf = ({
@@ -203,6 +218,30 @@ const poseOf = ({
   free: on === 'left' ? right : left,
   arms: arms && { stance: arms[on], free: arms[otherFoot(on)] },
 });
+
+/** So many looks at a sequence find how high anything comes in it. */
+const LOOKS = 80;
+
+/** How high head or hands ever are, metres. */
+const topOf = (
+  view: Omit<SideView, 'topM'>,
+  layout: Layout,
+  body: Pick<Body, 'heightM' | 'legM'>,
+): number => {
+  const times = Array.from({ length: LOOKS + 1 }, (_, i) => (layout.totalTimeS * i) / LOOKS);
+  return Math.max(
+    0,
+    ...[...times, ...view.keys.map(({ timeS }) => timeS)].map((timeS) => {
+      const figure = sideAt(view, layout, body, timeS)?.figure;
+      if (!figure) return 0;
+      const { head, arms } = figure;
+      return Math.max(
+        head.y + head.radius,
+        ...(arms ? [arms.stance.hand.y, arms.free.hand.y] : []),
+      );
+    }),
+  );
+};
 
 const contactRows = (keys: readonly Key[], body: Pick<Body, 'heightM' | 'legM'>): SideContact[] => {
   const rows: SideContact[] = [];
@@ -251,7 +290,7 @@ const phaseAt = (layout: Layout, timeS: number): string | undefined =>
  * held moment and moves between.
  */
 export const sideAt = (
-  view: SideView,
+  view: Omit<SideView, 'topM'>,
   layout: Layout,
   body: Pick<Body, 'heightM' | 'legM'>,
   timeS: number,
@@ -276,9 +315,9 @@ export const sideAt = (
     arms: armsBetween(from.arms, to.arms, part, ['left', 'right']),
     on: key.on,
   });
-  const { wall, boxM } = view.stages.get(phase) ?? { wall: false, boxM: 0 };
+  const { wall, boxM, ...stage } = view.stages.get(phase) ?? OPEN;
   return {
-    figure: figureOf(pose, body, liftM, boxM),
+    figure: figureOf(pose, body, liftM + stage.liftM, boxM),
     on: key.on,
     phase,
     feet: view.fronts.has(phase) ? feetAt(layout, timeS) : null,

@@ -176,6 +176,7 @@ export { asDrilled } from './asDrilled';
 export { setOfWork } from './setOfWork';
 export { groupedByDoer } from './groups';
 export { lawsBroken, type Broken } from './laws';
+export { numbersSaid } from './saidNumbers';
 export {
   chainCode,
   chainMovement,

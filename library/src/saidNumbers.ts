@@ -9,7 +9,7 @@ type Unit = 'steps' | 'slides' | 'metres' | 'degrees' | 'seconds';
 type Said = { words: string; values: readonly number[]; unit: Unit };
 
 const NUMBERS =
-  'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen'.split(
+  'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty'.split(
     ' ',
   );
 const NUMBER = `\\d+(?:\\.\\d+)?|${NUMBERS.slice(1).join('|')}`;

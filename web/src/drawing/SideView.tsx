@@ -17,7 +17,6 @@ import {
   type SideView as View,
 } from '@gravek/core/sideView';
 import { formatLength } from '@gravek/core/units';
-import { useMemo } from 'react';
 import { useTime, type Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';
 import { Length } from '../controls/Figure';
@@ -94,13 +93,11 @@ const Arm = ({
   );
 };
 
-/** How much of the sheet a body takes, as a part of its height: with hands overhead it is taller. */
-const tallestOf = (view: View): number =>
-  view.keys.some(({ arms }) => arms && Math.max(arms.left.raiseDeg, arms.right.raiseDeg) > 100)
-    ? REACHING
-    : STANDING;
-const STANDING = 1.16;
-const REACHING = 1.46;
+/** The highest that it comes fits, so that the scale stays as it is while it plays. */
+const pixelsOf = (topM: number, { heightM }: Body): number =>
+  (GROUND - 14) / Math.max(topM, ROOMY * heightM);
+/** Nobody is drawn larger than standing upright would be. */
+const ROOMY = 1.06;
 
 /** The body at a moment: left limbs hollow, right ones filled, angles at the joints that are looked at. */
 const Figure = ({
@@ -108,7 +105,7 @@ const Figure = ({
   on,
   looks,
   body,
-  tallest,
+  topM,
   wall = false,
   boxM = 0,
 }: {
@@ -117,14 +114,13 @@ const Figure = ({
   on: Foot;
   looks: readonly PostureLook[];
   body: Body;
-  /** what fits, as a part of its height */
-  tallest: number;
+  /** how high it ever comes, metres */
+  topM: number;
   wall?: boolean;
   boxM?: number;
 }) => {
   const style = useLengthStyle();
-  // The tallest it can be fits, whatever the posture, so that the scale stays as it is while it plays.
-  const pixels = (GROUND - 14) / (body.heightM * tallest);
+  const pixels = pixelsOf(topM, body);
   const at: At = ({ x, y }) => [SIZE.width / 2 - 20 + x * pixels, GROUND - y * pixels];
   const angles = anglesOf(figure);
   const legs = { stance: figure.stance, free: figure.free };
@@ -273,9 +269,9 @@ const trunkPath = ([x, y]: Spot, [backX, backY]: Spot, [topX, topY]: Spot): stri
   `M${x},${y} Q${2 * backX - (x + topX) / 2},${2 * backY - (y + topY) / 2} ${topX},${topY}`;
 
 /** The body as somebody in front of it sees it, on its feet as they are laid out. */
-const Front = ({ figure, body, tallest }: { figure: FrontFigure; body: Body; tallest: number }) => {
+const Front = ({ figure, body, topM }: { figure: FrontFigure; body: Body; topM: number }) => {
   const style = useLengthStyle();
-  const pixels = (GROUND - 14) / (body.heightM * tallest);
+  const pixels = pixelsOf(topM, body);
   // Whoever faces the athlete has the athlete's right on the left.
   const at: At = ({ x, y }) => [FRONT_WIDTH / 2 - x * pixels, GROUND - y * pixels];
   const { left, right } = figure.sides;
@@ -354,7 +350,10 @@ export const SideStill = ({
       on="right"
       looks={looks}
       body={body}
-      tallest={figure.arms ? REACHING : STANDING}
+      topM={Math.max(
+        figure.head.y + figure.head.radius,
+        ...(figure.arms ? [figure.arms.stance.hand.y, figure.arms.free.hand.y] : []),
+      )}
       wall={wall}
       boxM={boxM}
     />
@@ -383,41 +382,42 @@ export const SideDrawing = ({
   nameOf: (phase: string) => string;
 }) => {
   const moment = useMoment(player, view, layout, body);
-  const tallest = useMemo(() => tallestOf(view), [view]);
   return (
     <div>
-      <Sheet
-        label={
-          moment
-            ? `The body from the side: ${nameOf(moment.phase)}`
-            : 'Nothing to see from the side here'
-        }
-      >
-        {moment ? (
-          <Figure
-            figure={moment.figure}
-            on={moment.on}
-            looks={view.looks.get(moment.phase) ?? []}
-            body={body}
-            tallest={tallest}
-            wall={moment.wall}
-            boxM={moment.boxM}
-          />
-        ) : (
-          <text className="plan-tag" x={SIZE.width / 2} y={SIZE.height / 2} textAnchor="middle">
-            Here the feet count, not the posture.
-          </text>
-        )}
-      </Sheet>
-      {moment?.feet && (
-        <Sheet label={`The body from the front: ${nameOf(moment.phase)}`} width={FRONT_WIDTH}>
-          <Front
-            figure={frontFigureOf(moment.figure, moment.on, moment.feet, body.heightM)}
-            body={body}
-            tallest={tallest}
-          />
+      <div className="side-figures">
+        <Sheet
+          label={
+            moment
+              ? `The body from the side: ${nameOf(moment.phase)}`
+              : 'Nothing to see from the side here'
+          }
+        >
+          {moment ? (
+            <Figure
+              figure={moment.figure}
+              on={moment.on}
+              looks={view.looks.get(moment.phase) ?? []}
+              body={body}
+              topM={view.topM}
+              wall={moment.wall}
+              boxM={moment.boxM}
+            />
+          ) : (
+            <text className="plan-tag" x={SIZE.width / 2} y={SIZE.height / 2} textAnchor="middle">
+              Here the feet count, not the posture.
+            </text>
+          )}
         </Sheet>
-      )}
+        {moment?.feet && (
+          <Sheet label={`The body from the front: ${nameOf(moment.phase)}`} width={FRONT_WIDTH}>
+            <Front
+              figure={frontFigureOf(moment.figure, moment.on, moment.feet, body.heightM)}
+              body={body}
+              topM={view.topM}
+            />
+          </Sheet>
+        )}
+      </div>
       <div className="quiet small-text text-center" aria-live="off">
         {moment && (
           <>
@@ -430,8 +430,9 @@ export const SideDrawing = ({
   );
 };
 
-/** Contacts of a phase that are all alike, from the first to the last of them. */
+/** Contacts of a phase that are all alike, from the first to the last of them; or a posture that is held. */
 type Alike = { contact: SideContact; toN: number };
+type Seen = PostureAngles & Pick<SideContact, 'phase' | 'timeS'> & Partial<SideContact>;
 
 const told = (contact: SideContact): string =>
   [
@@ -451,13 +452,26 @@ const alike = (contacts: readonly SideContact[]): Alike[] => {
   return rows;
 };
 
+/** Contacts and what is held between them, in the order in which they come. */
+const rowsOf = (view: View): { seen: Seen; which: string }[] =>
+  [
+    ...view.held.map((seen): { seen: Seen; which: string } => ({ seen, which: 'held' })),
+    ...alike(view.contacts).map(({ contact, toN }) => ({
+      seen: contact,
+      which: toN === contact.n ? `${toN}` : `${contact.n}–${toN}`,
+    })),
+  ].sort((a, b) => a.seen.timeS - b.seen.timeS);
+
 const Row = ({
-  contact,
-  toN,
+  seen,
+  which,
   looks,
   name,
   onShow,
-}: Alike & {
+}: {
+  seen: Seen;
+  /** which contacts it is; held, where none lands */
+  which: string;
   looks: readonly PostureLook[];
   name: string;
   onShow: () => void;
@@ -466,27 +480,29 @@ const Row = ({
   return (
     <tr>
       <td>
-        <button type="button" aria-label={`Show contact ${contact.n}`} onClick={onShow}>
-          <span className="figure">{toN === contact.n ? toN : `${contact.n}–${toN}`}</span>
+        <button
+          type="button"
+          aria-label={seen.n === undefined ? `Show ${name}` : `Show contact ${seen.n}`}
+          onClick={onShow}
+        >
+          <span className="figure">{which}</span>
         </button>
       </td>
       <td>{name}</td>
       {(['trunk', 'hip', 'knee', 'shin', 'ankle'] as const).map((look) => (
         <td key={look} className={looks.includes(look) ? 'num' : 'num quiet'}>
-          <span className="figure">{degrees(contact, look)}</span>
+          <span className="figure">{degrees(seen, look)}</span>
         </td>
       ))}
       <td className="num">
-        <Length m={contact.footToHipM} style={{ ...style, small: true }} />
+        <Length m={seen.footToHipM} style={{ ...style, small: true }} />
       </td>
       <td className="num">
-        {contact.hipTravelM === null ? '' : <Length m={contact.hipTravelM} style={style} />}
+        {typeof seen.hipTravelM === 'number' && <Length m={seen.hipTravelM} style={style} />}
       </td>
       <td className="num">
-        {contact.trunkRiseDeg === null ? (
-          ''
-        ) : (
-          <span className="figure">{Math.round(contact.trunkRiseDeg)}°</span>
+        {typeof seen.trunkRiseDeg === 'number' && (
+          <span className="figure">{Math.round(seen.trunkRiseDeg)}°</span>
         )}
       </td>
     </tr>
@@ -512,8 +528,10 @@ export const SideView = ({
   nameOf: (phase: string) => string;
 }) => (
   <section aria-label="From the side">
-    <h2 className="mb-1">From the side</h2>
-    <div className="side-columns">
+    <h2 className="mb-1">
+      {view.fronts.size > 0 ? 'From the side and from the front' : 'From the side'}
+    </h2>
+    <div className={view.fronts.size > 0 ? 'side-columns two-figures' : 'side-columns'}>
       <SideDrawing view={view} layout={layout} body={body} player={player} nameOf={nameOf} />
       <div className="table-scroll">
         <table className="grid-table side-table">
@@ -532,21 +550,18 @@ export const SideView = ({
             </tr>
           </thead>
           <tbody>
-            {alike(view.contacts).map(({ contact, toN }) => (
+            {rowsOf(view).map(({ seen, which }) => (
               <Row
-                key={contact.n}
-                contact={contact}
-                toN={toN}
-                looks={view.looks.get(contact.phase) ?? []}
-                name={nameOf(contact.phase)}
-                onShow={() => player.setState({ timeS: contact.timeS, playing: false })}
+                key={`${seen.phase}/${which}`}
+                seen={seen}
+                which={which}
+                looks={view.looks.get(seen.phase) ?? []}
+                name={nameOf(seen.phase)}
+                onShow={() => player.setState({ timeS: seen.timeS, playing: false })}
               />
             ))}
           </tbody>
         </table>
-        {view.contacts.length === 0 && (
-          <p className="quiet mb-0">Held, with no foot landing: the figure shows how.</p>
-        )}
         <p className="quiet small-text mb-0 mt-1">
           Asked of this body, by the leg it lands on: trunk and shin from upright, towards the way;
           hip, knee and ankle inside the joint; behind the hip counts as minus.

@@ -77,7 +77,7 @@ const PoseAt = ({ at }: { at: string }) => {
   return (
     <div className="span-12 pose-columns">
       <SideStill
-        figure={figureOf(pose, body, 0, held.boxM)}
+        figure={figureOf(pose, body, held.liftM, held.boxM)}
         looks={held.looks}
         body={body}
         wall={held.wall}
@@ -123,6 +123,13 @@ const PoseAt = ({ at }: { at: string }) => {
                   unit="°"
                   decimals={0}
                 />
+                <NumberAt
+                  at={`${at}.arms.${arm}.foreAsideDeg`}
+                  label="Forearm, out to the side"
+                  unit="°"
+                  decimals={0}
+                  usual={pose.arms?.[arm].asideDeg ?? 0}
+                />
               </div>
             </fieldset>
           ))}
@@ -148,6 +155,9 @@ export const PostureAt = ({ at }: { at: string }) => {
       <FlagAt at={`${at}.wall`} label="The hands are on a wall" />
       <MaybeAt at={`${at}.boxM`} label="It stands on a box" fresh={() => 0.4} none={undefined}>
         <LengthAt at={`${at}.boxM`} label="Height of the box" />
+      </MaybeAt>
+      <MaybeAt at={`${at}.liftM`} label="It is in the air" fresh={() => 0.5} none={undefined}>
+        <LengthAt at={`${at}.liftM`} label="Off the ground" />
       </MaybeAt>
       <PoseAt at={`${at}.contact`} />
       <MaybeAt
