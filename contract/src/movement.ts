@@ -82,6 +82,8 @@ const readOption = object({
   weight: figure('The weight', 0, 100),
 });
 
+const turn = () => object({ deg: figure('The turn', 0, 360, '°'), to: foot('a side') });
+
 const phase = object({
   code: code('A phase'),
   name: name('the phase’s name', 60),
@@ -89,9 +91,7 @@ const phase = object({
   steps: phaseSteps as unknown as MixedSchema<PhaseSteps>,
   /** a foot may land twice running in it: a hop, a jab, a re-plant, a change of direction */
   again: boolean().strict().optional(),
-  turn: object({ deg: figure('The turn', 0, 360, '°'), to: foot('a side') })
-    .nullable()
-    .default(null),
+  turn: turn().nullable().default(null),
   ball: string()
     .max(60, 'Choose what becomes of the ball.')
     .oneOf([...BALL], 'Choose what becomes of the ball.')
@@ -318,6 +318,10 @@ const school = object({
         }).required(),
       )
         .max(12, 'At most 12 faults.')
+        .optional(),
+      /** turns before a phase instead; 0° for none */
+      turns: array(object({ phase: partCode(), turn: turn().required() }).required())
+        .max(12, 'At most 12 turns.')
         .optional(),
       /** how the body is held instead, by phase */
       postures: array(object({ phase: partCode(), posture: posture().required() }).required())

@@ -193,6 +193,8 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
         ...(option.faults ?? []).map((own) => own.code),
       ].find((code) => !faultCodes.has(code));
       if (unknown) say(`${path}.faults`, `There is no fault ${unknown}.`);
+      const unturned = option.turns?.find((own) => !phaseCodes.has(own.phase));
+      if (unturned) say(`${path}.turns`, `There is no phase ${unturned.phase} to turn before.`);
       const unheld = option.postures?.find((own) => !phaseCodes.has(own.phase));
       if (unheld) say(`${path}.postures`, `There is no phase ${unheld.phase} to hold otherwise.`);
       const nowhere = option.checkpoints?.find((own) => !phaseCodes.has(own.phase));

@@ -15,6 +15,7 @@ export const hasEffect = (option: School['options'][number]): boolean =>
     option.without,
     option.faults,
     option.postures,
+    option.turns,
     option.checkpoints,
   ].some((list) => (list?.length ?? 0) > 0);
 

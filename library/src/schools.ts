@@ -51,6 +51,14 @@ const looked = (phases: Phases, { checkpoints }: Option): Phases =>
     phases,
   );
 
+/** Which way a phase turns first, as one way of teaching has it. */
+const turned = (phases: Phases, { turns }: Option): Phases =>
+  (turns ?? []).reduce(
+    (all, { phase, turn }) =>
+      all.map((own) => (own.code === phase ? { ...own, turn: turn.deg > 0 ? turn : null } : own)),
+    phases,
+  );
+
 /** How the body is held, as one way of teaching has it. */
 const held = (phases: Phases, { postures }: Option): Phases =>
   (postures ?? []).reduce(
@@ -109,7 +117,7 @@ export const bySchools = (
     const option = one.options.find((option) => option.code === chosen[one.code]) ?? one.options[0];
     if (!option) continue;
     const stepped = option.skips.reduce(skipped, changed(taught.phases, option.changes));
-    const phases = held(looked(stepped, option), option);
+    const phases = held(looked(turned(stepped, option), option), option);
     const faults = faultsOf(taught, option, phases);
     if (phases !== taught.phases || faults !== taught.faults)
       taught = { ...taught, phases, faults };

@@ -282,13 +282,27 @@ const markAsk = (mark: Mark, ground: Ground): LabelAsk => ({
   towardDeg: 90,
 });
 
-const branchAsk = ({ name, points }: Branch, ground: Ground): LabelAsk | null => {
-  const spots = points.map(ground.at);
-  const seen = spots.filter(
-    ([x, y]) => x > 20 && x < ground.width - 20 && y > 12 && y < ground.height - 6,
-  );
-  const end = seen.at(-1);
-  return end ? { ...word(name), at: end, reach: 5, towardDeg: 0 } : null;
+/** Ways that end nearer than this to each other, or to where they part, are not told apart by a name: pixels. */
+const APART = 56;
+
+const apartBy = ([x, y]: Spot, [x2, y2]: Spot): number => Math.hypot(x - x2, y - y2);
+
+/** The names of other exits, at the end of what is seen of each; in a heap none could be read. */
+const branchAsks = (branches: readonly Branch[], ground: Ground): LabelAsk[] => {
+  const ways = branches.flatMap(({ name, points }) => {
+    const spots = points.map(ground.at);
+    const end = spots.findLast(
+      ([x, y]) => x > 20 && x < ground.width - 20 && y > 12 && y < ground.height - 6,
+    );
+    return end ? [{ name, from: spots[0]!, end }] : [];
+  });
+  return ways
+    .filter(
+      (way) =>
+        apartBy(way.from, way.end) > APART &&
+        ways.every((other) => other === way || apartBy(other.end, way.end) > APART),
+    )
+    .map(({ name, end }) => ({ ...word(name), at: end, reach: 5, towardDeg: 0 }));
 };
 
 const signBox = (mark: Mark, ground: Ground): Box => {
@@ -481,10 +495,7 @@ export const pictureOf = ({
     ...beyond.map(({ ask }) => ({ kind: 'thing' as const, ask })),
     ...things.map((ask) => ({ kind: 'thing' as const, ask })),
     ...wordedMarks.map((mark) => ({ kind: 'mark' as const, ask: markAsk(mark, ground) })),
-    ...branches.flatMap((branch) => {
-      const ask = branchAsk(branch, ground);
-      return ask ? [{ kind: 'branch' as const, ask }] : [];
-    }),
+    ...branchAsks(branches, ground).map((ask) => ({ kind: 'branch' as const, ask })),
   ];
   const placed = placeLabels(
     asks.map(({ ask }) => ask),

@@ -342,6 +342,26 @@ export const SchoolForm = ({ at }: { at: string }) => {
                 </Button>
               </div>
             ))}
+            {(option.turns ?? []).map((own, t) => (
+              <div key={t} className="edit-row">
+                <div className="edit-grid">
+                  <ChoiceAt
+                    at={`${path}.turns[${t}].phase`}
+                    label="Turns otherwise before"
+                    options={named(movement.phases)}
+                  />
+                  <NumberAt at={`${path}.turns[${t}].turn.deg`} label="By" unit="°" decimals={0} />
+                  <ChoiceAt at={`${path}.turns[${t}].turn.to`} label="To the" options={FEET} />
+                </div>
+                <Button
+                  size="sm"
+                  variant="link"
+                  onClick={() => put({ turns: option.turns?.filter((one) => one !== own) })}
+                >
+                  Take out
+                </Button>
+              </div>
+            ))}
             {(option.postures ?? []).map((own, k) => (
               <fieldset key={k} className="edit-group">
                 <div className="edit-grid">
@@ -362,6 +382,20 @@ export const SchoolForm = ({ at }: { at: string }) => {
               </fieldset>
             ))}
             <div className="row-line">
+              <Button
+                size="sm"
+                variant="outline-dark"
+                onClick={() =>
+                  put({
+                    turns: [
+                      ...(option.turns ?? []),
+                      { phase: movement.phases[0]!.code, turn: { deg: 0, to: 'right' } },
+                    ],
+                  })
+                }
+              >
+                Turn otherwise
+              </Button>
               <Button
                 size="sm"
                 variant="outline-dark"
