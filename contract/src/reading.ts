@@ -20,6 +20,12 @@ const figures = (what: string, unit: string, most = 60) =>
 const one = (what: string) =>
   number().strict().typeError(`${what} must be a number.`).required(`${what} is missing.`);
 
+const counts = () =>
+  array(object({ count: one('The count'), seconds: one('The time') }).required())
+    .required('The counts are missing.')
+    .min(1, 'One count at least.')
+    .max(20, 'At most twenty counts.');
+
 const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
   sprint: {
     splits: array(object({ distanceM: one('The distance'), timeS: one('The time') }).required())
@@ -28,12 +34,8 @@ const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
       .max(12, 'At most twelve distances.'),
   },
   curve: { radiusM: one('The radius'), chordsM: figures('Tapes', 'in metres') },
-  cadence: {
-    counts: array(object({ count: one('The count'), seconds: one('The time') }).required())
-      .required('The counts are missing.')
-      .min(1, 'One count at least.')
-      .max(20, 'At most twenty counts.'),
-  },
+  cadence: { counts: counts() },
+  'easy-cadence': { counts: counts() },
   stop: { speedMps: one('The speed'), distancesM: figures('Stopping distances', 'in metres') },
   reaction: { timesS: figures('Times', 'in seconds') },
   'short-step': { lengthsM: figures('Steps', 'in metres') },
@@ -55,7 +57,7 @@ const FASTEST_SPM = 400;
 
 /** The first count of one foot that no runner makes, such as a tap after the time was over; or null. */
 const oddCount = (taken: Reading): number | null => {
-  if (taken.kind !== 'cadence') return null;
+  if (taken.kind !== 'cadence' && taken.kind !== 'easy-cadence') return null;
   const odd = taken.counts.findIndex(({ count, seconds }) => {
     const spm = (120 * count) / seconds;
     return spm < SLOWEST_SPM || spm > FASTEST_SPM;

@@ -23,6 +23,7 @@ const GOOD: Record<Reading['kind'], Reading> = {
   },
   curve: { kind: 'curve', radiusM: 8, chordsM: [1.7, 1.75] },
   cadence: { kind: 'cadence', counts: [{ count: 28, seconds: 20 }] },
+  'easy-cadence': { kind: 'easy-cadence', counts: [{ count: 28, seconds: 20 }] },
   stop: { kind: 'stop', speedMps: 6, distancesM: [4, 4.2] },
   reaction: { kind: 'reaction', timesS: [0.3, 0.28] },
   'short-step': { kind: 'short-step', lengthsM: [0.12, 0.1] },

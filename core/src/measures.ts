@@ -13,6 +13,8 @@ export type Reading =
   | { kind: 'curve'; radiusM: number; chordsM: readonly number[] }
   /** contacts of one foot counted for a time */
   | { kind: 'cadence'; counts: readonly { count: number; seconds: number }[] }
+  /** the same on an easy day, when the rate sags */
+  | { kind: 'easy-cadence'; counts: readonly { count: number; seconds: number }[] }
   /** from a known speed to a stand */
   | { kind: 'stop'; speedMps: number; distancesM: readonly number[] }
   | { kind: 'reaction'; timesS: readonly number[] }
@@ -32,6 +34,7 @@ export const READING_KINDS = [
   'sprint',
   'curve',
   'cadence',
+  'easy-cadence',
   'stop',
   'reaction',
   'short-step',
@@ -214,7 +217,8 @@ export const readingResult = (reading: Reading): ReadingResult => {
       };
     }
     case 'cadence':
-      return { kind: 'cadence', ...countedCadence(reading.counts) };
+    case 'easy-cadence':
+      return { kind: reading.kind, ...countedCadence(reading.counts) };
     case 'stop': {
       const speed = number('speedMps', reading.speedMps, { min: 1, max: 12 });
       several('distancesM', reading.distancesM, { min: 0.3, max: 40 });

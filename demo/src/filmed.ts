@@ -139,6 +139,16 @@ const countedBefore = (athleteId: string, today: Date): ClubFile['readings'][num
   reading: { kind: 'cadence', counts: [{ count: 27, seconds: 20 }] },
 });
 
+/** What was counted of her on an easy day. */
+const countedEasy = (athleteId: string, today: Date): ClubFile['readings'][number] => ({
+  id: idAt(subDays(today, 30), 10),
+  athleteId,
+  takenOn: formatISO(subDays(today, 30), { representation: 'date' }),
+  source: 'other',
+  note: '',
+  reading: { kind: 'easy-cadence', counts: [{ count: 26, seconds: 20 }] },
+});
+
 /** The demo's season with the plan that was filmed, and the film as a coach has marked it. */
 export const withFilm = (season: ClubFile, today: Date): ClubFile => {
   const athleteId = season.athletes.find(({ name }) => name === FILMED.athlete)!.id;
@@ -199,7 +209,12 @@ export const withFilm = (season: ClubFile, today: Date): ClubFile => {
   return {
     ...season,
     approaches: [...season.approaches, approach],
-    readings: [...season.readings, countedBefore(athleteId, today), ...podRuns(athleteId, today)],
+    readings: [
+      ...season.readings,
+      countedBefore(athleteId, today),
+      countedEasy(athleteId, today),
+      ...podRuns(athleteId, today),
+    ],
     reps: tappedReps(season, athleteId),
     reviews: [review],
   };

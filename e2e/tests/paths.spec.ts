@@ -104,4 +104,12 @@ test('a cadence raised over weeks warns above ten percent and saves its beat', a
   const coming = page.waitForEvent('download');
   await panel.getByRole('button', { name: 'Save as notes' }).click();
   expect((await coming).suggestedFilename()).toBe('cadence-168-1-min.mid');
+  // An easy day has a count and a beat of its own.
+  await expect(panel.getByText(/Nobody has counted on an easy day yet/)).toBeVisible();
+  await page.getByLabel('Athlete', { exact: true }).selectOption('Mirela Dussault');
+  await expect(panel.getByText(/Easy days, counted .*156/)).toBeVisible();
+  await panel.getByLabel('beat of an easy day: 164').check();
+  const easy = page.waitForEvent('download');
+  await panel.getByRole('button', { name: 'Save as notes' }).click();
+  expect((await easy).suggestedFilename()).toBe('cadence-164-1-min.mid');
 });

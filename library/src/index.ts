@@ -205,6 +205,7 @@ export {
 export { hasEffect, otherWays, type OtherWay } from './otherWays';
 export {
   cadenceWeeks,
+  easyBeat,
   inWeek,
   isSteady,
   steadyTarget,

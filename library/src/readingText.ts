@@ -18,7 +18,7 @@ export const freshReading = (kind: ReadingKind): TypedReading => ({
   rows:
     kind === 'sprint'
       ? ['5', '10', '20'].map((a) => ({ a, b: '' }))
-      : kind === 'cadence'
+      : kind === 'cadence' || kind === 'easy-cadence'
         ? [{ a: '', b: '20' }]
         : [],
 });
@@ -93,6 +93,7 @@ export const readReading = (kind: ReadingKind, typed: TypedReading, style: Lengt
       case 'sprint':
         return { kind, splits: rows().map(({ a, b }) => ({ distanceM: a, timeS: b })) };
       case 'cadence':
+      case 'easy-cadence':
         return { kind, counts: counted(rows()) };
       case 'curve':
         return { kind, radiusM: length('radius', 'the radius'), chordsM: lengths() };

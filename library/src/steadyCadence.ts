@@ -45,6 +45,20 @@ export const cadenceWeeks = (
 };
 
 /**
+ * The beat of easy days in a week: what was counted on one, raised as the others are.
+ *
+ * @param easySpm counted on an easy day, steps a minute
+ * @example easyBeat({ increasePct: 6, weeks: 6, week: 3 }, 158) // 163
+ */
+export const easyBeat = (
+  { increasePct, weeks, week }: Pick<Chosen, 'increasePct' | 'weeks' | 'week'>,
+  easySpm: number,
+): number =>
+  cadencePlan({ baselineSpm: easySpm, increasePct, weeks, speedMps: 1 })[
+    Math.min(week ?? 1, weeks)
+  ]!.cadenceSpm;
+
+/**
  * The movement in a week of a raised cadence: the stretch at that week's cadence and step, the one before
  * it at the baseline, the rest in proportion.
  */

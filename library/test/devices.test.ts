@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import {
   courseSuggestions,
   distinctRuns,
+  easyBeat,
   gatesMeasured,
   guessGates,
   guessUnit,
@@ -479,5 +480,15 @@ describe('steady runs by week', () => {
     expect(distinctRuns([onField, onField], [])).toHaveLength(2);
     expect(rampStep(distinctRuns([onField], [watch]))).toBe('too-few');
     expect(distinctRuns([], [])).toEqual([]);
+  });
+});
+
+describe('the beat of easy days', () => {
+  it('rises from what was counted on one, in the same weeks and by the same part', () => {
+    const plan = { increasePct: 6, weeks: 6 };
+    expect([0, 3, 6].map((week) => easyBeat({ ...plan, week }, 156))).toEqual([156, 161, 165]);
+    // A week after the last asks for no more, and week 1 is meant where none is.
+    expect(easyBeat({ ...plan, week: 9 }, 156)).toBe(165);
+    expect(easyBeat({ ...plan, week: undefined }, 156)).toBe(158);
   });
 });

@@ -185,7 +185,7 @@ export const ReadingForm = ({
           ))}
         </div>
       )}
-      {kind === 'cadence' && (
+      {(kind === 'cadence' || kind === 'easy-cadence') && (
         <>
           <TapCounter
             seconds={Math.max(5, Math.min(120, Number(typed.rows.at(-1)?.b) || 20))}

@@ -41,6 +41,16 @@ export const TESTS: Record<ReadingKind, TestInfo> = {
     ],
     who: 'Somebody beside the runner, or the tap counter on a phone.',
   },
+  'easy-cadence': {
+    name: 'Cadence on an easy day',
+    use: 'The beat of easy days in a cadence plan; the rate sags on them.',
+    protocol: [
+      'The pace of an easy day, two minutes in.',
+      'Count one foot for the chosen time; repeat three times.',
+      'The runner does not count: who counts changes step.',
+    ],
+    who: 'Somebody beside the runner, or the tap counter on a phone.',
+  },
   stop: {
     name: 'Stop from a run',
     use: 'The limit of what a close-and-shorten may ask of the legs.',
@@ -116,6 +126,7 @@ export const resultText = (result: ReadingResult, style: LengthStyle): string =>
       return `${write(result.mean)} a step${spread((m) => formatLength(m, small(style)), result.sd, result.n)}`;
     }
     case 'cadence':
+    case 'easy-cadence':
       return `${result.mean.toFixed(0)} steps/min${spread((v) => v.toFixed(0), result.sd, result.n)}`;
     case 'stop':
       return `${result.mean.toFixed(1)} m/s² of braking${spread((v) => v.toFixed(1), result.sd, result.n)}`;

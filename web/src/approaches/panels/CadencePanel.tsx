@@ -3,7 +3,7 @@ import type { CurrentFigures } from '@gravek/core/measures';
 import { playBeats, soundOf, steadyBeats, wavFile } from '@gravek/core/rhythm';
 import type { LengthStyle } from '@gravek/core/units';
 import type { SequenceChoices } from '@gravek/contract/approach';
-import { cadenceWeeks } from '@gravek/library/steadyCadence';
+import { cadenceWeeks, easyBeat } from '@gravek/library/steadyCadence';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -56,8 +56,11 @@ export const CadencePanel = ({
   const y = scaleLinear([low! - 1, high! + 1], [HEIGHT - PAD.bottom, PAD.top]);
   const every = Math.max(1, Math.ceil(weeks.length / (width / 70)));
   const pace = 1000 / now.speedMps;
-  const beats = () => playBeats(steadyBeats(target.cadenceSpm, minutes * 60)).beats;
-  const title = `Cadence ${target.cadenceSpm}, ${minutes} min`;
+  const easySpm = figures['easy-cadence'] ? easyBeat(now, figures['easy-cadence'].mean) : null;
+  const [isEasy, setEasy] = useState(false);
+  const beatSpm = isEasy && easySpm !== null ? easySpm : target.cadenceSpm;
+  const beats = () => playBeats(steadyBeats(beatSpm, minutes * 60)).beats;
+  const title = `Cadence ${beatSpm}, ${minutes} min`;
   return (
     <section className="panel no-print" aria-label="Cadence over the weeks">
       <h2>Cadence over the weeks</h2>
@@ -91,6 +94,18 @@ export const CadencePanel = ({
             : `: ${Math.abs(target.cadenceSpm - own)} ${own < target.cadenceSpm ? 'to go' : 'over it; hold it there'}.`}
         </div>
       )}
+      <div className="note small-text mb-2">
+        {easySpm !== null && figures['easy-cadence'] ? (
+          <>
+            Easy days, counted {dayName(figures['easy-cadence'].takenOn)}:{' '}
+            <span className="figure">{Math.round(figures['easy-cadence'].mean)}</span>.{' '}
+            {week === 0 ? 'Now' : `In week ${week}`} they are run at{' '}
+            <span className="figure">{easySpm}</span>.
+          </>
+        ) : (
+          'Nobody has counted on an easy day yet; the rate sags then, and the beat should be its own.'
+        )}
+      </div>
       {asked.baselineSpm === null && own === undefined && (
         <div className="note small-text mb-2">
           <span className="tag tag-estimate">estimate</span> The baseline is a usual one; count the
@@ -220,6 +235,15 @@ export const CadencePanel = ({
             </option>
           ))}
         </Form.Select>
+        {easySpm !== null && (
+          <Form.Check
+            type="switch"
+            id="easy-day"
+            label={`beat of an easy day: ${easySpm}`}
+            checked={isEasy}
+            onChange={() => setEasy(!isEasy)}
+          />
+        )}
         over
         <Form.Select
           aria-label="Minutes of the beat"
