@@ -58,7 +58,12 @@ const cueChoice = object({
   drill: code('The drill').nullable().default(null),
   toldAt: moment('The time').nullable().default(null),
 });
-const rungChoice = object({ ...chosen, rung: choiceOr('a rung', RUNGS, null) });
+const rungChoice = object({
+  ...chosen,
+  rung: choiceOr('a rung', RUNGS, null),
+  /** of a progression, and then no rung is meant */
+  drill: code('The drill').nullable().default(null),
+});
 
 /** The account behind the demo's one-press entry. */
 export const DEMO_EMAIL = 'coach@demo.invalid';

@@ -75,6 +75,17 @@ export const rungChoiceInput = object({
 });
 export type RungChoiceInput = InferType<typeof rungChoiceInput>;
 
+/** A coach's word that somebody is at a drill of a progression now, whatever the reps say. */
+export const drillChoiceInput = object({
+  id: id(),
+  movement: movementCode().required('The movement is missing.'),
+  drill: code('The drill').required('Choose a drill.'),
+});
+export type DrillChoiceInput = InferType<typeof drillChoiceInput>;
+
+/** The last word of a coach on where an athlete is in a movement's progression. */
+export type DrillChoice = { athleteId: string; drill: string; day: string; person: string };
+
 export type RungChoice = {
   athleteId: string;
   movement: string;
@@ -315,6 +326,8 @@ export type ProgressStand = {
   /** reps of it in the last two sessions that it was run in, and how many were clean */
   reps: number;
   clean: number;
+  /** whose word it is, where it is not what the reps say */
+  by: string | null;
 };
 
 /** Reps of a drill by one athlete on one side in a session. */

@@ -216,6 +216,10 @@ const reaching = (): Record<string, Try> => ({
     path: `/athletes/${own.athlete.id}/rungs`,
     body: { id: uuid(), movement: 'straight-run-up', rung: 'walk', reason: 'mine' },
   },
+  'post /athletes/:id/drills': {
+    path: `/athletes/${own.athlete.id}/drills`,
+    body: { id: uuid(), movement: 'wall-switches', drill: 'one-freeze' },
+  },
   'post /athletes/:id/cues': {
     path: `/athletes/${own.athlete.id}/cues`,
     body: {

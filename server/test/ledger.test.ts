@@ -446,6 +446,17 @@ it('who may go on to the next drill of a progression follows from its reps', asy
     { drill: progression[0], step: 'up', reps: 24, clean: 23 },
   ]);
   await coach.get('/progress/no-such-movement').expect(404);
+
+  // A coach's word stands before the reps of the days until then; sent twice it is the same one.
+  const word = { id: uuid(), movement: MOVEMENT, drill: progression[2]! };
+  const say = (body: object) => coach.post(`/athletes/${own.athlete.id}/drills`, body);
+  await say(word).expect(204);
+  await say(word).expect(204);
+  await say({ ...word, drill: progression[1]! }).expect(409);
+  expect(await standsOf(own)).toMatchObject([{ drill: progression[2], step: 'stay', reps: 0 }]);
+  expect((await standsOf(own))[0]!.by).not.toBeNull();
+  await say({ ...word, id: uuid(), drill: 'no-such-drill' }).expect(404);
+  await say({ ...word, id: uuid(), drill: '' }).expect(422);
 });
 
 describe('a ladder', () => {

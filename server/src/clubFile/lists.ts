@@ -281,7 +281,7 @@ const loadChoices = async (loading: Loading): Promise<void> => {
     await put(
       trx,
       'rung_choice',
-      piece.items.map((one) => ({ ...columns(one), rung: one.rung })),
+      piece.items.map((one) => ({ ...columns(one), rung: one.rung, drill: one.drill })),
       piece.at,
     );
   });

@@ -49,7 +49,7 @@ const choicesOf = async (trx: Trx, who: Who) => {
       drill: row.drill,
       toldAt: row.told_at?.toISOString() ?? null,
     })),
-    rungChoices: rungs.map((row) => ({ ...common(row), rung: row.rung })),
+    rungChoices: rungs.map((row) => ({ ...common(row), rung: row.rung, drill: row.drill })),
   };
 };
 

@@ -29,6 +29,7 @@ import * as results from './migrations/0023_results';
 import * as whatCounts from './migrations/0024_what_counts';
 import * as inFront from './migrations/0025_in_front';
 import * as ways from './migrations/0026_ways';
+import * as drillChoice from './migrations/0027_drill_choice';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -58,6 +59,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0024_what_counts': whatCounts,
   '0025_in_front': inFront,
   '0026_ways': ways,
+  '0027_drill_choice': drillChoice,
 };
 
 /** What the tables of this version end with; names grow with each step. */

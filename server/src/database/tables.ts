@@ -409,6 +409,8 @@ export type Tables = {
     athlete_id: string;
     movement: string;
     rung: Rung | null;
+    /** a drill of the progression instead of a rung */
+    drill: string | null;
     reason: string;
     account_id: string;
     day: string;

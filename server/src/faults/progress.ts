@@ -1,4 +1,4 @@
-import type { DrillReps, ProgressStand } from '@gravek/contract';
+import type { DrillChoice, DrillReps, ProgressStand } from '@gravek/contract';
 import { progressOf } from '@gravek/library';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
@@ -6,7 +6,7 @@ import { notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
 import { LADDER_DAYS } from './rungs';
 
-/** Where the athletes of the club stand in the drills of a movement's progression, by the last months. */
+/** Where the athletes of the club stand in the drills of a movement's progression, by the last months and their coaches' word. */
 export const progressIn = async (
   trx: Trx,
   code: string,
@@ -23,5 +23,13 @@ export const progressIn = async (
     where c.movement = ${code} and c.part <> '' and c.watched and a.archived_at is null
       and s.day >= ${today}::date - ${LADDER_DAYS}::int and s.day <= ${today}::date
     group by 1, 2, 3, 4, 5 order by s.day, 3, 2, 5`.execute(trx);
-  return progressOf(movement, rows);
+  const choices = await sql<DrillChoice>`
+    select distinct on (c.athlete_id) c.athlete_id as "athleteId", c.drill, c.day,
+      coalesce(gravek_person(c.account_id), 'Somebody') as person
+    from rung_choice c
+    join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
+    where c.movement = ${code} and c.drill is not null and a.archived_at is null
+      and c.day <= ${today}::date
+    order by c.athlete_id, c.made_at desc`.execute(trx);
+  return progressOf(movement, rows, choices.rows);
 };

@@ -1,4 +1,4 @@
-import { cueChoiceInput, rungChoiceInput } from '@gravek/contract';
+import { cueChoiceInput, drillChoiceInput, rungChoiceInput } from '@gravek/contract';
 import { isDay } from '@gravek/core';
 import { badInput } from '../http/problem';
 import { mustAthlete } from '../athletes/queries';
@@ -80,6 +80,17 @@ export const faultRoutes = [
     path: '/athletes/:id/rungs',
     access: 'coach',
     body: rungChoiceInput,
+    changes: 'reps',
+    run: async ({ trx, who, params, body }) => {
+      await mustAthlete(trx, params.id!);
+      await chooseRung(trx, who.accountId, params.id!, body);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/athletes/:id/drills',
+    access: 'coach',
+    body: drillChoiceInput,
     changes: 'reps',
     run: async ({ trx, who, params, body }) => {
       await mustAthlete(trx, params.id!);

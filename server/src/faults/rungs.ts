@@ -1,4 +1,4 @@
-import type { Needs, RungChoice, RungChoiceInput } from '@gravek/contract';
+import type { DrillChoiceInput, Needs, RungChoice, RungChoiceInput } from '@gravek/contract';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { notFound } from '../http/problem';
@@ -39,25 +39,30 @@ export const laddersIn = async (
       c.reason, c.day, coalesce(gravek_person(c.account_id), 'Somebody') as person
     from rung_choice c
     join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
-    where a.archived_at is null and c.day <= ${day}::date ${only}
+    where a.archived_at is null and c.drill is null and c.day <= ${day}::date ${only}
     order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
   return { rungs: rungs.rows, rungChoices: choices.rows };
 };
 
 /**
- * Keeps a coach's choice of a rung; sent again it is the same one.
+ * Keeps a coach's choice of a rung, or of a drill of the progression; sent again it is the same one.
  *
- * @throws {ProblemError} when there is no such movement, or another choice has the id
+ * @throws {ProblemError} when there is no such movement or drill, or another choice has the id
  */
 export const chooseRung = async (
   trx: Trx,
   accountId: string,
   athleteId: string,
-  { id, movement, rung, reason }: RungChoiceInput,
+  { id, movement, ...chosen }: RungChoiceInput | DrillChoiceInput,
 ): Promise<void> => {
-  if (!(await movementsBy(trx, [movement]))(movement)) throw notFound('movement');
+  const known = (await movementsBy(trx, [movement]))(movement);
+  if (!known) throw notFound('movement');
+  const { rung, drill, reason } = { rung: null, drill: null, reason: '', ...chosen };
+  if (drill !== null && !known.progression?.some((step) => step.drill === drill)) {
+    throw notFound('drill');
+  }
   const { today } = await clubNow(trx);
-  const row = { athlete_id: athleteId, movement, rung, reason };
+  const row = { athlete_id: athleteId, movement, rung, drill, reason };
   const { numInsertedOrUpdatedRows } = await trx
     .insertInto('rung_choice')
     .values({ id, ...row, account_id: accountId, day: today })
@@ -66,7 +71,7 @@ export const chooseRung = async (
   if (numInsertedOrUpdatedRows) return;
   const kept = await trx
     .selectFrom('rung_choice')
-    .select(['athlete_id', 'movement', 'rung', 'reason'])
+    .select(['athlete_id', 'movement', 'rung', 'drill', 'reason'])
     .where('id', '=', id)
     .executeTakeFirst();
   settleNew('choice', kept, row);

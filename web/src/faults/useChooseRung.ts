@@ -1,4 +1,4 @@
-import type { RungChoiceInput } from '@gravek/contract/faults';
+import type { DrillChoiceInput, RungChoiceInput } from '@gravek/contract/faults';
 import { api } from '../api/client';
 import { useWrite } from '../api/queries';
 
@@ -8,4 +8,12 @@ export const useChooseRung = (athleteId: string) =>
     (body: RungChoiceInput) => api.post(`/athletes/${athleteId}/rungs`, body),
     'faults',
     'sessions',
+  );
+
+/** Keeps a coach's word on the drill of a progression that an athlete is at. */
+export const useChooseDrill = () =>
+  useWrite(
+    ({ athleteId, ...body }: DrillChoiceInput & { athleteId: string }) =>
+      api.post(`/athletes/${athleteId}/drills`, body),
+    'faults',
   );

@@ -4,7 +4,13 @@ import type { Movement } from '@gravek/contract/movement';
 import { setOfWork } from '@gravek/library/setOfWork';
 import { targetWords, variesWords } from '@gravek/library/work';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { v7 as uuid } from 'uuid';
 import { useProgress } from '../api/queries';
+import { sentenceOf } from '../api/client';
+import { tell } from '../controls/toasts';
+import { useChooseDrill } from '../faults/useChooseRung';
+import { useMayPlan } from '../member/member';
 import { howItIsRun } from '../sessions/howItIsRun';
 import { IntoNext } from '../sessions/IntoNext';
 import { partName } from './partName';
@@ -77,6 +83,61 @@ const HOW: Record<ProgressStand['step'], string> = {
   down: 'Too hard yet, one back',
 };
 
+const saidOf = ({ by, reps, clean }: ProgressStand): string =>
+  by === null
+    ? `${clean} of ${reps} clean`
+    : reps === 0
+      ? `(${by} says so)`
+      : `${clean} of ${reps} clean (${by} says so)`;
+
+/** A coach moves somebody to a drill by hand: kept at once, until something is run after it. */
+const MoveHere = ({
+  movement,
+  drill,
+  stands,
+  athletes,
+}: {
+  movement: Movement;
+  drill: Drill;
+  /** of all drills */
+  stands: readonly ProgressStand[];
+  athletes: readonly Athlete[];
+}) => {
+  const mayPlan = useMayPlan();
+  const choose = useChooseDrill();
+  const elsewhere = athletes.filter(
+    ({ id }) => !stands.some((stand) => stand.athleteId === id && stand.drill === drill.code),
+  );
+  if (!mayPlan || elsewhere.length === 0) return null;
+  const move = async (athleteId: string): Promise<void> => {
+    const { name } = athletes.find(({ id }) => id === athleteId)!;
+    const words = { athleteId, id: uuid(), movement: movement.code, drill: drill.code };
+    try {
+      await choose.mutateAsync(words);
+      tell(`${name} is at “${drill.name}” now.`);
+    } catch (error) {
+      tell(sentenceOf(error));
+    }
+  };
+  return (
+    <Form.Select
+      size="sm"
+      style={{ width: 'auto' }}
+      aria-label={`Move somebody to ${drill.name}`}
+      value=""
+      disabled={choose.isPending}
+      onChange={(event) => void move(event.target.value)}
+    >
+      <option value="">Move somebody here …</option>
+      {elsewhere.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </Form.Select>
+  );
+};
+
 /** Who stands at a drill of the progression, by the club's reps: the ready with the next drill for them. */
 const Standing = ({
   movement,
@@ -102,9 +163,7 @@ const Standing = ({
         <div key={step} className="row-line small-text">
           <span>
             <strong>{HOW[step]}:</strong>{' '}
-            {some
-              .map(({ athlete, stand }) => `${athlete.name} ${stand.clean} of ${stand.reps} clean`)
-              .join(', ')}
+            {some.map(({ athlete, stand }) => `${athlete.name} ${saidOf(stand)}`).join(', ')}
           </span>
           {step === 'up' && next && (
             <IntoNext
@@ -175,6 +234,12 @@ export const Drills = ({
                     stands={(progress.data ?? []).filter((one) => one.drill === drill.code)}
                     athletes={athletes}
                     next={steps[i + 1]?.drill}
+                  />
+                  <MoveHere
+                    movement={movement}
+                    drill={drill}
+                    stands={progress.data ?? []}
+                    athletes={athletes}
                   />
                 </>,
               ),
