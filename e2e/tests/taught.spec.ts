@@ -110,6 +110,27 @@ test('a chain of four moves is drawn, planned and kept in its address', async ({
   await expect(page.getByRole('region', { name: 'Then, move 4' })).toBeVisible();
 });
 
+test('a blocker is seen from the front with the hands up, and hands that are let down are said', async ({
+  signedIn: page,
+}) => {
+  await goTo(page, '/movements/block-jump');
+  const side = page.getByRole('region', { name: 'From the side' });
+  await side.getByRole('button', { name: 'Show Ready' }).click();
+  const front = side.getByRole('img', { name: 'The body from the front: Ready' });
+  await expect(front).toContainText(/feet 4\d cm apart/);
+  await expect(front.locator('.side-hand')).toHaveCount(4);
+  await page.getByRole('button', { name: 'Copy and change' }).click();
+  await page.getByRole('button', { name: 'Ready', exact: true }).click();
+  const laws = page.getByRole('region', { name: 'Would a coach teach it so?' });
+  await expect(laws).toContainText('No foot on another', { timeout: 60_000 });
+  for (const raised of await page.getByLabel('Upper arm, raised, °').all()) await raised.fill('5');
+  for (const elbow of await page.getByLabel('Elbow, inside, °').all()) await elbow.fill('170');
+  await expect(laws).toContainText(
+    'In “Ready”, “Hands” asks for 0.94 to 1.06 of eye height (height of the hands)',
+    { timeout: 60_000 },
+  );
+});
+
 test('a movement of the club is held to the laws of the ground while it is changed', async ({
   signedIn: page,
 }) => {

@@ -39,6 +39,7 @@ const Entry = ({
   athletes,
   isShown,
   onShow,
+  move,
   children,
 }: {
   movement: Movement;
@@ -46,6 +47,8 @@ const Entry = ({
   athletes: readonly Athlete[];
   isShown: boolean;
   onShow: (code: string | null) => void;
+  /** where somebody is moved to it by hand */
+  move?: React.ReactNode;
   children?: React.ReactNode;
 }) => {
   const against = movement.faults.filter((fault) => fault.drills.includes(drill.code));
@@ -72,6 +75,7 @@ const Entry = ({
           {isShown ? 'Show the whole' : 'Show it'}
         </Button>
         <IntoNext movement={movement} drill={drill} athletes={athletes} />
+        {move}
       </div>
     </li>
   );
@@ -122,13 +126,12 @@ const MoveHere = ({
   return (
     <Form.Select
       size="sm"
-      style={{ width: 'auto' }}
       aria-label={`Move somebody to ${drill.name}`}
       value=""
       disabled={choose.isPending}
       onChange={(event) => void move(event.target.value)}
     >
-      <option value="">Move somebody here …</option>
+      <option value="">Move here …</option>
       {elsewhere.map(({ id, name }) => (
         <option key={id} value={id}>
           {name}
@@ -197,7 +200,7 @@ export const Drills = ({
   });
   const progress = useProgress(movement);
   const others = movement.drills.filter((drill) => !steps.some((step) => step.drill === drill));
-  const entry = (drill: Drill, more?: React.ReactNode): React.ReactNode => (
+  const entry = (drill: Drill, more?: React.ReactNode, move?: React.ReactNode): React.ReactNode => (
     <Entry
       key={drill.code}
       movement={movement}
@@ -205,6 +208,7 @@ export const Drills = ({
       athletes={athletes}
       isShown={shown === drill.code}
       onShow={onShow}
+      move={move}
     >
       {more}
     </Entry>
@@ -235,13 +239,13 @@ export const Drills = ({
                     athletes={athletes}
                     next={steps[i + 1]?.drill}
                   />
-                  <MoveHere
-                    movement={movement}
-                    drill={drill}
-                    stands={progress.data ?? []}
-                    athletes={athletes}
-                  />
                 </>,
+                <MoveHere
+                  movement={movement}
+                  drill={drill}
+                  stands={progress.data ?? []}
+                  athletes={athletes}
+                />,
               ),
             )}
           </ol>
