@@ -112,7 +112,7 @@ const SHOTS: Shot[] = [
         ['Roland', 1],
         ['Dario', 0],
       ] as const) {
-        await page.getByRole('button', { name, exact: true }).click();
+        await page.locator('.row-key', { hasText: name }).click();
         const shown = page.getByRole('group', { name: `What ${name} showed` });
         await shown.getByRole('button').nth(nth).click();
       }
