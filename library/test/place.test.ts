@@ -203,3 +203,14 @@ describe('a movement in its place', () => {
     expect(fields({})).toEqual({});
   });
 });
+
+it('what stands there for a left-hander is what is there: at the other corner third base is ahead, not first', () => {
+  const fielder = MOVEMENTS.find(({ code }) => code === 'corner-fielder')!;
+  const basesOf = (hand: 'left' | 'right', side: 'own' | 'other') =>
+    laidOut(fielder, athleteOf(1.8, hand), { side })
+      .others.filter(({ kind }) => kind === 'base')
+      .map(({ name }) => name);
+  expect(basesOf('right', 'own')).toEqual(['first base']);
+  expect(basesOf('left', 'own')).toEqual(['third base']);
+  expect(basesOf('left', 'other')).toEqual(['first base']);
+});

@@ -232,7 +232,9 @@ const walked = (
     if (other.only && !phases.some(({ code }) => code === other.only)) continue;
     const at = other.usual ? usual : { walker, phases };
     const frame = frameOf(other.from, at.walker, at.phases);
-    if (frame) others.push(laidOther(other, athlete, frame));
+    if (!frame) continue;
+    const { twin } = other;
+    others.push({ ...laidOther(other, athlete, frame), ...(twin && { twin }) });
   }
   const layout: Layout = {
     mirrored: false,

@@ -23,7 +23,11 @@ export const mirrorLayout = (layout: Layout): Layout => ({
   })),
   marks: layout.marks.map((mark) => ({ ...across(mark), headingDeg: turn(mark.headingDeg) })),
   track: layout.track.map((point) => ({ ...across(point), facingDeg: turn(point.facingDeg) })),
-  others: layout.others.map((other) => ({ ...other, points: other.points.map(across) })),
+  others: layout.others.map((other) => ({
+    ...other,
+    ...(other.twin && { name: other.twin, twin: other.name }),
+    points: other.points.map(across),
+  })),
   curve: layout.curve && {
     ...layout.curve,
     takeoffFoot: otherFoot(layout.curve.takeoffFoot),

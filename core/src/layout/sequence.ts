@@ -268,6 +268,8 @@ export type OtherThing = {
   way?: readonly { timeS: number; ahead: Span; aside: Span }[] | undefined;
   /** only on a way that goes through this phase; always where none is named */
   only?: string | undefined;
+  /** what stands there in the mirror: third base for first base */
+  twin?: string | undefined;
   /** it stands where the usual way, that of the first exits, has its phase: it does not move with the exit taken */
   usual?: boolean | undefined;
 };
@@ -277,6 +279,8 @@ export type OtherPath = {
   /** edge: where something ends, or a line that is there already */
   kind: OtherThing['kind'] | 'edge';
   name: string;
+  /** what it is in the mirror, where that is something else */
+  twin?: string | undefined;
   /** a thing that lies across, such as a bar, has its two ends here and does not move */
   line: boolean;
   points: (Place & { timeS: number })[];

@@ -483,6 +483,7 @@ export const OtherForm = ({ at }: { at: string }) => {
   return (
     <div className="edit-grid">
       <TextAt at={`${at}.name`} label="Name" />
+      <TextAt at={`${at}.twin`} label="In the mirror, where it is something else" />
       <ChoiceAt
         at={`${at}.kind`}
         label="What it is"
