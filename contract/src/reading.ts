@@ -41,6 +41,14 @@ const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
   'short-step': { lengthsM: figures('Steps', 'in metres') },
   lane: { laneM: one('The lane'), steps: figures('Counts', 'of steps') },
   'run-through': { missesM: figures('Misses', 'in metres') },
+  'take-offs': {
+    spots: array(
+      object({ alongM: one('Inside the upright'), outM: one('Out from the bar') }).required(),
+    )
+      .required('The take-offs are missing.')
+      .min(1, 'One take-off at least.')
+      .max(60, 'At most sixty take-offs.'),
+  },
   steady: {
     targetSpm: figureOrNull('The target', 60, 300, ' steps/min'),
     minutesSpm: figures('Minutes', 'in steps a minute', 180),

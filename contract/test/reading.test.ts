@@ -28,6 +28,7 @@ const GOOD: Record<Reading['kind'], Reading> = {
   reaction: { kind: 'reaction', timesS: [0.3, 0.28] },
   'short-step': { kind: 'short-step', lengthsM: [0.12, 0.1] },
   lane: { kind: 'lane', laneM: 3, steps: [6, 7] },
+  'take-offs': { kind: 'take-offs', spots: [{ alongM: 0.6, outM: 0.9 }] },
   'run-through': { kind: 'run-through', missesM: [0.1, -0.05] },
   steady: { kind: 'steady', targetSpm: 174, minutesSpm: [172, 175, 174] },
 };

@@ -162,6 +162,8 @@ export {
   currentReading,
   fitSprint,
   READING_KINDS,
+  takeOffMisses,
+  type TakeOffSpot,
   readingResult,
   runThroughs,
   type CurrentFigures,

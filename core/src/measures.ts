@@ -23,11 +23,16 @@ export type Reading =
   | { kind: 'lane'; laneM: number; steps: readonly number[] }
   /** where the foot came down at the board: beyond it positive, short of it negative */
   | { kind: 'run-through'; missesM: readonly number[] }
+  /** where the take-off foot came down at the bar: inside the near upright, and out from the bar */
+  | { kind: 'take-offs'; spots: readonly TakeOffSpot[] }
   /**
    * steps a minute of a steady run, minute by minute, and what it was to be, null without a target;
    * metres a second of the same minutes, where they are known
    */
   | ({ kind: 'steady'; minutesMps?: readonly (number | null)[] | null } & SteadyRun);
+
+/** A take-off at a bar, metres. */
+export type TakeOffSpot = { alongM: number; outM: number };
 
 export type ReadingKind = Reading['kind'];
 export const READING_KINDS = [
@@ -40,6 +45,7 @@ export const READING_KINDS = [
   'short-step',
   'lane',
   'run-through',
+  'take-offs',
   'steady',
 ] as const satisfies readonly ReadingKind[];
 
@@ -173,16 +179,32 @@ export const runThroughs = (missesM: readonly number[]): RunThroughs => {
   return { n, meanM, interval, sdM, moveM: beyondNoise ? meanM : 0 };
 };
 
+/**
+ * How take-offs at a bar lie to the planned spot, each way as run-throughs at a board: out from the bar and further
+ * in along it positive.
+ *
+ * @example takeOffMisses([{ alongM: 0.6, outM: 0.8 }], { alongM: 0.6, outM: 0.9 }).out.meanM // -0.1: too near
+ */
+export const takeOffMisses = (
+  spots: readonly TakeOffSpot[],
+  planned: TakeOffSpot,
+): { out: RunThroughs; along: RunThroughs } => ({
+  out: runThroughs(spots.map(({ outM }) => outM - planned.outM)),
+  along: runThroughs(spots.map(({ alongM }) => alongM - planned.alongM)),
+});
+
 export type ReadingResult =
   | ({ kind: 'sprint' } & SprintFit)
   | ({ kind: 'steady'; targetSpm: number | null; inBand: number | null } & Spread)
   | ({ kind: 'lane'; laneM: number } & Spread)
   | ({ kind: 'run-through' } & RunThroughs)
+  /** out from the bar, and along it */
+  | ({ kind: 'take-offs'; along: Spread } & Spread)
   | {
-      [K in Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady' | 'lane'>]: {
+      [K in Exclude<ReadingKind, 'sprint' | 'run-through' | 'take-offs' | 'steady' | 'lane'>]: {
         kind: K;
       } & Spread;
-    }[Exclude<ReadingKind, 'sprint' | 'run-through' | 'steady' | 'lane'>];
+    }[Exclude<ReadingKind, 'sprint' | 'run-through' | 'take-offs' | 'steady' | 'lane'>];
 
 const several = (
   field: string,
@@ -207,6 +229,19 @@ export const readingResult = (reading: Reading): ReadingResult => {
       return { kind: 'sprint', ...fitSprint(reading.splits) };
     case 'run-through':
       return { kind: 'run-through', ...runThroughs(reading.missesM) };
+    case 'take-offs': {
+      const { spots } = reading;
+      whole('spots.length', spots.length, { min: 1, max: 60 });
+      spots.forEach(({ alongM, outM }, i) => {
+        number(`spots[${i}].alongM`, alongM, { min: -3, max: 6 });
+        number(`spots[${i}].outM`, outM, { min: 0, max: 3 });
+      });
+      return {
+        kind: 'take-offs',
+        ...spreadOf(spots.map(({ outM }) => outM)),
+        along: spreadOf(spots.map(({ alongM }) => alongM)),
+      };
+    }
     case 'curve': {
       const { radiusM } = reading;
       number('radiusM', radiusM, { min: 2, max: 40 });

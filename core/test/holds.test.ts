@@ -5,6 +5,7 @@ import {
   heldBy,
   landingSpread,
   runThroughs,
+  takeOffMisses,
   simulateRunUps,
   simulationsOf,
   spreadOf,
@@ -220,6 +221,20 @@ describe('run-throughs', () => {
         expect(runThroughs(misses.map((miss) => -miss)).moveM).toBeCloseTo(-moveM, 12);
       }),
     );
+  });
+
+  it('at a bar are told both ways: too near and too far in, each by itself', () => {
+    const planned = { alongM: 0.6, outM: 0.9 };
+    const near = [0.8, 0.82, 0.79, 0.81, 0.8, 0.78].map((outM, i) => ({
+      alongM: i % 2 ? 0.7 : 0.5,
+      outM,
+    }));
+    const { out, along } = takeOffMisses(near, planned);
+    expect(out.moveM).toBeCloseTo(-0.1, 9);
+    expect(along).toMatchObject({ n: 6, moveM: 0 });
+    expect(along.meanM).toBeCloseTo(0, 9);
+    // Seen from a spot that is where the feet came down, nothing moves.
+    expect(takeOffMisses(near, { alongM: 0.6, outM: 0.8 }).out.moveM).toBe(0);
   });
 
   it('are surer the more there are of them', () => {

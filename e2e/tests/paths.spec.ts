@@ -88,6 +88,24 @@ test('the keeper’s arc: on angle sooner or set sooner, raced', async ({ signed
   await expect(panel.getByRole('button', { name: 'Race them' })).toBeVisible();
 });
 
+test('take-offs at the bar are logged, and move the marks once that is no chance', async ({
+  signedIn: page,
+}) => {
+  await planOf(page, 'curved-run-up');
+  const panel = page.getByRole('region', { name: 'Take-offs' });
+  await expect(panel.getByText(/None yet/)).toBeVisible();
+  await panel.getByRole('button', { name: 'Log take-offs' }).click();
+  const list = panel.getByLabel('Inside the upright / out from the bar, one run a line');
+  await list.fill('0.6 / 0.6\n0.62');
+  await panel.getByRole('button', { name: 'Keep it' }).click();
+  await expect(panel.getByText(/Line 2: write two lengths/)).toBeVisible();
+  await expect(list).toHaveValue('0.6 / 0.6\n0.62');
+  await list.fill('0.6 / 0.6\n0.6 / 0.62\n0.6/0.58\n0.6/0.61\n0.6/0.6\n0.6/0.59');
+  await panel.getByRole('button', { name: 'Keep it' }).click();
+  await expect(panel).toContainText(/6 runs of .*nearer to the bar/);
+  await expect(panel).toContainText(/Move the start and the mark of the curve .*away from the bar/);
+});
+
 test('a cadence raised over weeks warns above ten percent and saves its beat', async ({
   signedIn: page,
 }) => {

@@ -1,4 +1,4 @@
-import type { Reading, ReadingKind } from '@gravek/core/measures';
+import type { Reading, ReadingKind, TakeOffSpot } from '@gravek/core/measures';
 import { parseLength, type LengthStyle } from '@gravek/core/units';
 
 /** A reading as it is typed: a few single fields, rows of two, and lists with one figure a line. */
@@ -70,6 +70,22 @@ export const readReading = (kind: ReadingKind, typed: TypedReading, style: Lengt
       const value = figure(line);
       return Number.isNaN(value) ? `“${line}” is not a number.` : value;
     });
+  /** Two lengths a line, such as 0.62 / 0.91. */
+  const spots = (): TakeOffSpot[] => {
+    if (lines.length === 0) messages.list = 'Write at least one.';
+    return lines.map((line, i) => {
+      const [alongM, outM, ...more] = line.split('/').map((part) => {
+        const minus = /^[-−]/.test(part.trim());
+        const read = parseLength(part.trim().replace(/^[-−]/, ''), style);
+        return read.ok ? (minus ? -read.lengthM : read.lengthM) : NaN;
+      });
+      const isRead = !Number.isNaN(alongM ?? NaN) && !Number.isNaN(outM ?? NaN);
+      if (!isRead || more.length > 0) {
+        messages.list ??= `Line ${i + 1}: write two lengths with / between, such as 0.62 / 0.91.`;
+      }
+      return { alongM: alongM ?? NaN, outM: outM ?? NaN };
+    });
+  };
   const rows = (): { a: number; b: number }[] =>
     typed.rows
       .map((row, i) => ({
@@ -107,6 +123,8 @@ export const readReading = (kind: ReadingKind, typed: TypedReading, style: Lengt
         return { kind, laneM: length('lane', 'the width of the lane'), steps: numbers() };
       case 'run-through':
         return { kind, missesM: lengths(true) };
+      case 'take-offs':
+        return { kind, spots: spots() };
       case 'steady':
         return {
           kind,

@@ -191,6 +191,29 @@ describe('a test as it is typed', () => {
     });
   });
 
+  it('take-offs are two lengths a line, in the club’s unit; outside the upright is minus', () => {
+    const read = (list: string, unit: 'metric' | 'imperial') => {
+      const typed = { ...freshReading('take-offs'), list };
+      return readReading('take-offs', typed, { unit });
+    };
+    expect(read('0.62 / 0.91\n-0.1/1', 'metric')).toEqual({
+      ok: true,
+      reading: {
+        kind: 'take-offs',
+        spots: [
+          { alongM: 0.62, outM: 0.91 },
+          { alongM: -0.1, outM: 1 },
+        ],
+      },
+    });
+    expect(read(`2' / 3'`, 'imperial')).toMatchObject({
+      reading: { spots: [{ outM: expect.closeTo(0.9144, 4) as number }] },
+    });
+    for (const wrong of ['0.62', '0.62 / x', '1 / 2 / 3', '']) {
+      expect(read(wrong, 'metric'), wrong).toMatchObject({ ok: false });
+    }
+  });
+
   it('leaves out splits that were not taken, and says which line cannot be read', () => {
     const typed = freshReading('sprint');
     typed.rows[0]!.b = '1,41';

@@ -107,3 +107,26 @@ describe('a movement from the side', () => {
     expect(high).toBeGreaterThan(0.1);
   });
 });
+
+it('in a run the arm swings against the leg of its side', () => {
+  const RUNS = ['build-up', 'recover', 'gaps'];
+  let seen = 0;
+  for (const movement of MOVEMENTS) {
+    for (const phase of [
+      ...movement.phases,
+      ...movement.drills.flatMap(({ phases }) => phases ?? []),
+    ]) {
+      const { posture, steps, name } = phase;
+      if (!posture || !RUNS.includes(steps.kind)) continue;
+      for (const pose of [posture.contact, posture.last, posture.push]) {
+        const arms = pose?.arms;
+        if (!arms || arms.stance.raiseDeg === arms.free.raiseDeg) continue;
+        seen += 1;
+        const legAhead = pose.stance.thighDeg > pose.free.thighDeg;
+        const armAhead = arms.stance.raiseDeg > arms.free.raiseDeg;
+        expect(armAhead, `${movement.code}: ${name}`).toBe(!legAhead);
+      }
+    }
+  }
+  expect(seen).toBeGreaterThan(15);
+});

@@ -167,6 +167,7 @@ const layBar = (
 ): { bar: Bar; plan: CurvePlan } => {
   const { walker, body, speed } = ground;
   const bar = { ...curve.bar, ...ask };
+  const flareDeg = ask.entryFlareDeg ?? curve.bar.entryFlareDeg ?? 0;
   const root = Math.sqrt(speed);
   const straight = ask.straightSteps ?? run.reduce((sum, phase) => sum + phase.steps.steps, 0);
   const stepM = (body.curveStepM ?? spanM(curve.step, body)) * root;
@@ -180,7 +181,7 @@ const layBar = (
     curveStepM: stepM,
     longer: bar.longer,
     shorter: bar.shorter,
-    entryFlareDeg: ask.entryFlareDeg,
+    entryFlareDeg: flareDeg,
     uprightGapM: ask.uprightGapM,
     apron: ask.apron,
     straightSteps: straight,
@@ -203,7 +204,7 @@ const layBar = (
       -way * (spot.besideM - plan.startMark.besideM),
     );
   const codes = phaseOfStep(run, straight);
-  walker.facingDeg = ahead - way * (ask.entryFlareDeg ?? 0);
+  walker.facingDeg = ahead - way * flareDeg;
   for (const fall of plan.footfalls) {
     if (fall.n === straight + 1) mark(ground, 'curve', 'curve begins');
     const from = walker.centre;

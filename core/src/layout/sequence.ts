@@ -42,6 +42,8 @@ export type BarTarget = {
   /** how much longer the second-last and shorter the last step is; alike when left out */
   longer?: number | undefined;
   shorter?: number | undefined;
+  /** how far the straight part swings out before the curve; 0 where it is left out */
+  entryFlareDeg?: number | undefined;
 };
 
 /** The kinds of steps that a phase can hold, each with its parameters. */

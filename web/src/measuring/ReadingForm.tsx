@@ -26,6 +26,7 @@ const LIST_LABELS: Partial<Record<ReadingKind, string>> = {
   'short-step': 'Toe to toe, one a line',
   lane: 'Pushes for one crossing, one a line',
   'run-through': 'Past the line +, short of it −, one a line',
+  'take-offs': 'Inside the upright / out from the bar, one run a line',
   steady: 'Steps a minute, one line a minute',
 };
 

@@ -89,6 +89,16 @@ export const TESTS: Record<ReadingKind, TestInfo> = {
     ],
     who: 'A partner at the board.',
   },
+  'take-offs': {
+    name: 'Take-offs at the bar',
+    use: 'Whether the marks of a curved run-up must move, and how much take-offs differ.',
+    protocol: [
+      'Full run-up and take-off; somebody marks the toe of the take-off foot.',
+      'Two lengths: along the bar from the near upright inwards (minus outside it), and straight out from the bar.',
+      'Six runs or more in one day.',
+    ],
+    who: 'A partner at the upright.',
+  },
   steady: {
     name: 'A steady run',
     use: 'Whether a raised cadence is held, and whether its ramp may go on.',
@@ -136,6 +146,8 @@ export const resultText = (result: ReadingResult, style: LengthStyle): string =>
       return `${result.mean.toFixed(1)} steps a crossing${spread((v) => v.toFixed(1), result.sd, result.n)}`;
     case 'steady':
       return `${result.mean.toFixed(0)} steps/min over ${result.n} min${result.inBand === null ? '' : `, ${result.inBand} of them at ${result.targetSpm}`}`;
+    case 'take-offs':
+      return `${formatLength(result.along.mean, style)} inside the upright, ${formatLength(result.mean, style)} out${result.sd === null || result.along.sd === null ? ', once' : `; spread ${formatLength(result.along.sd, small(style))} along and ${formatLength(result.sd, small(style))} out, ${result.n} runs`}`;
     case 'run-through':
       return `${result.n === 1 ? '' : 'on average '}${signed(result.meanM, style)}${result.sdM === null ? ', once' : `, spread ${formatLength(result.sdM, small(style))}, ${result.n} runs`}`;
   }

@@ -11,6 +11,7 @@ import { phasesOn, wideSpeedMps } from '@gravek/library/plan';
 import { barFor, bySchools } from '@gravek/library/schools';
 import { isSteady, usualCadence } from '@gravek/library/steadyCadence';
 import type { Player } from '../../hearing/player';
+import { TakeOffs } from '../../measuring/TakeOffs';
 import { useCatalogue } from '../../movements/useCatalogue';
 import { ArcPanel } from './ArcPanel';
 import { CadencePanel } from './CadencePanel';
@@ -73,7 +74,7 @@ export const PathPanels = ({
           ground={choices.ground}
           usual={{
             ...barFor(curve.bar, body),
-            entryFlareDeg: 0,
+            entryFlareDeg: curve.bar.entryFlareDeg ?? 0,
             curveSteps: curve.steps,
             straightSteps,
             uprightGapM: 4,
@@ -83,6 +84,14 @@ export const PathPanels = ({
           style={style}
           disabled={disabled}
           onChoose={(bar) => onChoose({ bar })}
+        />
+      )}
+      {layout.curve && curve?.bar && (
+        <TakeOffs
+          athlete={athlete}
+          planned={choices.bar ?? barFor(curve.bar, body)}
+          style={style}
+          disabled={disabled}
         />
       )}
       {front && (
