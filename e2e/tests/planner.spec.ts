@@ -6,11 +6,11 @@ test('an impossible ask is explained, with plans nearby that work', async ({ sig
   await page.getByLabel('Start', { exact: true }).selectOption('fixed');
   await page.getByLabel('Start mark, from the target').fill('30 m');
   await expect(page.getByText('That cannot be run.')).toBeVisible();
-  await expect(page.getByText(/14 steps reach at most 30\.\d\d m .* too far/)).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Start mark at 30/ })).toBeVisible();
+  await expect(page.getByText(/14 steps reach at most 26\.\d\d m .* too far/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Start mark at 26/ })).toBeVisible();
   await page.getByRole('button', { name: /^\d+ steps$/ }).click();
   await expect(page.getByText('That cannot be run.')).toBeHidden();
-  await expect(page.getByRole('img', { name: /steps over 35\.00 m to the board/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /steps over 30\.00 m to the board/ })).toBeVisible();
 
   await page.getByLabel('First foot').selectOption('left');
   const wrong = page.getByText(/end on the wrong foot/);

@@ -71,7 +71,7 @@ test('words beside a drawing light up as it is played, and a drill with steps of
   await expect(
     legend.getByRole('listitem').filter({ hasText: 'Meet the ball with a hop' }),
   ).toContainText('3');
-  await page.getByLabel('Part').selectOption({ label: 'Close finishes from side to side' });
+  await page.getByLabel(/^Part/).selectOption({ label: 'Close finishes from side to side' });
   await expect(legend).toContainText('Beside the goal');
   await expect(legend).not.toContainText('Meet the ball with a hop');
   await page.getByRole('button', { name: 'Play' }).click();

@@ -105,7 +105,7 @@ test('a close is run at a quarter while the short steps stay, and never faster t
   // A draft of the whole run is no hindrance to planning a drill of it.
   await page.getByLabel('Name of the approach').fill('Begun as a whole');
   await goTo(page, '/movements/close-and-shorten');
-  await page.getByLabel('Part').selectOption('Clap to short');
+  await page.getByLabel(/^Part/).selectOption('Clap to short');
   await page.getByRole('link', { name: 'Plan it' }).click();
   const takes = page.getByText('Takes').locator('..').locator('.figure').first();
   const full = parseFloat(await takes.innerText());

@@ -129,6 +129,10 @@ const bodies = (): Record<string, { path: string; body: object }> => {
       path: `/athletes/${athleteId}/rungs`,
       body: { id: uuid(), movement: 'straight-run-up', rung: 'walk', reason: 'shy of contact' },
     },
+    'post /athletes/:id/drills': {
+      path: `/athletes/${athleteId}/drills`,
+      body: { id: uuid(), movement: 'wall-switches', drill: 'one-freeze' },
+    },
     'post /athletes/:id/cues': {
       path: `/athletes/${athleteId}/cues`,
       body: {
