@@ -17,8 +17,11 @@ export const PASSWORD = 'wet grass at seven';
 /** Invites somebody, as an owner does under People. Returns the link to pass on. */
 export const invite = async (page: Page, name: string, email: string): Promise<string> => {
   await page.getByRole('link', { name: 'Club' }).click();
-  await page.getByRole('button', { name: 'Invite somebody' }).click();
   const people = page.getByRole('region', { name: 'People' });
+  // What comes in above moves the button from under the pointer.
+  await people.getByText('(you)').waitFor();
+  await expect(page.getByText(/^Getting /)).toHaveCount(0);
+  await people.getByRole('button', { name: 'Invite somebody' }).click();
   await people.getByLabel('Name').fill(name);
   await people.getByLabel('E-mail').fill(email);
   await people.getByRole('button', { name: 'Invite', exact: true }).click();
