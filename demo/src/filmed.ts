@@ -129,25 +129,21 @@ const tappedReps = (season: ClubFile, athleteId: string): ClubFile['reps'] => {
   return season.reps.map((rep) => ({ ...rep, measured: measured.get(rep.id) ?? rep.measured }));
 };
 
-/** What was counted of her before the cadence was raised. */
-const countedBefore = (athleteId: string, today: Date): ClubFile['readings'][number] => ({
-  id: idAt(subDays(today, 31), 9),
-  athleteId,
-  takenOn: formatISO(subDays(today, 31), { representation: 'date' }),
-  source: 'other',
-  note: '',
-  reading: { kind: 'cadence', counts: [{ count: 27, seconds: 20 }] },
-});
-
-/** What was counted of her on an easy day. */
-const countedEasy = (athleteId: string, today: Date): ClubFile['readings'][number] => ({
-  id: idAt(subDays(today, 30), 10),
-  athleteId,
-  takenOn: formatISO(subDays(today, 30), { representation: 'date' }),
-  source: 'other',
-  note: '',
-  reading: { kind: 'easy-cadence', counts: [{ count: 26, seconds: 20 }] },
-});
+/** What was counted of her before the cadence was raised: on a usual day, and on an easy one. */
+const countedBefore = (athleteId: string, today: Date): ClubFile['readings'] =>
+  (
+    [
+      { kind: 'cadence', count: 27, daysAgo: 31, n: 9 },
+      { kind: 'easy-cadence', count: 26, daysAgo: 30, n: 10 },
+    ] as const
+  ).map(({ kind, count, daysAgo, n }) => ({
+    id: idAt(subDays(today, daysAgo), n),
+    athleteId,
+    takenOn: formatISO(subDays(today, daysAgo), { representation: 'date' }),
+    source: 'other',
+    note: '',
+    reading: { kind, counts: [{ count, seconds: 20 }] },
+  }));
 
 /** The demo's season with the plan that was filmed, and the film as a coach has marked it. */
 export const withFilm = (season: ClubFile, today: Date): ClubFile => {
@@ -211,8 +207,7 @@ export const withFilm = (season: ClubFile, today: Date): ClubFile => {
     approaches: [...season.approaches, approach],
     readings: [
       ...season.readings,
-      countedBefore(athleteId, today),
-      countedEasy(athleteId, today),
+      ...countedBefore(athleteId, today),
       ...podRuns(athleteId, today),
     ],
     reps: tappedReps(season, athleteId),
