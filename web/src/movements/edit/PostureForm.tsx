@@ -7,7 +7,7 @@ import {
   type PostureMoment,
 } from '@gravek/core/sideView';
 import type { Checkpoint } from '@gravek/contract/movement';
-import { LOOK_NAMES, SideStill } from '../../drawing/SideView';
+import { LOOK_NAMES, SideStill } from '../../drawing/BodyFigure';
 import { ChoiceAt, FlagAt, LengthAt, MaybeAt, NumberAt, PicksAt } from './At';
 import { useAt, useWork } from './work';
 
