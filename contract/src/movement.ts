@@ -198,7 +198,7 @@ const other = object({
   wideM: figure('Its width', 0, 60, ' m'),
   angleDeg: figure('Its angle', -90, 90, '°').optional(),
   /** what stands there for somebody for whom the movement is mirrored: third base for first base */
-  twin: string().strict().trim().max(40, 'Keep it within 40 characters.').optional(),
+  twin: note(40, 'its name in the mirror').default(undefined),
   /** it stands where the usual way, that of the first exits, has its phase */
   usual: boolean().strict().optional(),
   /** only on a way that goes through this phase */
