@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useLayoutEffect } from 'react';
 import { useStable } from './useStable';
 
 /** Inputs that hold no text: letters mean nothing to them. */
@@ -15,7 +15,8 @@ const isTaken = (target: EventTarget | null, key: string): boolean => {
 /** Hears single keys while nobody types and no dialog is open; a key that is held down counts once. */
 export const useKeys = (press: (key: string) => void): void => {
   const stable = useStable(press);
-  useEffect(() => {
+  // Before the page is painted: whoever sees who is up can press a key.
+  useLayoutEffect(() => {
     const hear = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
       if (!isTaken(event.target, event.key) && !document.querySelector('[role=dialog]'))

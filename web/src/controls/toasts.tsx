@@ -10,10 +10,13 @@ const useToasts = create<{ list: Toast[] }>(() => ({ list: [] }));
 const drop = (id: number): void =>
   useToasts.setState(({ list }) => ({ list: list.filter((toast) => toast.id !== id) }));
 
-/** Says what was done, with a way to undo it. */
+/** Says what was done, with a way to undo it. What cannot be undone is said once, however often it was done. */
 export const tell = (text: string, undo?: () => void): void => {
   const id = (count += 1);
-  useToasts.setState(({ list }) => ({ list: [...list.slice(-2), { id, text, undo }] }));
+  useToasts.setState(({ list }) => {
+    const others = list.filter((toast) => toast.text !== text || toast.undo);
+    return { list: [...others.slice(-2), { id, text, undo }] };
+  });
   setTimeout(() => drop(id), SHOWN_MS);
 };
 
