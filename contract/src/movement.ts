@@ -223,11 +223,40 @@ const other = object({
     .default(undefined),
 });
 
-export const PLACES = ['rim', 'goal', 'net'] as const;
+const change = object({
+  phase: partCode(),
+  set: mixed<Record<string, unknown>>()
+    .required('A change must set something.')
+    .test('plain', 'A change must set something.', (value) => typeof value === 'object'),
+});
+
+/** Steps that are otherwise: in a way of teaching, or on the other side of a place. */
+const changes = () => array(change.required()).max(24, 'At most 24 changes.').default([]);
+
+/** Turns before a phase instead; 0° for none. */
+const turns = () =>
+  array(object({ phase: partCode(), turn: turn().required() }).required())
+    .max(12, 'At most 12 turns.')
+    .optional();
+
+/** What is looked at instead, by phase and by what was looked at. */
+const checkpointsInstead = () =>
+  array(
+    object({
+      phase: partCode(),
+      look: name('what is looked at', 60),
+      right: words('what right looks like', 200),
+    }).required(),
+  )
+    .max(12, 'At most 12 checkpoints.')
+    .optional();
+
+export const PLACES = ['rim', 'goal', 'net', 'diamond'] as const;
 
 /**
  * What is built where a movement is done, and the spots at which it may be done. A spot is measured from the
- * middle of the end line, the goal line or the net: out into the court, and beside, to the right as one faces it.
+ * middle of the end line, the goal line or the net, on a diamond from home: out into the court, and beside, to
+ * the right as one faces it. On a diamond metres are those of bases 18.3 m apart.
  */
 const place = object({
   kind: choice('what is built', PLACES),
@@ -237,6 +266,8 @@ const place = object({
     object({
       code: code('A spot'),
       name: name('the spot’s name', 24),
+      /** what it is called on the other side, where that is more than left and right */
+      twin: note(24, 'its name on the other side').default(undefined),
       outM: figure('Out from the line', 0, 40, ' m'),
       besideM: figure('Beside the middle', 0, 30, ' m'),
       /** from facing the rim, the goal or the net: to the right positive */
@@ -259,6 +290,26 @@ const place = object({
   swaps: array(object({ a: partCode(), b: partCode() }).required())
     .max(8, 'At most 8 pairs.')
     .optional(),
+  /** what is otherwise on the other side of the place, for the same hand */
+  otherSide: object({
+    changes: array(
+      change.shape({
+        /** only where it is taught that way: a school and its way, joined by a colon */
+        taughtBy: string().max(121, 'Choose a way of teaching.').nullable().default(undefined),
+      }),
+    )
+      .max(24, 'At most 24 changes.')
+      .default([]),
+    turns: turns(),
+    checkpoints: checkpointsInstead(),
+    /** whoever and whatever stands there instead, all of it */
+    others: array(other.required() as unknown as MixedSchema<OtherThing>)
+      .max(24, 'At most 24 things around it.')
+      .default([]),
+  })
+    .nullable()
+    .optional()
+    .default(undefined),
 });
 
 const drillPhases = () =>
@@ -292,13 +343,6 @@ const drill = object({
   setUp: setUp.optional().default(undefined),
 });
 
-const change = object({
-  phase: partCode(),
-  set: mixed<Record<string, unknown>>()
-    .required('A change must set something.')
-    .test('plain', 'A change must set something.', (value) => typeof value === 'object'),
-});
-
 const school = object({
   code: code('A school'),
   question: words('the question the schools disagree on', 120),
@@ -307,7 +351,7 @@ const school = object({
       code: code('A way of teaching'),
       name: name('the way’s name'),
       reason: words('the reason its coaches give'),
-      changes: array(change.required()).max(24, 'At most 24 changes.').default([]),
+      changes: changes(),
       skips: codes('Skipped phases').default([]),
       /** faults that are none in this way of teaching */
       without: codes('Faults').optional(),
@@ -321,24 +365,12 @@ const school = object({
       )
         .max(12, 'At most 12 faults.')
         .optional(),
-      /** turns before a phase instead; 0° for none */
-      turns: array(object({ phase: partCode(), turn: turn().required() }).required())
-        .max(12, 'At most 12 turns.')
-        .optional(),
+      turns: turns(),
       /** how the body is held instead, by phase */
       postures: array(object({ phase: partCode(), posture: posture().required() }).required())
         .max(24, 'At most 24 postures.')
         .optional(),
-      /** what is looked at instead, by phase and by what was looked at */
-      checkpoints: array(
-        object({
-          phase: partCode(),
-          look: name('what is looked at', 60),
-          right: words('what right looks like', 200),
-        }).required(),
-      )
-        .max(12, 'At most 12 checkpoints.')
-        .optional(),
+      checkpoints: checkpointsInstead(),
     }).required(),
   )
     .required('A school needs its ways.')

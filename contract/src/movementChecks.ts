@@ -25,6 +25,11 @@ const circleIn = (next: ReadonlyMap<string, readonly string[]>): string[] | null
 const fits = (steps: object): boolean =>
   firstBeyond(phaseSteps, steps) === null && phaseSteps.isValidSync(steps);
 
+type Otherwise = Pick<
+  Movement['schools'][number]['options'][number],
+  'changes' | 'turns' | 'checkpoints'
+>;
+
 const exitsOf = (phases: Movement['phases'], i: number): string[] => {
   const own = phases[i]!;
   if (own.read) return own.read.options.map((option) => option.to);
@@ -141,15 +146,17 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     }
   });
 
-  movement.others.forEach((other, i) => {
-    if (other.from !== 'start' && other.from !== 'end' && !phaseCodes.has(other.from)) {
-      say(`others[${i}].from`, `There is no phase ${other.from} to set it out from.`);
-    } else if (other.only && !phaseCodes.has(other.only)) {
-      say(`others[${i}].only`, `There is no phase ${other.only} with which it is there.`);
-    } else if (other.comes && (other.from === 'start' || other.wideM > 0)) {
-      say(`others[${i}].comes`, 'Only a single thing can come, and only to a phase or the end.');
-    }
-  });
+  const setOut = (path: string, others: Movement['others']): void =>
+    others.forEach((other, i) => {
+      if (other.from !== 'start' && other.from !== 'end' && !phaseCodes.has(other.from)) {
+        say(`${path}[${i}].from`, `There is no phase ${other.from} to set it out from.`);
+      } else if (other.only && !phaseCodes.has(other.only)) {
+        say(`${path}[${i}].only`, `There is no phase ${other.only} with which it is there.`);
+      } else if (other.comes && (other.from === 'start' || other.wideM > 0)) {
+        say(`${path}[${i}].comes`, 'Only a single thing can come, and only to a phase or the end.');
+      }
+    });
+  setOut('others', movement.others);
   const { place } = movement;
   const isMoment = (at: string, own: ReadonlySet<string>): boolean =>
     at === 'start' || at === 'end' || own.has(at);
@@ -172,6 +179,25 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
       say(`${path}.set`, `${at.name} cannot be changed like that.`);
     }
   };
+  /** What a way of teaching and the other side of a place may have otherwise. */
+  const otherwise = (path: string, way: Otherwise): void => {
+    way.changes?.forEach((change, c) => setting(`${path}.changes[${c}]`, change.phase, change.set));
+    const unturned = way.turns?.find((own) => !phaseCodes.has(own.phase));
+    if (unturned) say(`${path}.turns`, `There is no phase ${unturned.phase} to turn before.`);
+    const nowhere = way.checkpoints?.find((own) => !phaseCodes.has(own.phase));
+    if (nowhere) say(`${path}.checkpoints`, `There is no phase ${nowhere.phase} to look at.`);
+  };
+  if (place?.otherSide) {
+    otherwise('place.otherSide', place.otherSide);
+    const ways = schools.flatMap(({ code, options }) =>
+      options.map((own) => `${code}:${own.code}`),
+    );
+    place.otherSide.changes.forEach(({ taughtBy: way }, c) => {
+      if (way && !ways.includes(way))
+        say(`place.otherSide.changes[${c}].taughtBy`, `There is no way of teaching ${way}.`);
+    });
+    setOut('place.otherSide.others', place.otherSide.others);
+  }
   movement.small?.changes.forEach((change, c) => {
     setting(`small.changes[${c}]`, change.phase, change.set);
   });
@@ -185,20 +211,14 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
       const path = `schools[${i}].options[${o}]`;
       const gone = option.skips.find((skip) => !phaseCodes.has(skip));
       if (gone) say(`${path}.skips`, `There is no phase ${gone} to skip.`);
-      option.changes?.forEach((change, c) => {
-        setting(`${path}.changes[${c}]`, change.phase, change.set);
-      });
+      otherwise(path, option);
       const unknown = [
         ...(option.without ?? []),
         ...(option.faults ?? []).map((own) => own.code),
       ].find((code) => !faultCodes.has(code));
       if (unknown) say(`${path}.faults`, `There is no fault ${unknown}.`);
-      const unturned = option.turns?.find((own) => !phaseCodes.has(own.phase));
-      if (unturned) say(`${path}.turns`, `There is no phase ${unturned.phase} to turn before.`);
       const unheld = option.postures?.find((own) => !phaseCodes.has(own.phase));
       if (unheld) say(`${path}.postures`, `There is no phase ${unheld.phase} to hold otherwise.`);
-      const nowhere = option.checkpoints?.find((own) => !phaseCodes.has(own.phase));
-      if (nowhere) say(`${path}.checkpoints`, `There is no phase ${nowhere.phase} to look at.`);
     });
   });
   return found;

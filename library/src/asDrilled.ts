@@ -12,9 +12,17 @@ import { drillOf } from './byCode';
 export const asDrilled = (movement: Movement, code: string | null | undefined): Movement => {
   const drill = code ? drillOf(movement, code) : undefined;
   if (!drill?.phases?.length) {
-    return drill?.others?.length
-      ? { ...movement, others: [...movement.others, ...drill.others] }
-      : movement;
+    if (!drill?.others?.length) return movement;
+    const { place } = movement;
+    const otherSide = place?.otherSide && {
+      ...place.otherSide,
+      others: [...place.otherSide.others, ...drill.others],
+    };
+    return {
+      ...movement,
+      others: [...movement.others, ...drill.others],
+      place: otherSide ? { ...place, otherSide } : place,
+    };
   }
   const phases = drill.phases;
   const codes = phases.map((phase) => phase.code);
@@ -22,7 +30,10 @@ export const asDrilled = (movement: Movement, code: string | null | undefined): 
     ...movement,
     phases,
     others: drill.others ?? [],
-    place: movement.place && drill.placeAt ? { ...movement.place, at: drill.placeAt } : null,
+    place:
+      movement.place && drill.placeAt
+        ? { ...movement.place, at: drill.placeAt, otherSide: null }
+        : null,
     faults: movement.faults.map((fault) =>
       !fault.read && fault.drills.includes(drill.code)
         ? { ...fault, phases: [...new Set([...fault.phases, ...codes])] }

@@ -14,9 +14,9 @@ import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement } from '@gravek/contract/movement';
 import { asDrilled } from './asDrilled';
 import { atPace } from './pace';
-import { laidOut, sequenceStart } from './plan';
+import { asTaught, laidOut, sequenceStart } from './plan';
 import { saidOtherwise } from './saidNumbers';
-import { bySchools } from './schools';
+import { isMirrored } from './sides';
 
 /** A law of the ground, or of what may be said of it, that a movement breaks. */
 export type Broken = {
@@ -134,7 +134,15 @@ const landsTwice: Law = ({ movement, layout }) => {
 // Things and people.
 
 /** Lines that are there to be crossed or stood in. */
-const CROSSED_LINES = new Set(['apron', 'bag', 'lane', 'block', '3 m line', 'low box']);
+const CROSSED_LINES = new Set([
+  'apron',
+  'bag',
+  'lane',
+  'block',
+  '3 m line',
+  'low box',
+  'base line',
+]);
 const BEYOND_M = 0.02;
 
 /** A foot beyond a line that nobody crosses. */
@@ -359,7 +367,7 @@ const ON_EACH_WAY: readonly Law[] = [
 const BUILT = new Set(['goal', 'bar', 'line', 'net', 'base']);
 
 /** What is built does not grow with the athlete. */
-const builtByBody = ({ others }: Movement): string[] =>
+const builtByBody = ({ others }: Pick<Movement, 'others'>): string[] =>
   others
     .filter(({ kind }) => BUILT.has(kind))
     .filter(({ ahead, aside }) => [ahead, aside].some(({ of, value }) => of !== 'm' && value !== 0))
@@ -473,6 +481,14 @@ const choicesOf = (movement: Movement): Pick<SequenceChoices, 'reads' | 'schools
   ]);
 };
 
+/** Spots to be laid out at: the usual one, and where other steps are taken there, the other side of the place. */
+const spotsToTry = ({ place }: Movement): (SequenceChoices['spot'] | undefined)[] => {
+  const code = place?.spots.find(({ besideM }) => besideM > 0)?.code;
+  return code && place?.otherSide
+    ? [undefined, ...(['left', 'right'] as const).map((side) => ({ code, side }))]
+    : [undefined];
+};
+
 const USUAL_BODIES: readonly Body[] = [
   bodyOf({
     trials: [],
@@ -512,17 +528,22 @@ export const lawsBroken = (
   for (const body of bodies) {
     for (const choices of choicesOf(movement)) {
       const drill = movement.drills.find(({ code }) => code === choices.drill) ?? null;
-      const taught = bySchools(asDrilled(movement, choices.drill), choices.schools);
-      for (const side of ['own', 'other'] as const) {
-        const where = `${body.heightM} m, ${body.hand} hand, ${side} side: ${JSON.stringify(choices)}`;
+      const tries = spotsToTry(movement).flatMap((spot) =>
+        (['own', 'other'] as const).map((side) => ({ side, spot })),
+      );
+      for (const { side, spot } of tries) {
+        const at = spot ? `, ${spot.side} ${spot.code}` : '';
+        const where = `${body.heightM} m, ${body.hand} hand, ${side} side${at}: ${JSON.stringify(choices)}`;
         let layout: Layout;
         try {
-          layout = laidOut(movement, body, { ...choices, side });
+          layout = laidOut(movement, body, { ...choices, side, spot });
         } catch (error) {
           if (!(error instanceof RangeError)) throw error;
           find(`It cannot be laid out: ${error.message}.`, where);
           continue;
         }
+        const mirrored = isMirrored(movement, body, side);
+        const taught = asTaught(movement, { ...choices, spot }, mirrored);
         const way: Way = { movement: taught, body, layout, drill, where };
         for (const law of ON_EACH_WAY) for (const sentence of law(way)) find(sentence, where);
       }
@@ -530,6 +551,7 @@ export const lawsBroken = (
   }
   for (const sentence of [
     ...builtByBody(movement),
+    ...builtByBody({ others: movement.place?.otherSide?.others ?? [] }),
     ...movement.drills.flatMap((drill) => builtByBody(asDrilled(movement, drill.code))),
     ...exitsShow(movement),
     ...readsAnswered(movement),

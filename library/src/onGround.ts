@@ -88,7 +88,7 @@ export const gapsAt = (movement: Movement, ground: OnGround | null | undefined):
 };
 
 /** From base to base on the ground that movements are written for, metres. */
-const WRITTEN_BASES_M = 18.3;
+export const WRITTEN_BASES_M = 18.3;
 
 /** The movement with its bases as far apart as they are on a ground. */
 export const basesAt = (movement: Movement, ground: OnGround | null | undefined): Movement => {

@@ -3,6 +3,8 @@ import type { OtherThing } from '@gravek/core/layout/sequence';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
+import { WRITTEN_BASES_M } from './onGround';
+import { phasesOtherwise } from './schools';
 
 type MovementPlace = NonNullable<Movement['place']>;
 type Spot = MovementPlace['spots'][number];
@@ -26,13 +28,13 @@ type Built = Point & {
   kind: OtherThing['kind'];
   name: string;
   wideM: number;
-  /** it lies along the way out, not across it */
-  along: boolean;
+  /** how far it is turned from lying across the way out */
+  angleDeg: number;
 };
 
 /** What is before the athlete on a ground: a movement for a rim is done at a goal where there is no rim. */
 const kindOn = ({ kind }: MovementPlace, ground: OnGround | null | undefined): Kind => {
-  if (kind === 'net' || !ground) return kind;
+  if (kind === 'net' || kind === 'diamond' || !ground) return kind;
   if (ground.rim) return 'rim';
   return ground.goalM ? 'goal' : kind;
 };
@@ -40,21 +42,31 @@ const kindOn = ({ kind }: MovementPlace, ground: OnGround | null | undefined): K
 /** All that is built in a place. */
 const builtOf = (kind: Kind, ground: OnGround | null | undefined): Built[] => {
   const across = (what: Built['kind'], name: string, outM: number, wideM: number): Built => ({
-    ...{ kind: what, name, besideM: 0, outM, wideM, along: false },
+    ...{ kind: what, name, besideM: 0, outM, wideM, angleDeg: 0 },
   });
   if (kind === 'net') {
     const { wideM, lineM } = ground?.net ?? USUAL_NET;
     return [across('net', 'net', 0, wideM), across('line', `${lineM} m line`, lineM, wideM)];
+  }
+  if (kind === 'diamond') {
+    const wideM = ground?.baseM ?? WRITTEN_BASES_M;
+    const offM = wideM / Math.SQRT2 / 2;
+    return [
+      { besideM: -offM, outM: offM, angleDeg: -45 },
+      { besideM: offM, outM: offM, angleDeg: 45 },
+      { besideM: -offM, outM: 3 * offM, angleDeg: 45 },
+      { besideM: offM, outM: 3 * offM, angleDeg: -45 },
+    ].map((line): Built => ({ kind: 'line', name: 'base line', wideM, ...line }));
   }
   if (kind === 'goal') return [across('goal', 'goal', 0, ground?.goalM ?? USUAL_GOAL_M)];
   const { outM, laneM, laneOutM } = ground?.rim ?? USUAL_RIM;
   const sides = [-laneM / 2, laneM / 2].flatMap((besideM): Built[] => [
     {
       ...{ kind: 'line', name: 'lane', besideM, outM: laneOutM / 2 },
-      ...{ wideM: laneOutM, along: true },
+      ...{ wideM: laneOutM, angleDeg: -90 },
     },
     {
-      ...{ kind: 'line', name: 'block', outM: BLOCK.outM, wideM: BLOCK.longM, along: true },
+      ...{ kind: 'line', name: 'block', outM: BLOCK.outM, wideM: BLOCK.longM, angleDeg: -90 },
       besideM: besideM + Math.sign(besideM) * 0.1,
     },
   ]);
@@ -79,11 +91,13 @@ const spotOn = (
   side: 1 | -1,
 ): Point & { facingDeg: number } => {
   const at = (kind === 'goal' && spot.onGoal) || spot;
-  const besideM = side * at.besideM;
-  if (kind === 'net') return { besideM, outM: at.outM, facingDeg: side * spot.faceDeg };
+  const part = kind === 'diamond' ? (ground?.baseM ?? WRITTEN_BASES_M) / WRITTEN_BASES_M : 1;
+  const besideM = side * at.besideM * part;
+  const outM = at.outM * part;
+  if (kind === 'net') return { besideM, outM, facingDeg: side * spot.faceDeg };
   const middleOutM = kind === 'rim' ? (ground?.rim ?? USUAL_RIM).outM : 0;
-  const towards = Math.atan2(-besideM, at.outM - middleOutM) / RADIANS;
-  return { besideM, outM: at.outM, facingDeg: towards + side * spot.faceDeg };
+  const towards = Math.atan2(-besideM, outM - middleOutM) / RADIANS;
+  return { besideM, outM, facingDeg: towards + side * spot.faceDeg };
 };
 
 /**
@@ -109,15 +123,49 @@ const swapped = (movement: Movement, swaps: NonNullable<MovementPlace['swaps']>)
   };
 };
 
+/** The side of its place on which a movement is done, as the movement has it before any mirror. */
+const sideAsWritten = (
+  place: MovementPlace,
+  spot: SpotChoice | null | undefined,
+  mirrored: boolean,
+): Foot => (spot?.side && (mirrored ? otherFoot(spot.side) : spot.side)) ?? place.writtenOn;
+
+/**
+ * A movement with the steps and words of the side of its place on which it is done.
+ *
+ * @param spot null for the side for which it is written
+ * @param mirrored whether the movement is seen in the mirror for the athlete: the place is not
+ * @param ways by which it is taught, each as `school:way`
+ * @example onSpotSide(cornerFielder, { code: 'corner', side: 'left' }, false, []) // throws to second from first
+ */
+export const onSpotSide = (
+  movement: Movement,
+  spot: SpotChoice | null | undefined,
+  mirrored: boolean,
+  ways: readonly string[],
+): Movement => {
+  const { place } = movement;
+  if (!place || sideAsWritten(place, spot, mirrored) === place.writtenOn) return movement;
+  const there = swapped(movement, place.swaps ?? []);
+  const { otherSide } = place;
+  if (!otherSide) return there;
+  const changes = otherSide.changes.filter(({ taughtBy }) => !taughtBy || ways.includes(taughtBy));
+  return {
+    ...there,
+    phases: phasesOtherwise(there.phases, { ...otherSide, changes }),
+    others: otherSide.others.length > 0 ? otherSide.others : there.others,
+  };
+};
+
 /** Kinds of things that stand there by themselves where no spot is chosen. */
 const BY_PLACE: readonly OtherThing['kind'][] = ['goal', 'net'];
 
 /**
- * A movement set out in its place: what is built there as the athlete has it from the spot, in metres whoever runs.
+ * What is built in the place of a movement, as the athlete has it from the spot, in metres whoever runs.
  *
+ * @param movement on the side of its place on which it is done
  * @param spot null for the first one, on the athlete's own side; where the movement itself says where its goal
  *   is, it stays there
- * @param mirrored whether the movement is seen in the mirror for the athlete: the place is not
  * @example inPlace(postFootwork, hall, { code: 'block', side: 'left' }, false).others // rim, lane, blocks
  */
 export const inPlace = (
@@ -132,9 +180,7 @@ export const inPlace = (
   if (isSaid && !spot) return movement;
   const chosen = place.spots.find(({ code }) => code === spot?.code) ?? place.spots[0]!;
   // The engine mirrors all of it afterwards.
-  const asked = spot?.side && (mirrored ? otherFoot(spot.side) : spot.side);
-  const on = asked ?? place.writtenOn;
-  const side = on === 'right' ? 1 : -1;
+  const side = sideAsWritten(place, spot, mirrored) === 'right' ? 1 : -1;
   const kind = kindOn(place, ground);
   const { facingDeg, ...from } = spotOn(chosen, kind, ground, side);
   const [sin, cos] = [Math.sin(facingDeg * RADIANS), Math.cos(facingDeg * RADIANS)];
@@ -143,24 +189,17 @@ export const inPlace = (
     const towardsM = from.outM - built.outM;
     const metres = (value: number) => ({ value: Number(value.toFixed(4)), of: 'm' as const });
     return {
-      ...{
-        kind: built.kind,
-        name: built.name,
-        from: place.at,
-        to: 'right',
-        moves: null,
-        usual: true,
-      },
+      ...{ kind: built.kind, name: built.name, from: place.at, to: 'right', moves: null },
+      usual: true,
       ahead: metres(besideM * sin + towardsM * cos),
       aside: metres(besideM * cos - towardsM * sin),
       wideM: built.wideM,
-      angleDeg: asLineDeg((built.along ? -90 : 0) - facingDeg),
+      angleDeg: asLineDeg(built.angleDeg - facingDeg),
     };
   });
-  const there = on === place.writtenOn ? movement : swapped(movement, place.swaps ?? []);
   return {
-    ...there,
-    others: [...there.others.filter(({ kind: own }) => !BY_PLACE.includes(own)), ...things],
+    ...movement,
+    others: [...movement.others.filter(({ kind: own }) => !BY_PLACE.includes(own)), ...things],
   };
 };
 
@@ -176,7 +215,8 @@ export const spotsOf = (
     const kind = kindOn(place!, ground);
     const named = (side: Foot | null): NamedSpot => {
       const { besideM, outM } = spotOn(spot, kind, ground, side === 'left' ? -1 : 1);
-      const name = side ? `${side} ${spot.name}` : spot.name;
+      const called = side === place!.writtenOn ? spot.name : spot.twin;
+      const name = spot.twin ? called! : side ? `${side} ${spot.name}` : spot.name;
       return { name, choice: { code: spot.code, side }, at: { besideM, outM } };
     };
     return spot.besideM === 0 ? [named(null)] : [named('left'), named('right')];
@@ -193,18 +233,10 @@ export const placeLines = (
   place: MovementPlace,
   ground: OnGround | null | undefined = null,
 ): { name: string; ends: [Point, Point] }[] =>
-  builtOf(kindOn(place, ground), ground).map(({ name, besideM, outM, wideM, along }) => {
-    const half = wideM / 2;
-    return {
-      name,
-      ends: along
-        ? [
-            { besideM, outM: outM - half },
-            { besideM, outM: outM + half },
-          ]
-        : [
-            { besideM: besideM - half, outM },
-            { besideM: besideM + half, outM },
-          ],
-    };
+  builtOf(kindOn(place, ground), ground).map(({ name, besideM, outM, wideM, angleDeg }) => {
+    const end = (part: number): Point => ({
+      besideM: besideM + part * wideM * Math.cos(angleDeg * RADIANS),
+      outM: outM + part * wideM * Math.sin(angleDeg * RADIANS),
+    });
+    return { name, ends: [end(-0.5), end(0.5)] };
   });

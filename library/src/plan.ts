@@ -24,9 +24,9 @@ import { asDrilled } from './asDrilled';
 import { basesAt, gapsAt, givenBy } from './onGround';
 import { inOwnSlides } from './laneSlides';
 import { inWeek, usualCadence } from './steadyCadence';
-import { bySchools, forBody, sequenceOf } from './schools';
-import { inPlace } from './place';
-import { isMirrored } from './sides';
+import { bySchools, forBody, sequenceOf, waysOf } from './schools';
+import { inPlace, onSpotSide } from './place';
+import { isMirrored, toldTo } from './sides';
 
 export type PlanChoices = Partial<
   Pick<
@@ -159,20 +159,51 @@ const barAsk = (
   return bar || uprightGapM !== undefined || apron ? { ...bar, uprightGapM, apron } : undefined;
 };
 
+type Taught = {
+  drill?: string | null | undefined;
+  schools?: Readonly<Record<string, string>> | undefined;
+  spot?: SequenceChoices['spot'];
+};
+
+/**
+ * The movement with the steps and words of its drill, of the way of teaching and of the side of its place.
+ *
+ * @param mirrored whether the athlete does it in the mirror of how it is written
+ */
+export const asTaught = (
+  movement: Movement,
+  { drill, schools, spot }: Taught,
+  mirrored: boolean,
+): Movement =>
+  onSpotSide(
+    bySchools(asDrilled(movement, drill), schools),
+    spot,
+    mirrored,
+    waysOf(movement, schools),
+  );
+
+/**
+ * The movement as it is taught to an athlete: with its steps and words, left and right as they are the athlete's.
+ *
+ * @param side on which it is done; the athlete's own where nothing is said
+ */
+export const taughtTo = (
+  movement: Movement,
+  choices: Taught,
+  athlete: Pick<Body, 'hand' | 'takeoffFoot'>,
+  side: Side = 'own',
+): Movement =>
+  toldTo(asTaught(movement, choices, isMirrored(movement, athlete, side)), athlete, side);
+
 /**
  * A movement laid out for an athlete as the coach has chosen: schools, exits, a drill's part and speed.
  *
  * @throws {RangeError} naming what is out of range
  */
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
-  const asRun = asDrilled(movement, choices.drill);
+  const mirrored = isMirrored(movement, athlete, choices.side);
   const forAthlete = forBody(
-    inPlace(
-      bySchools(asRun, choices.schools),
-      choices.ground,
-      choices.spot,
-      isMirrored(movement, athlete, choices.side),
-    ),
+    inPlace(asTaught(movement, choices, mirrored), choices.ground, choices.spot, mirrored),
     athlete,
   );
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
@@ -186,11 +217,11 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
   );
   const arc = choices.arc;
   const { reads, part } =
-    drill && asRun === movement
+    drill && !drill.phases?.length
       ? drilled(movement, standing, drill, choices.reads ?? {})
       : { reads: choices.reads, part: undefined };
   const racing = racingARunner(standing, athlete, choices.inFront, { speed: speedFraction, reads });
-  const taught = inWeek(wideAt(racing, athlete, arc), athlete, choices.cadence);
+  const planned = inWeek(wideAt(racing, athlete, arc), athlete, choices.cadence);
   const layoutChoices: LayoutChoices = {
     side: choices.side,
     reads,
@@ -211,7 +242,7 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
       : { goalM: choices.ground?.goalM ?? undefined },
     lines: choices.ground?.marks,
   };
-  return layOut(sequenceOf(taught), athlete, layoutChoices);
+  return layOut(sequenceOf(planned), athlete, layoutChoices);
 };
 
 /** Where another exit of a read leads: the way of the body from the read on. */

@@ -35,7 +35,7 @@ const skipped = (phases: Phases, code: string): Phases => {
 };
 
 /** What is looked at, as one way of teaching has it. */
-const looked = (phases: Phases, { checkpoints }: Option): Phases =>
+const looked = (phases: Phases, { checkpoints }: Pick<Option, 'checkpoints'>): Phases =>
   (checkpoints ?? []).reduce(
     (all, { phase, look, right }) =>
       all.map((own) => {
@@ -52,12 +52,18 @@ const looked = (phases: Phases, { checkpoints }: Option): Phases =>
   );
 
 /** Which way a phase turns first, as one way of teaching has it. */
-const turned = (phases: Phases, { turns }: Option): Phases =>
+const turned = (phases: Phases, { turns }: Pick<Option, 'turns'>): Phases =>
   (turns ?? []).reduce(
     (all, { phase, turn }) =>
       all.map((own) => (own.code === phase ? { ...own, turn: turn.deg > 0 ? turn : null } : own)),
     phases,
   );
+
+/** Phases as they are otherwise by their steps, turns and what is looked at. */
+export const phasesOtherwise = (
+  phases: Phases,
+  way: Pick<Option, 'changes' | 'turns' | 'checkpoints'>,
+): Phases => looked(turned(changed(phases, way.changes), way), way);
 
 /** How the body is held, as one way of teaching has it. */
 const held = (phases: Phases, { postures }: Option): Phases =>
@@ -116,8 +122,8 @@ export const bySchools = (
   for (const one of movement.schools) {
     const option = one.options.find((option) => option.code === chosen[one.code]) ?? one.options[0];
     if (!option) continue;
-    const stepped = option.skips.reduce(skipped, changed(taught.phases, option.changes));
-    const phases = held(looked(turned(stepped, option), option), option);
+    const stepped = option.skips.reduce(skipped, taught.phases);
+    const phases = held(phasesOtherwise(stepped, option), option);
     const faults = faultsOf(taught, option, phases);
     if (phases !== taught.phases || faults !== taught.faults)
       taught = { ...taught, phases, faults };

@@ -12,7 +12,7 @@ const athlete = bodyOf({
 
 /** Where codes stand in a movement; words of other meanings stand there too. */
 const HOLDS_CODES = new Set(
-  'code then to from phase phases force leadsTo drills drill faults skips without only exits at a b placeAt'.split(
+  'code then to from phase phases force leadsTo drills drill faults skips without only exits at a b placeAt taughtBy'.split(
     ' ',
   ),
 );

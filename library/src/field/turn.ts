@@ -6,9 +6,7 @@ import type { Drill, Fault, Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle, RunCue } from '@gravek/contract/run';
 import { faultOf } from '../byCode';
 import { plannedRun, type PlannedRun } from '../measuredRun';
-import { exitsOf } from '../plan';
-import { asDrilled } from '../asDrilled';
-import { bySchools } from '../schools';
+import { exitsOf, taughtTo } from '../plan';
 import { sidePhrase, toldTo } from '../sides';
 import { steadyTarget } from '../steadyCadence';
 import { drillOfBase, inWay, fieldRun, variantWords } from '../work';
@@ -68,7 +66,17 @@ export const turnWords = (
   const choices = base?.choices ? inWay(base.choices, variant) : null;
   const drill = choices && isSequence(choices) ? choices.drill : null;
   const movement =
-    written && toldTo(bySchools(asDrilled(written, drill), choices?.schools), athlete, turn.side);
+    written &&
+    taughtTo(
+      written,
+      {
+        drill,
+        schools: choices?.schools,
+        spot: choices && 'spot' in choices ? choices.spot : null,
+      },
+      athlete,
+      turn.side,
+    );
   const exits = exitsToRead(movement, choices, variant.exit);
   const before = cues.find(
     (cue) => cue.athleteId === athlete.id && cue.movement === movement?.code,

@@ -32,6 +32,7 @@ import {
   DrillForm,
   FaultForm,
   freshWay,
+  freshOther,
   OtherForm,
   SchoolForm,
   StepForm,
@@ -349,21 +350,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         </Items>
       )}
       {part === 'others' && (
-        <Items<OtherThing>
-          at="others"
-          one="thing"
-          nameOf={(item) => item.name}
-          fresh={() => ({
-            kind: 'opponent',
-            name: 'opponent',
-            from: 'start',
-            ahead: { value: 2, of: 'm' },
-            aside: { value: 0, of: 'm' },
-            to: 'right',
-            wideM: 0,
-            moves: null,
-          })}
-        >
+        <Items<OtherThing> at="others" one="thing" nameOf={(item) => item.name} fresh={freshOther}>
           {(path) => <OtherForm at={path} />}
         </Items>
       )}

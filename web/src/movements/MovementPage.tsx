@@ -6,12 +6,10 @@ import type { ClubMovement } from '@gravek/contract/movementSchema';
 import { isChain } from '@gravek/library/chains';
 import { drillOf, faultOf, phaseOf } from '@gravek/library/byCode';
 import type { OtherWay } from '@gravek/library/otherWays';
-import { branchesOf, laidOut, phasesOn, sequenceStart } from '@gravek/library/plan';
+import { branchesOf, laidOut, phasesOn, sequenceStart, taughtTo } from '@gravek/library/plan';
 import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
-import { asDrilled } from '@gravek/library/asDrilled';
-import { bySchools } from '@gravek/library/schools';
 import { sideOf } from '@gravek/library/sideOf';
-import { sideWord, toldTo } from '@gravek/library/sides';
+import { sideWord } from '@gravek/library/sides';
 import { countSteps } from '@gravek/core/layout/shape';
 import { stepsIn } from '@gravek/library/stepWords';
 import { useCallback, useMemo, useState } from 'react';
@@ -191,16 +189,15 @@ const Shown = ({
   });
   const athlete = athletes.find((athlete) => athlete.id === athleteId);
   const body = useMemo(() => bodyFor(athlete), [athlete]);
-  const { schools } = chosen;
+  const { schools, drill, spot } = chosen;
   const movement = useMemo(
-    () => toldTo(bySchools(written, schools), body, side),
-    [written, schools, body, side],
+    () => taughtTo(written, { schools, spot }, body, side),
+    [written, schools, spot, body, side],
   );
   // A drill may have steps of its own.
-  const { drill } = chosen;
   const drawn = useMemo(
-    () => toldTo(bySchools(asDrilled(written, drill), schools), body, side),
-    [written, drill, schools, body, side],
+    () => taughtTo(written, { drill, schools, spot }, body, side),
+    [written, drill, schools, spot, body, side],
   );
   const [phase, setPhase] = useState<string | null>(query.get('phase'));
   const [fault, setFault] = useState<string>(

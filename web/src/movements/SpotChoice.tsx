@@ -21,6 +21,7 @@ export const SpotChoice = ({
   const id = useId();
   const spots = spotsOf(movement, ground);
   if (spots.length === 0) return null;
+  const isNamedBySide = movement.place!.spots.some(({ twin }) => !twin);
   const at = spots.findIndex(
     ({ choice }) => choice.code === spot?.code && choice.side === spot.side,
   );
@@ -31,7 +32,7 @@ export const SpotChoice = ({
       </label>
       <Form.Select
         id={id}
-        aria-describedby={`${id}-hint`}
+        aria-describedby={isNamedBySide ? `${id}-hint` : undefined}
         value={at}
         disabled={disabled}
         onChange={(event) => onSpot(spots[Number(event.target.value)]?.choice ?? null)}
@@ -43,9 +44,11 @@ export const SpotChoice = ({
           </option>
         ))}
       </Form.Select>
-      <span id={`${id}-hint`} className="small-text quiet">
-        Left and right as one faces it
-      </span>
+      {isNamedBySide && (
+        <span id={`${id}-hint`} className="small-text quiet">
+          Left and right as one faces it
+        </span>
+      )}
     </div>
   );
 };

@@ -6,11 +6,8 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import { phaseOf } from '@gravek/library/byCode';
-import { outlineOf, solve } from '@gravek/library/plan';
-import { asDrilled } from '@gravek/library/asDrilled';
-import { bySchools } from '@gravek/library/schools';
+import { outlineOf, solve, taughtTo } from '@gravek/library/plan';
 import { sideOf } from '@gravek/library/sideOf';
-import { toldTo } from '@gravek/library/sides';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useLengthStyle, useMayPlan } from '../../member/member';
@@ -73,11 +70,11 @@ export const PlanPage = ({
 
   const body = useMemo(() => bodyOf(athlete), [athlete]);
   const { schools } = choices;
-  const drill = isSequence(choices) ? choices.drill : null;
+  const { drill = null, spot = null } = isSequence(choices) ? choices : {};
   // What is read and looked for is as it is taught; what is solved is asked of the movement as written.
   const movement = useMemo(
-    () => toldTo(bySchools(asDrilled(written, drill), schools), body),
-    [written, drill, schools, body],
+    () => taughtTo(written, { drill, schools, spot }, body),
+    [written, drill, schools, spot, body],
   );
   const { drawn, invalid, pending } = useChecked(choices, !work.found);
   const solved = useMemo(() => drawn && solve(written, drawn, body), [written, drawn, body]);

@@ -1,15 +1,18 @@
 import { PLACES, type Movement } from '@gravek/contract/movement';
 import { ChoiceAt, FEET, LengthAt, MaybeAt, NumberAt, TextAt } from './At';
 import { Rows } from './Rows';
+import { freshOther, OtherForm, OtherwiseForm } from './TeachingForms';
 import { freeCode, useWork } from './work';
 
 type Place = NonNullable<Movement['place']>;
 type Spot = Place['spots'][number];
+type OtherSide = NonNullable<Place['otherSide']>;
 
 const PLACE_NAMES: Record<Place['kind'], string> = {
   rim: 'a rim with its lane',
   goal: 'a goal',
   net: 'a net',
+  diamond: 'the bases',
 };
 const PLACES_NAMED = PLACES.map((kind) => [kind, PLACE_NAMES[kind]] as const);
 
@@ -28,6 +31,9 @@ export const PlaceForm = () => {
   ];
   const phases = movement.phases.map(({ code, name }) => [code, name] as const);
   const first = movement.phases[0]!.code;
+  const ways = movement.schools.flatMap(({ code, options }) =>
+    options.map((way): [string, string] => [`${code}:${way.code}`, way.name]),
+  );
   return (
     <MaybeAt
       at="place"
@@ -46,6 +52,7 @@ export const PlaceForm = () => {
           {(path) => (
             <div className="edit-grid">
               <TextAt at={`${path}.name`} label="Called" />
+              <TextAt at={`${path}.twin`} label="On the other side, where it is something else" />
               <LengthAt at={`${path}.outM`} label="Out from its line" />
               <LengthAt at={`${path}.besideM`} label="Beside the middle" />
               <NumberAt
@@ -73,6 +80,30 @@ export const PlaceForm = () => {
           )}
         </Rows>
       </div>
+      <MaybeAt
+        at="place.otherSide"
+        label="Other steps on the other side, for the same hand"
+        fresh={(): OtherSide => ({ changes: [], turns: [], checkpoints: [], others: [] })}
+      >
+        <div className="span-12 stack" role="group" aria-label="On the other side">
+          <OtherwiseForm at="place.otherSide">
+            {(change) =>
+              ways.length > 0 && (
+                <ChoiceAt
+                  at={`${change}.taughtBy`}
+                  label="Only where it is taught"
+                  options={ways}
+                  none="any way"
+                />
+              )
+            }
+          </OtherwiseForm>
+          <div className="form-label mb-0">What stands there instead</div>
+          <Rows at="place.otherSide.others" add="Add a thing or person" fresh={freshOther}>
+            {(path) => <OtherForm at={path} />}
+          </Rows>
+        </div>
+      </MaybeAt>
     </MaybeAt>
   );
 };

@@ -27,6 +27,7 @@ import {
   TextAt,
   WordsAt,
 } from './At';
+import { Rows } from './Rows';
 import { SetUpAt } from './SetUpForm';
 import { freeCode, useAt, useWork } from './work';
 import { freshPosture, PostureAt } from './PostureForm';
@@ -202,7 +203,7 @@ export const StepForm = ({ at }: { at: string }) => {
   );
 };
 
-/** What one way of teaching changes in one phase: some of its parameters. */
+/** What is changed in one phase: some of its parameters. */
 const Change = ({ at }: { at: string }) => {
   const { movement } = useWork();
   const { value, set, message } = useAt<{ phase: string; set: Record<string, unknown> }>(at);
@@ -240,6 +241,58 @@ const Change = ({ at }: { at: string }) => {
   );
 };
 
+/** What is otherwise in a way of teaching, or on the other side of a place: steps, turns, what is looked at. */
+export const OtherwiseForm = ({
+  at,
+  children,
+}: {
+  at: string;
+  /** more of each change, by its path */
+  children?: (change: string) => React.ReactNode;
+}) => {
+  const { movement } = useWork();
+  const phases = named(movement.phases);
+  const phase = movement.phases[0]!.code;
+  return (
+    <>
+      <Rows at={`${at}.changes`} add="Change a phase" fresh={() => ({ phase, set: {} })}>
+        {(row) => (
+          <>
+            <Change at={row} />
+            {children?.(row)}
+          </>
+        )}
+      </Rows>
+      <Rows
+        at={`${at}.turns`}
+        add="Turn otherwise"
+        fresh={() => ({ phase, turn: { deg: 0, to: 'right' } })}
+      >
+        {(row) => (
+          <div className="edit-grid">
+            <ChoiceAt at={`${row}.phase`} label="Turns otherwise before" options={phases} />
+            <NumberAt at={`${row}.turn.deg`} label="By" unit="°" decimals={0} />
+            <ChoiceAt at={`${row}.turn.to`} label="To the" options={FEET} />
+          </div>
+        )}
+      </Rows>
+      <Rows
+        at={`${at}.checkpoints`}
+        add="Look at something else"
+        fresh={() => ({ phase, look: '', right: '' })}
+      >
+        {(row) => (
+          <div className="edit-grid">
+            <ChoiceAt at={`${row}.phase`} label="Looks otherwise at" options={phases} />
+            <TextAt at={`${row}.look`} label="What is looked at" />
+            <TextAt at={`${row}.right`} label="What right looks like" />
+          </div>
+        )}
+      </Rows>
+    </>
+  );
+};
+
 export const SchoolForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
   const { value: school, set } = useAt<School>(at);
@@ -248,11 +301,6 @@ export const SchoolForm = ({ at }: { at: string }) => {
       <TextAt at={`${at}.question`} label="What they disagree on" />
       {school.options.map((option, i) => {
         const path = `${at}.options[${i}]`;
-        const put = (next: Partial<School['options'][number]>): void =>
-          set({
-            ...school,
-            options: school.options.map((option, o) => (o === i ? { ...option, ...next } : option)),
-          });
         return (
           <fieldset key={option.code} className="edit-group">
             <legend>
@@ -272,176 +320,49 @@ export const SchoolForm = ({ at }: { at: string }) => {
             </legend>
             <TextAt at={`${path}.name`} label="Name" />
             <WordsAt at={`${path}.reason`} label="The reason its coaches give" />
-            {option.changes.map((_, c) => (
-              <div key={c} className="edit-row">
-                <Change at={`${path}.changes[${c}]`} />
-                <Button
-                  size="sm"
-                  variant="link"
-                  onClick={() => put({ changes: option.changes.filter((__, o) => o !== c) })}
-                >
-                  Take out
-                </Button>
-              </div>
-            ))}
-            <Button
-              size="sm"
-              variant="outline-dark"
-              className="align-self-start my-1"
-              onClick={() =>
-                put({ changes: [...option.changes, { phase: movement.phases[0]!.code, set: {} }] })
-              }
-            >
-              Change a phase
-            </Button>
+            <OtherwiseForm at={path} />
             <PicksAt at={`${path}.skips`} label="Leaves out" options={named(movement.phases)} />
             <PicksAt
               at={`${path}.without`}
               label="Does not count as a fault"
               options={named(movement.faults)}
             />
-            {(option.faults ?? []).map((fault, f) => (
-              <div key={f} className="edit-row">
+            <Rows
+              at={`${path}.faults`}
+              add="See a fault otherwise"
+              fresh={() => ({ code: movement.faults[0]!.code, sees: '', cue: '' })}
+            >
+              {(row) => (
                 <div className="edit-grid">
                   <ChoiceAt
-                    at={`${path}.faults[${f}].code`}
+                    at={`${row}.code`}
                     label="Sees otherwise"
                     options={named(movement.faults)}
                   />
-                  <TextAt at={`${path}.faults[${f}].sees`} label="What is seen" />
-                  <TextAt at={`${path}.faults[${f}].cue`} label="Cue" />
+                  <TextAt at={`${row}.sees`} label="What is seen" />
+                  <TextAt at={`${row}.cue`} label="Cue" />
                 </div>
-                <Button
-                  size="sm"
-                  variant="link"
-                  onClick={() => put({ faults: option.faults?.filter((one) => one !== fault) })}
-                >
-                  Take out
-                </Button>
-              </div>
-            ))}
-            {(option.checkpoints ?? []).map((point, c) => (
-              <div key={c} className="edit-row">
+              )}
+            </Rows>
+            <Rows
+              at={`${path}.postures`}
+              add="Hold the body otherwise"
+              fresh={() => ({
+                phase: movement.phases[0]!.code,
+                posture: movement.phases[0]!.posture ?? freshPosture(),
+              })}
+            >
+              {(row) => (
                 <div className="edit-grid">
                   <ChoiceAt
-                    at={`${path}.checkpoints[${c}].phase`}
-                    label="Looks otherwise at"
-                    options={named(movement.phases)}
-                  />
-                  <TextAt at={`${path}.checkpoints[${c}].look`} label="What is looked at" />
-                  <TextAt at={`${path}.checkpoints[${c}].right`} label="What right looks like" />
-                </div>
-                <Button
-                  size="sm"
-                  variant="link"
-                  onClick={() =>
-                    put({ checkpoints: option.checkpoints?.filter((one) => one !== point) })
-                  }
-                >
-                  Take out
-                </Button>
-              </div>
-            ))}
-            {(option.turns ?? []).map((own, t) => (
-              <div key={t} className="edit-row">
-                <div className="edit-grid">
-                  <ChoiceAt
-                    at={`${path}.turns[${t}].phase`}
-                    label="Turns otherwise before"
-                    options={named(movement.phases)}
-                  />
-                  <NumberAt at={`${path}.turns[${t}].turn.deg`} label="By" unit="°" decimals={0} />
-                  <ChoiceAt at={`${path}.turns[${t}].turn.to`} label="To the" options={FEET} />
-                </div>
-                <Button
-                  size="sm"
-                  variant="link"
-                  onClick={() => put({ turns: option.turns?.filter((one) => one !== own) })}
-                >
-                  Take out
-                </Button>
-              </div>
-            ))}
-            {(option.postures ?? []).map((own, k) => (
-              <fieldset key={k} className="edit-group">
-                <div className="edit-grid">
-                  <ChoiceAt
-                    at={`${path}.postures[${k}].phase`}
+                    at={`${row}.phase`}
                     label="Held otherwise in"
                     options={named(movement.phases)}
                   />
-                  <PostureAt at={`${path}.postures[${k}].posture`} />
+                  <PostureAt at={`${row}.posture`} />
                 </div>
-                <Button
-                  size="sm"
-                  variant="link"
-                  onClick={() => put({ postures: option.postures?.filter((one) => one !== own) })}
-                >
-                  Take out
-                </Button>
-              </fieldset>
-            ))}
-            <div className="row-line">
-              <Button
-                size="sm"
-                variant="outline-dark"
-                onClick={() =>
-                  put({
-                    turns: [
-                      ...(option.turns ?? []),
-                      { phase: movement.phases[0]!.code, turn: { deg: 0, to: 'right' } },
-                    ],
-                  })
-                }
-              >
-                Turn otherwise
-              </Button>
-              <Button
-                size="sm"
-                variant="outline-dark"
-                onClick={() =>
-                  put({
-                    postures: [
-                      ...(option.postures ?? []),
-                      {
-                        phase: movement.phases[0]!.code,
-                        posture: movement.phases[0]!.posture ?? freshPosture(),
-                      },
-                    ],
-                  })
-                }
-              >
-                Hold the body otherwise
-              </Button>
-              <Button
-                size="sm"
-                variant="outline-dark"
-                onClick={() =>
-                  put({
-                    faults: [
-                      ...(option.faults ?? []),
-                      { code: movement.faults[0]!.code, sees: '', cue: '' },
-                    ],
-                  })
-                }
-              >
-                See a fault otherwise
-              </Button>
-              <Button
-                size="sm"
-                variant="outline-dark"
-                onClick={() =>
-                  put({
-                    checkpoints: [
-                      ...(option.checkpoints ?? []),
-                      { phase: movement.phases[0]!.code, look: '', right: '' },
-                    ],
-                  })
-                }
-              >
-                Look at something else
-              </Button>
-            </div>
+              )}
+            </Rows>
           </fieldset>
         );
       })}
@@ -471,6 +392,11 @@ const ends = [
   ['start', 'where the athlete starts'],
   ['end', 'where the athlete ends'],
 ] as const;
+
+export const freshOther = (): OtherThing => ({
+  ...{ kind: 'opponent', name: 'opponent', from: 'start', to: 'right' },
+  ...{ ahead: { value: 2, of: 'm' }, aside: { value: 0, of: 'm' }, wideM: 0, moves: null },
+});
 
 export const OtherForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
