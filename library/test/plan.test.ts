@@ -1,4 +1,5 @@
 import { bodyOf, solveStraight, type Side } from '@gravek/core';
+import { straightLayout } from '@gravek/core/layout/straightLayout';
 import { check, straightChoices, type StraightChoices } from '@gravek/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -87,6 +88,19 @@ describe('what a plan comes to', () => {
             expect(fall.timeS).toBeCloseTo(straight.steps[i]!.timeS, 9);
             expect(fall.toLineM).toBeCloseTo(straight.steps[i]!.toTargetM, 9);
           });
+          // The strip shows the same run, its target where the tape ends.
+          const strip = straightLayout(straight, { target: asked.target, widthM: 0.2 });
+          const [start, ...marks] = strip.marks;
+          expect([start!.kind, marks.at(-1)!.label]).toEqual(['start', asked.target]);
+          strip.footfalls.forEach((fall, i) => {
+            expect([fall.foot, fall.n]).toEqual([falls[i]!.foot, i + 1]);
+            expect(fall.aheadM + falls[i]!.toLineM!).toBeCloseTo(marks.at(-1)!.aheadM, 9);
+            expect(strip.track[i + 1]).toMatchObject({ aheadM: fall.aheadM, timeS: fall.timeS });
+          });
+          for (const { label, n, aheadM } of marks.slice(0, -1)) {
+            expect(Number(label.split(' ')[0])).toBe(steps - n);
+            expect(aheadM).toBeCloseTo(n === 0 ? 0 : strip.footfalls[n - 1]!.aheadM, 9);
+          }
         },
       ),
     );

@@ -1,13 +1,16 @@
 import type { Layout } from '@gravek/core/layout/shape';
 import { groundOf } from './ground';
+import { printOf, Prints } from './prints';
 
 const WIDTH = 168;
 const HEIGHT = 92;
+/** How long a sole is drawn, pixels: larger than to scale, or it would be a dot. */
+const SOLE_PX = 11;
 
 /** A sequence as small as a stamp: hollow left feet, filled right ones, and the way between them. */
 export const PlanThumb = ({ layout }: { layout: Layout }) => {
   const near = { ...layout, others: [], marks: [] };
-  const ground = groundOf([near], 0, WIDTH + 70, HEIGHT + 56);
+  const ground = groundOf([near], 0, WIDTH + 58, HEIGHT + 50);
   const shift = `translate(${(WIDTH - ground.width) / 2},${(HEIGHT - ground.height) / 2})`;
   return (
     <svg
@@ -22,23 +25,7 @@ export const PlanThumb = ({ layout }: { layout: Layout }) => {
           className="plan-track"
           points={layout.track.map((point) => ground.at(point).join(',')).join(' ')}
         />
-        {layout.footfalls.map((fall, i) => {
-          const [x, y] = ground.at(fall);
-          const color = fall.contact === 'step' ? 'var(--ink)' : 'var(--clay)';
-          return (
-            <ellipse
-              key={i}
-              cx={x}
-              cy={y}
-              rx="4.6"
-              ry="2.5"
-              transform={`rotate(${ground.turn(fall.headingDeg)} ${x} ${y})`}
-              fill={fall.foot === 'left' ? 'var(--surface)' : color}
-              stroke={color}
-              strokeWidth="1.2"
-            />
-          );
-        })}
+        <Prints prints={layout.footfalls.map((fall) => printOf(fall, ground, SOLE_PX))} />
       </g>
     </svg>
   );

@@ -3,13 +3,13 @@ import type { Layout } from '@gravek/core/layout/shape';
 import type { OtherPath } from '@gravek/core/layout/sequence';
 import type { Branch } from '@gravek/library/plan';
 import { memo, useId, useMemo, useState } from 'react';
-import { useTime, type Player } from '../hearing/player';
+import type { Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';
-import { FootPrint } from './FootPrint';
-import { bodyAt, otherAt, type Ground } from './ground';
+import type { Ground } from './ground';
 import type { Box } from './labels';
-import { LINE, pictureOf, type Inset, type Picture, type Print, type Tag } from './picture';
+import { LINE, pictureOf, type Inset, type Picture, type Tag } from './picture';
 import { PhaseLegend, type NamedPhase } from './PhaseLegend';
+import { Moving, Prints, type Print } from './prints';
 import { useWidth } from './useWidth';
 
 /** What lies on the floor is drawn thinner than what stands on it. */
@@ -87,23 +87,6 @@ const MarkSign = ({ mark, ground }: { mark: Mark; ground: Ground }) => {
     />
   );
 };
-
-const Prints = ({ prints, phase }: { prints: readonly Print[]; phase: string | null }) =>
-  prints.map(({ fall, x, y, turnDeg, length }, i) => {
-    const color =
-      fall.n === 0
-        ? 'var(--ink-quiet)'
-        : phase === null || fall.phase === phase
-          ? fall.contact === 'step'
-            ? 'var(--ink)'
-            : 'var(--clay)'
-          : 'var(--rule)';
-    return (
-      <g key={i} transform={`rotate(${turnDeg} ${x} ${y})`}>
-        <FootPrint x={x} y={y} length={length} foot={fall.foot} color={color} />
-      </g>
-    );
-  });
 
 const Tags = ({ tags }: { tags: readonly Tag[] }) =>
   tags.map(({ kind, text, box, lead }, i) => (
@@ -201,11 +184,7 @@ const Still = memo(
       {over && (
         <g className="plan-over">
           <polyline points={trackPoints(over, ground)} />
-          {overPrints.map(({ x, y, turnDeg, length, fall }, i) => (
-            <g key={i} transform={`rotate(${turnDeg} ${x} ${y})`}>
-              <FootPrint x={x} y={y} length={length} foot={fall.foot} color="var(--mark)" />
-            </g>
-          ))}
+          <Prints prints={overPrints} color="var(--mark)" />
         </g>
       )}
       <polyline className="plan-track" points={trackPoints(layout, ground)} />
@@ -248,40 +227,6 @@ const Scale = ({ box, pixels, feet }: { box: Box; pixels: number; feet: boolean 
     </text>
   </g>
 );
-
-/** The body, the foot that has just landed, and whoever else moves, at the moment that is played. */
-const Moving = ({ layout, ground, player }: { layout: Layout; ground: Ground; player: Player }) => {
-  const timeS = useTime(player);
-  // At rest nothing stands on the last print.
-  if (timeS >= layout.totalTimeS) return null;
-  const body = bodyAt(layout, timeS);
-  const [x, y] = ground.at(body);
-  const landed = layout.footfalls.findLast((fall) => fall.n > 0 && fall.timeS <= timeS + 1e-9);
-  return (
-    <g className="plan-moving">
-      {layout.others.map((other, i) => {
-        if (other.line) return null;
-        const [ox, oy] = ground.at(otherAt(other, timeS));
-        return (
-          <circle
-            key={i}
-            className={`other-${other.kind}`}
-            cx={ox}
-            cy={oy}
-            r={other.kind === 'ball' ? 5 : 9}
-          />
-        );
-      })}
-      {landed && (
-        <circle className="landed" cx={ground.at(landed)[0]} cy={ground.at(landed)[1]} r="15" />
-      )}
-      <g transform={`translate(${x},${y}) rotate(${ground.turn(body.facingDeg)})`}>
-        <ellipse className="body" rx="6" ry="13" />
-        <path className="nose" d="M6,-4 L12,0 L6,4" />
-      </g>
-    </g>
-  );
-};
 
 const NO_BRANCHES: readonly Branch[] = [];
 const NO_PHASES: readonly NamedPhase[] = [];

@@ -1,4 +1,4 @@
-import type { SolvedStep, StraightPlan } from '@gravek/core/solveStraight';
+import type { Footfall } from '@gravek/core/layout/walker';
 import { formatLength, INCH_M, type LengthStyle } from '@gravek/core/units';
 import { useRef, useState } from 'react';
 
@@ -16,15 +16,18 @@ const nudgeM = (style: LengthStyle): number =>
  * shorter. Left and right arrow keys do the same, up and down go to the next print, Delete lets it go.
  */
 export const PrintHandles = ({
-  plan,
+  falls,
+  pinned,
   style,
   place,
   onPin,
 }: {
-  plan: StraightPlan;
+  falls: readonly Footfall[];
+  /** numbers of steps whose length is set */
+  pinned: ReadonlySet<number>;
   style: LengthStyle;
   /** middle of a print, and what a metre is there, pixels */
-  place: (step: SolvedStep) => { x: number; y: number; pixels: number };
+  place: (fall: Footfall) => { x: number; y: number; pixels: number };
   onPin: (step: number, lengthM: number | null) => void;
 }) => {
   const held = useRef<{ step: number; x: number; lengthM: number; pixels: number } | null>(null);
@@ -32,21 +35,21 @@ export const PrintHandles = ({
   const [active, setActive] = useState(1);
   const handles = useRef<HTMLDivElement>(null);
   const go = (step: number): void => {
-    const next = Math.max(1, Math.min(plan.steps.length, step));
+    const next = Math.max(1, Math.min(falls.length, step));
     setActive(next);
     handles.current?.querySelectorAll<HTMLElement>('[role=slider]')[next - 1]?.focus();
   };
-  const stop = Math.min(active, plan.steps.length);
+  const stop = Math.min(active, falls.length);
   const pin = (step: number, lengthM: number): void =>
     onPin(step, Number(Math.max(SHORTEST_M, Math.min(LONGEST_M, lengthM)).toFixed(4)));
   return (
     <div ref={handles}>
-      {plan.steps.map((step) => {
+      {falls.map((step) => {
         const { x, y, pixels } = place(step);
         return (
           <div
             key={step.n}
-            className={step.pinned ? 'print-handle pinned' : 'print-handle'}
+            className={pinned.has(step.n) ? 'print-handle pinned' : 'print-handle'}
             style={{ left: x - 15, top: y - 15 }}
             role="slider"
             tabIndex={step.n === stop ? 0 : -1}
@@ -56,8 +59,8 @@ export const PrintHandles = ({
             aria-valuemin={SHORTEST_M}
             aria-valuemax={LONGEST_M}
             aria-valuenow={Number(step.lengthM.toFixed(3))}
-            aria-valuetext={`${formatLength(step.lengthM, style)}${step.pinned ? ', pinned' : ''}`}
-            title={`Step ${step.n}: ${formatLength(step.lengthM, style)}${step.pinned ? ', pinned; double-click lets it go' : ''}`}
+            aria-valuetext={`${formatLength(step.lengthM, style)}${pinned.has(step.n) ? ', pinned' : ''}`}
+            title={`Step ${step.n}: ${formatLength(step.lengthM, style)}${pinned.has(step.n) ? ', pinned; double-click lets it go' : ''}`}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);
               held.current = { step: step.n, x: event.clientX, lengthM: step.lengthM, pixels };

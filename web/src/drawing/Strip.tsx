@@ -1,17 +1,26 @@
-import type { GroundLine } from '@gravek/core/layout/lines';
-import type { SolvedStep, StraightPlan } from '@gravek/core/solveStraight';
+import type { OtherPath } from '@gravek/core/layout/sequence';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { Footfall } from '@gravek/core/layout/walker';
 import { FOOT_M, formatLength, lengthParts, YARD_M, type LengthStyle } from '@gravek/core/units';
-import type { OnGround } from '@gravek/contract/ground';
 import { Fragment, memo, useMemo } from 'react';
-import { useTime, type Player } from '../hearing/player';
-import { FootPrint } from './FootPrint';
+import type { Player } from '../hearing/player';
 import { PrintHandles } from './PrintHandles';
+import { Moving, printOf, Prints } from './prints';
 import { withRoom } from './room';
-import { apart, LEFT, RIGHT, stretchesOf, type Stretch } from './stretches';
+import {
+  apart,
+  ASIDE,
+  LEFT,
+  leftM,
+  LINE_Y,
+  RIGHT,
+  runM,
+  stretchesOf,
+  type Stretch,
+} from './stretches';
 import { useWidth } from './useWidth';
 
 const HEIGHT = 178;
-const LINE_Y = 86;
 const TAPE_Y = 144;
 const FLAG_Y = 6;
 /** Under the tape, for the lines of a ground. */
@@ -60,8 +69,6 @@ const shortText = (lengthM: number, style: LengthStyle): string => {
     .join(' ');
 };
 
-const isEnding = (step: SolvedStep): boolean => step.role !== 'build';
-
 const flagWidth = (label: string): number => label.length * 6.4 + 20;
 
 const Flag = ({
@@ -101,74 +108,40 @@ const Flag = ({
   );
 };
 
-/** Metres run at a moment: steadily from contact to contact. */
-const runAt = ({ steps }: StraightPlan, timeS: number): number => {
-  const next = steps.find((step) => step.timeS >= timeS) ?? steps.at(-1)!;
-  const before = steps[next.n - 2];
-  const [fromS, fromM] = before ? [before.timeS, before.fromStartM] : [0, 0];
-  const part = Math.max(0, Math.min(1, (timeS - fromS) / (next.timeS - fromS)));
-  return fromM + part * (next.fromStartM - fromM);
-};
-
-/** Where the runner is, and the foot that is down; nothing while that is not on this stretch. */
-const Runner = ({
-  plan,
-  stretch: { fromM, x },
-  player,
-}: {
-  plan: StraightPlan;
-  stretch: Stretch;
-  player: Player;
-}) => {
-  const timeS = useTime(player);
-  const toTargetM = plan.distanceM - runAt(plan, timeS);
-  if (toTargetM > fromM + 1e-9) return null;
-  const at = x(toTargetM);
-  const landed = plan.steps.findLast(
-    (step) => step.timeS <= timeS + 1e-9 && step.toTargetM <= fromM,
-  );
-  return (
-    <g className="plan-moving">
-      <line className="beat-cursor" x1={at} x2={at} y1={LINE_Y - 46} y2={TAPE_Y} />
-      {landed && (
-        <circle
-          className="landed"
-          cx={x(landed.toTargetM) - 8}
-          cy={landed.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17}
-          r="17"
-        />
-      )}
-    </g>
-  );
-};
-
 type Props = {
-  plan: StraightPlan;
+  /** a straight run to its target */
+  layout: Layout;
+  /** numbers of steps whose length is set */
+  pinned: ReadonlySet<number>;
   style: LengthStyle;
   shoeM: number;
-  target: string;
-  /** where it is set out: its lines lie under the tape, and its lane may end */
-  ground?: OnGround | null | undefined;
+  /** how long the lane is, metres before the target; null where it does not end */
+  laneM?: number | null | undefined;
 };
 
-const linesOf = ({ target, ground }: Pick<Props, 'target' | 'ground'>, { fromM }: Stretch) =>
-  (ground?.marks ?? [])
-    .filter((mark) => mark.of === target && mark.fromM < fromM)
+type LineAt = { name: string; fromM: number };
+
+/** Lines of the ground on a stretch, the farthest from the target first. */
+const linesOf = (layout: Layout, { fromM }: Stretch): LineAt[] =>
+  layout.others
+    .filter((other: OtherPath) => other.line)
+    .map(({ name, points }) => ({ name, fromM: leftM(layout, points[0]!) }))
+    .filter((line) => line.fromM < fromM)
     .sort((a, b) => b.fromM - a.fromM);
 
-const nameWidth = ({ name }: GroundLine): number => name.length * 7.2;
+const nameWidth = ({ name }: LineAt): number => name.length * 7.2;
 
 /** How high a stretch is: lines of the ground need room for their names. */
-const heightOf = (props: Pick<Props, 'target' | 'ground'>, stretch: Stretch): number =>
-  HEIGHT + (linesOf(props, stretch).length > 0 ? LINES : 0);
+const heightOf = (layout: Layout, stretch: Stretch): number =>
+  HEIGHT + (linesOf(layout, stretch).length > 0 ? LINES : 0);
 
 /** The run-up to scale, target at the right: prints, tape in the coach's units, marks; short steps anew below. */
 export const Strip = ({
-  plan,
+  layout,
+  pinned,
   style,
   shoeM,
-  target,
-  ground,
+  laneM,
   player,
   zoom = 1,
   onPin,
@@ -181,8 +154,8 @@ export const Strip = ({
 }) => {
   const [ref, seen] = useWidth<HTMLDivElement>(1100);
   const width = Math.round(seen * zoom);
-  const { main, end } = useMemo(() => stretchesOf(plan, style, width), [plan, style, width]);
-  const mainHeight = heightOf({ target, ground }, main);
+  const { main, end } = useMemo(() => stretchesOf(layout, style, width), [layout, style, width]);
+  const mainHeight = heightOf(layout, main);
   const stretches = [
     { stretch: main, top: 0 },
     ...(end ? [{ stretch: end, top: mainHeight + END_HEAD }] : []),
@@ -198,11 +171,11 @@ export const Strip = ({
               </div>
             )}
             <Still
-              plan={plan}
+              layout={layout}
+              pinned={pinned}
               style={style}
               shoeM={shoeM}
-              target={target}
-              ground={ground}
+              laneM={laneM}
               stretch={stretch}
               opens={stretch === main ? end : null}
               width={width}
@@ -212,27 +185,30 @@ export const Strip = ({
                 className="strip over"
                 style={{ top }}
                 width={width}
-                height={heightOf({ target, ground }, stretch)}
+                height={heightOf(layout, stretch)}
                 aria-hidden
               >
-                <Runner plan={plan} player={player} stretch={stretch} />
+                <Moving
+                  layout={layout}
+                  ground={stretch.ground}
+                  player={player}
+                  fromM={runM(layout) - stretch.fromM - 1e-9}
+                />
               </svg>
             )}
           </Fragment>
         ))}
         {onPin && (
           <PrintHandles
-            plan={plan}
+            falls={layout.footfalls}
+            pinned={pinned}
             style={style}
-            place={(step) => {
-              const { stretch, top } = stretches.find(({ stretch: one }) =>
-                one.steps.includes(step),
+            place={(fall) => {
+              const { stretch, top } = stretches.find(({ stretch: { falls } }) =>
+                falls.includes(fall),
               )!;
-              return {
-                x: stretch.x(step.toTargetM) - 10,
-                y: top + (step.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17),
-                pixels: stretch.pixels,
-              };
+              const [x, y] = stretch.ground.at(fall);
+              return { x: x - 10, y: top + y, pixels: stretch.ground.pixelsPerM };
             }}
             onPin={onPin}
           />
@@ -249,48 +225,52 @@ type StillProps = Props & {
   width: number;
 };
 
-const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width }: StillProps) => {
-  const height = heightOf({ target, ground }, stretch);
-  const laneM = ground?.laneM ?? Infinity;
-  const lines = linesOf({ target, ground }, stretch);
-  const nameX = (mark: GroundLine): number => {
-    const half = nameWidth(mark) / 2 + 2;
-    return Math.max(half, Math.min(width - half, x(mark.fromM)));
+const Still = memo(({ layout, pinned, style, shoeM, laneM, stretch, opens, width }: StillProps) => {
+  const height = heightOf(layout, stretch);
+  const laneEndM = laneM ?? Infinity;
+  const lines = linesOf(layout, stretch);
+  const { falls, x, ground, fromM } = stretch;
+  const nameX = (line: LineAt): number => {
+    const half = nameWidth(line) / 2 + 2;
+    return Math.max(half, Math.min(width - half, x(line.fromM)));
   };
-  const { steps, x, pixels, fromM } = stretch;
-  const whole = fromM === plan.distanceM;
-  const n = plan.steps.length;
-  const printIn = (some: readonly SolvedStep[]): number =>
+  const whole = fromM === runM(layout);
+  const n = layout.footfalls.length;
+  const target = layout.marks.find(({ kind }) => kind === 'target')!.label;
+  const printIn = (some: readonly Footfall[]): number =>
     Math.max(
-      opens && some === opens.steps ? 7 : 13,
+      opens && some === opens.falls ? 7 : 13,
       Math.min(
         34,
-        shoeM * pixels * (whole ? 3 : 1),
+        shoeM * ground.pixelsPerM * (whole ? 3 : 1),
         // The next of the same foot is two steps on.
-        Math.min(...some.map((step) => step.lengthM)) * pixels * 1.6,
+        Math.min(...some.map((fall) => fall.lengthM)) * ground.pixelsPerM * 1.6,
       ),
     );
-  const print = printIn(steps);
+  const print = printIn(falls);
+  const printsOf = (some: readonly Footfall[]) =>
+    some.map((fall) => printOf(fall, ground, printIn(some)));
   const shown = new Set(
     (['left', 'right'] as const).flatMap((foot) => [
       ...withRoom(
-        steps.filter((step) => step.foot === foot),
-        (step) => x(step.toTargetM),
+        falls.filter((fall) => fall.foot === foot),
+        (fall) => ground.at(fall)[0],
         apart(style),
       ),
     ]),
   );
   const tape = tapeUnit(style, fromM);
   const marks = fromM / tape.sizeM;
-  const minor = spacing(tape.minor, tape.sizeM * pixels, 9);
-  const numbered = spacing(tape.numbered, tape.sizeM * pixels, 64);
+  const minor = spacing(tape.minor, tape.sizeM * ground.pixelsPerM, 9);
+  const numbered = spacing(tape.numbered, tape.sizeM * ground.pixelsPerM, 64);
   const ticks = Array.from({ length: Math.floor(marks / minor + 1e-9) + 1 }, (_, i) => i * minor);
   const summary = whole
-    ? `${n} steps over ${formatLength(fromM, style)} to the ${target}, ${plan.steps[0]!.foot} foot first`
-    : `The last ${steps.length} steps to the ${target}, enlarged`;
-  const checkMarks = plan.checkMarks.filter(
-    (mark) => mark.toTargetM < fromM && mark.toTargetM >= (opens?.fromM ?? 0),
-  );
+    ? `${n} steps over ${formatLength(fromM, style)} to the ${target}, ${layout.footfalls[0]!.foot} foot first`
+    : `The last ${falls.length} steps to the ${target}, enlarged`;
+  const checkMarks = layout.marks
+    .filter(({ kind }) => kind === 'check')
+    .map((mark) => ({ label: mark.label, toTargetM: leftM(layout, mark) }))
+    .filter(({ toTargetM }) => toTargetM < fromM && toTargetM >= (opens?.fromM ?? 0));
 
   return (
     <svg
@@ -301,13 +281,13 @@ const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width 
       role="img"
       aria-label={summary}
     >
-      {laneM < fromM && (
+      {laneEndM < fromM && (
         <g className="beyond-lane">
-          <rect x={0} y={FLAG_Y + 22} width={x(laneM)} height={TAPE_Y - FLAG_Y - 22} />
-          <line x1={x(laneM)} x2={x(laneM)} y1={FLAG_Y + 22} y2={TAPE_Y} />
+          <rect x={0} y={FLAG_Y + 22} width={x(laneEndM)} height={TAPE_Y - FLAG_Y - 22} />
+          <line x1={x(laneEndM)} x2={x(laneEndM)} y1={FLAG_Y + 22} y2={TAPE_Y} />
           <text
             className="flag-label"
-            x={Math.max(x(laneM) + 5, LEFT + flagWidth('start') + 8)}
+            x={Math.max(x(laneEndM) + 5, LEFT + flagWidth('start') + 8)}
             y={FLAG_Y + 12.5}
           >
             lane ends
@@ -376,13 +356,13 @@ const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width 
       })}
       {whole && <Flag x={LEFT} label="start" filled />}
       {checkMarks.map((mark) => {
-        const label = `${mark.stepsOut} out`;
+        const { label } = mark;
         const at = x(mark.toTargetM);
         const targetX = width - RIGHT + 9 - target.length * 6.4;
         const flipped = [targetX, ...checkMarks.map((other) => x(other.toTargetM))].some(
           (otherX) => otherX > at && otherX - at < flagWidth(label) + 4,
         );
-        return <Flag key={mark.stepsOut} x={at} label={label} flipped={flipped} />;
+        return <Flag key={label} x={at} label={label} flipped={flipped} />;
       })}
       <rect x={width - RIGHT} y={38} width="9" height={TAPE_Y - 37} fill="var(--ink)" />
       <text className="flag-label" x={width - RIGHT + 9} y={FLAG_Y + 12.5} textAnchor="end">
@@ -394,44 +374,28 @@ const Still = memo(({ plan, style, shoeM, target, ground, stretch, opens, width 
           <text className="flag-label" x={x(opens.fromM) + 4} y={LINE_Y + 46}>
             A
           </text>
-          {opens.steps.map((step) => (
-            <FootPrint
-              key={step.n}
-              x={x(step.toTargetM)}
-              y={step.foot === 'left' ? LINE_Y - 17 : LINE_Y + 17}
-              length={printIn(opens.steps)}
-              foot={step.foot}
-              color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
-            />
-          ))}
+          <Prints prints={printsOf(opens.falls)} />
         </g>
       )}
-      {steps.map((step) => {
-        const at = x(step.toTargetM);
-        const left = step.foot === 'left';
+      <Prints prints={printsOf(falls)} />
+      {falls.map((fall) => {
+        const [at, y] = ground.at(fall);
         return (
-          <g key={step.n} className={isEnding(step) ? 'ending' : undefined}>
-            <FootPrint
-              x={at}
-              y={left ? LINE_Y - 17 : LINE_Y + 17}
-              length={print}
-              foot={step.foot}
-              color={isEnding(step) ? 'var(--clay)' : 'var(--ink)'}
-            />
-            {step.pinned && (
+          <g key={fall.n} className={fall.contact === 'step' ? undefined : 'ending'}>
+            {pinned.has(fall.n) && (
               <path className="pin" d={`M${at - print / 2},${LINE_Y - 5} l5,5 l-5,5 l-5,-5 Z`} />
             )}
-            {shown.has(step) && (
+            {shown.has(fall) && (
               <text
                 className="length"
-                x={step.n === n ? at - 4 : at - print / 2}
-                y={left ? LINE_Y - 34 : LINE_Y + 43}
-                textAnchor={step.n === n ? 'end' : 'middle'}
+                x={fall.n === n ? at - 4 : at - print / 2}
+                y={y + (fall.foot === 'left' ? -ASIDE : ASIDE + 9)}
+                textAnchor={fall.n === n ? 'end' : 'middle'}
                 stroke="var(--surface)"
                 strokeWidth="5"
                 paintOrder="stroke"
               >
-                {shortText(step.lengthM, style)}
+                {shortText(fall.lengthM, style)}
               </text>
             )}
           </g>

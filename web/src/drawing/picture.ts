@@ -1,9 +1,9 @@
 import type { Mark } from '@gravek/core/layout/ground';
 import type { Layout } from '@gravek/core/layout/shape';
 import type { OtherPath } from '@gravek/core/layout/sequence';
-import type { Footfall } from '@gravek/core/layout/walker';
 import type { Branch } from '@gravek/library/plan';
 import { groundOf, nearer, type Ground } from './ground';
+import { printOf, SOLE, type Print } from './prints';
 import {
   alongLine,
   meet,
@@ -13,15 +13,6 @@ import {
   type LabelAsk,
   type Spot,
 } from './labels';
-
-export type Print = {
-  fall: Footfall;
-  x: number;
-  y: number;
-  turnDeg: number;
-  length: number;
-  box: Box;
-};
 
 export type Tag = Label & { kind: 'n' | 'thing' | 'mark' | 'branch' | 'letter' };
 
@@ -53,8 +44,6 @@ export type Picture = {
 };
 
 const MIN_PRINT = 12;
-/** How wide a sole is to its length. */
-const SOLE = 0.4;
 const CHARACTER = { n: 7.4, word: 6.2 };
 export const LINE = 14;
 const SIGN = 11;
@@ -77,24 +66,9 @@ const EDGE = 13;
 /** How large whoever stands there is drawn, pixels. */
 const STANDS = 11;
 
-const printOf = (fall: Footfall, ground: Ground, shoeM: number): Print => {
-  const [x, y] = ground.at(fall);
-  const length = Math.max(MIN_PRINT, shoeM * ground.pixelsPerM);
-  const turnDeg = ground.turn(fall.headingDeg);
-  const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
-  const half = (length * SOLE) / 2;
-  const wide = (Math.abs(length * cos) + Math.abs(2 * half * sin)) / 2;
-  const high = (Math.abs(length * sin) + Math.abs(2 * half * cos)) / 2;
-  const middle: Spot = [x - (length / 2) * cos, y - (length / 2) * sin];
-  return {
-    fall,
-    x,
-    y,
-    turnDeg,
-    length,
-    box: { x: middle[0] - wide, y: middle[1] - high, width: 2 * wide, height: 2 * high },
-  };
-};
+/** How long a sole is drawn on a ground, pixels. */
+const soleOn = (ground: Ground, shoeM: number): number =>
+  Math.max(MIN_PRINT, shoeM * ground.pixelsPerM);
 
 const middleOf = ({ x, y, width, height }: Box): Spot => [x + width / 2, y + height / 2];
 
@@ -353,7 +327,7 @@ const insetOf = (
   );
   if (larger < WORTH || prints[0]!.length > PLAIN) return null;
   const own = nearer(ground, places, ground.pixelsPerM * larger, AROUND_M + shoeM / 2);
-  const large = places.map((fall) => printOf(fall, own, shoeM));
+  const large = places.map((fall) => printOf(fall, own, soleOn(own, shoeM)));
   const solid = large.map((print) => print.box);
   const room = { x: 2, y: 2, width: own.width - 4, height: own.height - 4 };
   const asks = [...spotsOf(large.filter((print) => print.fall.n > 0)).map(numberAsk)];
@@ -399,7 +373,7 @@ export const pictureOf = ({
   feet?: boolean;
 }): Picture => {
   const ground = groundOf(over ? [layout, over] : [layout], shoeM, width, maxHeight, zoom);
-  const prints = layout.footfalls.map((fall) => printOf(fall, ground, shoeM));
+  const prints = layout.footfalls.map((fall) => printOf(fall, ground, soleOn(ground, shoeM)));
   const numbered = spotsOf(prints.filter((print) => print.fall.n > 0));
   const signs = layout.marks.map((mark) => signBox(mark, ground));
   const lines = layout.others.flatMap((other) =>
@@ -408,7 +382,9 @@ export const pictureOf = ({
   const ways = branches.map((branch) => branch.points.map(ground.at));
   const track = layout.track.map(ground.at);
   const thin = [...lines, ...ways, track].flatMap((spots) => alongLine(spots));
-  const overPrints = (over?.footfalls ?? []).map((fall) => printOf(fall, ground, shoeM));
+  const overPrints = (over?.footfalls ?? []).map((fall) =>
+    printOf(fall, ground, soleOn(ground, shoeM)),
+  );
   const solid = [...[...prints, ...overPrints].map((print) => print.box), ...signs];
   const stands = layout.others.flatMap((other) => standBoxes(other, ground));
   let height = ground.height;

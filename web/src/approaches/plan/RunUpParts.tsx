@@ -1,5 +1,7 @@
 import { otherFoot } from '@gravek/core/feet';
 import { spanM } from '@gravek/core/layout/body';
+import { runWidthM } from '@gravek/core/layout/ground';
+import { straightLayout } from '@gravek/core/layout/straightLayout';
 import { currentFigures, runThroughs } from '@gravek/core/measures';
 import type { StraightInput, StraightPlan } from '@gravek/core/solveStraight';
 import { USUAL_BRAKING_MPS2 } from '@gravek/core/closingSpeed';
@@ -157,6 +159,17 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
   const { set, pin } = useSetting(parts);
   const onPin = useStable(pin);
   const { plan = null, drawn = null, nearby = [] } = run ?? {};
+  const { target, ground } = choices;
+  const layout = useMemo(
+    () =>
+      drawn &&
+      straightLayout(drawn, { target, widthM: runWidthM(body), lines: ground?.marks ?? [] }),
+    [drawn, target, body, ground],
+  );
+  const pinned = useMemo(
+    () => new Set(drawn?.steps.flatMap((step) => (step.pinned ? [step.n] : []))),
+    [drawn],
+  );
   const { straight } = parts.solved ?? {};
   return (
     <>
@@ -199,14 +212,14 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
           onSteps={(steps) => set({ steps, distanceM: null })}
         />
       )}
-      {drawn ? (
+      {drawn && layout ? (
         <div style={plan ? undefined : { opacity: 0.4 }}>
           <Strip
-            plan={drawn}
+            layout={layout}
+            pinned={pinned}
             style={style}
             shoeM={athlete.shoeM ?? 0.28}
-            target={choices.target}
-            ground={choices.ground}
+            laneM={choices.ground?.laneM}
             zoom={zoom}
             player={plan ? player : undefined}
             onPin={!disabled && plan ? onPin : undefined}
