@@ -182,6 +182,17 @@ test('a movement is set at a spot of its place: the tapes go by it, and the plan
   await expect(page.getByText('From the elbow is saved')).toBeVisible();
   await page.reload();
   await expect(spot.locator('option:checked')).toHaveText('left elbow');
+
+  // What lies there is what is thrown to, and the feet are told as they go there.
+  await goTo(page, '/movements/corner-fielder');
+  const ground = page.locator('svg.plan-view').first();
+  await expect(ground).toContainText('first base,');
+  await spot.selectOption('first base');
+  await expect(ground).toContainText('second base,');
+  await expect(page.getByText(/^Comes round by the glove side/)).toBeVisible();
+  await spot.selectOption('third base');
+  await expect(ground).toContainText('first base,');
+  await expect(page.getByText(/^Comes round by the glove side/)).toHaveCount(0);
 });
 
 test('two ways of teaching stand side by side in a set, and their reps answer which does better', async ({
@@ -240,11 +251,23 @@ test('how a drill is run, the order of drills and the place are changed in the c
   await change('Place');
   await page.getByLabel('It is done before something that is built').check();
   await page.getByLabel('Out from its line').fill('7');
+  await page.getByLabel('Beside the middle').fill('2');
+  await page.getByLabel('Called', { exact: true }).fill('near end');
+  await page.getByLabel('On the other side, where it is something else').fill('far end');
+  await page.getByLabel('Other steps on the other side, for the same hand').check();
+  const other = page.getByRole('group', { name: 'On the other side' });
+  await other.getByRole('button', { name: 'Look at something else' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert').first()).toBeVisible();
+  await other.getByLabel('What is looked at').fill('Head');
+  await other.getByLabel('What right looks like').fill('Turned to the far post');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/is saved/)).toBeVisible();
   const first = page.getByRole('list', { name: 'Progression' }).getByRole('listitem').first();
   await expect(first).toContainText('One and freeze');
   await expect(first).toContainText('On when the knee stays up.');
   await expect(first).toContainText(/in pairs.*rest 25 s/);
-  await expect(page.getByLabel('Spot', { exact: true })).toContainText('middle');
+  await expect(page.getByText('Turned to the far post')).toHaveCount(0);
+  await page.getByLabel('Spot', { exact: true }).selectOption('far end');
+  await expect(page.getByText('Turned to the far post')).toBeVisible();
 });
