@@ -39,6 +39,7 @@ import {
 } from './edit/TeachingForms';
 import { changed, freeCode, typedElsewhere, WorkContext, type Typed } from './edit/work';
 import { ReadChoices } from './ReadChoices';
+import { SpotChoice } from './SpotChoice';
 import { useCatalogue } from './useCatalogue';
 import { bodyFor } from './usual';
 
@@ -89,7 +90,8 @@ const Editor = ({ own }: { own: ClubMovement }) => {
   const [served, setServed] = useState<Record<string, string>>({});
   const style = useLengthStyle(null);
   const body = useMemo(() => bodyFor(undefined), []);
-  const [chosen, setChosen] = useState<Pick<SequenceChoices, 'reads' | 'schools'>>(sequenceStart);
+  const [chosen, setChosen] =
+    useState<Pick<SequenceChoices, 'reads' | 'schools' | 'spot'>>(sequenceStart);
   const checked = useMemo(() => check(movementSchema, movement), [movement]);
   const problems = useMemo(
     () => ({
@@ -238,6 +240,12 @@ const Editor = ({ own }: { own: ClubMovement }) => {
                 movement={movement}
                 chosen={chosen}
                 onChoose={(change) => setChosen({ ...chosen, ...change })}
+              />
+              <SpotChoice
+                movement={movement}
+                ground={null}
+                spot={chosen.spot}
+                onSpot={(spot) => setChosen({ ...chosen, spot })}
               />
             </div>
           )}
