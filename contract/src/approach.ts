@@ -1,7 +1,7 @@
 import type { Foot } from '@gravek/core/feet';
 import type { Layout } from '@gravek/core/layout/shape';
-import type { Absorb, Ending, Pin, StraightResult } from '@gravek/core/solveStraight';
-import type { StepModel } from '@gravek/core/stepModel';
+import type { Absorb, Ending, Pin, StraightResult } from '@gravek/core/runup/solveStraight';
+import type { StepModel } from '@gravek/core/runup/stepModel';
 import {
   array,
   lazy,
@@ -273,8 +273,6 @@ export type ApproachInput = InferType<typeof approachInput>;
 export const approachUpdate = approachFields.shape({
   version: version(),
 });
-export type ApproachUpdate = InferType<typeof approachUpdate>;
-
 export type ModelSource = 'measured' | 'estimate';
 
 /** What a plan comes to for one athlete, whatever its movement. */

@@ -1,4 +1,4 @@
-import { STEP_BOUNDS } from '@gravek/core/stepModel';
+import { STEP_BOUNDS } from '@gravek/core/runup/stepModel';
 import { array, boolean, number, object, type InferType } from 'yup';
 import {
   choice,

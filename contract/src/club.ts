@@ -1,5 +1,5 @@
-import { CUE_SCHOOLS } from '@gravek/core/chooseCue';
-import { LOAD_KINDS } from '@gravek/core/repLog';
+import { CUE_SCHOOLS } from '@gravek/core/cue/chooseCue';
+import { LOAD_KINDS } from '@gravek/core/session/repLog';
 import { LENGTH_UNITS } from '@gravek/core/units';
 import { array, boolean, object, string, type InferType } from 'yup';
 import { choice, count, id, name, version } from './fields';

@@ -1,6 +1,6 @@
 import type { Foot } from '@gravek/core/feet';
-import type { Side } from '@gravek/core/repLog';
-import type { RunSet, Stand } from '@gravek/core/runOrder';
+import type { Side } from '@gravek/core/session/repLog';
+import type { RunSet, Stand } from '@gravek/core/session/runOrder';
 
 export const SIDES = ['own', 'other'] as const satisfies readonly Side[];
 

@@ -1,10 +1,10 @@
-import type { LinkEvidence } from '@gravek/core/causeLinks';
-import type { WayLook } from '@gravek/core/compareWays';
-import type { BetaPrior } from '@gravek/core/clubPrior';
-import type { RepCounts } from '@gravek/core/cueEffect';
-import type { FaultState } from '@gravek/core/cueState';
+import type { LinkEvidence } from '@gravek/core/cue/causeLinks';
+import type { WayLook } from '@gravek/core/cue/compareWays';
+import type { BetaPrior } from '@gravek/core/cue/clubPrior';
+import type { RepCounts } from '@gravek/core/cue/cueEffect';
+import type { FaultState } from '@gravek/core/cue/cueState';
 import type { Foot } from '@gravek/core/feet';
-import type { Side } from '@gravek/core/repLog';
+import type { Side } from '@gravek/core/session/repLog';
 import { object, type InferType } from 'yup';
 import { choiceOr, code, id, note, movementCode } from './fields';
 import type { Rung } from './rungs';

@@ -12,8 +12,6 @@ export const SURFACES = [
 ] as const;
 export type Surface = (typeof SURFACES)[number];
 
-export type Weekday = (typeof WEEKDAYS)[number];
-
 /** What lines of a ground are measured from. */
 export const DATUMS = ['board', 'line', 'box', 'hurdle', 'bar', 'goal'] as const;
 

@@ -1,4 +1,4 @@
-import { BODY_FIGURES, type BodyFigure } from '@gravek/core/bodyFigures';
+import { BODY_FIGURES, type BodyFigure } from '@gravek/core/body/bodyFigures';
 import { PART_KINDS, type Part } from '@gravek/core/layout/part';
 import {
   BALL,
@@ -8,7 +8,7 @@ import {
   type OtherThing,
   type PhaseSteps,
 } from '@gravek/core/layout/sequence';
-import { POSTURE_MOMENTS, type Posture, type PostureMoment } from '@gravek/core/sideView';
+import { POSTURE_MOMENTS, type Posture, type PostureMoment } from '@gravek/core/body/sideView';
 import {
   array,
   boolean,

@@ -1,5 +1,5 @@
 import type { LengthUnit } from '@gravek/core/units';
-import { boolean, object, string, type InferType } from 'yup';
+import { boolean, object, string } from 'yup';
 import type { Outline } from './approach';
 import type { Ledger, LedgerRow } from './faults';
 import { count } from './fields';
@@ -11,8 +11,6 @@ export const ownLinkInput = object({
   /** that a guardian agreed; asked of everybody who may be a minor */
   guardian: boolean().strict().required('Say whether a guardian agreed.'),
 });
-export type OwnLinkInput = InferType<typeof ownLinkInput>;
-
 /** What comes at the end of the address, shown once. */
 export type OwnLink = { token: string; until: string };
 /** Until when a link holds; null without one. */

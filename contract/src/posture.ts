@@ -1,4 +1,4 @@
-import { POSTURE_LOOKS, type Posture } from '@gravek/core/sideView';
+import { POSTURE_LOOKS, type Posture } from '@gravek/core/body/sideView';
 import { boolean, object, type MixedSchema } from 'yup';
 import { choice, distinct, figure } from './fields';
 

@@ -1,4 +1,4 @@
-import { READING_KINDS, readingResult, type Reading } from '@gravek/core/measures';
+import { READING_KINDS, readingResult, type Reading } from '@gravek/core/measuring/measures';
 import {
   array,
   lazy,

@@ -1,4 +1,4 @@
-import { RULE_KINDS, type StepRule } from '@gravek/core/stepRules';
+import { RULE_KINDS, type StepRule } from '@gravek/core/runup/stepRules';
 import {
   array,
   boolean,

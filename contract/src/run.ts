@@ -1,5 +1,5 @@
 import type { Body } from '@gravek/core/layout/body';
-import type { BodyLoad } from '@gravek/core/repLog';
+import type { BodyLoad } from '@gravek/core/session/repLog';
 import type { Choices, Outline } from './approach';
 import type { Athlete } from './athlete';
 import type { RungChoice } from './faults';

@@ -1,9 +1,7 @@
 import type { InferType } from 'yup';
-import type { measuredRun, repInput, sessionInput, sessionUpdate } from './sessionSchema';
+import type { measuredRun, repInput, sessionInput } from './sessionSchema';
 
 export type SessionInput = InferType<typeof sessionInput>;
-
-export type SessionUpdate = InferType<typeof sessionUpdate>;
 
 export type Session = SessionInput & {
   version: number;

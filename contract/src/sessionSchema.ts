@@ -1,6 +1,6 @@
-import { OUTCOMES } from '@gravek/core/repLog';
-import { STANDS, type RunSet } from '@gravek/core/runOrder';
-import { AS_PLANNED } from '@gravek/core/variants';
+import { OUTCOMES } from '@gravek/core/session/repLog';
+import { STANDS, type RunSet } from '@gravek/core/session/runOrder';
+import { AS_PLANNED } from '@gravek/core/session/variants';
 import {
   array,
   lazy,

@@ -1,4 +1,4 @@
-import { STANDS } from '@gravek/core/runOrder';
+import { STANDS } from '@gravek/core/session/runOrder';
 import {
   array,
   boolean,

@@ -1,4 +1,4 @@
-import type { FaultState } from '@gravek/core/cueState';
+import type { FaultState } from '@gravek/core/cue/cueState';
 import type { RestrictionKind } from './athlete';
 import type { OutdatedPlan } from './approach';
 

@@ -1,6 +1,6 @@
 import { array, lazy, mixed, object, type InferType, type MixedSchema } from 'yup';
-import { SIDE_JOINTS, type SideJoint, type SidePoint } from '@gravek/core/posture';
-import type { FilmView } from '@gravek/core/watchedSteps';
+import { SIDE_JOINTS, type SideJoint, type SidePoint } from '@gravek/core/body/posture';
+import type { FilmView } from '@gravek/core/film/watchedSteps';
 import {
   choice,
   code,

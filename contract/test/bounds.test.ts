@@ -1,20 +1,30 @@
+/// <reference types="vite/client" />
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { array, object, string, type AnyObjectSchema, type ISchema, type Schema } from 'yup';
-import * as contract from '../src';
 import { mostOf } from '../src/bounds';
+import { invitationTaken } from '../src/account';
+import { restrictionInput } from '../src/athlete';
 import { name } from '../src/fields';
+import { movementSchema } from '../src/movementSchema';
+import { PHASE_KINDS, plainSteps } from '../src/phaseKinds';
+import { check } from '../src/problem';
+import { ruleSetInput } from '../src/ruleSet';
 
-const { check } = contract;
+/** Everything that the package exports, by its name. */
+const contract = Object.assign(
+  {},
+  ...Object.values(import.meta.glob('../src/*.ts', { eager: true })),
+) as Record<string, unknown>;
 
-const SCHEMAS = Object.entries(contract as Record<string, unknown>).filter(
+const SCHEMAS = Object.entries(contract).filter(
   (entry): entry is [string, AnyObjectSchema] =>
     (entry[1] as { type?: unknown } | null)?.type === 'object',
 );
 
 /** What a lazy schema is asked with, so that each of its kinds is seen. */
 const KINDS = [
-  ...Object.keys(contract.PHASE_KINDS),
+  ...Object.keys(PHASE_KINDS),
   ...['sequence', 'even', 'penultimate', 'short', 'phases', 'last', 'steps', 'hold'],
   ...['sprint', 'curve', 'cadence', 'stop', 'reaction', 'short-step', 'lane', 'run-through'],
   ...['steps-with-ball', 'most-steps'],
@@ -110,7 +120,7 @@ describe('bounds', () => {
 
   it('keep nothing that no database keeps, and nothing nested without end', () => {
     for (const bad of ['a\0b', '\ud800', 'x\udc00y']) {
-      const checked = check(contract.ruleSetInput, { name: bad });
+      const checked = check(ruleSetInput, { name: bad });
       expect(checked).toMatchObject({
         ok: false,
         fields: { name: expect.stringContaining('kept') },
@@ -118,7 +128,7 @@ describe('bounds', () => {
     }
     let deep: unknown = [];
     for (let i = 0; i < 50_000; i += 1) deep = [deep];
-    expect(check(contract.ruleSetInput, { rules: deep }).ok).toBe(false);
+    expect(check(ruleSetInput, { rules: deep }).ok).toBe(false);
   });
 
   it('hold a movement to 400 kB, though each of its parts is short enough', () => {
@@ -126,7 +136,7 @@ describe('bounds', () => {
     const phase = (i: number) => ({
       code: `phase-${i}`,
       name: long(60),
-      steps: contract.plainSteps('stance'),
+      steps: plainSteps('stance'),
       eyes: long(120),
       checkpoints: Array(12).fill({ look: long(60), right: long(200) }),
       read: {
@@ -135,7 +145,7 @@ describe('bounds', () => {
       },
     });
     const movement = { phases: Array.from({ length: 24 }, (_, i) => phase(i)) };
-    const checked = check(contract.movementSchema, movement);
+    const checked = check(movementSchema, movement);
     expect(checked.ok ? [] : Object.values(checked.fields)).toContainEqual(
       expect.stringContaining('at most 400 kB'),
     );
@@ -143,7 +153,7 @@ describe('bounds', () => {
 
   it('know days outside the years of anybody’s plan', () => {
     const of = (from: string) =>
-      check(contract.restrictionInput, {
+      check(restrictionInput, {
         id: '0190a000-0000-7000-8000-000000000000',
         athleteId: '0190a000-0000-7000-8000-000000000001',
         kind: 'reduced',
@@ -188,7 +198,7 @@ describe('a name', () => {
 
 describe('a password', () => {
   const of = (password: string) =>
-    check(contract.invitationTaken, { token: 'from a link', person: 'Nils', password });
+    check(invitationTaken, { token: 'from a link', person: 'Nils', password });
 
   it('is no row of blanks or of one sign, and the same from every keyboard', () => {
     for (const plain of [' '.repeat(12), 'aaaaaaaaaaaa', '1 1 1 1 1 1 1'])

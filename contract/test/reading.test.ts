@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { READING_KINDS, type Reading } from '@gravek/core';
-import { check, readingInput } from '../src';
+import { READING_KINDS, type Reading } from '@gravek/core/measuring/measures';
+import { check } from '../src/problem';
+import { readingInput } from '../src/reading';
 
 const row = (reading: unknown) => ({
   id: '0190a0a0-0000-7000-8000-000000000001',

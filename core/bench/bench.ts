@@ -1,27 +1,20 @@
 import { againstGeneralSolver } from './generalSolver';
 import { measure } from './measure';
-import {
-  AS_PLANNED,
-  arcLanes,
-  cadencePlan,
-  chooseCue,
-  compareStepCounts,
-  inFront,
-  faultRate,
-  cueState,
-  fitStepModel,
-  modelCadenceSpm,
-  modelLengthM,
-  nearbyPlans,
-  parseLength,
-  probImproved,
-  runState,
-  simulateRunUps,
-  solveCurve,
-  solveStraight,
-  turnOrder,
-  type StraightFailure,
-} from '../src';
+import { cadencePlan } from '../src/curve/cadencePlan';
+import { chooseCue } from '../src/cue/chooseCue';
+import { probImproved } from '../src/cue/cueEffect';
+import { cueState } from '../src/cue/cueState';
+import { rateBand } from '../src/cue/rateBand';
+import { arcLanes } from '../src/curve/goalArc';
+import { inFront } from '../src/curve/inFront';
+import { runState, turnOrder } from '../src/session/runOrder';
+import { simulateRunUps } from '../src/runup/simulateRunUps';
+import { solveCurve } from '../src/curve/solveCurve';
+import { solveStraight, type StraightFailure } from '../src/runup/solveStraight';
+import { compareStepCounts, nearbyPlans } from '../src/runup/stepCounts';
+import { fitStepModel, modelCadenceSpm, modelLengthM } from '../src/runup/stepModel';
+import { parseLength } from '../src/units';
+import { AS_PLANNED } from '../src/session/variants';
 
 /** How long each computation takes for 20 steps. */
 const model = {
@@ -119,7 +112,7 @@ const cases: Record<string, () => unknown> = {
     }),
   arcLanes: () => arcLanes({ depthM: 1.6, lanes: 5, spreadDeg: 60, shuffleStepM: 0.45 }),
   cadencePlan: () => cadencePlan({ baselineSpm: 162, increasePct: 8, weeks: 6, speedMps: 3.4 }),
-  faultRate: () => faultRate({ sessions, onDate: '2031-03-01' }),
+  rateBand: () => rateBand({ sessions, onDate: '2031-03-01' }),
   probImproved: () =>
     probImproved({ before: { reps: 44, faults: 25 }, now: { reps: 20, faults: 5 } }),
   'cueState, 20 sessions': () => cueState({ sessions }),

@@ -1,5 +1,5 @@
 import quadprog from 'quadprog';
-import { solveStraight, type StraightInput, type StraightPlan } from '../src';
+import { solveStraight, type StraightInput, type StraightPlan } from '../src/runup/solveStraight';
 import { measure } from './measure';
 
 /** Arrays of the general solver count from one. */

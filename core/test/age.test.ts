@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isMinor } from '../src';
+import { isMinor } from '../src/age';
 
 const minorOn = (bornYear: number | null, onDate: string, bornOn: string | null = null) =>
   isMinor({ bornYear, bornOn, onDate }).minor;

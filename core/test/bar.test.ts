@@ -1,6 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bodyOf, layOut, solveCurve, type BarAsk, type Foot, type Sequence } from '../src';
+import type { Foot } from '../src/feet';
+import { bodyOf } from '../src/layout/body';
+import { layOut } from '../src/layout/layOut';
+import type { BarAsk } from '../src/layout/runUp';
+import type { Sequence } from '../src/layout/sequence';
+import { solveCurve } from '../src/curve/solveCurve';
 import { evenly } from './evenly';
 
 const sequence: Sequence = {

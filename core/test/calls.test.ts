@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { callEvents, type CallAsk } from '../src';
+import { callEvents, type CallAsk } from '../src/session/calls';
 
 const gaps = (times: readonly number[]): number[] => times.slice(1).map((t, i) => t - times[i]!);
 

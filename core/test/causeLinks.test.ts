@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { causeLinks, type CausedFault, type LinkEvidence, type ShownTogether } from '../src';
-import { seeded } from '../src/random';
+import {
+  causeLinks,
+  type CausedFault,
+  type LinkEvidence,
+  type ShownTogether,
+} from '../src/cue/causeLinks';
+import { seeded } from '../src/chance/random';
 
 /** Faults in the order in which they show, each with what it truly brings about and how surely. */
 type Truth = { code: string; leadsTo: string[]; link?: number }[];

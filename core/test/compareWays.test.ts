@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareWays, type WayCounts, type WayLook, type WayStratum } from '../src';
-import { seeded } from '../src/random';
+import { compareWays, type WayCounts, type WayLook, type WayStratum } from '../src/cue/compareWays';
+import { seeded } from '../src/chance/random';
 
 const counts = (change: Partial<WayCounts> = {}): WayCounts => ({
   ...{ reps: 10, clean: 5, held: 0, heldS: 0, heard: 0, heardS: 0 },

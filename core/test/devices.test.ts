@@ -3,18 +3,18 @@ import { describe, expect, it } from 'vitest';
 import {
   beatFor,
   courseOf,
-  footCount,
   isInBand,
   minutesOf,
   rampStep,
   runsIn,
-  seeded,
   steadyRun,
   stepsFelt,
   stepsHeard,
   type DeviceReading,
   type SteadyRun,
-} from '../src';
+} from '../src/measuring/deviceCourse';
+import { footCount } from '../src/runup/footCount';
+import { seeded } from '../src/chance/random';
 import { evenly } from './evenly';
 
 const said = (atS: number, cadenceSpm = 172, speedMps: number | null = 3.2): DeviceReading => ({

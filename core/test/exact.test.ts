@@ -1,9 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chooseCue, modelLengthM, solveStraight } from '../src';
-import type { Absorb, LiveFault, StepModel, StraightInput, StraightPlan } from '../src';
-import { betaBelow, betaQuantile, logGamma } from '../src/beta';
-import { normalBelow, normalDensity } from '../src/normal';
+import { chooseCue, type LiveFault } from '../src/cue/chooseCue';
+import {
+  solveStraight,
+  type Absorb,
+  type StraightInput,
+  type StraightPlan,
+} from '../src/runup/solveStraight';
+import { modelLengthM, type StepModel } from '../src/runup/stepModel';
+import { betaBelow, betaQuantile, logGamma } from '../src/chance/beta';
+import { normalBelow, normalDensity } from '../src/chance/normal';
 import { evenly } from './evenly';
 
 /** Independent computations that the closed forms must agree with. */

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { couldShow, exposure, standing, toldDifferently, watchNext, type CountedRow } from '../src';
+import { couldShow, exposure } from '../src/cue/exposure';
+import { standing, toldDifferently, type CountedRow } from '../src/session/repLog';
+import { watchNext } from '../src/cue/watchNext';
 
 const PHASES = ['set', 'back', 'left', 'right'];
 const EXITS = ['back:left', 'back:right', 'set:go'];

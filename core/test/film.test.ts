@@ -5,15 +5,14 @@ import {
   groundAt,
   pictureAt,
   planeMap,
-  podReading,
-  stepTrace,
-  watchedPose,
-  watchedSteps,
-  type FilmContact,
   type GroundPoint,
   type MarkPair,
   type PicturePoint,
-} from '../src';
+} from '../src/film/planeMap';
+import { podReading } from '../src/measuring/podReading';
+import { stepTrace } from '../src/film/stepTrace';
+import { watchedPose } from '../src/film/watchedPose';
+import { watchedSteps, type FilmContact } from '../src/film/watchedSteps';
 
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 

@@ -1,15 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  arcFromChord,
-  FOOT_M,
-  formatLength,
-  INCH_M,
-  parseLength,
-  solveCurve,
-  YARD_M,
-} from '../src';
-import type { CurveInput, LengthStyle } from '../src';
+import { arcFromChord, solveCurve, type CurveInput } from '../src/curve/solveCurve';
+import { FOOT_M, formatLength, INCH_M, parseLength, YARD_M, type LengthStyle } from '../src/units';
 import { evenly } from './evenly';
 
 /** Every way of writing a length, made at random, must be read as what was meant. */

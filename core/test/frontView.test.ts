@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bodyFigure, feetAt, figureOf, frontFigureOf, type ArmPose, type Pose } from '../src';
+import { bodyFigure } from '../src/body/bodyFigures';
+import { feetAt, frontFigureOf } from '../src/body/frontView';
+import { figureOf, type ArmPose, type Pose } from '../src/body/posture';
 
 const deg = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const arm: fc.Arbitrary<ArmPose> = fc.record({

@@ -1,18 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  athleteSpread,
-  heldBy,
-  landingSpread,
-  runThroughs,
-  takeOffMisses,
-  simulateRunUps,
-  simulationsOf,
-  spreadOf,
-  type RunUpSimulation,
-} from '../src';
-import { normalBelow } from '../src/normal';
-import { normals, seeded } from '../src/random';
+import { athleteSpread, heldBy, simulationsOf } from '../src/runup/holding';
+import { landingSpread } from '../src/runup/landingSpread';
+import { runThroughs, takeOffMisses } from '../src/measuring/measures';
+import { simulateRunUps, type RunUpSimulation } from '../src/runup/simulateRunUps';
+import { spreadOf } from '../src/chance/spread';
+import { normalBelow } from '../src/chance/normal';
+import { normals, seeded } from '../src/chance/random';
 import { evenly } from './evenly';
 
 const runUps = fc.record({

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayIn, hourIn, ladderStep, momentIn, type RungReps } from '../src';
+import { dayIn, hourIn, momentIn } from '../src/days';
+import { ladderStep, type RungReps } from '../src/cue/ladder';
 
 const session = (
   sessionId: string,

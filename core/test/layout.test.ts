@@ -1,23 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { brakeDemand } from '../src/runup/brakeDemand';
+import { spanM, type Body } from '../src/layout/body';
+import { brakesOver, layOut } from '../src/layout/layOut';
+import { mirrorLayout } from '../src/layout/mirror';
 import {
-  brakeDemand,
-  brakesOver,
-  checkRules,
-  estimateStepModel,
-  layOut,
-  spanM,
-  mirrorLayout,
   pathOf,
-  solveStraight,
-  type Body,
-  type Footfall,
-  type Layout,
   type PhaseSteps,
   type Sequence,
   type SequencePhase,
   type Span,
-} from '../src';
+} from '../src/layout/sequence';
+import type { Layout } from '../src/layout/shape';
+import type { Footfall } from '../src/layout/walker';
+import { solveStraight } from '../src/runup/solveStraight';
+import { estimateStepModel } from '../src/runup/stepModel';
+import { checkRules } from '../src/runup/stepRules';
 import { evenly } from './evenly';
 
 const m = (value: number): Span => ({ value, of: 'm' });

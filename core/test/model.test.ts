@@ -1,17 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { seeded } from '../src/chance/random';
+import { solveStraight } from '../src/runup/solveStraight';
 import {
   currentModel,
   estimateStepModel,
   usualHeightM,
-  seeded,
-  solveStraight,
   fitStepModel,
   modelCadenceSpm,
   modelLengthM,
   type MeasuredStep,
   type StepModel,
-} from '../src';
+} from '../src/runup/stepModel';
 import { evenly } from './evenly';
 
 const truth: StepModel = {

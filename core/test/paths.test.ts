@@ -1,16 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  arcFromChord,
-  arcLanes,
-  arcMove,
-  cadencePlan,
-  inFront,
-  inFrontTracks,
-  otherFoot,
-  solveCurve,
-} from '../src';
-import type { CurveInput, InFrontInput } from '../src';
+import { cadencePlan } from '../src/curve/cadencePlan';
+import { otherFoot } from '../src/feet';
+import { arcLanes, arcMove } from '../src/curve/goalArc';
+import { inFront, inFrontTracks, type InFrontInput } from '../src/curve/inFront';
+import { arcFromChord, solveCurve, type CurveInput } from '../src/curve/solveCurve';
 import { evenly } from './evenly';
 
 const curves = fc.record({

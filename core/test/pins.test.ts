@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  nearbyPlans,
   solveStraight,
   type Pin,
   type StepBound,
-  type StepModel,
   type StraightFailure,
   type StraightInput,
   type StraightPlan,
-} from '../src';
+} from '../src/runup/solveStraight';
+import { nearbyPlans } from '../src/runup/stepCounts';
+import type { StepModel } from '../src/runup/stepModel';
 import { evenly } from './evenly';
 
 const model: StepModel = {

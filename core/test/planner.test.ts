@@ -1,25 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { aimMargin } from '../src/runup/aimMargin';
+import { landingSpread } from '../src/runup/landingSpread';
 import {
-  aimMargin,
   countedCadence,
   currentReading,
   fitSprint,
-  playBeats,
   readingResult,
-  landingSpread,
   runThroughs,
-  shareMarks,
-  simulateRunUps,
-  soundOf,
-  steadyBeats,
-  tapeMarks,
-  tapeStepM,
-  wavFile,
-  type Beat,
-} from '../src';
-import { normalBelow } from '../src/normal';
-import { studentQuantile } from '../src/student';
+} from '../src/measuring/measures';
+import { playBeats, soundOf, steadyBeats, wavFile, type Beat } from '../src/runup/rhythm';
+import { shareMarks, tapeMarks, tapeStepM } from '../src/runup/setOut';
+import { simulateRunUps } from '../src/runup/simulateRunUps';
+import { normalBelow } from '../src/chance/normal';
+import { studentQuantile } from '../src/chance/student';
 import { evenly } from './evenly';
 
 describe('simulated run-ups', () => {

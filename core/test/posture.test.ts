@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anglesOf, figureOf, postureAngles, type Pose, type SidePoint } from '../src';
+import { anglesOf, figureOf, postureAngles, type Pose, type SidePoint } from '../src/body/posture';
 
 const deg = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const leg = fc.record({ thighDeg: deg(-60, 100), shinDeg: deg(-40, 100), ankleDeg: deg(60, 150) });

@@ -1,20 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  AS_PLANNED,
   countReps,
   inLogOrder,
   isAnswer,
   lastOf,
   loggedTwice,
   OUTCOMES,
-  runState,
   standing,
   turnKey,
   wasRun,
   type CountedRow,
   type Outcome,
-} from '../src';
+} from '../src/session/repLog';
+import { runState } from '../src/session/runOrder';
+import { AS_PLANNED } from '../src/session/variants';
 import { evenly } from './evenly';
 
 const PHONES = ['phone-a', 'phone-b', 'phone-c'];

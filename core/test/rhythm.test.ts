@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { playBeats, soundOf, steadyBeats, wavFile, type Beat } from '../src';
+import { playBeats, soundOf, steadyBeats, wavFile, type Beat } from '../src/runup/rhythm';
 
 /** Beats at rising, uneven times, the feet in turn. */
 const rhythms = fc

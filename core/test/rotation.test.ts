@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { filled, groupsOf, rotation } from '../src';
+import { filled, groupsOf, rotation } from '../src/session/rotation';
 
 const names = (n: number): string[] => Array.from({ length: n }, (_, i) => `p${i}`);
 

@@ -1,21 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  AS_PLANNED,
   isAnswer,
   lastOf,
   OUTCOMES,
+  turnKey,
+  type Outcome,
+  type TurnKey,
+} from '../src/session/repLog';
+import {
   runState,
   together,
   turnOrder,
   STANDS,
-  turnKey,
   type LoggedRep,
   type Missed,
-  type Outcome,
   type RunSet,
-  type TurnKey,
-} from '../src';
+} from '../src/session/runOrder';
+import { AS_PLANNED } from '../src/session/variants';
 
 const axes = AS_PLANNED.vary;
 const set: RunSet = {

@@ -1,20 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { otherFoot } from '../src/feet';
+import {
+  solveStraight,
+  type Absorb,
+  type Ending,
+  type StraightFailure,
+  type StraightInput,
+  type StraightPlan,
+} from '../src/runup/solveStraight';
 import {
   brakingOf,
   closableFraction,
   mendBraking,
   compareStepCounts,
   nearbyPlans,
-  otherFoot,
-  solveStraight,
-  type Absorb,
-  type Ending,
-  type StepModel,
-  type StraightFailure,
-  type StraightInput,
-  type StraightPlan,
-} from '../src';
+} from '../src/runup/stepCounts';
+import type { StepModel } from '../src/runup/stepModel';
 import { evenly } from './evenly';
 
 const model: StepModel = {

@@ -9,8 +9,8 @@ import {
   parseLength,
   speedParts,
   wayParts,
-} from '../src';
-import type { LengthStyle } from '../src';
+  type LengthStyle,
+} from '../src/units';
 import { evenly } from './evenly';
 
 const read = (text: string, style: LengthStyle = { unit: 'metric' }) => {

@@ -1,12 +1,7 @@
-import {
-  chooseCue,
-  clubPrior,
-  cueState,
-  LIVE_RATE,
-  rateBand,
-  type BetaPrior,
-  type HistorySession,
-} from '@gravek/core';
+import { chooseCue } from '@gravek/core/cue/chooseCue';
+import { clubPrior, type BetaPrior } from '@gravek/core/cue/clubPrior';
+import { cueState, LIVE_RATE, type HistorySession } from '@gravek/core/cue/cueState';
+import { rateBand } from '@gravek/core/cue/rateBand';
 import { randomLcg, randomNormal } from 'd3-random';
 
 /**

@@ -1,6 +1,10 @@
-import { bodyOf, otherFoot, SIDE_JOINTS, type Foot, type SideJoint } from '@gravek/core';
-import type { StraightChoices } from '@gravek/contract';
-import { movementOf, plannedSteps, solve } from '@gravek/library';
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import { bodyOf } from '@gravek/core/layout/body';
+import { SIDE_JOINTS, type SideJoint } from '@gravek/core/body/posture';
+import type { StraightChoices } from '@gravek/contract/approach';
+import { movementOf } from '@gravek/library/movement/movements';
+import { solve } from '@gravek/library/planning/plan';
+import { plannedSteps } from '@gravek/library/film/watched';
 import { FILMED } from './filmed';
 import { makeSeason } from './season';
 

@@ -1,6 +1,10 @@
-import { bodyOf, variantFrom } from '@gravek/core';
-import type { Choices, ClubFile } from '@gravek/contract';
-import { measuredOf, movementOf, plannedRun, variedRun } from '@gravek/library';
+import { bodyOf } from '@gravek/core/layout/body';
+import { variantFrom } from '@gravek/core/session/variants';
+import type { Choices } from '@gravek/contract/approach';
+import type { ClubFile } from '@gravek/contract/clubFile';
+import { measuredOf, plannedRun } from '@gravek/library/measuring/measuredRun';
+import { movementOf } from '@gravek/library/movement/movements';
+import { variedRun } from '@gravek/library/session/work';
 import { formatISO, subDays } from 'date-fns';
 import { v7 } from 'uuid';
 import truth from '../data/film.json';

@@ -1,37 +1,18 @@
-import {
-  bodyOf,
-  footBefore,
-  keptVariants,
-  variantKey,
-  variantFrom,
-  type Body,
-  type BodyLoad,
-  type Foot,
-  type Side,
-  type StepModel,
-} from '@gravek/core';
-import {
-  isSequence,
-  PLAIN_REP,
-  type Movement,
-  type Rep,
-  type RepInFile,
-  type SessionInput,
-} from '@gravek/contract';
-import {
-  bodyLoad,
-  cueInForce,
-  movementOf,
-  outlineOf,
-  solve,
-  standingsOf,
-  toldOf,
-  viewOfRep,
-  wrongAnswerTo,
-  type RepView,
-  type SessionFaults,
-  waysOf,
-} from '@gravek/library';
+import { footBefore, type Foot } from '@gravek/core/feet';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { BodyLoad, Side } from '@gravek/core/session/repLog';
+import type { StepModel } from '@gravek/core/runup/stepModel';
+import { keptVariants, variantKey, variantFrom } from '@gravek/core/session/variants';
+import { isSequence } from '@gravek/contract/choices';
+import type { RepInFile } from '@gravek/contract/clubFile';
+import type { Movement } from '@gravek/contract/movement';
+import { PLAIN_REP, type Rep, type SessionInput } from '@gravek/contract/session';
+import { bodyLoad } from '@gravek/library/session/bodyLoad';
+import { viewOfRep, wrongAnswerTo, type RepView } from '@gravek/library/field/shows';
+import { movementOf } from '@gravek/library/movement/movements';
+import { outlineOf, solve } from '@gravek/library/planning/plan';
+import { waysOf } from '@gravek/library/movement/schools';
+import { cueInForce, standingsOf, toldOf, type SessionFaults } from '@gravek/library/cue/standings';
 import { CLUB, SOONER, type Course, type ScenarioApproach, type ScenarioAthlete } from './scenario';
 
 const RUN_UP = 'straight-run-up';

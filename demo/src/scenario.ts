@@ -1,5 +1,9 @@
-import type { Reading } from '@gravek/core';
-import type { Choices, ClubSettings, DrillSet, GroundInput, Source } from '@gravek/contract';
+import type { Reading } from '@gravek/core/measuring/measures';
+import type { Choices } from '@gravek/contract/approach';
+import type { ClubSettings } from '@gravek/contract/club';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { GroundInput } from '@gravek/contract/ground';
+import type { Source } from '@gravek/contract/source';
 import athletesJson from '../data/athletes.json';
 import approachesJson from '../data/approaches.json';
 

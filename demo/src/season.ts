@@ -1,18 +1,15 @@
-import { modelCadenceSpm, modelLengthM, type StepModel } from '@gravek/core';
-import {
-  CLUB_FILE_VERSION,
-  DEMO_EMAIL,
-  WEEKDAYS,
-  type ClubFile,
-  type DrillSet,
-  type GroundInput,
-  type OnGround,
-  type ReadingRow,
-  type SessionInput,
-  type Trial,
-  type Work,
-} from '@gravek/contract';
-import { freshDrillSet, movementOf, setOfWork, takenFrom } from '@gravek/library';
+import { modelCadenceSpm, modelLengthM, type StepModel } from '@gravek/core/runup/stepModel';
+import type { Trial } from '@gravek/contract/athlete';
+import { CLUB_FILE_VERSION, DEMO_EMAIL, type ClubFile } from '@gravek/contract/clubFile';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { GroundInput, OnGround } from '@gravek/contract/ground';
+import type { ReadingRow } from '@gravek/contract/reading';
+import type { SessionInput } from '@gravek/contract/session';
+import { WEEKDAYS } from '@gravek/contract/weekdays';
+import { movementOf } from '@gravek/library/movement/movements';
+import { takenFrom } from '@gravek/library/planning/onGround';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
+import { setOfWork } from '@gravek/library/session/setOfWork';
 import { addDays, formatISO, getISODay, subDays } from 'date-fns';
 import { randomLcg, randomNormal } from 'd3-random';
 import { v7 } from 'uuid';

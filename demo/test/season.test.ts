@@ -1,7 +1,9 @@
-import { cueState, type FaultState } from '@gravek/core';
-import { check, CLUB_LISTS, clubFileHead, type ClubList, type Rep } from '@gravek/contract';
+import { cueState, type FaultState } from '@gravek/core/cue/cueState';
+import { CLUB_LISTS, clubFileHead, type ClubList } from '@gravek/contract/clubFile';
+import { check } from '@gravek/contract/problem';
+import type { Rep } from '@gravek/contract/session';
 import { expect, it } from 'vitest';
-import { makeSeason } from '../src';
+import { makeSeason } from '../src/season';
 
 const today = new Date('2031-05-14T12:00:00Z');
 const season = makeSeason(today, 'a password for tests');

@@ -1,26 +1,18 @@
-import {
-  athleteSpread,
-  bodyOf,
-  BY_EYE,
-  currentModel,
-  groupBy,
-  modelLengthM,
-  runThroughs,
-  simulateRunUps,
-} from '@gravek/core';
-import { isSequence, type Rep } from '@gravek/contract';
-import {
-  checkCauses,
-  cueInForce,
-  isChain,
-  movementOf,
-  solve,
-  standingsOf,
-  toldOf,
-  type SessionFaults,
-} from '@gravek/library';
+import { athleteSpread, BY_EYE } from '@gravek/core/runup/holding';
+import { bodyOf } from '@gravek/core/layout/body';
+import { runThroughs } from '@gravek/core/measuring/measures';
+import { groupBy } from '@gravek/core/session/repLog';
+import { simulateRunUps } from '@gravek/core/runup/simulateRunUps';
+import { currentModel, modelLengthM } from '@gravek/core/runup/stepModel';
+import { isSequence } from '@gravek/contract/choices';
+import type { Rep } from '@gravek/contract/session';
+import { checkCauses } from '@gravek/library/cue/causes';
+import { isChain } from '@gravek/library/movement/chains';
+import { movementOf } from '@gravek/library/movement/movements';
+import { solve } from '@gravek/library/planning/plan';
+import { cueInForce, standingsOf, toldOf, type SessionFaults } from '@gravek/library/cue/standings';
 import { describe, expect, it } from 'vitest';
-import { makeSeason } from '../src';
+import { makeSeason } from '../src/season';
 
 /** The season must hold together, and hold the truth that the application is to find in it. */
 

@@ -1,4 +1,4 @@
-import type { LogPage, StoredRep } from '@gravek/contract';
+import type { LogPage, StoredRep } from '@gravek/contract/session';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
 import { BETWEEN_TAPS_MS, expect, goTo } from './test';
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import type { Session } from '@gravek/contract';
+import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
 import { addSet, ask, PHONE } from '../src/field';

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import type { Ledger, RunBundle, SessionInput } from '@gravek/contract';
-import { freshDrillSet } from '@gravek/library/sessionFit';
+import type { Ledger } from '@gravek/contract/faults';
+import type { RunBundle } from '@gravek/contract/run';
+import type { SessionInput } from '@gravek/contract/session';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import type { Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
 import { ask, logOf, PHONE, showFaultsOf, tap, up } from '../src/field';

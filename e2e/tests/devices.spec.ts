@@ -1,4 +1,4 @@
-import type { MeasuredRun } from '@gravek/contract';
+import type { MeasuredRun } from '@gravek/contract/session';
 import { axeFinds } from '../src/axe';
 import { clean, openAthlete, PHONE, runAthletics } from '../src/field';
 import { LANDINGS_SPM } from '../src/landings';

@@ -1,4 +1,4 @@
-import type { Session } from '@gravek/contract';
+import type { Session } from '@gravek/contract/session';
 import { ask, clean, logOf, PHONE, runAlone, tap, up } from '../src/field';
 import { enterDemo, expect, test } from '../src/test';
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Locator, Page } from '@playwright/test';
-import type { Review } from '@gravek/contract';
+import type { Review } from '@gravek/contract/watched';
 import { axeFinds } from '../src/axe';
 import { expect, goTo, LONG, test, seen } from '../src/test';
 

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import type { StoredRep } from '@gravek/contract';
+import type { StoredRep } from '@gravek/contract/session';
 import { addSet, logOf, PHONE, tap, up } from '../src/field';
 import { expect, goTo, LONG, test } from '../src/test';
 

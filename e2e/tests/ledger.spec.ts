@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import type { SquadFaults } from '@gravek/contract';
+import type { SquadFaults } from '@gravek/contract/faults';
 import { axeFinds } from '../src/axe';
 import { PHONE, takeOutNewestRun } from '../src/field';
 import { expect, goTo, test, seen } from '../src/test';

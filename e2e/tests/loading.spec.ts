@@ -1,4 +1,4 @@
-import { BUILT_IN } from '@gravek/library/builtIn';
+import { BUILT_IN } from '@gravek/library/movement/builtIn';
 import type { Page, Route } from '@playwright/test';
 import { addPlan, openAthlete, PHONE } from '../src/field';
 import { expect, goTo, test } from '../src/test';

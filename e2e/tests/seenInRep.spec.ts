@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Ledger } from '@gravek/contract';
-import { freshDrillSet } from '@gravek/library/sessionFit';
+import type { Ledger } from '@gravek/contract/faults';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { ask, logOf, PHONE, showFaultsOf, tap, up } from '../src/field';
 import { axeFinds } from '../src/axe';
 import { expect, goTo, test } from '../src/test';

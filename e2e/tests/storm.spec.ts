@@ -1,5 +1,5 @@
 import type { Browser, BrowserContext, Page } from '@playwright/test';
-import type { Session, StoredRep } from '@gravek/contract';
+import type { Session, StoredRep } from '@gravek/contract/session';
 import type { App } from '../src/app';
 import { logOf, PHONE, shiftClock } from '../src/field';
 import { enterDemo, expect, LONG, test } from '../src/test';

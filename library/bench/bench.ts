@@ -1,6 +1,8 @@
-import { bodyOf } from '@gravek/core';
+import { bodyOf } from '@gravek/core/layout/body';
 import { measure } from '../../core/bench/measure';
-import { laidOut, MOVEMENTS, searchIn } from '../src';
+import { MOVEMENTS } from '../src/movement/movements';
+import { laidOut } from '../src/planning/plan';
+import { searchIn } from '../src/movement/search';
 
 /** How long every movement takes to lay out, and a search while one types. */
 const body = bodyOf({

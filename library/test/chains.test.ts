@@ -1,18 +1,14 @@
-import { bodyOf, brakesOver, checkRules, mirrorLayout } from '@gravek/core';
+import { bodyOf } from '@gravek/core/layout/body';
+import { brakesOver } from '@gravek/core/layout/layOut';
+import { mirrorLayout } from '@gravek/core/layout/mirror';
+import { checkRules } from '@gravek/core/runup/stepRules';
 import { turned } from '@gravek/core/layout/walker';
-import { movementSchema } from '@gravek/contract';
+import { movementSchema } from '@gravek/contract/movementSchema';
 import { describe, expect, it } from 'vitest';
-import {
-  chainCode,
-  chainOf,
-  ENDINGS,
-  laidOut,
-  movementOf,
-  MOVEMENTS,
-  MOVES,
-  RULE_SETS,
-  type Chain,
-} from '../src';
+import { chainCode, chainOf, ENDINGS, MOVES, type Chain } from '../src/movement/chains';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { laidOut } from '../src/planning/plan';
+import { RULE_SETS } from '../src/movement/ruleSets';
 
 const body = (hand: 'left' | 'right', heightM = 1.75) =>
   bodyOf({ trials: [], heightM, legM: null, shoeM: null, hand, takeoffFoot: 'left' });

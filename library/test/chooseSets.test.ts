@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bodyOf } from '@gravek/core';
-import type { Athlete, Needs } from '@gravek/contract';
-import { bestOffers, chooseSets, needsOf, offersFor } from '../src/chooseSets';
-import { laddersOf } from '../src/ladder';
-import { movementOf } from '../src';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Needs } from '@gravek/contract/run';
+import { bestOffers, chooseSets, needsOf, offersFor } from '../src/session/chooseSets';
+import { laddersOf } from '../src/cue/ladder';
+import { movementOf } from '../src/movement/movements';
 
 /** What a choice does for needs, each served once, by whichever serves it best. */
 const worthOf = (

@@ -1,7 +1,10 @@
-import { bodyOf } from '@gravek/core';
-import { check, movementSchema, type Movement } from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { Movement } from '@gravek/contract/movement';
+import { movementSchema } from '@gravek/contract/movementSchema';
+import { check } from '@gravek/contract/problem';
 import { describe, expect, it } from 'vitest';
-import { branchesOf, laidOut, MOVEMENTS, type PlanChoices } from '../src';
+import { MOVEMENTS } from '../src/movement/movements';
+import { branchesOf, laidOut, type PlanChoices } from '../src/planning/plan';
 
 /** A club may give its movement any codes; what is drawn goes by what stands behind them. */
 

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { csvText, guessRosterColumns, readRosterTable, readTable } from '../src';
+import { csvText, readTable } from '../src/roster/csv';
+import { guessRosterColumns, readRosterTable } from '../src/roster/rosterTable';
 
 const metric = { unit: 'metric' as const };
 

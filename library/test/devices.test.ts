@@ -1,34 +1,29 @@
-import { bodyOf, rampStep, variantFrom, type DeviceReading, type LengthUnit } from '@gravek/core';
-import { check, PLAIN_REP, repInput } from '@gravek/contract';
+import { rampStep, type DeviceReading } from '@gravek/core/measuring/deviceCourse';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { LengthUnit } from '@gravek/core/units';
+import { variantFrom } from '@gravek/core/session/variants';
+import { check } from '@gravek/contract/problem';
+import { PLAIN_REP } from '@gravek/contract/session';
+import { repInput } from '@gravek/contract/sessionSchema';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { readTable } from '../src/roster/csv';
+import { gatesMeasured, passedAt, readPasses } from '../src/measuring/gates';
 import {
   courseSuggestions,
-  distinctRuns,
-  easyBeat,
-  gatesMeasured,
-  guessGates,
-  guessUnit,
   measuredMeans,
   measuredOf,
-  movementOf,
-  passedAt,
   plannedCadence,
   plannedRun,
-  readGates,
-  readPasses,
-  readRecorded,
-  readTable,
-  simulatedGates,
-  simulatedPass,
-  simulatedPod,
   steadyRunOf,
-  steadyTarget,
-  steadyWeeks,
-  straightStart,
-  variedRun,
   type PlannedRun,
-} from '../src';
+} from '../src/measuring/measuredRun';
+import { movementOf } from '../src/movement/movements';
+import { straightStart } from '../src/planning/plan';
+import { guessGates, guessUnit, readGates, readRecorded } from '../src/measuring/recorded';
+import { simulatedGates, simulatedPass, simulatedPod } from '../src/measuring/simulated';
+import { distinctRuns, easyBeat, steadyTarget, steadyWeeks } from '../src/planning/steadyCadence';
+import { variedRun } from '../src/session/work';
 
 const at = (s: number): string => new Date(Date.UTC(2031, 4, 1, 7) + s * 1000).toISOString();
 

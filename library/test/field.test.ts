@@ -1,32 +1,27 @@
-import { bodyOf, turnOrder, type LogRow, type Turn } from '@gravek/core';
-import { variantFrom } from '@gravek/core';
-import type { Movement } from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { LogRow } from '@gravek/core/session/repLog';
+import { turnOrder, type Turn } from '@gravek/core/session/runOrder';
+import { variantFrom } from '@gravek/core/session/variants';
+import { runSetOf } from '@gravek/contract/drillSet';
+import type { Movement } from '@gravek/contract/movement';
 import { describe, expect, it } from 'vitest';
+import { exitsToCall, exitsToRead } from '../src/field/reads';
+import { rowPlaces, watchedAfter } from '../src/field/row';
 import {
-  addReads,
   answersRead,
-  exitsToCall,
-  exitsToRead,
   faultsToShow,
-  freshDrillSet,
   likelyFirst,
-  misreadMost,
-  movementOf,
-  MOVEMENTS,
   phasesOfRep,
-  plainChoices,
-  rowPlaces,
-  sidePhrase,
-  sideWords,
   tapsOf,
-  toldTo,
   viewOfRep,
-  watchedAfter,
-  withFaultPhases,
   wrongAnswerTo,
-  type Base,
-} from '../src';
-import { runSetOf } from '@gravek/contract';
+} from '../src/field/shows';
+import { addReads, misreadMost } from '../src/cue/ledger';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { withFaultPhases } from '../src/movement/olderMovement';
+import { freshDrillSet } from '../src/session/sessionFit';
+import { sidePhrase, toldTo } from '../src/movement/sides';
+import { plainChoices, sideWords, type Base } from '../src/session/work';
 
 const whole = (movement: Movement, drill: string | null = null): Base => ({
   name: movement.name,

@@ -1,49 +1,40 @@
-import { bodyOf, inLogOrder, standing, turnKey, variantFrom, type Turn } from '@gravek/core';
-import {
-  type DrillSet,
-  type NewRep,
-  type RunAthlete,
-  type RunPlan,
-  type StoredRep,
-} from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import { inLogOrder, standing, turnKey } from '@gravek/core/session/repLog';
+import type { Turn } from '@gravek/core/session/runOrder';
+import { variantFrom } from '@gravek/core/session/variants';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { RunAthlete, RunPlan } from '@gravek/contract/run';
+import type { NewRep, StoredRep } from '@gravek/contract/session';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { fieldRow, pressOf, repOf, type FieldRow, type Seen } from '../src/field/log';
+import { marksFrom, NOTHING_PRESSED, pressed, type Press } from '../src/field/press';
+import { exitsToRead } from '../src/field/reads';
+import { rowCalls, wordsOfRow } from '../src/field/row';
 import {
-  addResults,
-  baseOf,
-  exitsToRead,
-  fewestMade,
-  fieldRow,
-  filmedRows,
-  freshDrillSet,
   isCountedAlone,
   isRow,
-  marksFrom,
-  movementOf,
-  NOTHING_PRESSED,
-  phasesOfRep,
-  plainChoices,
-  pressed,
-  pressOf,
-  readsTo,
-  repOf,
-  rowCalls,
-  resultsOfCounts,
   setOrder,
   setRun,
   setWorks,
+  type FieldSession,
+} from '../src/field/sets';
+import { phasesOfRep } from '../src/field/shows';
+import { filmedRows, voidOf } from '../src/field/takenBack';
+import { turnView } from '../src/field/turn';
+import { movementOf } from '../src/movement/movements';
+import { readsTo } from '../src/planning/plan';
+import {
+  addResults,
+  fewestMade,
+  resultsOfCounts,
   slowsBy,
   splitsOf,
-  toldTo,
-  turnView,
-  voidOf,
-  wordsOfRow,
-  type FieldRow,
-  type FieldSession,
-  type Press,
   type ResultCount,
-  type Seen,
-} from '../src';
+} from '../src/cue/results';
+import { freshDrillSet } from '../src/session/sessionFit';
+import { toldTo } from '../src/movement/sides';
+import { baseOf, plainChoices } from '../src/session/work';
 
 const giveGround = movementOf('give-ground');
 const athlete = (id: string, change: Partial<RunAthlete> = {}): RunAthlete => ({

@@ -1,30 +1,15 @@
-import {
-  bodyOf,
-  otherFoot,
-  SIDE_JOINTS,
-  type FilmContact,
-  type MarkPair,
-  type PicturePoint,
-} from '@gravek/core';
+import { otherFoot } from '@gravek/core/feet';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { MarkPair, PicturePoint } from '@gravek/core/film/planeMap';
+import { SIDE_JOINTS } from '@gravek/core/body/posture';
+import type { FilmContact } from '@gravek/core/film/watchedSteps';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  faultsInFilm,
-  movementOf,
-  MOVEMENTS,
-  plainPlan,
-  plannedSteps,
-  reviewCue,
-  reactionIn,
-  reviewed,
-  solve,
-  withContact,
-  withJoint,
-  withNextPhase,
-  withToeOff,
-  type Marked,
-  type PlannedStep,
-} from '../src';
+import { faultsInFilm, withContact, withJoint, withNextPhase, withToeOff } from '../src/field/film';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { solve } from '../src/planning/plan';
+import { plainPlan, reviewCue, reviewed, type Marked } from '../src/film/reviewed';
+import { plannedSteps, reactionIn, type PlannedStep } from '../src/film/watched';
 
 const body = bodyOf({
   ...{ hand: 'right', takeoffFoot: 'left', trials: [], heightM: 1.8, legM: null, shoeM: null },

@@ -1,27 +1,25 @@
-import { bodyOf, type Body, type Layout } from '@gravek/core';
-import type { GroundInput, OnGround, StraightChoices } from '@gravek/contract';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { StraightChoices } from '@gravek/contract/approach';
+import type { GroundInput, OnGround } from '@gravek/contract/ground';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { MOVEMENTS, movementOf } from '../src/movement/movements';
 import {
-  atPace,
   beyondLaneM,
-  cautionsOf,
   feetDiffer,
-  fitOf,
   fromLine,
-  groundMarks,
   isStale,
-  laidOut,
   laneSentence,
-  MOVEMENTS,
-  movementOf,
-  sequenceStart,
   setOn,
   slotsOn,
-  solve,
-  straightStart,
   takenFrom,
-} from '../src';
+} from '../src/planning/onGround';
+import { atPace } from '../src/planning/pace';
+import { laidOut, sequenceStart, solve, straightStart } from '../src/planning/plan';
+import { cautionsOf } from '../src/session/restrictions';
+import { fitOf } from '../src/session/sessionFit';
+import { groundMarks } from '../src/planning/sheet';
 
 const athlete = (heightM: number, hand: 'left' | 'right' = 'right') => ({
   trials: [],

@@ -6,22 +6,13 @@ import type {
   FaultStanding,
   LedgerRow,
   SquadFaults,
-} from '@gravek/contract';
-import {
-  byNeed,
-  contrastsOf,
-  cueFor,
-  cueVerdict,
-  cueInForce,
-  cueResults,
-  cueSpans,
-  movementOf,
-  sharedFaults,
-  standingsOf,
-  toldOf,
-  type ConditionRow,
-  type SessionFaults,
-} from '../src';
+} from '@gravek/contract/faults';
+import { cueFor } from '../src/cue/cue';
+import { cueVerdict } from '../src/cue/cueVerdict';
+import { contrastsOf, cueResults, cueSpans, type ConditionRow } from '../src/cue/ledger';
+import { movementOf } from '../src/movement/movements';
+import { byNeed, sharedFaults } from '../src/cue/squadFaults';
+import { cueInForce, standingsOf, toldOf, type SessionFaults } from '../src/cue/standings';
 
 const runUp = movementOf('straight-run-up');
 const session = (n: number, shown: number, cue: string | null = null): SessionFaults => ({

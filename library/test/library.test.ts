@@ -1,28 +1,25 @@
-import type { Outcome } from '@gravek/core';
-import type { DrillSet, SequenceChoices } from '@gravek/contract';
+import type { Outcome } from '@gravek/core/session/repLog';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import { describe, expect, it } from 'vitest';
+import { cueFor } from '../src/cue/cue';
+import { likelyFirst } from '../src/field/shows';
+import { movementOf } from '../src/movement/movements';
+import { sequenceStart } from '../src/planning/plan';
 import {
-  freshDrillSet,
-  athleteFaults,
   barredBy,
-  bySession,
   cautionsOf,
-  cueFor,
   demandOf,
-  drillSetTime,
   holding,
   leftBy,
-  likelyFirst,
-  movementOf,
   passedOver,
   repsFor,
-  sequenceStart,
-  type SessionFaults,
-  sessionReps,
-  standingsOf,
   whyBarred,
   whyLeft,
-} from '../src';
+} from '../src/session/restrictions';
+import { freshDrillSet } from '../src/session/sessionFit';
+import { drillSetTime, sessionReps } from '../src/session/sessionTime';
+import { athleteFaults, bySession, type SessionFaults, standingsOf } from '../src/cue/standings';
 
 const runUp = movementOf('straight-run-up');
 

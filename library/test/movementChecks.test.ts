@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { Movement } from '@gravek/contract/movement';
 import {
-  check,
   MOVEMENT_FILE_VERSION,
   movementFile,
   movementSchema,
-  PHASE_KINDS,
-  plainSteps,
-  type Movement,
-} from '@gravek/contract';
-import { bySchools, movementOf, MOVEMENTS } from '../src';
+} from '@gravek/contract/movementSchema';
+import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
+import { check } from '@gravek/contract/problem';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { bySchools } from '../src/movement/schools';
 
 const giveGround = (): Movement => structuredClone(movementOf('give-ground'));
 

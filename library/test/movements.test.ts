@@ -1,17 +1,15 @@
-import { bodyOf, checkRules, mirrorLayout, type Layout } from '@gravek/core';
-import { movementSchema, type Movement } from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import { mirrorLayout } from '@gravek/core/layout/mirror';
+import type { Layout } from '@gravek/core/layout/shape';
+import { checkRules } from '@gravek/core/runup/stepRules';
+import type { Movement } from '@gravek/contract/movement';
+import { movementSchema } from '@gravek/contract/movementSchema';
 import { describe, expect, it } from 'vitest';
-import {
-  drillOf,
-  faultOf,
-  firstPhaseOf,
-  laidOut,
-  MOVEMENTS,
-  RULE_SETS,
-  sequenceStart,
-  straightStart,
-} from '../src';
-import { BUILT_IN, loadBuiltIn } from '../src/builtIn';
+import { drillOf, faultOf, firstPhaseOf } from '../src/movement/byCode';
+import { MOVEMENTS } from '../src/movement/movements';
+import { laidOut, sequenceStart, straightStart } from '../src/planning/plan';
+import { RULE_SETS } from '../src/movement/ruleSets';
+import { BUILT_IN, loadBuiltIn } from '../src/movement/builtIn';
 
 const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
   (['left', 'right'] as const).map((side) => ({

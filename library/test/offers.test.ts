@@ -1,13 +1,13 @@
 import {
-  nearbyPlans,
   solveStraight,
   type StraightFailure,
   type StraightInput,
   type StraightPlan,
-} from '@gravek/core';
-import type { StraightChoices } from '@gravek/contract';
+} from '@gravek/core/runup/solveStraight';
+import { nearbyPlans } from '@gravek/core/runup/stepCounts';
+import type { StraightChoices } from '@gravek/contract/approach';
 import { describe, expect, it } from 'vitest';
-import { offer, whatChanges, whyNot, withOffer } from '../src';
+import { offer, whatChanges, whyNot, withOffer } from '../src/planning/offers';
 
 const metric = { unit: 'metric' as const };
 const model = {

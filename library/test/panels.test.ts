@@ -1,6 +1,10 @@
-import { bodyOf, type Body, type Layout } from '@gravek/core';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
 import { describe, expect, it } from 'vitest';
-import { frontOf, groundMarks, laidOut, movementOf, TURNS, usualFront, whatHelps } from '../src';
+import { frontOf, TURNS, usualFront, whatHelps } from '../src/planning/givingGround';
+import { movementOf } from '../src/movement/movements';
+import { laidOut } from '../src/planning/plan';
+import { groundMarks } from '../src/planning/sheet';
 
 const body = (heightM: number): Body =>
   bodyOf({

@@ -1,19 +1,16 @@
-import { bodyOf } from '@gravek/core';
-import { check, movementSchema, type Movement, type OnGround } from '@gravek/contract';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { OnGround } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
+import { movementSchema } from '@gravek/contract/movementSchema';
+import { check } from '@gravek/contract/problem';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  asVaried,
-  baseOf,
-  groundMarks,
-  laidOut,
-  MOVEMENTS,
-  movementOf,
-  placeLines,
-  spotCalled,
-  spotsOf,
-} from '../src';
-import { variantFrom } from '@gravek/core';
+import { MOVEMENTS, movementOf } from '../src/movement/movements';
+import { placeLines, spotCalled, spotsOf } from '../src/planning/place';
+import { laidOut } from '../src/planning/plan';
+import { groundMarks } from '../src/planning/sheet';
+import { asVaried, baseOf } from '../src/session/work';
+import { variantFrom } from '@gravek/core/session/variants';
 
 type Point = { besideM: number; aheadM: number };
 

@@ -1,18 +1,20 @@
-import { bodyOf, solveStraight, type Side } from '@gravek/core';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { Side } from '@gravek/core/session/repLog';
+import { solveStraight } from '@gravek/core/runup/solveStraight';
 import { straightLayout } from '@gravek/core/layout/straightLayout';
-import { check, straightChoices, type StraightChoices } from '@gravek/contract';
+import { straightChoices, type StraightChoices } from '@gravek/contract/approach';
+import { check } from '@gravek/contract/problem';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
 import {
   mirrorOutline,
-  movementOf,
-  MOVEMENTS,
   outlineOf,
   sequenceStart,
   solve,
   straightAsk,
   straightStart,
-} from '../src';
+} from '../src/planning/plan';
 import { evenly } from '../../core/test/evenly';
 
 const choices: StraightChoices = {

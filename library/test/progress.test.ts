@@ -1,6 +1,7 @@
-import type { DrillReps } from '@gravek/contract';
+import type { DrillReps } from '@gravek/contract/faults';
 import { describe, expect, it } from 'vitest';
-import { MOVEMENTS, movementOf, progressOf } from '../src';
+import { MOVEMENTS, movementOf } from '../src/movement/movements';
+import { progressOf } from '../src/movement/progress';
 
 const walls = movementOf('wall-switches');
 const order = walls.progression!.map(({ drill }) => drill);

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { birthdayOf, MOST_PASTED_ATHLETES, readRoster, readRosterTable, readTable } from '../src';
+import { readTable } from '../src/roster/csv';
+import { readRosterTable } from '../src/roster/rosterTable';
+import { birthdayOf, MOST_PASTED_ATHLETES, readRoster } from '../src/roster/rosterText';
 
 const metric = { unit: 'metric' as const };
 const imperial = { unit: 'imperial' as const };

@@ -1,6 +1,8 @@
-import type { Movement } from '@gravek/contract';
+import type { Movement } from '@gravek/contract/movement';
 import { describe, expect, it } from 'vitest';
-import { lawsBroken, MOVEMENTS, numbersSaid } from '../src';
+import { lawsBroken } from '../src/movement/laws';
+import { MOVEMENTS } from '../src/movement/movements';
+import { numbersSaid } from '../src/movement/saidNumbers';
 
 const wallSwitches = MOVEMENTS.find(({ code }) => code === 'wall-switches')!;
 const block = MOVEMENTS.find(({ code }) => code === 'block-jump')!;

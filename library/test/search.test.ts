@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { MOVEMENTS, nothingFor, searchIn } from '../src';
+import { MOVEMENTS } from '../src/movement/movements';
+import { nothingFor, searchIn } from '../src/movement/search';
 
 const search = searchIn(MOVEMENTS);
 const first = (words: string) => search(words)[0]!;

@@ -1,45 +1,43 @@
-import { bodyOf, keptVariants, struckKey, variantFrom, variantsOf, type Body } from '@gravek/core';
-import type { DrillSet, Movement, Work } from '@gravek/contract';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { keptVariants, struckKey, variantFrom, variantsOf } from '@gravek/core/session/variants';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { Movement } from '@gravek/contract/movement';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { bodyLoad } from '../src/session/bodyLoad';
+import { chainCode } from '../src/movement/chains';
+import { mends } from '../src/session/mend';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { solve } from '../src/planning/plan';
+import { rotationAxis } from '../src/session/rotationAxis';
+import { sessionFigures, solveRuns } from '../src/session/sessionFigures';
+import { asDrillSet, freshDrillSet } from '../src/session/sessionFit';
+import { loadsOf, mostLoaded, sessionLoads, weekLimit } from '../src/session/sessionLoad';
 import {
-  asDrillSet,
+  drillSetTime,
+  makeRate,
+  placed,
+  suggestedRestS,
+  twoPlaces,
+} from '../src/session/sessionTime';
+import {
   asVaried,
   baseOf,
-  bodyLoad,
-  chainCode,
   demandOfSet,
-  drillSetTime,
   fieldBase,
   fieldRun,
-  freshDrillSet,
   keepSolved,
-  loadsOf,
-  makeRate,
-  mends,
-  mostLoaded,
   movementCode,
-  movementOf,
-  MOVEMENTS,
   notJoined,
-  placed,
   plainChoices,
-  rotationAxis,
-  sessionFigures,
-  sessionLoads,
-  solve,
   solvedOf,
-  solveRuns,
-  suggestedRestS,
   targetWords,
-  twoPlaces,
   variantWords,
   variedRun,
   variesWords,
-  weekLimit,
   type Base,
   type Finds,
-} from '../src';
+} from '../src/session/work';
 
 const finds: Finds = {
   planOf: () => undefined,

@@ -1,19 +1,17 @@
-import { keptVariants } from '@gravek/core';
-import { check, drillSetInput, type Work } from '@gravek/contract';
+import { keptVariants } from '@gravek/core/session/variants';
+import type { Work } from '@gravek/contract/drillSet';
+import { check } from '@gravek/contract/problem';
+import { drillSetInput } from '@gravek/contract/sessionSchema';
 import { describe, expect, it } from 'vitest';
-import {
-  asDrilled,
-  baseOf,
-  bySchools,
-  laidOut,
-  MOVEMENTS,
-  movementOf,
-  phasesOfRep,
-  setOfWork,
-  spotsOf,
-  usualBody,
-  viewOfRep,
-} from '../src';
+import { asDrilled } from '../src/movement/asDrilled';
+import { phasesOfRep, viewOfRep } from '../src/field/shows';
+import { MOVEMENTS, movementOf } from '../src/movement/movements';
+import { spotsOf } from '../src/planning/place';
+import { laidOut } from '../src/planning/plan';
+import { bySchools } from '../src/movement/schools';
+import { setOfWork } from '../src/session/setOfWork';
+import { usualBody } from '../src/planning/usualBody';
+import { baseOf } from '../src/session/work';
 
 const ID = '0191a6ee-7a36-7c7e-8a4f-6a3c5a1d0009';
 const finds = { planOf: () => undefined, movementOf };

@@ -1,19 +1,14 @@
-import { INCH_M, solveStraight, type StraightPlan } from '@gravek/core';
+import { solveStraight, type StraightPlan } from '@gravek/core/runup/solveStraight';
+import { INCH_M } from '@gravek/core/units';
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import {
-  freshReading,
-  groundMarks,
-  laidOut,
-  movementOf,
-  readReading,
-  sheetCsv,
-  sheetRows,
-  sheetSvg,
-  squadLine,
-  squadMarks,
-} from '../src';
+import { movementOf } from '../src/movement/movements';
+import { laidOut } from '../src/planning/plan';
+import { freshReading, readReading } from '../src/measuring/readingText';
+import { groundMarks, sheetRows } from '../src/planning/sheet';
+import { sheetCsv, sheetSvg } from '../src/planning/sheetFile';
+import { squadLine, squadMarks } from '../src/planning/squad';
 
 const ask = {
   model: {

@@ -1,6 +1,10 @@
-import { bodyOf, sideAt, type Body } from '@gravek/core';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { sideAt } from '@gravek/core/body/sideView';
 import { describe, expect, it } from 'vitest';
-import { bySchools, laidOut, movementOf, MOVEMENTS, sideOf } from '../src';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { laidOut } from '../src/planning/plan';
+import { bySchools } from '../src/movement/schools';
+import { sideOf } from '../src/movement/sideOf';
 
 const body = (heightM: number, legM: number | null = null): Body =>
   bodyOf({

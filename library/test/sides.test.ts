@@ -1,16 +1,10 @@
-import { bodyOf, type Foot } from '@gravek/core';
+import type { Foot } from '@gravek/core/feet';
+import { bodyOf } from '@gravek/core/layout/body';
 import { describe, expect, it } from 'vitest';
-import {
-  branchesOf,
-  faultOf,
-  isMirrored,
-  laidOut,
-  mirrorWords,
-  movementOf,
-  MOVEMENTS,
-  phasesOn,
-  toldTo,
-} from '../src';
+import { faultOf } from '../src/movement/byCode';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { branchesOf, laidOut, phasesOn } from '../src/planning/plan';
+import { isMirrored, mirrorWords, toldTo } from '../src/movement/sides';
 
 const body = (side: Foot) =>
   bodyOf({

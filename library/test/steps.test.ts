@@ -1,6 +1,9 @@
-import { bodyOf, countSteps } from '@gravek/core';
+import { bodyOf } from '@gravek/core/layout/body';
+import { countSteps } from '@gravek/core/layout/shape';
 import { describe, expect, it } from 'vitest';
-import { laidOut, MOVEMENTS, outlineOf, stepsIn } from '../src';
+import { MOVEMENTS } from '../src/movement/movements';
+import { laidOut, outlineOf } from '../src/planning/plan';
+import { stepsIn } from '../src/planning/stepWords';
 
 const body = bodyOf({
   ...{ trials: [], heightM: 1.78, legM: null, shoeM: null, hand: 'right', takeoffFoot: 'left' },

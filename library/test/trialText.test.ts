@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readPaste, readSteps } from '../src';
+import { readPaste, readSteps } from '../src/measuring/trialText';
 
 const metric = { unit: 'metric' as const };
 const each = { tape: 'each', clock: 'each' } as const;

@@ -1,22 +1,15 @@
-import { keptVariants, variantFrom, variantsOf } from '@gravek/core';
-import { check, drillSetInput } from '@gravek/contract';
+import { keptVariants, variantFrom, variantsOf } from '@gravek/core/session/variants';
+import { check } from '@gravek/contract/problem';
+import { drillSetInput } from '@gravek/contract/sessionSchema';
 import { describe, expect, it } from 'vitest';
-import {
-  asVaried,
-  baseOf,
-  checkWays,
-  laidOut,
-  MOVEMENTS,
-  movementOf,
-  setOfWork,
-  usualBody,
-  variantWords,
-  variedRun,
-  variesWords,
-  viewOfRep,
-  waysOf,
-  type WayRow,
-} from '../src';
+import { viewOfRep } from '../src/field/shows';
+import { MOVEMENTS, movementOf } from '../src/movement/movements';
+import { laidOut } from '../src/planning/plan';
+import { waysOf } from '../src/movement/schools';
+import { setOfWork } from '../src/session/setOfWork';
+import { usualBody } from '../src/planning/usualBody';
+import { checkWays, type WayRow } from '../src/cue/ways';
+import { asVaried, baseOf, variantWords, variedRun, variesWords } from '../src/session/work';
 
 const ID = '0191a6ee-7a36-7c7e-8a4f-6a3c5a1d0009';
 const finds = { planOf: () => undefined, movementOf };

@@ -1,4 +1,4 @@
-import { CLUB_FILE_VERSION } from '@gravek/contract';
+import { CLUB_FILE_VERSION } from '@gravek/contract/clubFile';
 import { v7 as uuid } from 'uuid';
 import { anApproach, anAthlete, aRep, aSession } from '../test/setup';
 

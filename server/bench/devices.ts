@@ -1,5 +1,5 @@
 import http from 'node:http';
-import type { RepReceipt } from '@gravek/contract';
+import type { RepReceipt } from '@gravek/contract/session';
 import { atPace, DEVICES, type Timed, type Work } from './pace';
 
 /** The devices of the bench: each has one connection and sends one rep at a time. */

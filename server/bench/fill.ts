@@ -1,10 +1,12 @@
-import { freshDrillSet, MOVEMENTS, sequenceStart, straightStart } from '@gravek/library';
+import { MOVEMENTS } from '@gravek/library/movement/movements';
+import { sequenceStart, straightStart } from '@gravek/library/planning/plan';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { solveFor } from '../src/approaches/queries';
 import type { Trx } from '../src/database/connect';
 import { countNew } from '../src/reps/countNew';
-import { inChunks } from '../src/reps/queries';
+import { inChunks } from '../src/database/chunks';
 
 export type Volume = {
   squads: number;
@@ -69,7 +71,7 @@ export const fillClub = async (
       .insertInto('approach')
       .values({ ...plan, name: `Plan ${squad}`, choices: JSON.stringify(plan.choices) })
       .execute();
-    await solveFor(trx, plan, athleteIds, true);
+    await solveFor(trx, [{ plan, athleteIds, listed: true }]);
 
     const sessionIds = idsOf(sessionsEach);
     await inChunks(

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Worker } from 'node:worker_threads';
-import type { Restoring } from '@gravek/contract';
+import type { Restoring } from '@gravek/contract/archive';
 import { coachIn, cookieOf, openStage, type Coach, type Stage } from '../test/setup';
 import { longClubFile } from './clubFile';
 

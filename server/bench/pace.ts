@@ -1,4 +1,4 @@
-import type { Rep } from '@gravek/contract';
+import type { Rep } from '@gravek/contract/session';
 
 export const A_SECOND = 200;
 export const DEVICES = 50;

@@ -1,8 +1,8 @@
 import { fork } from 'node:child_process';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
-import type { Rep, SessionInput } from '@gravek/contract';
-import { freshDrillSet } from '@gravek/library';
+import type { Rep, SessionInput } from '@gravek/contract/session';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import express from 'express';
 import expressSession from 'express-session';
 import { sql } from 'kysely';

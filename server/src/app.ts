@@ -10,7 +10,7 @@ import { pinoHttp } from 'pino-http';
 import type { Changes } from './changes/listen';
 import type { Restorer } from './clubFile/restoring';
 import { archiveRouter } from './clubFile/routes';
-import { changeStream } from './changes/stream';
+import { changeStream } from './http/stream';
 import type { Tell } from './changes/tell';
 import type { Db } from './database/connect';
 import type { SendPieces } from './http/pieces';
@@ -21,12 +21,13 @@ import type { Disk } from './operator/disk';
 import type { Numbers } from './operator/numbers';
 import { readiness } from './operator/ready';
 import { reportRouter } from './reports/routes';
+import { countNew, uncounted } from './reps/countNew';
 import { ROUTES } from './routes';
 import { ownRouter } from './ownView/routes';
 import { calendarFeed } from './sessions/calendar';
 import { limitAttempts } from './signIn/attempts';
 import { doorRouter } from './signIn/routes';
-import { noteUse, SIGNED_IN_MS } from './signIn/session';
+import { noteUse, SIGNED_IN_MS } from './http/session';
 import { signInStore } from './signIn/store';
 
 export type Parts = {
@@ -198,7 +199,9 @@ export const createApp = (parts: Parts): Express => {
   api.get('/changes', changeStream(db, changes, stopping, numbers.streams));
   api.use(archiveRouter(db, sendPieces, restorer));
   api.use(reportRouter(db, sendPieces));
-  api.use(clubRouter({ db, tell, stored: (rows) => numbers.repsStored.inc(rows) }, ROUTES));
+  const stored = (rows: number): void => numbers.repsStored.inc(rows);
+  const counts = { waiting: uncounted, countNow: countNew };
+  api.use(clubRouter({ db, tell, stored, counts }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));
   });

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { loadClubFile, loadDemo } from './clubFile/load';
 import { readConfig } from './config';
 import { atDoor, checkRole, connect, isEmpty } from './database/connect';
-import { migrate } from './database/migrate';
+import { migrate } from './operator/migrate';
 import { StartFault } from './startFault';
 import { isUnreachable } from './http/problem';
 import { serve } from './serve';

@@ -11,6 +11,7 @@ import { groundRoutes } from './grounds/routes';
 import type { Route } from './http/route';
 import { movementRoutes } from './movements/routes';
 import { ownLinkRoutes } from './ownView/routes';
+import { reportRoutes } from './reports/routes';
 import { repRoutes } from './reps/routes';
 import { sessionRoutes } from './sessions/routes';
 import { todayRoutes } from './today/routes';
@@ -31,5 +32,6 @@ export const ROUTES: readonly Route[] = [
   ...faultRoutes,
   ...filmRoutes,
   ...ownLinkRoutes,
+  ...reportRoutes,
   ...todayRoutes,
 ];

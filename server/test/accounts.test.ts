@@ -1,4 +1,5 @@
-import type { DeedLine, Device, Invitation, RecoveryCodes, SecondStep } from '@gravek/contract';
+import type { Device, Invitation, RecoveryCodes, SecondStep } from '@gravek/contract/account';
+import type { DeedLine } from '@gravek/contract/deeds';
 import { sql } from 'kysely';
 import { Secret, TOTP } from 'otpauth';
 import { v7 as uuid } from 'uuid';

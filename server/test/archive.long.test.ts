@@ -1,13 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { request } from 'node:http';
 import { connect as connectTo, type AddressInfo, type Socket } from 'node:net';
-import {
-  CLUB_FILE_MAX,
-  CLUB_FILE_VERSION,
-  isUnderWay,
-  type ClubFile,
-  type Restoring,
-} from '@gravek/contract';
+import { CLUB_FILE_MAX, isUnderWay, type Restoring } from '@gravek/contract/archive';
+import { CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract/clubFile';
 import compression from 'compression';
 import express from 'express';
 import { sql } from 'kysely';

@@ -1,4 +1,6 @@
-import type { Club, LoadLimit, Needs, Session } from '@gravek/contract';
+import type { Club, LoadLimit } from '@gravek/contract/club';
+import type { Needs } from '@gravek/contract/run';
+import type { Session } from '@gravek/contract/session';
 import supertest from 'supertest';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

@@ -1,7 +1,8 @@
 import { Readable } from 'node:stream';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
-import { CLUB_LISTS, type Restoring } from '@gravek/contract';
+import type { Restoring } from '@gravek/contract/archive';
+import { CLUB_LISTS } from '@gravek/contract/clubFile';
 import fc from 'fast-check';
 import { pino } from 'pino';
 import { v7 as uuid } from 'uuid';

@@ -1,4 +1,5 @@
-import { UNCOUNTED_HEADER, type SquadFaults } from '@gravek/contract';
+import type { SquadFaults } from '@gravek/contract/faults';
+import { UNCOUNTED_HEADER } from '@gravek/contract/header';
 import { sql } from 'kysely';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

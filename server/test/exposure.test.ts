@@ -1,15 +1,10 @@
-import { countReps, type CountedRow } from '@gravek/core';
-import type {
-  Athlete,
-  AthleteFaults,
-  Ledger,
-  LoadHistory,
-  Rep,
-  RunBundle,
-  SessionInput,
-  SquadFaults,
-} from '@gravek/contract';
-import { freshDrillSet, sequenceStart } from '@gravek/library';
+import { countReps, type CountedRow } from '@gravek/core/session/repLog';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { AthleteFaults, Ledger, SquadFaults } from '@gravek/contract/faults';
+import type { LoadHistory, RunBundle } from '@gravek/contract/run';
+import type { Rep, SessionInput } from '@gravek/contract/session';
+import { sequenceStart } from '@gravek/library/planning/plan';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';

@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid';
-import type { MeasuredReps, MeasuredRun, OwnView, RepReceipt } from '@gravek/contract';
+import type { OwnView } from '@gravek/contract/ownView';
+import type { MeasuredReps, MeasuredRun, RepReceipt } from '@gravek/contract/session';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {

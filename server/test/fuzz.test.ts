@@ -1,20 +1,12 @@
-import {
-  athleteInput,
-  approachInput,
-  check,
-  clubUpdate,
-  memberRole,
-  movementInput,
-  readingInput,
-  repInput,
-  restrictionInput,
-  groundInput,
-  ruleSetInput,
-  sessionInput,
-  trialInput,
-  type Athlete,
-  type ReadingRow,
-} from '@gravek/contract';
+import { approachInput } from '@gravek/contract/approach';
+import { athleteInput, restrictionInput, trialInput, type Athlete } from '@gravek/contract/athlete';
+import { clubUpdate, memberRole } from '@gravek/contract/club';
+import { groundInput } from '@gravek/contract/ground';
+import { movementInput } from '@gravek/contract/movementSchema';
+import { check } from '@gravek/contract/problem';
+import { readingInput, type ReadingRow } from '@gravek/contract/reading';
+import { ruleSetInput } from '@gravek/contract/ruleSet';
+import { repInput, sessionInput } from '@gravek/contract/sessionSchema';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import type { AnyObjectSchema } from 'yup';

@@ -1,6 +1,12 @@
-import { keptVariants } from '@gravek/core';
-import type { Ground, GroundInput, Problem, RunBundle, Session } from '@gravek/contract';
-import { fieldBase, fieldRun, movementOf, sequenceStart, takenFrom } from '@gravek/library';
+import { keptVariants } from '@gravek/core/session/variants';
+import type { Ground, GroundInput } from '@gravek/contract/ground';
+import type { Problem } from '@gravek/contract/problem';
+import type { RunBundle } from '@gravek/contract/run';
+import type { Session } from '@gravek/contract/session';
+import { movementOf } from '@gravek/library/movement/movements';
+import { takenFrom } from '@gravek/library/planning/onGround';
+import { sequenceStart } from '@gravek/library/planning/plan';
+import { fieldBase, fieldRun } from '@gravek/library/session/work';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import {

@@ -262,7 +262,13 @@ describe('every route of the API', () => {
   it('is tried here, and none is served that is not declared', () => {
     expect(Object.keys(reaching()).sort()).toEqual(ROUTES.map(nameOf).sort());
     const stack = (
-      clubRouter({ db: stage.db, tell: () => undefined, stored: () => undefined }, ROUTES) as Router
+      clubRouter(
+        {
+          ...{ db: stage.db, tell: () => undefined, stored: () => undefined },
+          counts: { waiting: () => Promise.resolve(0), countNow: () => Promise.resolve() },
+        },
+        ROUTES,
+      ) as Router
     ).stack;
     expect(stack.filter((layer) => layer.route)).toHaveLength(ROUTES.length);
   });

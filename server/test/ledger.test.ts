@@ -1,19 +1,18 @@
+import type { OutdatedPlan } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
 import type {
-  Athlete,
   AthleteFaults,
   CauseCheck,
   CueLine,
   Ledger,
-  Needs,
-  OutdatedPlan,
   ProgressStand,
-  Rep,
-  RunBundle,
-  SessionInput,
   WayCheck,
-} from '@gravek/contract';
-import { dayIn } from '@gravek/core';
-import { drillOf, movementOf } from '@gravek/library';
+} from '@gravek/contract/faults';
+import type { Needs, RunBundle } from '@gravek/contract/run';
+import type { Rep, SessionInput } from '@gravek/contract/session';
+import { dayIn } from '@gravek/core/days';
+import { drillOf } from '@gravek/library/movement/byCode';
+import { movementOf } from '@gravek/library/movement/movements';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

@@ -1,19 +1,11 @@
-import { countReps, standing, type CountedRow } from '@gravek/core';
-import type {
-  Athlete,
-  AthleteFaults,
-  CueLine,
-  Problem,
-  Rep,
-  RepReceipt,
-  RunAnswer,
-  RunBundle,
-  Session,
-  SessionInput,
-} from '@gravek/contract';
-import { bySession, standingsOf } from '@gravek/library';
+import { countReps, standing, type CountedRow } from '@gravek/core/session/repLog';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { AthleteFaults, CueLine } from '@gravek/contract/faults';
+import type { Problem } from '@gravek/contract/problem';
+import type { RunAnswer, RunBundle } from '@gravek/contract/run';
+import type { Rep, RepReceipt, Session, SessionInput } from '@gravek/contract/session';
+import { bySession, standingsOf } from '@gravek/library/cue/standings';
 import { sql } from 'kysely';
-import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { countNew } from '../src/reps/countNew';
@@ -28,6 +20,7 @@ import {
   furnish,
   logOf,
   openStage,
+  statementsOf,
   type Coach,
   type Stage,
 } from './setup';
@@ -51,23 +44,8 @@ const loggedIn = async ({ id }: SessionInput): Promise<number> =>
 
 it('takes five statements of its request, that of the sign-in among them', async () => {
   const { session } = await furnish(coach);
-  const said: string[] = [];
-  const real = pg.Client.prototype.query as (...args: unknown[]) => unknown;
-  pg.Client.prototype.query = function heard(this: pg.Client, ...args: unknown[]) {
-    const [query] = args as [string | { text: string }];
-    said.push((typeof query === 'string' ? query : query.text).trim());
-    return real.apply(this, args);
-  } as never;
-  try {
-    await coach.post('/reps', { reps: [aRep(session, { rep: 3, turn: 3 })] }).expect(200);
-  } finally {
-    pg.Client.prototype.query = real as never;
-  }
-  // What a worker counts after it is its own, and word of what changed before may come at any time.
-  const request = said.slice(0, said.indexOf('commit') + 1);
-  expect(request.at(-1)).toBe('commit');
-  const statements = request.filter(
-    (text) => text !== 'begin' && text !== 'commit' && !text.includes('pg_notify'),
+  const statements = await statementsOf(() =>
+    coach.post('/reps', { reps: [aRep(session, { rep: 3, turn: 3 })] }).expect(200),
   );
   expect(statements.length, statements.join('\n')).toBeLessThanOrEqual(5);
   expect(statements.some((text) => text.includes('gravek_store_reps'))).toBe(true);

@@ -1,5 +1,6 @@
-import { bodyOf } from '@gravek/core';
-import { movementOf, sequenceStart, solve, straightStart } from '@gravek/library';
+import { bodyOf } from '@gravek/core/layout/body';
+import { movementOf } from '@gravek/library/movement/movements';
+import { sequenceStart, solve, straightStart } from '@gravek/library/planning/plan';
 import { Kysely, Migrator, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { v7 as uuid } from 'uuid';
@@ -10,7 +11,7 @@ import * as readings from '../src/database/migrations/0003_readings';
 import * as beside from '../src/database/migrations/0018_beside';
 import { approaches, summaries } from '../src/approaches/queries';
 import { connect, inClub } from '../src/database/connect';
-import { migrate } from '../src/database/migrate';
+import { migrate } from '../src/operator/migrate';
 import { faultsOf } from '../src/faults/queries';
 import { clubMovement } from '../src/movements/queries';
 import { emptyDatabase } from './setup';

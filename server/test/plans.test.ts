@@ -1,4 +1,7 @@
-import type { Approach, ApproachSummary, Athlete, RunBundle, Session } from '@gravek/contract';
+import type { Approach, ApproachSummary } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { RunBundle } from '@gravek/contract/run';
+import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {

@@ -1,6 +1,8 @@
-import type { DrillSet, LoadHistory, Problem, Rep, RepReceipt, RunBundle } from '@gravek/contract';
-import { WARM_UP } from '@gravek/contract';
-import { freshDrillSet } from '@gravek/library';
+import { type DrillSet, WARM_UP } from '@gravek/contract/drillSet';
+import type { Problem } from '@gravek/contract/problem';
+import type { LoadHistory, RunBundle } from '@gravek/contract/run';
+import type { Rep, RepReceipt } from '@gravek/contract/session';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { inClub } from '../src/database/connect';

@@ -1,19 +1,20 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import type { ApproachInput } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { GroundInput } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
 import {
   PLAIN_REP,
-  type Athlete,
-  type ApproachInput,
-  type GroundInput,
-  type ReviewInput,
   type LogPage,
-  type Movement,
   type Rep,
   type SessionInput,
   type StoredRep,
-} from '@gravek/contract';
-import { freshDrillSet, movementOf } from '@gravek/library';
+} from '@gravek/contract/session';
+import type { ReviewInput } from '@gravek/contract/watched';
+import { movementOf } from '@gravek/library/movement/movements';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { Kysely, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { pino } from 'pino';
@@ -25,7 +26,7 @@ import { teller } from '../src/changes/tell';
 import { restorer } from '../src/clubFile/restoring';
 import { connect, inClub, type Db } from '../src/database/connect';
 import { CLUB_TABLES } from '../src/database/clubTables';
-import { migrate } from '../src/database/migrate';
+import { migrate } from '../src/operator/migrate';
 import type { Tables } from '../src/database/tables';
 import { piecesSender } from '../src/http/pieces';
 import { watchDisk } from '../src/operator/disk';
@@ -536,6 +537,29 @@ export const furnish = async (coach: Coach) => {
   const rules = aRuleSet();
   await coach.post('/rule-sets', rules).expect(200);
   return { athlete, approach, session, rep, movement, rules, ground, review };
+};
+
+/** What the database is asked while some work is done, but for the ends of transactions. */
+export const statementsOf = async (work: () => PromiseLike<unknown>): Promise<string[]> => {
+  const said: string[] = [];
+  const real = pg.Client.prototype.query as (...args: unknown[]) => unknown;
+  pg.Client.prototype.query = function heard(this: pg.Client, ...args: unknown[]) {
+    const [query] = args as [string | { text: string }];
+    said.push((typeof query === 'string' ? query : query.text).trim());
+    return real.apply(this, args);
+  } as never;
+  try {
+    await work();
+  } finally {
+    pg.Client.prototype.query = real as never;
+  }
+  // What a worker counts after a request is its own, and word of what changed before may come at any time.
+  const end = said.indexOf('commit');
+  const request = end < 0 ? said : said.slice(0, end);
+  return request.filter(
+    (text) =>
+      !/^(begin|start transaction|set transaction)/.test(text) && !text.includes('pg_notify'),
+  );
 };
 
 /** Everything that a club holds, as text, to see whether anything has changed. */

@@ -1,11 +1,8 @@
-import type {
-  Approach,
-  Athlete,
-  AthleteFaults,
-  RepReceipt,
-  RunBundle,
-  Session,
-} from '@gravek/contract';
+import type { Approach } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { AthleteFaults } from '@gravek/contract/faults';
+import type { RunBundle } from '@gravek/contract/run';
+import type { RepReceipt, Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {

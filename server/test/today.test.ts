@@ -1,5 +1,5 @@
-import type { Today } from '@gravek/contract';
-import { dayIn } from '@gravek/core';
+import type { Today } from '@gravek/contract/today';
+import { dayIn } from '@gravek/core/days';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {

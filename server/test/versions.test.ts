@@ -1,4 +1,7 @@
-import type { Approach, Athlete, Club, Session } from '@gravek/contract';
+import type { Approach } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { Club } from '@gravek/contract/club';
+import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { anAthlete, coachIn, furnish, openStage, type Coach, type Stage } from './setup';

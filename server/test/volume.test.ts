@@ -5,7 +5,7 @@ import { fillClub } from '../bench/fill';
 import { summaries } from '../src/approaches/queries';
 import { inClub, type Db, type Trx } from '../src/database/connect';
 import type { Tables } from '../src/database/tables';
-import { cuesOn } from '../src/faults/cues';
+import { cuesOn } from '../src/sessions/cues';
 import { ledgerOf } from '../src/faults/ledger';
 import { faultsOf, squadFaults } from '../src/faults/queries';
 import { countNew } from '../src/reps/countNew';
@@ -134,7 +134,7 @@ const PLACES: [string, (club: Club) => (trx: Trx) => Promise<unknown>, 'flat' | 
   ],
   [
     'the parts of a session for the phone',
-    (club) => async (trx) => runBundle(trx, (await session(trx, newest(club).sessionId))!),
+    (club) => (trx) => runBundle(trx, newest(club).sessionId),
     'flat',
   ],
   [
@@ -184,7 +184,7 @@ describe('a season five times as long', () => {
       const { items } = await squadFaults(trx, undefined, LAST_DAY);
       expect(items[0]!.results.map(({ spot }) => spot).sort()).toEqual(['left', 'right']);
       expect(items.some(({ reads }) => reads.length > 0)).toBe(true);
-      const bundle = await runBundle(trx, (await session(trx, newest(long).sessionId))!);
+      const bundle = (await runBundle(trx, newest(long).sessionId))!;
       expect(bundle.missed).toHaveLength(LONG.athletesEach);
       expect(bundle.missed[0]!.variants).toEqual(['own spot=right']);
     });

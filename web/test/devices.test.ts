@@ -1,7 +1,7 @@
-import type { PlannedRun } from '@gravek/library';
+import type { PlannedRun } from '@gravek/library/measuring/measuredRun';
 import { afterEach, describe, expect, it } from 'vitest';
-import { contactReadings } from '../src/devices/contacts';
-import { DeviceProblem, type Connect, type Device, type Hears } from '../src/devices/device';
+import { contactReadings } from '../src/parts/devices/contacts';
+import { DeviceProblem, type Connect, type Device, type Hears } from '../src/parts/devices/device';
 import {
   connect,
   disconnect,
@@ -10,7 +10,7 @@ import {
   takeMeasured,
   useDevice,
   wearBy,
-} from '../src/devices/useDevice';
+} from '../src/parts/devices/useDevice';
 
 const MIRELA = { id: 'a', name: 'Mirela' };
 const ODRAN = { id: 'b', name: 'Odran' };

@@ -1,14 +1,18 @@
-import { bodyOf, estimateStepModel, type Part } from '@gravek/core';
-import { MOVEMENT_MAX, type Approach } from '@gravek/contract';
-import { laidOut, movementOf, MOVEMENTS } from '@gravek/library';
+import { bodyOf } from '@gravek/core/layout/body';
+import type { Part } from '@gravek/core/layout/part';
+import { estimateStepModel } from '@gravek/core/runup/stepModel';
+import type { Approach } from '@gravek/contract/approach';
+import { MOVEMENT_MAX } from '@gravek/contract/movementSchema';
+import { movementOf, MOVEMENTS } from '@gravek/library/movement/movements';
+import { laidOut } from '@gravek/library/planning/plan';
 import { describe, expect, it } from 'vitest';
 import { outdatedOf } from '../src/approaches/plan/OutOfDate';
 import { bodyAt, groundOf, otherAt } from '../src/drawing/ground';
 import { beatsOfLayout, phaseAt } from '../src/hearing/beats';
 import { changed, freeCode } from '../src/movements/edit/work';
 import { movementFileText, readMovementFile } from '../src/movements/file';
-import { partName } from '../src/movements/partName';
-import { bodyFor, estimatedNote } from '../src/movements/usual';
+import { partName } from '../src/parts/movement/partName';
+import { bodyFor, estimatedNote } from '../src/parts/catalogue/usual';
 
 const usual = bodyFor(undefined);
 

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
-import { PLAIN_REP, type Rep, type RunBundle, type StoredRep } from '@gravek/contract';
-import { freshDrillSet } from '@gravek/library';
+import type { RunBundle } from '@gravek/contract/run';
+import { PLAIN_REP, type Rep, type StoredRep } from '@gravek/contract/session';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import Dexie from 'dexie';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import {

@@ -1,5 +1,6 @@
-import type { DrillSet } from '@gravek/contract';
-import { drillSetTime, freshDrillSet } from '@gravek/library';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import { freshDrillSet } from '@gravek/library/session/sessionFit';
+import { drillSetTime } from '@gravek/library/session/sessionTime';
 import { describe, expect, it } from 'vitest';
 import { choiceMessages } from '../src/approaches/plan/choiceCheck';
 import { around } from '../src/approaches/plan/draft';

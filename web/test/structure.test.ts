@@ -22,26 +22,44 @@ const imports = new Map(
   }),
 );
 
-/** The first way round that leads back to where it began. */
-const circleFrom = (file: string, way: string[], done: Set<string>): string[] | null => {
-  if (way.includes(file)) return [...way.slice(way.indexOf(file)), file];
-  if (done.has(file)) return null;
-  for (const next of imports.get(file) ?? []) {
-    const circle = circleFrom(next, [...way, file], done);
+/** The first way round that leads back to where it began; null where there is none. */
+const circleIn = (next: ReadonlyMap<string, Iterable<string>>): string[] | null => {
+  const done = new Set<string>();
+  const walk = (at: string, way: string[]): string[] | null => {
+    if (way.includes(at)) return [...way.slice(way.indexOf(at)), at];
+    if (done.has(at)) return null;
+    for (const to of next.get(at) ?? []) {
+      const circle = walk(to, [...way, at]);
+      if (circle) return circle;
+    }
+    done.add(at);
+    return null;
+  };
+  for (const start of next.keys()) {
+    const circle = walk(start, []);
     if (circle) return circle;
   }
-  done.add(file);
   return null;
 };
 
 describe('files', () => {
   it('import each other in no circle', () => {
     expect([...imports.values()].flat().length).toBeGreaterThan(300);
-    const done = new Set<string>();
-    for (const file of files) {
-      const circle = circleFrom(file, [], done);
-      expect(circle?.map((one) => path.relative(root, one))).toBeUndefined();
+    expect(circleIn(imports)?.map((file) => path.relative(root, file))).toBeUndefined();
+  });
+
+  it('of the server lie in folders that stand on one another: none needs a folder that needs it', () => {
+    const server = path.join(root, 'server/src');
+    const folderOf = (file: string): string => path.relative(server, path.dirname(file));
+    const folders = new Map<string, Set<string>>();
+    for (const [file, found] of imports) {
+      // What stands at the top puts all of them together, or is needed by all.
+      if (!file.startsWith(server) || folderOf(file) === '') continue;
+      const others = found.map(folderOf).filter((folder) => !['', folderOf(file)].includes(folder));
+      folders.set(folderOf(file), new Set([...(folders.get(folderOf(file)) ?? []), ...others]));
     }
+    expect(folders.size).toBeGreaterThan(15);
+    expect(circleIn(folders)).toBeNull();
   });
 
   it('have names that differ in more than case', () => {
@@ -49,13 +67,23 @@ describe('files', () => {
     expect(names.filter((name, i) => names.indexOf(name) !== i)).toEqual([]);
   });
 
-  it('that all places share know of no place', () => {
-    const shared = ['controls', 'drawing', 'hearing', 'member', 'phone', 'api', 'look'];
-    const placeOf = (file: string): string =>
-      path.relative(path.join(root, 'web/src'), file).split(path.sep)[0]!;
-    for (const [file, found] of imports) {
-      if (!file.startsWith(path.join(root, 'web/src')) || !shared.includes(placeOf(file))) continue;
-      for (const other of found) expect([...shared, file], file).toContain(placeOf(other));
-    }
+  it('of the web stand in four storeys: no place needs another, what they share needs no place', () => {
+    const web = path.join(root, 'web/src');
+    const ground = ['api', 'controls', 'drawing', 'hearing', 'look', 'member', 'phone'];
+    const roomOf = (file: string): string => path.relative(web, file).split(path.sep)[0]!;
+    const storeyOf = (room: string): number =>
+      ground.includes(room) ? 0 : room === 'parts' ? 1 : /^app$|[.]tsx?$/.test(room) ? 3 : 2;
+    const upward = [...imports].flatMap(([file, found]) => {
+      if (!file.startsWith(web)) return [];
+      const room = roomOf(file);
+      return found
+        .filter((other) => {
+          const to = roomOf(other);
+          const isOtherPlace = storeyOf(to) === 2 && storeyOf(room) === 2 && to !== room;
+          return storeyOf(to) > storeyOf(room) || isOtherPlace;
+        })
+        .map((other) => `${path.relative(web, file)} needs ${path.relative(web, other)}`);
+    });
+    expect(upward).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { BUILT_IN } from '@gravek/library/builtIn';
+import { BUILT_IN } from '@gravek/library/movement/builtIn';
 import { beforeAll, describe, expect, it } from 'vitest';
 
 /** What a phone loads for each place, packed; the pages must be built (`npm run build`). */

@@ -1,4 +1,4 @@
-import { arcLanes } from '../goalArc';
+import { arcLanes } from '../curve/goalArc';
 import { otherFoot, type Foot } from '../feet';
 import { spanM, type Body } from './body';
 import { mark, runWidthM, type ArcAsk, type GoalArc, type Ground, type Laying } from './ground';

@@ -1,7 +1,7 @@
 import { number, oneOf } from '../check';
 import type { Foot } from '../feet';
-import { currentFigures, type DatedReading } from '../measures';
-import { currentModel, usualHeightM, type StepModel, type Trial } from '../stepModel';
+import { currentFigures, type DatedReading } from '../measuring/measures';
+import { currentModel, usualHeightM, type StepModel, type Trial } from '../runup/stepModel';
 import { SPAN_UNITS, type Span, type SpanUnit } from './sequence';
 
 /** What decides whether a movement is seen in the mirror. */

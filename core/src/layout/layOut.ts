@@ -1,8 +1,8 @@
 import { number } from '../check';
-import { USUAL_BRAKING_MPS2 } from '../closingSpeed';
-import type { Side } from '../repLog';
-import type { CurvePlan } from '../solveCurve';
-import type { StraightFailure } from '../solveStraight';
+import { USUAL_BRAKING_MPS2 } from '../runup/closingSpeed';
+import type { Side } from '../session/repLog';
+import type { CurvePlan } from '../curve/solveCurve';
+import type { StraightFailure } from '../runup/solveStraight';
 import { spanM, type Body } from './body';
 import { arcOf, standOnArc } from './arc';
 import type { Layout, PhaseSpan } from './shape';

@@ -1,12 +1,17 @@
-import { solveCurve, USUAL_UPRIGHT_GAP_M, type CurveInput, type CurvePlan } from '../solveCurve';
+import {
+  solveCurve,
+  USUAL_UPRIGHT_GAP_M,
+  type CurveInput,
+  type CurvePlan,
+} from '../curve/solveCurve';
 import {
   solveStraight,
   type Ending,
   type StraightFailure,
   type StraightInput,
   type StraightPlan,
-} from '../solveStraight';
-import { modelCadenceSpm, modelLengthM } from '../stepModel';
+} from '../runup/solveStraight';
+import { modelCadenceSpm, modelLengthM } from '../runup/stepModel';
 import { spanM } from './body';
 import { mark, openFoot, runWidthM, type Ground } from './ground';
 import type { BarTarget, PhaseSteps, SequencePhase } from './sequence';

@@ -1,5 +1,5 @@
-import type { CurvePlan } from '../solveCurve';
-import type { StraightFailure } from '../solveStraight';
+import type { CurvePlan } from '../curve/solveCurve';
+import type { StraightFailure } from '../runup/solveStraight';
 import type { Mark } from './ground';
 import type { OtherPath } from './sequence';
 import type { Footfall, TrackPoint } from './walker';

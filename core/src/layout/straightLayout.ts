@@ -1,4 +1,4 @@
-import type { StraightPlan } from '../solveStraight';
+import type { StraightPlan } from '../runup/solveStraight';
 import { groundLines, type GroundLine } from './lines';
 import type { Mark } from './ground';
 import type { Layout } from './shape';

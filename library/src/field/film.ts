@@ -1,9 +1,9 @@
 import { otherFoot, type Foot } from '@gravek/core/feet';
-import { fitPlane, groundAt, pictureAt, type PicturePoint } from '@gravek/core/planeMap';
-import { SIDE_JOINTS } from '@gravek/core/posture';
+import { fitPlane, groundAt, pictureAt, type PicturePoint } from '@gravek/core/film/planeMap';
+import { SIDE_JOINTS } from '@gravek/core/body/posture';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import type { ReviewInput } from '@gravek/contract/watched';
-import type { Reviewed } from '../reviewed';
+import type { Reviewed } from '../film/reviewed';
 
 /** What is marked in a film, as far as presses change it. */
 export type FilmMarks = Pick<ReviewInput, 'view' | 'contacts' | 'poses' | 'ticks'>;

@@ -1,5 +1,5 @@
-import { LATEST_TAP_S } from '@gravek/core/repLog';
-import type { Turn } from '@gravek/core/runOrder';
+import { LATEST_TAP_S } from '@gravek/core/session/repLog';
+import type { Turn } from '@gravek/core/session/runOrder';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import type { Rep } from '@gravek/contract/session';

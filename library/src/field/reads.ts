@@ -1,9 +1,9 @@
-import type { Variant } from '@gravek/core/variants';
+import type { Variant } from '@gravek/core/session/variants';
 import type { Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Movement } from '@gravek/contract/movement';
-import { phaseOf } from '../byCode';
-import { phasesOn } from '../plan';
+import { phaseOf } from '../movement/byCode';
+import { phasesOn } from '../planning/plan';
 
 /** An exit of a read: its code as reps name it, `phase:option`. */
 export type Exit = { code: string; name: string; weight: number };

@@ -1,6 +1,6 @@
-import { groupBy, standing, wasRun, type LogRow } from '@gravek/core/repLog';
-import type { Turn } from '@gravek/core/runOrder';
-import { watchNext } from '@gravek/core/watchNext';
+import { groupBy, standing, wasRun, type LogRow } from '@gravek/core/session/repLog';
+import type { Turn } from '@gravek/core/session/runOrder';
+import { watchNext } from '@gravek/core/cue/watchNext';
 import type { Exit } from './reads';
 
 /** So many a coach watches at a call, unless they say otherwise. */

@@ -1,4 +1,4 @@
-import { lastOf, standing } from '@gravek/core/repLog';
+import { lastOf, standing } from '@gravek/core/session/repLog';
 import {
   runState,
   together,
@@ -6,14 +6,14 @@ import {
   type RunSet,
   type RunState,
   type Turn,
-} from '@gravek/core/runOrder';
-import { keptVariants, struckKey, variantFrom, type Variant } from '@gravek/core/variants';
+} from '@gravek/core/session/runOrder';
+import { keptVariants, struckKey, variantFrom, type Variant } from '@gravek/core/session/variants';
 import { runSetOf, type TargetKind } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
-import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '../restrictions';
-import { atOnce } from '../sessionTime';
-import { asVaried, demandOfSet, fieldBase } from '../work';
+import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '../session/restrictions';
+import { atOnce } from '../session/sessionTime';
+import { asVaried, demandOfSet, fieldBase } from '../session/work';
 import type { FieldRow, SetWork } from './log';
 
 /** One drill set of the session, where it stands and what it is of. */

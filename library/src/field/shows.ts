@@ -1,14 +1,14 @@
-import { couldShow } from '@gravek/core/exposure';
+import { couldShow } from '@gravek/core/cue/exposure';
 import type { Body } from '@gravek/core/layout/body';
-import type { Variant } from '@gravek/core/variants';
+import type { Variant } from '@gravek/core/session/variants';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import type { RunCue } from '@gravek/contract/run';
-import { phaseOf } from '../byCode';
-import { asDrilled } from '../asDrilled';
-import { phasesOn } from '../plan';
-import { bySchools } from '../schools';
-import { usualBody } from '../usualBody';
-import { asVaried, variedRun, type Base } from '../work';
+import { phaseOf } from '../movement/byCode';
+import { asDrilled } from '../movement/asDrilled';
+import { phasesOn } from '../planning/plan';
+import { bySchools } from '../movement/schools';
+import { usualBody } from '../planning/usualBody';
+import { asVaried, variedRun, type Base } from '../session/work';
 
 /** An exit of a read, as reps name it: `phase:option`. */
 const optionOf = (movement: Movement, exit: string) => {

@@ -1,5 +1,7 @@
-import type { OutdatedPlan } from '@gravek/contract';
-import { bodyOf, groupBy, isSameModel, type StepModel } from '@gravek/core';
+import type { OutdatedPlan } from '@gravek/contract/approach';
+import { bodyOf } from '@gravek/core/layout/body';
+import { groupBy } from '@gravek/core/session/repLog';
+import { isSameModel, type StepModel } from '@gravek/core/runup/stepModel';
 import { sql } from 'kysely';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';

@@ -1,13 +1,17 @@
-import { bodyOf, groupBy, type Body, type StepModel } from '@gravek/core';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { groupBy } from '@gravek/core/session/repLog';
+import type { StepModel } from '@gravek/core/runup/stepModel';
+import type { Approach, ApproachSummary, Choices, SolvedApproach } from '@gravek/contract/approach';
+import type { Athlete } from '@gravek/contract/athlete';
+import { isSequence } from '@gravek/contract/choices';
+import type { Movement } from '@gravek/contract/movement';
 import {
-  isSequence,
-  type Approach,
-  type ApproachSummary,
-  type Choices,
-  type Movement,
-  type SolvedApproach,
-} from '@gravek/contract';
-import { mirrorOutline, outlineOf, solve, solverVersion, straightStart } from '@gravek/library';
+  mirrorOutline,
+  outlineOf,
+  solve,
+  solverVersion,
+  straightStart,
+} from '@gravek/library/planning/plan';
 import { sql } from 'kysely';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
@@ -132,8 +136,11 @@ export const approach = async (trx: Trx, id: string): Promise<Approach | undefin
  *
  * @throws {ProblemError} when it is not there, or cannot be planned with such choices
  */
-export const movementFor = async (trx: Trx, code: string, choices: Choices): Promise<Movement> => {
-  const movement = (await movementsBy(trx, [code]))(code);
+export const movementFor = async (trx: Trx, code: string, choices: Choices): Promise<Movement> =>
+  plannable((await movementsBy(trx, [code]))(code), choices);
+
+/** @throws {ProblemError} when a movement is not there, or cannot be planned with such choices */
+const plannable = (movement: Movement | undefined, choices: Choices): Movement => {
   if (!movement) {
     throw badInput({ movement: 'This movement is not there any more; choose another.' });
   }
@@ -175,38 +182,56 @@ const bodyBefore = (
   ],
 });
 
+/** A plan to be solved for some athletes. */
+export type SolveAsk = {
+  plan: { id: string; movement: string; choices: Choices };
+  athleteIds: readonly string[];
+  /** the plan's own athletes, in their order; those of sessions are solved beside them */
+  listed: boolean;
+  /** by which steps it was solved before, by athlete; as they stand now where nothing is said */
+  known?: ReadonlyMap<string, KnownModel>;
+};
+
 /**
- * Solves an approach for athletes by their measures as they stand, and keeps what came out.
+ * Solves plans for athletes, and keeps what came out: in three statements at most, however many there are.
  *
- * @param listed the plan's own athletes, in their order; those of sessions are solved beside them
- * @throws {ProblemError} when an athlete or the movement is not there
+ * @param people who are known already; the others are asked for
+ * @throws {ProblemError} when an athlete or a movement is not there
  */
 export const solveFor = async (
   trx: Trx,
-  { id: approachId, movement: code, choices }: { id: string; movement: string; choices: Choices },
-  athleteIds: readonly string[],
-  listed: boolean,
-  known: ReadonlyMap<string, KnownModel> = new Map(),
+  asks: readonly SolveAsk[],
+  people: readonly Athlete[] = [],
 ): Promise<void> => {
-  if (athleteIds.length === 0) return;
-  const movement = await movementFor(trx, code, choices);
-  const people = new Map((await athletes(trx, { ids: athleteIds })).map((one) => [one.id, one]));
-  const rows = athleteIds.map((athleteId, position) => {
-    const person = people.get(athleteId);
-    if (!person) throw badInput({ athleteIds: 'One of these athletes is not there any more.' });
-    const before = known.get(athleteId);
-    const body = before ? bodyBefore(bodyOf(person), before) : bodyOf(person);
-    return {
-      approach_id: approachId,
-      athlete_id: athleteId,
-      position,
-      listed,
-      model: JSON.stringify(body.model),
-      model_source: body.estimated.includes('steps')
-        ? ('estimate' as const)
-        : ('measured' as const),
-      ...solvedColumns(movement, choices, body),
-    };
+  const wanted = asks.filter(({ athleteIds }) => athleteIds.length > 0);
+  if (wanted.length === 0) return;
+  const movementBy = await movementsBy(
+    trx,
+    wanted.map(({ plan }) => plan.movement),
+  );
+  const personBy = new Map(people.map((person) => [person.id, person]));
+  const ids = new Set(wanted.flatMap(({ athleteIds }) => athleteIds));
+  const others = [...ids].filter((id) => !personBy.has(id));
+  for (const person of await athletes(trx, { ids: others })) personBy.set(person.id, person);
+  const rows = wanted.flatMap(({ plan, athleteIds, listed, known }) => {
+    const movement = plannable(movementBy(plan.movement), plan.choices);
+    return athleteIds.map((athleteId, position) => {
+      const person = personBy.get(athleteId);
+      if (!person) throw badInput({ athleteIds: 'One of these athletes is not there any more.' });
+      const before = known?.get(athleteId);
+      const body = before ? bodyBefore(bodyOf(person), before) : bodyOf(person);
+      return {
+        approach_id: plan.id,
+        athlete_id: athleteId,
+        position,
+        listed,
+        model: JSON.stringify(body.model),
+        model_source: body.estimated.includes('steps')
+          ? ('estimate' as const)
+          : ('measured' as const),
+        ...solvedColumns(movement, plan.choices, body),
+      };
+    });
   });
   await trx
     .insertInto('athlete_approach')

@@ -1,7 +1,7 @@
-import { approachInput, approachUpdate } from '@gravek/contract';
+import { approachInput, approachUpdate } from '@gravek/contract/approach';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
-import { awayRoute } from '../http/away';
+import { awayRoute } from '../deeds/away';
 import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
@@ -71,7 +71,7 @@ export const approachRoutes = [
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows)
         return settleNew('approach', await approach(trx, body.id), body);
-      await solveFor(trx, body, body.athleteIds, true);
+      await solveFor(trx, [{ plan: body, athleteIds: body.athleteIds, listed: true }]);
       return must(trx, body.id);
     },
   }),
@@ -123,8 +123,11 @@ export const approachRoutes = [
         .where('approach_id', '=', id)
         .$if(keep.length > 0, (query) => query.where('athlete_id', 'not in', keep))
         .execute();
-      await solveFor(trx, { ...body, id }, body.athleteIds, true);
-      await solveFor(trx, { ...body, id }, running, false);
+      const plan = { ...body, id };
+      await solveFor(trx, [
+        { plan, athleteIds: body.athleteIds, listed: true },
+        { plan, athleteIds: running, listed: false },
+      ]);
       return must(trx, id);
     },
   }),

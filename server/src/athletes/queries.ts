@@ -1,13 +1,9 @@
-import type {
-  Athlete,
-  AthleteFields,
-  AthletePlan,
-  ReadingRow,
-  Restriction,
-  Trial,
-} from '@gravek/contract';
-import { isMinor } from '@gravek/core';
+import type { AthletePlan } from '@gravek/contract/approach';
+import type { Athlete, AthleteFields, Restriction, Trial } from '@gravek/contract/athlete';
+import type { ReadingRow } from '@gravek/contract/reading';
+import { isMinor } from '@gravek/core/age';
 import { sql, type Selectable } from 'kysely';
+import { jsonArrayFrom } from 'kysely/helpers/postgres';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
 import { notFound } from '../http/problem';
@@ -29,16 +25,6 @@ export const athleteColumns = (fields: AthleteFields) => ({
   born_on: fields.bornOn,
   positions: fields.positions,
 });
-
-const byAthlete = <T extends { athleteId: string }>(rows: readonly T[]): Map<string, T[]> => {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const group = groups.get(row.athleteId);
-    if (group) group.push(row);
-    else groups.set(row.athleteId, [row]);
-  }
-  return groups;
-};
 
 /** A row for each measured run and each other test. */
 export const measurementColumns = (one: Trial | ReadingRow) => ({
@@ -82,25 +68,6 @@ export const measurement = async (
   return row && asMeasurement(row);
 };
 
-const measurementsOf = async (
-  trx: Trx,
-  ids: readonly string[],
-): Promise<{ trials: Trial[]; readings: ReadingRow[] }> => {
-  const rows = await trx
-    .selectFrom('measurement')
-    .select(['id', 'athlete_id', 'taken_on', 'source', 'note', 'payload'])
-    .where('athlete_id', 'in', ids)
-    .where('removed_at', 'is', null)
-    .orderBy('taken_on', 'desc')
-    .orderBy('id', 'desc')
-    .execute();
-  const all = rows.map(asMeasurement);
-  return {
-    trials: all.filter(isTrial),
-    readings: all.filter((one): one is ReadingRow => !isTrial(one)),
-  };
-};
-
 const asRestriction = (
   row: Pick<
     Selectable<Tables['restriction']>,
@@ -136,80 +103,108 @@ export const restriction = async (trx: Trx, id: string): Promise<Restriction | u
   return row && asRestriction(row);
 };
 
-const restrictionsOf = async (trx: Trx, ids: readonly string[]): Promise<Restriction[]> => {
-  const rows = await trx
-    .selectFrom('restriction')
-    .select(['id', 'athlete_id', 'kind', 'from_day', 'until_day', 'share', 'note'])
-    .where('athlete_id', 'in', ids)
-    .where('removed_at', 'is', null)
-    .orderBy('until_day', (order) => order.desc().nullsFirst())
-    .execute();
-  return rows.map(asRestriction);
-};
-
 /** Where a page of the roster ends; the next one starts after it. */
 export type RosterCursor = { name: string; id: string };
 
 /**
- * Athletes with their restrictions and measured runs, by name.
+ * Athletes with their restrictions and measured runs, by name, in one statement.
  *
- * @param which some by id, or a page of all
+ * @param which some by id, with those who have reps in a session; or a page of all
  */
 export const athletes = async (
   trx: Trx,
-  which: { ids: readonly string[] } | { after: RosterCursor | null; limit: number },
+  which:
+    { ids: readonly string[]; withRepsIn?: string } | { after: RosterCursor | null; limit: number },
 ): Promise<Athlete[]> => {
-  if ('ids' in which && which.ids.length === 0) return [];
+  if ('ids' in which && which.ids.length === 0 && !which.withRepsIn) return [];
   let query = trx
-    .selectFrom('athlete')
-    .selectAll()
-    .select(
+    .selectFrom('athlete as a')
+    .selectAll('a')
+    .select((eb) => [
       sql<string>`(select (now() at time zone time_zone)::date::text from club where id = gravek_club())`.as(
         'today',
       ),
-    )
-    .orderBy('name')
-    .orderBy('id');
-  if ('ids' in which) query = query.where('id', 'in', which.ids);
-  else {
+      jsonArrayFrom(
+        eb
+          .selectFrom('measurement as m')
+          .select(['m.id', 'm.athlete_id', 'm.taken_on', 'm.source', 'm.note', 'm.payload'])
+          .whereRef('m.club_id', '=', 'a.club_id')
+          .whereRef('m.athlete_id', '=', 'a.id')
+          .where('m.removed_at', 'is', null)
+          .orderBy('m.taken_on', 'desc')
+          .orderBy('m.id', 'desc'),
+      ).as('measurements'),
+      jsonArrayFrom(
+        eb
+          .selectFrom('restriction as r')
+          .select([
+            'r.id',
+            'r.athlete_id',
+            'r.kind',
+            'r.from_day',
+            'r.until_day',
+            'r.share',
+            'r.note',
+          ])
+          .whereRef('r.club_id', '=', 'a.club_id')
+          .whereRef('r.athlete_id', '=', 'a.id')
+          .where('r.removed_at', 'is', null)
+          .orderBy('r.until_day', (order) => order.desc().nullsFirst()),
+      ).as('restrictions'),
+    ])
+    .orderBy('a.name')
+    .orderBy('a.id');
+  if ('ids' in which) {
+    const { ids, withRepsIn } = which;
+    query = query.where((eb) =>
+      eb.or([
+        sql<boolean>`a.id = any(${[...ids]}::uuid[])`,
+        ...(withRepsIn
+          ? [
+              eb(
+                'a.id',
+                'in',
+                eb.selectFrom('rep').select('athlete_id').where('session_id', '=', withRepsIn),
+              ),
+            ]
+          : []),
+      ]),
+    );
+  } else {
     const { after } = which;
     query = query.limit(which.limit);
     if (after) {
       query = query.where((eb) =>
         eb.or([
-          eb('name', '>', after.name),
-          eb.and([eb('name', '=', after.name), eb('id', '>', after.id)]),
+          eb('a.name', '>', after.name),
+          eb.and([eb('a.name', '=', after.name), eb('a.id', '>', after.id)]),
         ]),
       );
     }
   }
-  const rows = await query.execute();
-  const ids = rows.map((row) => row.id);
-  if (ids.length === 0) return [];
-  const measured = await measurementsOf(trx, ids);
-  const trials = byAthlete(measured.trials);
-  const readings = byAthlete(measured.readings);
-  const restrictions = byAthlete(await restrictionsOf(trx, ids));
-  return rows.map((row) => ({
-    id: row.id,
-    name: row.name,
-    squad: row.squad,
-    hand: row.hand as Athlete['hand'],
-    takeoffFoot: row.takeoff_foot as Athlete['takeoffFoot'],
-    shoeM: row.shoe_m,
-    heightM: row.height_m,
-    legM: row.leg_m,
-    birthYear: row.birth_year,
-    bornOn: row.born_on,
-    ageYears: row.birth_year === null ? null : Number(row.today.slice(0, 4)) - row.birth_year,
-    minor: isMinor({ bornYear: row.birth_year, bornOn: row.born_on, onDate: row.today }).minor,
-    positions: row.positions,
-    version: row.version,
-    archived: row.archived_at !== null,
-    restrictions: restrictions.get(row.id) ?? [],
-    trials: trials.get(row.id) ?? [],
-    readings: readings.get(row.id) ?? [],
-  }));
+  return (await query.execute()).map((row) => {
+    const measured = row.measurements.map(asMeasurement);
+    return {
+      id: row.id,
+      name: row.name,
+      squad: row.squad,
+      hand: row.hand as Athlete['hand'],
+      takeoffFoot: row.takeoff_foot as Athlete['takeoffFoot'],
+      shoeM: row.shoe_m,
+      heightM: row.height_m,
+      legM: row.leg_m,
+      birthYear: row.birth_year,
+      bornOn: row.born_on,
+      ageYears: row.birth_year === null ? null : Number(row.today.slice(0, 4)) - row.birth_year,
+      minor: isMinor({ bornYear: row.birth_year, bornOn: row.born_on, onDate: row.today }).minor,
+      positions: row.positions,
+      version: row.version,
+      archived: row.archived_at !== null,
+      restrictions: row.restrictions.map(asRestriction),
+      trials: measured.filter(isTrial),
+      readings: measured.filter((one): one is ReadingRow => !isTrial(one)),
+    };
+  });
 };
 
 export const athlete = async (trx: Trx, id: string): Promise<Athlete | undefined> =>

@@ -1,22 +1,20 @@
 import {
   athleteInput,
   athleteUpdate,
-  readingInput,
   restrictionInput,
   trialInput,
   type Athlete,
-  type ReadingRow,
   type Trial,
-} from '@gravek/contract';
+} from '@gravek/contract/athlete';
+import { readingInput, type ReadingRow } from '@gravek/contract/reading';
 import type { AnyObjectSchema } from 'yup';
 import type { Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';
-import { awayRoute } from '../http/away';
+import { awayRoute } from '../deeds/away';
 import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
-import { everythingOf } from './export';
 import {
   athlete,
   athleteColumns,
@@ -122,15 +120,6 @@ export const athleteRoutes = [
     },
   }),
   awayRoute({ path: '/athletes/:id/away', table: 'athlete', changes: 'athletes', answer: must }),
-  route({
-    method: 'get',
-    path: '/athletes/:id/export',
-    access: 'coach',
-    run: async ({ trx, params }) => {
-      await must(trx, params.id!);
-      return everythingOf(trx, params.id!);
-    },
-  }),
   route({
     method: 'delete',
     path: '/athletes/:id',

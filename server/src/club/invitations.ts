@@ -1,11 +1,11 @@
-import { invitationInput, type Invitation, type OnceLink } from '@gravek/contract';
+import { invitationInput, type Invitation, type OnceLink } from '@gravek/contract/account';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settleNew } from '../http/versioned';
-import { freshLink } from '../signIn/link';
+import { freshLink } from '../http/token';
 import { members } from './members';
 
 /** Long enough to be passed on at the next session. */

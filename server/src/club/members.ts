@@ -1,4 +1,5 @@
-import { memberRole, type Member, type OnceLink } from '@gravek/contract';
+import type { OnceLink } from '@gravek/contract/account';
+import { memberRole, type Member } from '@gravek/contract/club';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';

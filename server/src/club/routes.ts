@@ -1,5 +1,5 @@
-import { clubUpdate, twoSteps, type Club, type ClubSettings, type Me } from '@gravek/contract';
-import { dayIn } from '@gravek/core';
+import { clubUpdate, twoSteps, type Club, type ClubSettings, type Me } from '@gravek/contract/club';
+import { dayIn } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { refused } from '../http/problem';

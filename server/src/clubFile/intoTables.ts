@@ -1,4 +1,5 @@
-import { WARM_UP, type ClubItem, type ClubList } from '@gravek/contract';
+import type { ClubItem, ClubList } from '@gravek/contract/clubFile';
+import { WARM_UP } from '@gravek/contract/drillSet';
 import { sql, type Insertable } from 'kysely';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';

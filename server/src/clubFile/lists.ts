@@ -1,4 +1,4 @@
-import type { ClubItem } from '@gravek/contract';
+import type { ClubItem } from '@gravek/contract/clubFile';
 import { sql } from 'kysely';
 import { solveFor } from '../approaches/queries';
 import { athleteColumns, measurementColumns, restrictionColumns } from '../athletes/queries';
@@ -8,7 +8,7 @@ import { groundColumns } from '../grounds/queries';
 import { ProblemError } from '../http/problem';
 import { movementColumns } from '../movements/queries';
 import { countNew } from '../reps/countNew';
-import { inChunks } from '../reps/queries';
+import { inChunks } from '../database/chunks';
 import { drillSetColumns, sessionColumns } from '../sessions/queries';
 import {
   athletesOf,
@@ -104,8 +104,10 @@ const solveAgain = async (trx: Trx, plan: ClubItem<'approaches'>, path: string):
     const solved = plan.solved ?? [];
     const known = new Map(solved.map((one) => [one.athleteId, one]));
     const guests = solved.filter((one) => !one.listed).map((one) => one.athleteId);
-    await solveFor(trx, plan, plan.athleteIds, true, known);
-    await solveFor(trx, plan, guests, false, known);
+    await solveFor(trx, [
+      { plan, athleteIds: plan.athleteIds, listed: true, known },
+      { plan, athleteIds: guests, listed: false, known },
+    ]);
     await sql`
       update athlete_approach set solved_at = given.at
       from unnest(${solved.map((one) => one.athleteId)}::uuid[], ${solved.map((one) => one.at)}::timestamptz[])

@@ -1,11 +1,11 @@
 import { randomBytes } from 'node:crypto';
-import type { ClubItem } from '@gravek/contract';
+import type { ClubItem } from '@gravek/contract/clubFile';
 import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { INVITED_MS } from '../club/invitations';
 import { members } from '../club/members';
 import { inClub, withoutHurry, type Db, type Trx, type Who } from '../database/connect';
-import { freshLink } from '../signIn/link';
+import { freshLink } from '../http/token';
 import { hashPassword } from '../signIn/password';
 import { StartFault } from '../startFault';
 import { each, put, type Loading, type Piece } from './intoTables';

@@ -1,7 +1,8 @@
-import type { ClubItem } from '@gravek/contract';
+import type { ClubItem } from '@gravek/contract/clubFile';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
-import { inChunks, repColumns } from '../reps/queries';
+import { inChunks } from '../database/chunks';
+import { repColumns } from '../reps/queries';
 import {
   athletesOf,
   each,

@@ -1,4 +1,4 @@
-import { CLUB_LISTS, clubFileHead, type ClubList } from '@gravek/contract';
+import { CLUB_LISTS, clubFileHead, type ClubList } from '@gravek/contract/clubFile';
 import { JSONParser, TokenType, type ParsedTokenInfo } from '@streamparser/json';
 import { StartFault } from '../startFault';
 import { refusal } from './refusal';

@@ -1,7 +1,7 @@
 import { read } from 'node:fs';
 import { promisify } from 'node:util';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { Restoring } from '@gravek/contract';
+import type { Restoring } from '@gravek/contract/archive';
 import { connect, inClub, type Who } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import { asProblem, ProblemError } from '../http/problem';

@@ -1,6 +1,6 @@
 import type { FileHandle } from 'node:fs/promises';
 import { Worker } from 'node:worker_threads';
-import type { Restoring } from '@gravek/contract';
+import type { Restoring } from '@gravek/contract/archive';
 import { sql } from 'kysely';
 import type { Logger } from 'pino';
 import { v7 as uuid } from 'uuid';

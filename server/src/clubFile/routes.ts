@@ -1,12 +1,13 @@
 import type { FileHandle } from 'node:fs/promises';
-import { CLUB_FILE_MAX, type Deed, type Restoring } from '@gravek/contract';
+import { CLUB_FILE_MAX, type Restoring } from '@gravek/contract/archive';
+import type { Deed } from '@gravek/contract/deeds';
 import { Router, type Request } from 'express';
 import { inClub, type Db, type Who } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import type { SendPieces } from '../http/pieces';
 import { ProblemError, refused } from '../http/problem';
 import { memberAs, mustBe, mustBeConfirmed, mustHaveSecondStep, whoIs } from '../http/route';
-import { isConfirmed } from '../signIn/session';
+import { isConfirmed } from '../http/session';
 import type { Restorer } from './restoring';
 import { unnamedFile } from './spool';
 import { writeClubFile } from './write';

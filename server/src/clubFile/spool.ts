@@ -3,13 +3,13 @@ import { mkdtemp, open, rm, type FileHandle } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import {
-  check,
   CLUB_LISTS,
   clubFileHead,
   type ClubFile,
   type ClubItem,
   type ClubList,
-} from '@gravek/contract';
+} from '@gravek/contract/clubFile';
+import { check } from '@gravek/contract/problem';
 import { AT_A_TIME, partsOf, type Part } from './parts';
 import { refusal } from './refusal';
 import { upgrader } from './upgrade';

@@ -1,5 +1,10 @@
-import { isSequence, type Choices, type ClubList, type DrillSet, type Rep } from '@gravek/contract';
-import { asDrillSet, withFaultPhases, type OlderDrillSet } from '@gravek/library';
+import type { Choices } from '@gravek/contract/approach';
+import { isSequence } from '@gravek/contract/choices';
+import type { ClubList } from '@gravek/contract/clubFile';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Rep } from '@gravek/contract/session';
+import { withFaultPhases } from '@gravek/library/movement/olderMovement';
+import { asDrillSet, type OlderDrillSet } from '@gravek/library/session/sessionFit';
 
 type Given = Record<string, unknown>;
 type Plan = { movement: string; choices: Choices };

@@ -1,4 +1,4 @@
-import { CLUB_FILE_VERSION, type ClubFile, type RepInFile } from '@gravek/contract';
+import { CLUB_FILE_VERSION, type ClubFile, type RepInFile } from '@gravek/contract/clubFile';
 import { sql } from 'kysely';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';

@@ -1,39 +1,24 @@
-import type {
-  BodyLoad,
-  Foot,
-  Layout,
-  MeasuredStep,
-  Outcome,
-  Reading,
-  RepCount,
-  RepCounts,
-  Side,
-  StepModel,
-  StepRule,
-  StraightResult,
-} from '@gravek/core';
-import type {
-  Choices,
-  CueTold,
-  Deed,
-  DrillSet,
-  FaultStanding,
-  GroundInput,
-  Rung,
-  LoadLimit,
-  ModelSource,
-  MeasuredRun,
-  Movement,
-  Outline,
-  ReadRecord,
-  Restoring,
-  RestrictionKind,
-  Results,
-  ReviewInput,
-  Role,
-  Source,
-  TimedBy,
-} from '@gravek/contract';
+import type { RepCounts } from '@gravek/core/cue/cueEffect';
+import type { Foot } from '@gravek/core/feet';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { Reading } from '@gravek/core/measuring/measures';
+import type { BodyLoad, Outcome, RepCount, Side } from '@gravek/core/session/repLog';
+import type { StraightResult } from '@gravek/core/runup/solveStraight';
+import type { MeasuredStep, StepModel } from '@gravek/core/runup/stepModel';
+import type { StepRule } from '@gravek/core/runup/stepRules';
+import type { Choices, ModelSource, Outline } from '@gravek/contract/approach';
+import type { Restoring } from '@gravek/contract/archive';
+import type { RestrictionKind } from '@gravek/contract/athlete';
+import type { LoadLimit, Role } from '@gravek/contract/club';
+import type { Deed } from '@gravek/contract/deeds';
+import type { DrillSet, TimedBy } from '@gravek/contract/drillSet';
+import type { CueTold, FaultStanding, ReadRecord, Results } from '@gravek/contract/faults';
+import type { GroundInput } from '@gravek/contract/ground';
+import type { Movement } from '@gravek/contract/movement';
+import type { Rung } from '@gravek/contract/rungs';
+import type { MeasuredRun } from '@gravek/contract/session';
+import type { Source } from '@gravek/contract/source';
+import type { ReviewInput } from '@gravek/contract/watched';
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
 
 type Moment = ColumnType<Date, Date | string | undefined, Date | string>;

@@ -1,4 +1,4 @@
-import type { Deed, DeedLine } from '@gravek/contract';
+import type { Deed, DeedLine } from '@gravek/contract/deeds';
 import { sql } from 'kysely';
 import { pageOf, readCursor } from '../http/page';
 import { route } from '../http/route';

@@ -1,4 +1,4 @@
-import type { Deed } from '@gravek/contract';
+import type { Deed } from '@gravek/contract/deeds';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import type { Db, Trx } from '../database/connect';

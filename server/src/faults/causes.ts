@@ -1,6 +1,6 @@
-import type { CauseCheck } from '@gravek/contract';
-import { groupBy, type FaultsTogether } from '@gravek/core';
-import { checkCauses } from '@gravek/library';
+import type { CauseCheck } from '@gravek/contract/faults';
+import { groupBy, type FaultsTogether } from '@gravek/core/session/repLog';
+import { checkCauses } from '@gravek/library/cue/causes';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { notFound } from '../http/problem';

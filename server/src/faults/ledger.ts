@@ -5,21 +5,16 @@ import {
   type ConditionAxis,
   type CueRecord,
   type Ledger,
-} from '@gravek/contract';
-import { cueEffect, groupBy, rateBand, SURE, type RepCounts } from '@gravek/core';
-import {
-  agreementOf,
-  bySession,
-  contrastsOf,
-  cueSpans,
-  faultOf,
-  historyOf,
-  isChain,
-  isOf,
-  laddersOf,
-  shownIn,
-  type SessionFaults,
-} from '@gravek/library';
+} from '@gravek/contract/faults';
+import { cueEffect, type RepCounts } from '@gravek/core/cue/cueEffect';
+import { SURE } from '@gravek/core/cue/cueState';
+import { rateBand } from '@gravek/core/cue/rateBand';
+import { groupBy } from '@gravek/core/session/repLog';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { isChain } from '@gravek/library/movement/chains';
+import { laddersOf } from '@gravek/library/cue/ladder';
+import { agreementOf, contrastsOf, cueSpans, isOf } from '@gravek/library/cue/ledger';
+import { bySession, historyOf, shownIn, type SessionFaults } from '@gravek/library/cue/standings';
 import { sql } from 'kysely';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';

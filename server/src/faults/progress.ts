@@ -1,5 +1,5 @@
-import type { DrillChoice, DrillReps, ProgressStand } from '@gravek/contract';
-import { progressOf } from '@gravek/library';
+import type { DrillChoice, DrillReps, ProgressStand } from '@gravek/contract/faults';
+import { progressOf } from '@gravek/library/movement/progress';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { notFound } from '../http/problem';

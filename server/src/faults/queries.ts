@@ -5,31 +5,33 @@ import type {
   CueChoiceInput,
   CueTold,
   SquadFaults,
-} from '@gravek/contract';
+} from '@gravek/contract/faults';
+import { drillOf, faultOf } from '@gravek/library/movement/byCode';
+import { cueResults, isTelling } from '@gravek/library/cue/ledger';
+import { toldTo } from '@gravek/library/movement/sides';
 import {
   athleteFaults,
   byFaultCode,
   bySession,
-  cueResults,
-  drillOf,
-  faultOf,
-  isTelling,
   priorsOf,
   standingsOf,
   toldOf,
-  toldTo,
   type Priors,
   type SessionFaults,
   type Shown,
-} from '@gravek/library';
-import { dayIn, groupBy, type CueSchool, type Foot } from '@gravek/core';
+} from '@gravek/library/cue/standings';
+import type { CueSchool } from '@gravek/core/cue/chooseCue';
+import { dayIn } from '@gravek/core/days';
+import type { Foot } from '@gravek/core/feet';
+import { groupBy } from '@gravek/core/session/repLog';
 import { sql } from 'kysely';
+import { jsonObjectFrom } from 'kysely/helpers/postgres';
 import type { Trx } from '../database/connect';
 import { hold } from '../database/hold';
 import { badInput, notFound } from '../http/problem';
 import { settleNew } from '../http/versioned';
 import { movementsBy } from '../movements/queries';
-import { inChunks } from '../reps/queries';
+import { inChunks } from '../database/chunks';
 import { totalsOf } from './results';
 
 export type Counted = SessionFaults &
@@ -155,36 +157,39 @@ export const refreshStandings = async (
   await inChunks(stories, (some) => trx.insertInto('fault_standing').values(some).execute());
 };
 
-/** The school by which the club chooses its one cue, and what day it is there. */
-export const clubNow = async (
-  trx: Trx,
-): Promise<{ school: CueSchool; today: string; timeZone: string }> => {
+/** What day it is in the club. */
+export const clubNow = async (trx: Trx): Promise<{ today: string; timeZone: string }> => {
   const club = await trx
     .selectFrom('club')
-    .select(['cue_school', 'time_zone'])
+    .select('time_zone')
     // Who is in two clubs sees both.
     .where('id', '=', sql<string>`gravek_club()`)
     .executeTakeFirstOrThrow();
-  return {
-    school: club.cue_school as CueSchool,
-    today: dayIn(club.time_zone, new Date()),
-    timeZone: club.time_zone,
-  };
+  return { today: dayIn(club.time_zone, new Date()), timeZone: club.time_zone };
 };
 
 type Standing = Omit<AthleteFaults, 'cue'> & {
   hand: Foot;
   takeoffFoot: Foot;
   told: CueTold | null;
+  /** by which the club chooses its one cue */
+  school: CueSchool;
+  /** the last that a coach has made */
+  choice: CueChoice | null;
 };
 
-const standingRows = (trx: Trx) =>
+/**
+ * How athletes stand in movements, each with the last choice of a cue that a coach has made.
+ *
+ * @param until day after which choices are passed over
+ */
+const standingRows = (trx: Trx, until?: string) =>
   trx
     .selectFrom('fault_standing as f')
     .innerJoin('athlete as a', (join) =>
       join.onRef('a.club_id', '=', 'f.club_id').onRef('a.id', '=', 'f.athlete_id'),
     )
-    .select([
+    .select((eb) => [
       'f.athlete_id as athleteId',
       'f.movement',
       'f.reps',
@@ -194,63 +199,47 @@ const standingRows = (trx: Trx) =>
       'f.told',
       sql<Foot>`a.hand`.as('hand'),
       sql<Foot>`a.takeoff_foot`.as('takeoffFoot'),
+      // Who is in two clubs sees both.
+      sql<CueSchool>`(select cue_school from club where id = gravek_club())`.as('school'),
+      jsonObjectFrom(
+        eb
+          .selectFrom('cue_choice as c')
+          .select([
+            'c.fault',
+            'c.drill',
+            'c.reason',
+            'c.day',
+            sql<string>`c.made_at`.as('at'),
+            sql<string | null>`c.told_at`.as('toldAt'),
+            sql<string>`coalesce(gravek_person(c.account_id), 'Somebody')`.as('person'),
+          ])
+          .whereRef('c.club_id', '=', 'f.club_id')
+          .whereRef('c.athlete_id', '=', 'f.athlete_id')
+          .whereRef('c.movement', '=', 'f.movement')
+          .$if(until !== undefined, (query) => query.where('c.day', '<=', until!))
+          .orderBy('c.made_at', 'desc')
+          .limit(1),
+      ).as('choice'),
     ])
     .orderBy('f.last_day', 'desc')
     .orderBy('f.movement');
 
-const choiceKey = (athleteId: string, movement: string): string => `${athleteId}/${movement}`;
-
-/**
- * The last choice of a cue that a coach has made for each athlete and movement.
- *
- * @param until day after which choices are passed over
- */
-const choicesOf = async (
-  trx: Trx,
-  rows: readonly Standing[],
-  until?: string,
-): Promise<ReadonlyMap<string, CueChoice>> => {
-  if (rows.length === 0) return new Map();
-  const ids = [...new Set(rows.map((row) => row.athleteId))];
-  const kept = await sql<
-    Omit<CueChoice, 'at' | 'toldAt'> & {
-      athleteId: string;
-      movement: string;
-      at: Date;
-      toldAt: Date | null;
-    }
-  >`
-    select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.fault,
-      c.drill, c.reason, c.day, c.made_at as at, c.told_at as "toldAt", coalesce(gravek_person(c.account_id), 'Somebody') as person
-    from cue_choice c
-    where c.athlete_id = any(${ids}::uuid[])
-      ${until === undefined ? sql`` : sql`and c.day <= ${until}::date`}
-    order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
-  return new Map(
-    kept.rows.map(({ athleteId, movement, at, toldAt, ...choice }) => [
-      choiceKey(athleteId, movement),
-      { ...choice, at: at.toISOString(), toldAt: toldAt?.toISOString() ?? null },
-    ]),
-  );
-};
+const isoOf = (moment: string): string => new Date(moment).toISOString();
 
 /** Standings with the one cue, in the words that hold for each athlete. */
-const withCues = async (
-  trx: Trx,
-  rows: readonly Standing[],
-  until?: string,
-): Promise<AthleteFaults[]> => {
+const withCues = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFaults[]> => {
   const movementBy = await movementsBy(
     trx,
     rows.map((row) => row.movement),
   );
-  const { school } = await clubNow(trx);
-  const choices = await choicesOf(trx, rows, until);
-  return rows.flatMap(({ hand, takeoffFoot, ...counted }) => {
+  return rows.flatMap(({ hand, takeoffFoot, school, choice: kept, ...counted }) => {
     const movement = movementBy(counted.movement);
     // A club's movement is put away, never deleted; a file may name one that is not there.
     if (!movement) return [];
-    const choice = choices.get(choiceKey(counted.athleteId, counted.movement)) ?? null;
+    const choice = kept && {
+      ...kept,
+      ...{ at: isoOf(kept.at), toldAt: kept.toldAt === null ? null : isoOf(kept.toldAt) },
+    };
     return [athleteFaults(toldTo(movement, { hand, takeoffFoot }), { ...counted, choice }, school)];
   });
 };
@@ -313,16 +302,12 @@ export const squadFaults = async (
   const movement = asked !== undefined && movements.includes(asked) ? asked : movements[0];
   if (movement === undefined) return { movements, movement: null, items: [] };
   const rows = await standingRows(trx)
+    .select(['f.reads', 'f.totals'])
     .where('f.movement', '=', movement)
     .where('a.archived_at', 'is', null)
     .execute();
   const lately = await repsLately(trx, movement, day);
-  const kept = await trx
-    .selectFrom('fault_standing')
-    .select(['athlete_id', 'reads', 'totals'])
-    .where('movement', '=', movement)
-    .execute();
-  const keptBy = new Map(kept.map((row) => [row.athlete_id, row]));
+  const keptBy = new Map(rows.map((row) => [row.athleteId, row]));
   const items = (await withCues(trx, rows)).map((one) => ({
     ...one,
     lately: lately.get(one.athleteId) ?? 0,
@@ -352,7 +337,7 @@ export const faultsBefore = async (
   session: Before,
 ): Promise<AthleteFaults[]> => {
   if (which.athleteIds.length === 0) return [];
-  const kept = await standingRows(trx)
+  const kept = await standingRows(trx, session.date)
     .select(['f.last_session_id', 'f.reps_before', 'f.faults_before', 'f.told_before'])
     .where('f.athlete_id', 'in', [...which.athleteIds])
     .where('f.movement', 'in', [...which.movements])
@@ -402,7 +387,6 @@ export const faultsBefore = async (
   return withCues(
     trx,
     known.filter((row) => row.reps > 0),
-    session.date,
   );
 };
 

@@ -1,13 +1,13 @@
-import type { ReadRecord, Results, SessionResults } from '@gravek/contract';
-import { groupBy } from '@gravek/core';
+import type { ReadRecord, Results, SessionResults } from '@gravek/contract/faults';
+import { groupBy } from '@gravek/core/session/repLog';
+import { isChain } from '@gravek/library/movement/chains';
 import {
   addResults,
-  isChain,
   readsOfCounts,
   resultsOfCounts,
   type ReadCount,
   type ResultCount,
-} from '@gravek/library';
+} from '@gravek/library/cue/results';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 

@@ -1,11 +1,8 @@
-import { cueChoiceInput, drillChoiceInput, rungChoiceInput } from '@gravek/contract';
-import { isDay } from '@gravek/core';
-import { badInput } from '../http/problem';
+import { cueChoiceInput, drillChoiceInput, rungChoiceInput } from '@gravek/contract/faults';
 import { mustAthlete } from '../athletes/queries';
 import { route } from '../http/route';
 import { causesIn } from './causes';
 import { waysIn } from './ways';
-import { cuesOn } from './cues';
 import { ledgerOf } from './ledger';
 import { progressIn } from './progress';
 import { chooseRung } from './rungs';
@@ -38,16 +35,6 @@ export const faultRoutes = [
       items: await progressIn(trx, params.movement!, (await clubNow(trx)).today),
       next: null,
     }),
-  }),
-  route({
-    method: 'get',
-    path: '/cues',
-    access: 'assistant',
-    run: async ({ trx, query }) => {
-      const { on = '' } = query;
-      if (!isDay(on)) throw badInput({ on: 'Say for which day.' });
-      return { items: await cuesOn(trx, on), next: null };
-    },
   }),
   route({
     method: 'get',

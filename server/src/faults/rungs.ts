@@ -1,4 +1,5 @@
-import type { DrillChoiceInput, Needs, RungChoice, RungChoiceInput } from '@gravek/contract';
+import type { DrillChoiceInput, RungChoice, RungChoiceInput } from '@gravek/contract/faults';
+import type { Needs } from '@gravek/contract/run';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { notFound } from '../http/problem';

@@ -1,5 +1,5 @@
-import type { WayCheck } from '@gravek/contract';
-import { checkWays, type WayRow } from '@gravek/library';
+import type { WayCheck } from '@gravek/contract/faults';
+import { checkWays, type WayRow } from '@gravek/library/cue/ways';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { notFound } from '../http/problem';

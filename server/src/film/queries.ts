@@ -1,4 +1,4 @@
-import type { Review, ReviewInput, ReviewLine } from '@gravek/contract';
+import type { Review, ReviewInput, ReviewLine } from '@gravek/contract/watched';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 

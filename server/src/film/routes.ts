@@ -1,6 +1,6 @@
-import { reviewInput, reviewUpdate, type Review, type ReviewInput } from '@gravek/contract';
+import { reviewInput, reviewUpdate, type Review, type ReviewInput } from '@gravek/contract/watched';
 import type { Trx } from '../database/connect';
-import { awayRoute } from '../http/away';
+import { awayRoute } from '../deeds/away';
 import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';

@@ -1,5 +1,17 @@
-import type { Ground, GroundInput } from '@gravek/contract';
+import type { Ground, GroundInput } from '@gravek/contract/ground';
+import type { Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
+import type { Tables } from '../database/tables';
+
+/** A ground out of its row. */
+export const asGround = ({
+  id,
+  document,
+  version,
+  archived_at,
+}: Pick<Selectable<Tables['ground']>, 'id' | 'document' | 'version'> & {
+  archived_at: unknown;
+}): Ground => ({ ...document, id, version, archived: archived_at !== null });
 
 /** The club's grounds by name; those put away are among them. */
 export const grounds = async (
@@ -10,12 +22,7 @@ export const grounds = async (
   if (which !== 'all') query = query.where('id', 'in', which.ids);
   const rows = await query.execute();
   return rows
-    .map(({ id, document, version, archived_at }) => ({
-      ...document,
-      id,
-      version,
-      archived: archived_at !== null,
-    }))
+    .map(asGround)
     .sort((a, b) => a.name.localeCompare(b.name) || a.id.localeCompare(b.id));
 };
 

@@ -1,6 +1,6 @@
-import { groundInput, groundUpdate } from '@gravek/contract';
+import { groundInput, groundUpdate } from '@gravek/contract/ground';
 import type { Trx } from '../database/connect';
-import { awayRoute } from '../http/away';
+import { awayRoute } from '../deeds/away';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';

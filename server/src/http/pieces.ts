@@ -1,4 +1,4 @@
-import type { Role } from '@gravek/contract';
+import type { Role } from '@gravek/contract/club';
 import type { Response } from 'express';
 import { sql } from 'kysely';
 import { withoutHurry, type Db, type Trx, type Who } from '../database/connect';

@@ -1,4 +1,4 @@
-import type { Problem } from '@gravek/contract';
+import type { Problem } from '@gravek/contract/problem';
 import type { ErrorRequestHandler, Response } from 'express';
 import pg from 'pg';
 

@@ -1,18 +1,13 @@
-import {
-  check,
-  CLUB_HEADER,
-  MOVEMENT_MAX,
-  ROLES,
-  UNCOUNTED_HEADER,
-  type Role,
-} from '@gravek/contract';
+import { ROLES, type Role } from '@gravek/contract/club';
+import { CLUB_HEADER, UNCOUNTED_HEADER } from '@gravek/contract/header';
+import { MOVEMENT_MAX } from '@gravek/contract/movementSchema';
+import { check } from '@gravek/contract/problem';
 import express, { Router, type Request, type RequestHandler } from 'express';
 import { sql } from 'kysely';
 import type { AnyObjectSchema, InferType } from 'yup';
 import type { Tell, Topic } from '../changes/tell';
 import { inClub, inClubReading, type Db, type Trx, type Who } from '../database/connect';
-import { countNew, uncounted } from '../reps/countNew';
-import { isConfirmed, isSignedIn } from '../signIn/session';
+import { isConfirmed, isSignedIn } from './session';
 import { badInput, isUnreachable, ProblemError, refused } from './problem';
 import { LATER, together } from './together';
 
@@ -160,6 +155,15 @@ type Outside = {
   tell: Tell;
   /** takes note of rows that the log has taken */
   stored: (rows: number) => void;
+  counts: LogCounts;
+};
+
+/** What has arrived in the log and is not counted yet, as a route meets it. */
+export type LogCounts = {
+  /** how many rows wait: said beside what is read */
+  waiting: (trx: Trx) => Promise<number>;
+  /** counts them before anything is written that goes by counts */
+  countNow: (trx: Trx) => Promise<unknown>;
 };
 
 /** A movement, the longest thing that is sent, and what goes with it. */
@@ -201,7 +205,7 @@ const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
 
 /** What is answered to requests of one club, in one transaction; a problem where it is of one of them. */
 const answersTo = async (
-  { db, tell, stored }: Outside,
+  { db, tell, stored, counts }: Outside,
   declared: Route,
   asks: readonly Came[],
   patient = true,
@@ -227,8 +231,8 @@ const answersTo = async (
     if (good.length === 0) return read;
     if (declared.access === 'owner') await mustHaveSecondStep(trx, first.accountId);
     if (!declared.logOnly) {
-      if (reads) newer = await uncounted(trx);
-      else await countNew(trx);
+      if (reads) newer = await counts.waiting(trx);
+      else await counts.countNow(trx);
     }
     const work: Work = { trx, tell: (topic) => void changed.add(topic), stored };
     const given =

@@ -1,5 +1,8 @@
-import type { ClubMovement, ClubRuleSet, Movement } from '@gravek/contract';
-import { chainMovement, MOVEMENTS } from '@gravek/library';
+import type { Movement } from '@gravek/contract/movement';
+import type { ClubMovement } from '@gravek/contract/movementSchema';
+import type { ClubRuleSet } from '@gravek/contract/ruleSet';
+import { chainMovement } from '@gravek/library/movement/chains';
+import { MOVEMENTS } from '@gravek/library/movement/movements';
 import type { Trx } from '../database/connect';
 
 /** The club's own movements, those put away included: plans and reps go on naming them. */

@@ -1,7 +1,8 @@
-import { movementInput, movementUpdate, ruleSetInput, ruleSetUpdate } from '@gravek/contract';
+import { movementInput, movementUpdate } from '@gravek/contract/movementSchema';
+import { ruleSetInput, ruleSetUpdate } from '@gravek/contract/ruleSet';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
-import { awayRoute } from '../http/away';
+import { awayRoute } from '../deeds/away';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';

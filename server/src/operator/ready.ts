@@ -2,7 +2,7 @@ import type { RequestHandler } from 'express';
 import { sql } from 'kysely';
 import type pg from 'pg';
 import type { Db } from '../database/connect';
-import { LAST_STEP } from '../database/migrate';
+import { LAST_STEP } from './migrate';
 import type { Disk } from './disk';
 
 /** A process that cannot ask the database within this time is no use to anybody. */

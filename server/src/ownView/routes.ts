@@ -1,4 +1,5 @@
-import { check, ownLinkInput, ownViewAsk, type OwnLink, type OwnLinkKept } from '@gravek/contract';
+import { ownLinkInput, ownViewAsk, type OwnLink, type OwnLinkKept } from '@gravek/contract/ownView';
+import { check } from '@gravek/contract/problem';
 import express, { Router } from 'express';
 import { sql } from 'kysely';
 import { athlete } from '../athletes/queries';
@@ -7,7 +8,7 @@ import { writeDown } from '../deeds/write';
 import { badInput, notFound, refused } from '../http/problem';
 import { route } from '../http/route';
 import type { Limits } from '../signIn/attempts';
-import { freshLink, hashOf } from '../signIn/link';
+import { freshLink, hashOf } from '../http/token';
 import { ownView } from './view';
 
 const must = async (trx: Trx, id: string) => {

@@ -1,5 +1,6 @@
-import type { OwnView } from '@gravek/contract';
-import { drillFor, drillOf, faultOf, toldTo } from '@gravek/library';
+import type { OwnView } from '@gravek/contract/ownView';
+import { drillFor, drillOf, faultOf } from '@gravek/library/movement/byCode';
+import { toldTo } from '@gravek/library/movement/sides';
 import { athlete } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { faultsOf } from '../faults/queries';

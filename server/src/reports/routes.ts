@@ -1,12 +1,26 @@
-import { UNCOUNTED_HEADER } from '@gravek/contract';
+import { UNCOUNTED_HEADER } from '@gravek/contract/header';
 import { Router } from 'express';
+import { mustAthlete } from '../athletes/queries';
 import { inClub, inClubReading, type Db } from '../database/connect';
 import { writeDown } from '../deeds/write';
 import type { SendPieces } from '../http/pieces';
 import { notFound } from '../http/problem';
-import { memberAs, mustBe, whoIs } from '../http/route';
+import { memberAs, mustBe, route, whoIs } from '../http/route';
 import { uncounted } from '../reps/countNew';
+import { everythingOf } from './export';
 import { csvPieces, isTable } from './tables';
+
+export const reportRoutes = [
+  route({
+    method: 'get',
+    path: '/athletes/:id/export',
+    access: 'coach',
+    run: async ({ trx, params }) => {
+      await mustAthlete(trx, params.id!);
+      return everythingOf(trx, params.id!);
+    },
+  }),
+];
 
 /** Tables of the club for a spreadsheet. */
 export const reportRouter = (db: Db, sendPieces: SendPieces): Router => {

@@ -1,14 +1,12 @@
-import { CSV_TABLES, WARM_UP, type CsvTableName } from '@gravek/contract';
-import { groupBy, standing, variantFrom } from '@gravek/core';
-import {
-  CSV_START,
-  csvText,
-  faultOf,
-  movementOf,
-  resultsOfCounts,
-  wayName,
-  type Cell,
-} from '@gravek/library';
+import { CSV_TABLES, type CsvTableName } from '@gravek/contract/club';
+import { WARM_UP } from '@gravek/contract/drillSet';
+import { groupBy, standing } from '@gravek/core/session/repLog';
+import { variantFrom } from '@gravek/core/session/variants';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { CSV_START, csvText, type Cell } from '@gravek/library/roster/csv';
+import { movementOf } from '@gravek/library/movement/movements';
+import { resultsOfCounts } from '@gravek/library/cue/results';
+import { wayName } from '@gravek/library/session/work';
 import { sql } from 'kysely';
 import { isTrial, measurement } from '../athletes/queries';
 import { peopleOf } from '../club/members';

@@ -1,8 +1,12 @@
-import { variantFrom, wasRun, type CountedRow } from '@gravek/core';
-import type { StoredRep } from '@gravek/contract';
-import { baseOf, outcomeOf, usualBody, viewOfRep } from '@gravek/library';
+import { wasRun, type CountedRow } from '@gravek/core/session/repLog';
+import { variantFrom } from '@gravek/core/session/variants';
+import type { StoredRep } from '@gravek/contract/session';
+import { outcomeOf } from '@gravek/library/field/outcome';
+import { viewOfRep } from '@gravek/library/field/shows';
+import { usualBody } from '@gravek/library/planning/usualBody';
+import { baseOf } from '@gravek/library/session/work';
 import type { Trx } from '../database/connect';
-import { findsOf } from '../sessions/work';
+import { findsOf } from '../approaches/finds';
 
 /** A row as it was logged; `could` is null where rows did not say yet what they could show. */
 type LoggedRow = Omit<CountedRow, 'could'> & Pick<StoredRep, 'could'>;

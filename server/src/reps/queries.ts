@@ -1,8 +1,15 @@
 import { createHash } from 'node:crypto';
-import { countReps, variantFrom, watchedTwice, type CountedRow, type RepCount } from '@gravek/core';
-import type { MeasuredReps, Rep, StoredRep } from '@gravek/contract';
-import { steadyRunOf } from '@gravek/library';
-import { sql, type Selectable } from 'kysely';
+import {
+  countReps,
+  watchedTwice,
+  type CountedRow,
+  type RepCount,
+} from '@gravek/core/session/repLog';
+import { variantFrom } from '@gravek/core/session/variants';
+import type { MeasuredReps, Rep, StoredRep } from '@gravek/contract/session';
+import { steadyRunOf } from '@gravek/library/measuring/measuredRun';
+import { sql, type RawBuilder, type Selectable } from 'kysely';
+import { inChunks } from '../database/chunks';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
 import { withViews } from './older';
@@ -104,20 +111,24 @@ export const repsOfAthlete = async (trx: Trx, athleteId: string): Promise<Stored
       .execute()
   ).map(asRep);
 
-/** Rows of some athletes, each in one session, in some movements. */
+/**
+ * Rows of some athletes, each in one session, in some movements, those of the newest day first.
+ *
+ * @param tries gives athletes, each with a session
+ */
 export const repsOfTries = async (
   trx: Trx,
-  tries: readonly { athleteId: string; sessionId: string }[],
+  tries: RawBuilder<{ athleteId: string; sessionId: string }>,
   movements: readonly string[],
 ): Promise<StoredRep[]> => {
-  if (tries.length === 0) return [];
   const rows = await withFaults(trx)
-    .where(
-      sql<boolean>`(rep.athlete_id, rep.session_id) in (select * from unnest(
-        ${tries.map(({ athleteId }) => athleteId)}::uuid[],
-        ${tries.map(({ sessionId }) => sessionId)}::uuid[]))`,
-    )
+    .where(sql<boolean>`(rep.athlete_id, rep.session_id) in (${tries})`)
     .where('movement', 'in', [...movements])
+    .orderBy(
+      sql`(select day from session s where s.club_id = rep.club_id and s.id = rep.session_id)`,
+      'desc',
+    )
+    .orderBy('session_id', 'desc')
     .execute();
   return rows.map(asRep);
 };
@@ -229,16 +240,6 @@ const countedRows = async (trx: Trx, part: LogPart): Promise<CountedRow[]> => {
       loggedBy: row.logged_by,
     })),
   );
-};
-
-/** Rows of one statement: it holds at most 65,535 values. */
-const CHUNK = 1_000;
-
-export const inChunks = async <T>(
-  list: readonly T[],
-  insert: (part: T[]) => Promise<unknown>,
-): Promise<void> => {
-  for (let i = 0; i < list.length; i += CHUNK) await insert(list.slice(i, i + CHUNK));
 };
 
 /**

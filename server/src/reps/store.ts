@@ -1,13 +1,9 @@
 import { isDeepStrictEqual } from 'node:util';
-import { turnKey } from '@gravek/core';
-import {
-  check,
-  repInput,
-  WARM_UP,
-  type Rep,
-  type RepReceipt,
-  type StoredRep,
-} from '@gravek/contract';
+import { turnKey } from '@gravek/core/session/repLog';
+import { WARM_UP } from '@gravek/contract/drillSet';
+import { check } from '@gravek/contract/problem';
+import type { Rep, RepReceipt, StoredRep } from '@gravek/contract/session';
+import { repInput } from '@gravek/contract/sessionSchema';
 import { sql } from 'kysely';
 import pg from 'pg';
 import { restrictionColumns } from '../athletes/queries';

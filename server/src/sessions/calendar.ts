@@ -1,23 +1,19 @@
-import { bodyOf, momentIn, type Body } from '@gravek/core';
-import type { DrillSet, Session } from '@gravek/contract';
-import {
-  baseOf,
-  sessionTimeS,
-  slotFor,
-  takenFrom,
-  targetWords,
-  variesWords,
-} from '@gravek/library';
+import { momentIn, dayIn, dayNumber } from '@gravek/core/days';
+import { bodyOf, type Body } from '@gravek/core/layout/body';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Session } from '@gravek/contract/session';
+import { slotFor, takenFrom } from '@gravek/library/planning/onGround';
+import { sessionTimeS } from '@gravek/library/session/sessionTime';
+import { baseOf, targetWords, variesWords } from '@gravek/library/session/work';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import { athletes } from '../athletes/queries';
 import { sql } from 'kysely';
 import type { RequestHandler } from 'express';
-import { dayIn, dayNumber } from '@gravek/core';
 import { inClubReading, type Db, type Trx } from '../database/connect';
-import { hashOf } from '../signIn/link';
+import { hashOf } from '../http/token';
 import { grounds } from '../grounds/queries';
 import { sessions } from './queries';
-import { findsOf } from './work';
+import { findsOf } from '../approaches/finds';
 
 /**
  * Sessions as an iCalendar text. It says when, where and what, and names nobody: whoever has the address

@@ -1,4 +1,4 @@
-import type { LoadHistory } from '@gravek/contract';
+import type { LoadHistory } from '@gravek/contract/run';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 

@@ -1,44 +1,28 @@
-import {
-  beginsAtMissed,
-  keptVariants,
-  standing,
-  struckKey,
-  variantFrom,
-  type Variant,
-} from '@gravek/core';
-import {
-  runSetOf,
-  type DrillSet,
-  type RunBundle,
-  type RunPlan,
-  type Session,
-  type StoredRep,
-} from '@gravek/contract';
-import { movementCode, type Base } from '@gravek/library';
+import { standing } from '@gravek/core/session/repLog';
+import { beginsAtMissed } from '@gravek/core/session/runOrder';
+import { keptVariants, struckKey, variantFrom, type Variant } from '@gravek/core/session/variants';
+import { runSetOf, type DrillSet } from '@gravek/contract/drillSet';
+import type { RunBundle, RunPlan } from '@gravek/contract/run';
+import type { Session, StoredRep } from '@gravek/contract/session';
+import { movementCode, type Base, type Finds } from '@gravek/library/session/work';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
-import { movementsBy } from '../movements/queries';
 import { repsOfTries } from '../reps/queries';
 
 /** A set whose makes count: its combinations, and the codes under which they are logged. */
 type MakesSet = { set: DrillSet; variants: Variant[]; codes: string[] };
 
-const makesSets = async (
-  trx: Trx,
+const makesSets = (
   drillSets: readonly DrillSet[],
   plans: readonly RunPlan[],
-): Promise<MakesSet[]> => {
+  { movementOf }: Finds,
+): MakesSet[] => {
   const sets = drillSets.filter(
     (set) => beginsAtMissed(runSetOf(set)) && keptVariants(set).length > 1,
   );
-  if (sets.length === 0) return [];
-  const movementBy = await movementsBy(
-    trx,
-    plans.flatMap(({ movement }) => movement ?? []),
-  );
   return sets.map((set) => {
     const plan = plans.find(({ drillSetId }) => drillSetId === set.id);
-    const movement = plan?.movement ? (movementBy(plan.movement) ?? null) : null;
+    const movement = plan?.movement ? (movementOf(plan.movement) ?? null) : null;
     const base: Base = { name: '', movement, choices: plan?.choices ?? null };
     const variants = keptVariants(set);
     const codes = variants.flatMap((variant) => movementCode(base, variant) ?? []);
@@ -67,13 +51,13 @@ export const missedIn = async (
   trx: Trx,
   session: Pick<Session, 'id' | 'date' | 'drillSets'>,
   plans: readonly RunPlan[],
+  finds: Finds,
 ): Promise<RunBundle['missed']> => {
-  const sets = await makesSets(trx, session.drillSets, plans);
+  const sets = makesSets(session.drillSets, plans, finds);
   if (sets.length === 0) return [];
   const wanted = sets.map(({ set: { id, athleteIds }, codes }) => ({ id, athleteIds, codes }));
-  const { rows: last } = await sql<{ setId: string; athleteId: string; sessionId: string }>`
-    select distinct on (w.id, who.athlete_id) w.id as "setId", who.athlete_id as "athleteId",
-      s.id as "sessionId"
+  const last = sql<{ athleteId: string; sessionId: string }>`
+    select distinct on (w.id, who.athlete_id) who.athlete_id, s.id
     from jsonb_to_recordset(${JSON.stringify(wanted)}::jsonb)
       w (id text, "athleteIds" uuid[], codes text[])
     cross join unnest(w."athleteIds") who (athlete_id)
@@ -85,22 +69,17 @@ export const missedIn = async (
     cross join lateral (select from rep_count c where c.club_id = s.club_id
       and c.athlete_id = who.athlete_id and c.movement = what.movement and c.session_id = s.id
       and c.tried > 0 limit 1) tried
-    order by w.id, who.athlete_id, s.day desc, s.id desc`.execute(trx);
+    order by w.id, who.athlete_id, s.day desc, s.id desc`;
   const codes = [...new Set(sets.flatMap((set) => set.codes))];
   const tries = standing(await repsOfTries(trx, last, codes)).filter((rep) => rep.made !== null);
-  return sets.flatMap((makes) =>
-    last.flatMap(({ setId, athleteId, sessionId }) => {
-      if (setId !== makes.set.id) return [];
-      const variants = owedOf(
-        makes,
-        tries.filter(
-          (rep) =>
-            rep.athleteId === athleteId &&
-            rep.sessionId === sessionId &&
-            makes.codes.includes(rep.movement),
-        ),
-      );
-      return variants.length > 0 ? [{ drillSetId: setId, athleteId, variants }] : [];
-    }),
-  );
+  return sets.flatMap((makes) => {
+    const ofSet = tries.filter(({ movement }) => makes.codes.includes(movement));
+    return makes.set.athleteIds.flatMap((athleteId) => {
+      // The newest session stands first.
+      const own = ofSet.filter((rep) => rep.athleteId === athleteId);
+      const newest = own.filter(({ sessionId }) => sessionId === own[0]!.sessionId);
+      const variants = newest.length > 0 ? owedOf(makes, newest) : [];
+      return variants.length > 0 ? [{ drillSetId: makes.set.id, athleteId, variants }] : [];
+    });
+  });
 };

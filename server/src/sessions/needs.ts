@@ -1,5 +1,5 @@
-import type { Needs } from '@gravek/contract';
-import { dayNumber } from '@gravek/core';
+import type { Needs } from '@gravek/contract/run';
+import { dayNumber } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
 import { faultsOf } from '../faults/queries';
 import { LADDER_DAYS, laddersIn } from '../faults/rungs';

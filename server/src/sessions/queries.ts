@@ -1,108 +1,130 @@
 import { isDeepStrictEqual } from 'node:util';
-import { groupBy, keptVariants } from '@gravek/core';
-import type { DrillSet, Session, SessionInput } from '@gravek/contract';
+import { keptVariants } from '@gravek/core/session/variants';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Ground } from '@gravek/contract/ground';
+import type { Session, SessionInput } from '@gravek/contract/session';
+import { barredBy, whyBarred } from '@gravek/library/session/restrictions';
+import { withoutAthletes } from '@gravek/library/session/sessionFit';
 import {
-  barredBy,
   baseOf,
   demandOfSet,
   notJoined,
   variantWords,
-  whyBarred,
-  withoutAthletes,
   type Finds,
-} from '@gravek/library';
-import { sql, type Selectable } from 'kysely';
+} from '@gravek/library/session/work';
+import { sql } from 'kysely';
+import { jsonArrayFrom, jsonObjectFrom } from 'kysely/helpers/postgres';
 import { solveFor } from '../approaches/queries';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
-import type { Tables } from '../database/tables';
-import { ground } from '../grounds/queries';
+import { asGround, ground } from '../grounds/queries';
 import { badInput } from '../http/problem';
-import { movementsBy } from '../movements/queries';
+import { findsOf, type PlansFound } from '../approaches/finds';
 
 /** More than anybody looks through. */
 const MOST_TEMPLATES = 200;
 
-/**
- * Sessions put together from their rows, in the order of the rows.
- *
- * Invariant: no row is looked at more than a few times, however many there are.
- */
-export const assembled = ({
-  rows,
-  sets,
-  people,
-  logged,
-}: {
-  rows: readonly Selectable<Tables['session']>[];
-  sets: readonly Selectable<Tables['drill_set']>[];
-  people: readonly Selectable<Tables['drill_set_athlete']>[];
-  /** reps of each session */
-  logged: ReadonlyMap<string, number>;
-}): Session[] => {
-  const setsOf = groupBy(sets, (set) => set.session_id);
-  const peopleOf = groupBy(people, (person) => person.drill_set_id);
-  return rows.map((row) => ({
-    id: row.id,
-    date: row.day,
-    title: row.title,
-    groundId: row.ground_id,
-    place: row.place,
-    template: row.template,
-    version: row.version,
-    archived: row.archived_at !== null,
-    logged: logged.get(row.id) ?? 0,
-    drillSets: (setsOf.get(row.id) ?? []).map((set) => ({
-      ...set.document,
-      id: set.id,
-      athleteIds: (peopleOf.get(set.id) ?? []).map((person) => person.athlete_id),
-    })),
-  }));
-};
+/** Sessions with their drill sets and how much was logged in them, earliest day first. */
+const sessionRows = (trx: Trx) =>
+  trx
+    .selectFrom('session as s')
+    .selectAll('s')
+    .select((eb) => [
+      jsonArrayFrom(
+        eb
+          .selectFrom('drill_set as d')
+          .select((set) => [
+            'd.id',
+            'd.document',
+            jsonArrayFrom(
+              set
+                .selectFrom('drill_set_athlete as p')
+                .select('p.athlete_id as id')
+                .whereRef('p.club_id', '=', 'd.club_id')
+                .whereRef('p.drill_set_id', '=', 'd.id')
+                .orderBy('p.position'),
+            ).as('athletes'),
+          ])
+          .whereRef('d.club_id', '=', 's.club_id')
+          .whereRef('d.session_id', '=', 's.id')
+          .orderBy('d.position'),
+      ).as('drillSets'),
+      eb
+        .selectFrom('rep_count as c')
+        .select(sql<number>`coalesce(sum(c.reps), 0)::int`.as('reps'))
+        .whereRef('c.club_id', '=', 's.club_id')
+        .whereRef('c.session_id', '=', 's.id')
+        .as('logged'),
+    ])
+    .orderBy('s.day')
+    .orderBy('s.id');
 
-/** Sessions with their drill sets, earliest day first. */
+type SessionRow = Awaited<ReturnType<ReturnType<typeof sessionRows>['execute']>>[number];
+
+const asSession = (row: SessionRow): Session => ({
+  id: row.id,
+  date: row.day,
+  title: row.title,
+  groundId: row.ground_id,
+  place: row.place,
+  template: row.template,
+  version: row.version,
+  archived: row.archived_at !== null,
+  logged: row.logged ?? 0,
+  drillSets: row.drillSets.map(({ id, document, athletes: people }) => ({
+    ...document,
+    id,
+    athleteIds: people.map((person) => person.id),
+  })),
+});
+
+/** Sessions, earliest day first. */
 export const sessions = async (
   trx: Trx,
   which: { ids: readonly string[] } | { from: string; to: string } | 'templates',
 ): Promise<Session[]> => {
-  let query = trx.selectFrom('session').selectAll().orderBy('day').orderBy('id');
-  if (which === 'templates') query = query.where('template', '=', true).limit(MOST_TEMPLATES);
-  else if ('ids' in which) query = query.where('id', 'in', which.ids);
-  else query = query.where('day', '>=', which.from).where('day', '<=', which.to);
-  const rows = await query.execute();
-  if (rows.length === 0) return [];
-  const sessionIds = rows.map((row) => row.id);
-  const sets = await trx
-    .selectFrom('drill_set')
-    .selectAll()
-    .where('session_id', 'in', sessionIds)
-    .orderBy('position')
-    .execute();
-  const people =
-    sets.length === 0
-      ? []
-      : await trx
-          .selectFrom('drill_set_athlete')
-          .selectAll()
-          .where(
-            'drill_set_id',
-            'in',
-            sets.map((set) => set.id),
-          )
-          .orderBy('position')
-          .execute();
-  const logged = await trx
-    .selectFrom('rep_count')
-    .select(['session_id', sql<number>`sum(reps)::int`.as('reps')])
-    .where('session_id', 'in', sessionIds)
-    .groupBy('session_id')
-    .execute();
-  return assembled({
-    rows,
-    sets,
-    people,
-    logged: new Map(logged.map((row) => [row.session_id, row.reps])),
-  });
+  let query = sessionRows(trx);
+  if (which === 'templates') query = query.where('s.template', '=', true).limit(MOST_TEMPLATES);
+  else if ('ids' in which) query = query.where('s.id', 'in', which.ids);
+  else query = query.where('s.day', '>=', which.from).where('s.day', '<=', which.to);
+  return (await query.execute()).map(asSession);
+};
+
+/** More names than anybody looks through in the field. */
+const MOST_LATECOMERS = 500;
+
+/** A session with its ground, and the names of all who could come to it. */
+export const sessionToRun = async (
+  trx: Trx,
+  id: string,
+): Promise<
+  { session: Session; ground: Ground | null; names: { id: string; name: string }[] } | undefined
+> => {
+  const row = await sessionRows(trx)
+    .select((eb) => [
+      jsonObjectFrom(
+        eb
+          .selectFrom('ground as g')
+          .select(['g.id', 'g.document', 'g.version', 'g.archived_at'])
+          .whereRef('g.club_id', '=', 's.club_id')
+          .whereRef('g.id', '=', 's.ground_id'),
+      ).as('ground'),
+      jsonArrayFrom(
+        eb
+          .selectFrom('athlete as a')
+          .select(['a.id', 'a.name'])
+          .whereRef('a.club_id', '=', 's.club_id')
+          .where('a.archived_at', 'is', null)
+          .orderBy('a.name')
+          .limit(MOST_LATECOMERS),
+      ).as('names'),
+    ])
+    .where('s.id', '=', id)
+    .executeTakeFirst();
+  return (
+    row && { session: asSession(row), ground: row.ground && asGround(row.ground), names: row.names }
+  );
 };
 
 export const sessionColumns = (
@@ -145,16 +167,6 @@ const approachesOf = (drillSets: readonly DrillSet[]): string[] => [
   ...new Set(drillSets.flatMap((set) => approachOf(set) ?? [])),
 ];
 
-/** What a session needs of the approaches that it runs. */
-const plansBy = async (trx: Trx, ids: readonly string[]) =>
-  ids.length === 0
-    ? []
-    : trx
-        .selectFrom('approach')
-        .select(['id', 'name', 'movement', 'choices'])
-        .where('id', 'in', [...ids])
-        .execute();
-
 /** Drill sets with the session that holds them and whether reps were logged in them. */
 const setsThere = async (trx: Trx, ids: readonly string[]) =>
   ids.length === 0
@@ -183,30 +195,21 @@ const faultsOf = async (
   trx: Trx,
   { id: sessionId, drillSets, date }: SessionInput,
   before: Session | undefined,
+  { finds, people }: { finds: Finds; people: readonly Athlete[] },
 ): Promise<Record<string, string>> => {
-  const plans = new Map((await plansBy(trx, approachesOf(drillSets))).map((one) => [one.id, one]));
-  const people = new Map(
-    (await athletes(trx, { ids: drillSets.flatMap((set) => set.athleteIds) })).map((one) => [
-      one.id,
-      one,
-    ]),
-  );
-  const movementOf = await movementsBy(trx, [
-    ...[...plans.values()].map((one) => one.movement),
-    ...drillSets.flatMap(({ work }) => (work.kind === 'movement' ? [work.movement] : [])),
-  ]);
-  const finds: Finds = { planOf: (id) => plans.get(id), movementOf };
+  const personBy = new Map(people.map((person) => [person.id, person]));
   const fields = withoutAthletes(drillSets, before?.drillSets);
-  const there = new Map(
-    (
-      await setsThere(
-        trx,
-        drillSets.map((set) => set.id),
-      )
-    ).map((one) => [one.id, one]),
+  const beforeBy = new Map(before?.drillSets.map((set) => [set.id, set]));
+  const unsure = drillSets.filter(
+    ({ id, work }) => !isDeepStrictEqual(beforeBy.get(id)?.work, work),
   );
+  const stored = await setsThere(
+    trx,
+    unsure.map((set) => set.id),
+  );
+  const there = new Map(stored.map((set) => [set.id, set]));
   drillSets.forEach((set, i) => {
-    const old = before?.drillSets.find((one) => one.id === set.id);
+    const old = beforeBy.get(set.id);
     const already = new Set(old?.athleteIds);
     const kept = there.get(set.id);
     if (drillSets.findIndex((one) => one.id === set.id) !== i) {
@@ -237,7 +240,7 @@ const faultsOf = async (
     }
     const asked = base ? demandOfSet(base, set) : [];
     for (const athleteId of set.athleteIds) {
-      const person = people.get(athleteId);
+      const person = personBy.get(athleteId);
       if (!person) {
         fields[`${path}.athleteIds`] = 'One of these athletes is not there any more.';
       } else if (person.archived && !already.has(athleteId)) {
@@ -264,7 +267,11 @@ export const storeDrillSets = async (
   before: Session | undefined,
 ): Promise<void> => {
   const drillSets = input.drillSets;
-  const fields = await faultsOf(trx, input, before);
+  const finds = await findsOf(trx, drillSets);
+  const people = await athletes(trx, {
+    ids: [...new Set(drillSets.flatMap(({ athleteIds }) => athleteIds))],
+  });
+  const fields = await faultsOf(trx, input, before, { finds, people });
   if (Object.keys(fields).length > 0) throw badInput(fields);
 
   const kept = new Set(drillSets.map((set) => set.id));
@@ -283,50 +290,47 @@ export const storeDrillSets = async (
     }
     await trx.deleteFrom('drill_set').where('id', 'in', gone).execute();
   }
-  for (const [position, set] of drillSets.entries()) {
-    const columns = drillSetColumns(set, input.id, position);
+  if (drillSets.length > 0) {
     await trx
       .insertInto('drill_set')
-      .values(columns)
-      .onConflict((conflict) => conflict.columns(['club_id', 'id']).doUpdateSet(columns))
-      .execute();
-    await trx.deleteFrom('drill_set_athlete').where('drill_set_id', '=', set.id).execute();
-    if (set.athleteIds.length === 0) continue;
-    await trx
-      .insertInto('drill_set_athlete')
-      .values(
-        set.athleteIds.map((athlete_id, place) => ({
-          drill_set_id: set.id,
-          athlete_id,
-          position: place,
+      .values(drillSets.map((set, position) => drillSetColumns(set, input.id, position)))
+      .onConflict((conflict) =>
+        conflict.columns(['club_id', 'id']).doUpdateSet((eb) => ({
+          session_id: eb.ref('excluded.session_id'),
+          position: eb.ref('excluded.position'),
+          approach_id: eb.ref('excluded.approach_id'),
+          document: eb.ref('excluded.document'),
         })),
       )
       .execute();
+    await trx
+      .deleteFrom('drill_set_athlete')
+      .where('drill_set_id', 'in', [...kept])
+      .execute();
+    const rows = drillSets.flatMap(({ id, athleteIds }) =>
+      athleteIds.map((athlete_id, position) => ({ drill_set_id: id, athlete_id, position })),
+    );
+    if (rows.length > 0) await trx.insertInto('drill_set_athlete').values(rows).execute();
   }
-  await solveForGuests(trx, drillSets);
+  await solveForGuests(trx, drillSets, finds, people);
 };
 
 /** Has the approaches of a session solved for those of its athletes who are not on them yet. */
-const solveForGuests = async (trx: Trx, drillSets: readonly DrillSet[]): Promise<void> => {
-  const ids = approachesOf(drillSets);
-  if (ids.length === 0) return;
-  const solved = await trx
-    .selectFrom('athlete_approach')
-    .select(['approach_id', 'athlete_id'])
-    .where('approach_id', 'in', ids)
-    .execute();
-  for (const plan of await plansBy(trx, ids)) {
-    const have = new Set(
-      solved.filter((one) => one.approach_id === plan.id).map((one) => one.athlete_id),
-    );
-    const wanted = drillSets
-      .filter((set) => approachOf(set) === plan.id)
-      .flatMap((set) => set.athleteIds);
-    await solveFor(
-      trx,
-      plan,
-      [...new Set(wanted)].filter((one) => !have.has(one)),
-      false,
-    );
-  }
-};
+const solveForGuests = (
+  trx: Trx,
+  drillSets: readonly DrillSet[],
+  { planOf, solvedFor }: PlansFound,
+  people: readonly Athlete[],
+): Promise<void> =>
+  solveFor(
+    trx,
+    approachesOf(drillSets).map((id) => {
+      const isSolved = new Set(solvedFor(id).map(({ athleteId }) => athleteId));
+      const athleteIds = drillSets
+        .filter((set) => approachOf(set) === id)
+        .flatMap((set) => set.athleteIds)
+        .filter((athleteId) => !isSolved.has(athleteId));
+      return { plan: { id, ...planOf(id)! }, athleteIds: [...new Set(athleteIds)], listed: false };
+    }),
+    people,
+  );

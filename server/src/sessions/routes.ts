@@ -1,23 +1,19 @@
 import { randomBytes } from 'node:crypto';
-import {
-  sessionInput,
-  sessionUpdate,
-  type CalendarAddress,
-  type CalendarKept,
-  type RunAnswer,
-} from '@gravek/contract';
+import type { CalendarAddress, CalendarKept } from '@gravek/contract/club';
+import type { RunAnswer } from '@gravek/contract/run';
+import { sessionInput, sessionUpdate } from '@gravek/contract/sessionSchema';
 import { sql } from 'kysely';
-import { hashOf } from '../signIn/link';
-import { dayNumber, isDay } from '@gravek/core';
+import { hashOf } from '../http/token';
+import { dayNumber, isDay } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
-import { hold } from '../database/hold';
 import { refreshStandings } from '../faults/queries';
-import { awayRoute } from '../http/away';
+import { awayRoute } from '../deeds/away';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
 import { runBundle } from './bundle';
 import { calendarOf } from './calendar';
+import { cuesOn } from './cues';
 import { loadHistory } from './history';
 import { needsOn } from './needs';
 import { mustHaveGround, session, sessionColumns, sessions, storeDrillSets } from './queries';
@@ -71,7 +67,7 @@ export const sessionRoutes = [
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows) return settleNew('session', await session(trx, body.id), body);
       await storeDrillSets(trx, body, undefined);
-      return must(trx, body.id);
+      return { ...body, version: 1, archived: false, logged: 0 };
     },
   }),
   route({
@@ -103,6 +99,16 @@ export const sessionRoutes = [
   }),
   route({
     method: 'get',
+    path: '/cues',
+    access: 'assistant',
+    run: async ({ trx, query }) => {
+      const { on = '' } = query;
+      if (!isDay(on)) throw badInput({ on: 'Say for which day.' });
+      return { items: await cuesOn(trx, on), next: null };
+    },
+  }),
+  route({
+    method: 'get',
     path: '/sessions/:id/calendar',
     access: 'assistant',
     run: async ({ trx, params, who }): Promise<{ text: string }> => ({
@@ -123,10 +129,9 @@ export const sessionRoutes = [
     changes: 'sessions',
     run: async ({ trx, params, body }) => {
       const id = params.id!;
-      // Held from here on, so that what is compared is what stands when it is written.
-      await hold(trx, 'session', [id]);
-      const before = await session(trx, id);
-      await mustHaveGround(trx, body.groundId);
+      const before = await must(trx, id);
+      if (body.groundId !== before.groundId) await mustHaveGround(trx, body.groundId);
+      // Of this version only, so that what was read before is what stands when it is written.
       const { numUpdatedRows } = await trx
         .updateTable('session')
         .set({
@@ -136,10 +141,11 @@ export const sessionRoutes = [
         .where('id', '=', id)
         .where('version', '=', body.version)
         .executeTakeFirst();
-      if (numUpdatedRows === 0n) return settle('session', before, body);
+      if (numUpdatedRows === 0n) return settle('session', await session(trx, id), body);
       await storeDrillSets(trx, { ...body, id }, before);
-      if (before && before.date !== body.date) await refreshSession(trx, id);
-      return must(trx, id);
+      if (before.date !== body.date) await refreshSession(trx, id);
+      const { archived, logged } = before;
+      return { ...body, id, version: body.version + 1, archived, logged };
     },
   }),
   awayRoute({ path: '/sessions/:id/away', table: 'session', changes: 'sessions', answer: must }),
@@ -148,7 +154,8 @@ export const sessionRoutes = [
     path: '/sessions/:id/run',
     access: 'assistant',
     run: async ({ trx, params, query }): Promise<RunAnswer> => {
-      const bundle = await runBundle(trx, await must(trx, params.id!));
+      const bundle = await runBundle(trx, params.id!);
+      if (!bundle) throw notFound('session');
       return query.known === bundle.stamp ? { unchanged: true } : bundle;
     },
   }),

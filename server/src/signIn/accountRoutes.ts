@@ -6,7 +6,7 @@ import {
   secondStepOn,
   type RecoveryCodes,
   type SecondStep,
-} from '@gravek/contract';
+} from '@gravek/contract/account';
 import { Router, type Request } from 'express';
 import { sql } from 'kysely';
 import type { Tell } from '../changes/tell';
@@ -17,10 +17,10 @@ import { mustBeConfirmed, whoIs } from '../http/route';
 import { accountById } from './account';
 import { asked, smallBody } from './asked';
 import type { Limits } from './attempts';
-import { hashOf } from './link';
+import { hashOf } from '../http/token';
 import { hashPassword, passwordFits, refuseCommon } from './password';
 import { newSecret, recoveryCodes, stepOf } from './secondStep';
-import { confirm, devicesOf, endSignIns, isConfirmed } from './session';
+import { confirm, devicesOf, endSignIns, isConfirmed } from '../http/session';
 
 /** @throws {ProblemError} 422 when the password is not that of the account */
 const mustFit = async (db: Db, req: Request, field: string, password: string) => {

@@ -1,4 +1,4 @@
-import { check } from '@gravek/contract';
+import { check } from '@gravek/contract/problem';
 import express, { type Request } from 'express';
 import type { AnyObjectSchema, InferType } from 'yup';
 import { badInput } from '../http/problem';

@@ -1,4 +1,5 @@
-import { invitationAsk, invitationTaken, type InvitationSeen, type Role } from '@gravek/contract';
+import { invitationAsk, invitationTaken, type InvitationSeen } from '@gravek/contract/account';
+import type { Role } from '@gravek/contract/club';
 import { Router } from 'express';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
@@ -10,9 +11,10 @@ import { whoIs } from '../http/route';
 import { accountById } from './account';
 import { asked, smallBody } from './asked';
 import type { Limits } from './attempts';
-import { hashOf, holdAccount } from './link';
+import { hashOf } from '../http/token';
+import { holdAccount } from './link';
 import { hashPassword, refuseCommon } from './password';
-import { enter, isSignedIn } from './session';
+import { enter, isSignedIn } from '../http/session';
 
 type Found = {
   club: string;

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { sql } from 'kysely';
 import { atDoor, type Db } from '../database/connect';
-import { hashOf } from './link';
+import { hashOf } from '../http/token';
 
 declare module 'express-serve-static-core' {
   interface Request {

@@ -1,4 +1,6 @@
-import { clubSwitch, DEMO_EMAIL, firstClub, signIn, type Door } from '@gravek/contract';
+import { firstClub, signIn } from '@gravek/contract/account';
+import { clubSwitch, type Door } from '@gravek/contract/club';
+import { DEMO_EMAIL } from '@gravek/contract/clubFile';
 import { Router, type Request } from 'express';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
@@ -15,7 +17,7 @@ import { invitedRouter } from './invited';
 import { keepDevice } from './knownDevice';
 import { hashPassword, passwordFits, refuseCommon } from './password';
 import { takeCode } from './secondStep';
-import { enter, isSignedIn } from './session';
+import { enter, isSignedIn } from '../http/session';
 
 /** The club that an account enters: the one it joined first. */
 const clubOf = async (db: Db, accountId: string): Promise<string> => {

@@ -1,7 +1,7 @@
 import connectPgSimple from 'connect-pg-simple';
 import session from 'express-session';
 import type pg from 'pg';
-import { hashOf } from './link';
+import { hashOf } from '../http/token';
 
 const PgStore = connectPgSimple(session);
 

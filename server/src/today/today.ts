@@ -1,27 +1,24 @@
-import type { Athlete, FirstSteps, Today, TodayCue, TodayDue } from '@gravek/contract';
-import { dayNumber, groupBy, hourIn } from '@gravek/core';
-import {
-  faultOf,
-  holding,
-  measurementDue,
-  needsOf,
-  sessionOutlook,
-  sessionReps,
-  sessionsOnNow,
-  toldTo,
-  type Need,
-} from '@gravek/library';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { FirstSteps, Today, TodayCue, TodayDue } from '@gravek/contract/today';
+import { dayNumber, hourIn } from '@gravek/core/days';
+import { groupBy } from '@gravek/core/session/repLog';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { measurementDue, needsOf, type Need } from '@gravek/library/session/chooseSets';
+import { holding } from '@gravek/library/session/restrictions';
+import { sessionOutlook, sessionsOnNow } from '@gravek/library/session/sessionOutlook';
+import { sessionReps } from '@gravek/library/session/sessionTime';
+import { toldTo } from '@gravek/library/movement/sides';
 import { sql } from 'kysely';
 import { outdatedPlans } from '../approaches/outdated';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
-import { cuesOn } from '../faults/cues';
+import { cuesOn } from '../sessions/cues';
 import { clubNow } from '../faults/queries';
 import { grounds } from '../grounds/queries';
 import { movementsBy } from '../movements/queries';
 import { needsOn } from '../sessions/needs';
 import { sessions } from '../sessions/queries';
-import { findsOf } from '../sessions/work';
+import { findsOf } from '../approaches/finds';
 
 /** Sessions further away than this do not count as begun, days. */
 const AROUND_DAYS = 14;

@@ -1,6 +1,6 @@
-import { currentModel } from '@gravek/core/stepModel';
+import { currentModel } from '@gravek/core/runup/stepModel';
 import type { Athlete } from '@gravek/contract/athlete';
-import { holding } from '@gravek/library/restrictions';
+import { holding } from '@gravek/library/session/restrictions';
 import {
   flexRender,
   getCoreRowModel,

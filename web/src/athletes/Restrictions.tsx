@@ -1,5 +1,5 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { holding } from '@gravek/library/restrictions';
+import { holding } from '@gravek/library/session/restrictions';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { opened } from '../controls/opened';

@@ -1,4 +1,4 @@
-import { readRoster } from '@gravek/library/rosterText';
+import { readRoster } from '@gravek/library/roster/rosterText';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';

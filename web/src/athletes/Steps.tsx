@@ -1,4 +1,4 @@
-import { currentModel } from '@gravek/core/stepModel';
+import { currentModel } from '@gravek/core/runup/stepModel';
 import type { Athlete } from '@gravek/contract/athlete';
 import Button from 'react-bootstrap/Button';
 import { usePutAway } from '../controls/usePutAway';

@@ -1,12 +1,12 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { readTable, type CsvTable } from '@gravek/library/csv';
+import { readTable, type CsvTable } from '@gravek/library/roster/csv';
 import {
   guessRosterColumns,
   readRosterTable,
   ROSTER_COLUMNS,
   type RosterColumn,
   type TableAthlete,
-} from '@gravek/library/rosterTable';
+} from '@gravek/library/roster/rosterTable';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,8 +1,13 @@
-import { currentModel, modelLengthM } from '@gravek/core/stepModel';
+import { currentModel, modelLengthM } from '@gravek/core/runup/stepModel';
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete, Trial } from '@gravek/contract/athlete';
 import { SOURCES, type Source } from '@gravek/contract/source';
-import { readPaste, readSteps, type RunReading, type TypedStep } from '@gravek/library/trialText';
+import {
+  readPaste,
+  readSteps,
+  type RunReading,
+  type TypedStep,
+} from '@gravek/library/measuring/trialText';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,7 +1,7 @@
 import { formatLength } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { TypedAthlete } from '@gravek/library/rosterText';
-import type { TableAthlete } from '@gravek/library/rosterTable';
+import type { TypedAthlete } from '@gravek/library/roster/rosterText';
+import type { TableAthlete } from '@gravek/library/roster/rosterTable';
 import { useState } from 'react';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';

@@ -1,4 +1,4 @@
-import { CUE_SCHOOLS, type CueSchool } from '@gravek/core/chooseCue';
+import { CUE_SCHOOLS, type CueSchool } from '@gravek/core/cue/chooseCue';
 import { clubUpdate, type Club as ClubRow } from '@gravek/contract/club';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

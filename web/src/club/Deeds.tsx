@@ -1,5 +1,5 @@
 import type { DeedLine } from '@gravek/contract/deeds';
-import { CSV_START, csvText } from '@gravek/library/csv';
+import { CSV_START, csvText } from '@gravek/library/roster/csv';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { useState } from 'react';

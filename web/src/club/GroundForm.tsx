@@ -8,7 +8,7 @@ import {
 import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
-import { USUAL_GROUNDS } from '@gravek/library/onGround';
+import { USUAL_GROUNDS } from '@gravek/library/planning/onGround';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';

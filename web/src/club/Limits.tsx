@@ -1,4 +1,4 @@
-import { LOAD_KINDS, type LoadKind } from '@gravek/core/repLog';
+import { LOAD_KINDS, type LoadKind } from '@gravek/core/session/repLog';
 import { clubUpdate, type Club, type LoadLimit } from '@gravek/contract/club';
 import { check } from '@gravek/contract/problem';
 import { useState } from 'react';
@@ -11,7 +11,7 @@ import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { tell } from '../controls/toasts';
-import { LOAD_NAMES } from '../sessions/Decide';
+import { LOAD_NAMES } from '../parts/intoSession/Decide';
 import { useMember } from '../member/member';
 
 type Draft = {

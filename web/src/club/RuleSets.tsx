@@ -1,7 +1,7 @@
-import { RULE_KINDS, type StepRule } from '@gravek/core/stepRules';
+import { RULE_KINDS, type StepRule } from '@gravek/core/runup/stepRules';
 import { check } from '@gravek/contract/problem';
 import { ruleSetInput, type ClubRuleSet, type RuleSetInput } from '@gravek/contract/ruleSet';
-import { RULE_SETS } from '@gravek/library/ruleSets';
+import { RULE_SETS } from '@gravek/library/movement/ruleSets';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

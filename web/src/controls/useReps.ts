@@ -1,6 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Session } from '@gravek/contract/session';
-import { sessionReps } from '@gravek/library/sessionTime';
+import { sessionReps } from '@gravek/library/session/sessionTime';
 import { useAthletes } from '../api/queries';
 
 const NONE: readonly Athlete[] = [];

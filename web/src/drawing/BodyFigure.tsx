@@ -1,5 +1,5 @@
 import type { Foot } from '@gravek/core/feet';
-import type { FrontFigure } from '@gravek/core/frontView';
+import type { FrontFigure } from '@gravek/core/body/frontView';
 import type { Body } from '@gravek/core/layout/body';
 import {
   anglesOf,
@@ -7,8 +7,8 @@ import {
   type SideFigure,
   type SideLeg,
   type SidePoint,
-} from '@gravek/core/posture';
-import type { PostureLook } from '@gravek/core/sideView';
+} from '@gravek/core/body/posture';
+import type { PostureLook } from '@gravek/core/body/sideView';
 import { formatLength } from '@gravek/core/units';
 import { useLengthStyle } from '../member/member';
 import { alongLine, placeLabels, type Box, type LabelAsk, type Spot } from './labels';

@@ -1,6 +1,6 @@
 import type { Fault } from '@gravek/contract/movement';
-import type { LinkEvidence } from '@gravek/core/causeLinks';
-import { groupBy } from '@gravek/core/repLog';
+import type { LinkEvidence } from '@gravek/core/cue/causeLinks';
+import { groupBy } from '@gravek/core/session/repLog';
 import { linkHorizontal } from 'd3-shape';
 
 const NODE = { width: 158, height: 38 };

@@ -1,4 +1,4 @@
-import { modelCadenceSpm, modelLengthM, type StepModelFit } from '@gravek/core/stepModel';
+import { modelCadenceSpm, modelLengthM, type StepModelFit } from '@gravek/core/runup/stepModel';
 import { type LengthStyle, lengthParts } from '@gravek/core/units';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';

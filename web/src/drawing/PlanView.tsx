@@ -1,7 +1,7 @@
 import type { Mark } from '@gravek/core/layout/ground';
 import type { Layout } from '@gravek/core/layout/shape';
 import type { OtherPath } from '@gravek/core/layout/sequence';
-import type { Branch } from '@gravek/library/plan';
+import type { Branch } from '@gravek/library/planning/plan';
 import { memo, useId, useMemo, useState } from 'react';
 import type { Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';

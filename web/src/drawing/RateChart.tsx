@@ -1,6 +1,6 @@
-import { LIVE_RATE } from '@gravek/core/cueState';
-import type { SessionCount } from '@gravek/core/faultRate';
-import type { RateBand } from '@gravek/core/rateBand';
+import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import type { SessionCount } from '@gravek/core/cue/faultRate';
+import type { RateBand } from '@gravek/core/cue/rateBand';
 import { scaleLinear, scaleUtc } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { format } from 'date-fns';

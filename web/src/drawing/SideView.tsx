@@ -1,14 +1,14 @@
-import { frontFigureOf } from '@gravek/core/frontView';
+import { frontFigureOf } from '@gravek/core/body/frontView';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
-import type { PostureAngles } from '@gravek/core/posture';
+import type { PostureAngles } from '@gravek/core/body/posture';
 import {
   sideAt,
   type PostureLook,
   type SideContact,
   type SideMoment,
   type SideView as View,
-} from '@gravek/core/sideView';
+} from '@gravek/core/body/sideView';
 import { Length } from '../controls/Figure';
 import { useTime, type Player } from '../hearing/player';
 import { useLengthStyle } from '../member/member';

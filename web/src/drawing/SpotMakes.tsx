@@ -1,7 +1,7 @@
 import type { Results } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import type { OnGround } from '@gravek/contract/ground';
-import { placeLines, spotsOf } from '@gravek/library/place';
+import { placeLines, spotsOf } from '@gravek/library/planning/place';
 
 /** So near spots may stand to one another with their labels, pixels. */
 const APART = { x: 84, y: 52 };

@@ -1,4 +1,4 @@
-import type { RunUpSpread } from '@gravek/core/simulateRunUps';
+import type { RunUpSpread } from '@gravek/core/runup/simulateRunUps';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';

@@ -1,4 +1,4 @@
-import type { FaultState } from '@gravek/core/cueState';
+import type { FaultState } from '@gravek/core/cue/cueState';
 
 const WORDS: Record<FaultState, string> = {
   new: 'too few reps',

@@ -1,27 +1,27 @@
-import { LIVE_RATE } from '@gravek/core/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/cueState';
 import type { SquadFault } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { faultOf } from '@gravek/library/byCode';
-import { addReads } from '@gravek/library/ledger';
-import { toldTo } from '@gravek/library/sides';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { addReads } from '@gravek/library/cue/ledger';
+import { toldTo } from '@gravek/library/movement/sides';
 import {
   byNeed,
   sharedFaults,
   WATCHED_FROM,
   whyNeeded,
   type SharedFault,
-} from '@gravek/library/squadFaults';
+} from '@gravek/library/cue/squadFaults';
 import { Link } from 'react-router';
 import { counted } from '../controls/dates';
 import { PageHead } from '../controls/PageHead';
 import { Empty } from '../controls/Notice';
 import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
-import { Causes } from './Causes';
-import { InSquad, type SquadLine } from './InSquad';
-import { Reads } from './Reads';
-import { SquadResults } from './ResultsPanel';
-import { IntoNext } from '../sessions/IntoNext';
+import { Causes } from '../parts/ledger/Causes';
+import { InSquad, type SquadLine } from '../parts/ledger/InSquad';
+import { Reads } from '../parts/ledger/Reads';
+import { SquadResults } from '../parts/ledger/ResultsPanel';
+import { IntoNext } from '../parts/intoSession/IntoNext';
 
 /** Of those who share a fault. */
 const NAMES = 6;

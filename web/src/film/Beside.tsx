@@ -1,6 +1,6 @@
 import { formatLength } from '@gravek/core/units';
-import type { Reviewed } from '@gravek/library/reviewed';
-import type { StepBeside } from '@gravek/library/watched';
+import type { Reviewed } from '@gravek/library/film/reviewed';
+import type { StepBeside } from '@gravek/library/film/watched';
 import { scaleLinear } from 'd3-scale';
 import { FootPrint } from '../drawing/FootPrint';
 import { withRoom } from '../drawing/room';

@@ -1,6 +1,6 @@
 import { otherFoot } from '@gravek/core/feet';
-import type { Reviewed } from '@gravek/library/reviewed';
-import { reactionIn } from '@gravek/library/watched';
+import type { Reviewed } from '@gravek/library/film/reviewed';
+import { reactionIn } from '@gravek/library/film/watched';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';

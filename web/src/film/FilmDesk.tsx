@@ -1,5 +1,5 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import type { PicturePoint } from '@gravek/core/planeMap';
+import type { PicturePoint } from '@gravek/core/film/planeMap';
 import type { Choices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
@@ -11,8 +11,8 @@ import {
   withNextPhase,
   withToeOff,
 } from '@gravek/library/field/film';
-import { straightStart } from '@gravek/library/plan';
-import { plainPlan, reviewed as reviewedOf } from '@gravek/library/reviewed';
+import { straightStart } from '@gravek/library/planning/plan';
+import { plainPlan, reviewed as reviewedOf } from '@gravek/library/film/reviewed';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Progress } from '../controls/Progress';
@@ -32,7 +32,7 @@ import { UndoRedo } from '../controls/UndoRedo';
 import { usePutAway } from '../controls/usePutAway';
 import { Zoom } from '../controls/Zoom';
 import { useLengthStyle, useMayPlan } from '../member/member';
-import { useCatalogue } from '../movements/useCatalogue';
+import { useCatalogue } from '../parts/catalogue/useCatalogue';
 import { Beside } from './Beside';
 import type { Clip } from './clip';
 import { useGround } from './useGround';

@@ -1,6 +1,6 @@
-import type { GroundPoint } from '@gravek/core/planeMap';
+import type { GroundPoint } from '@gravek/core/film/planeMap';
 import { formatLength } from '@gravek/core/units';
-import type { Reviewed } from '@gravek/library/reviewed';
+import type { Reviewed } from '@gravek/library/film/reviewed';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Field } from '../controls/Field';

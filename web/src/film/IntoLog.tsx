@@ -1,12 +1,12 @@
-import { loggedTwice, standing, wasRun } from '@gravek/core/repLog';
+import { loggedTwice, standing, wasRun } from '@gravek/core/session/repLog';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { StoredRep } from '@gravek/contract/session';
-import { faultOf } from '@gravek/library/byCode';
+import { faultOf } from '@gravek/library/movement/byCode';
 import { filmedRows } from '@gravek/library/field/takenBack';
-import type { Reviewed } from '@gravek/library/reviewed';
-import { sideWord } from '@gravek/library/sides';
-import { reactionIn } from '@gravek/library/watched';
+import type { Reviewed } from '@gravek/library/film/reviewed';
+import { sideWord } from '@gravek/library/movement/sides';
+import { reactionIn } from '@gravek/library/film/watched';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,7 +1,7 @@
 import type { Foot } from '@gravek/core/feet';
-import { SIDE_JOINTS, type PostureAngles } from '@gravek/core/posture';
+import { SIDE_JOINTS, type PostureAngles } from '@gravek/core/body/posture';
 import { formatLength } from '@gravek/core/units';
-import type { Reviewed } from '@gravek/library/reviewed';
+import type { Reviewed } from '@gravek/library/film/reviewed';
 import Button from 'react-bootstrap/Button';
 import { Segments } from '../controls/Segments';
 import { useLengthStyle } from '../member/member';

@@ -1,7 +1,7 @@
 import type { Review } from '@gravek/contract/watched';
 import type { Movement } from '@gravek/contract/movement';
-import { phaseOf } from '@gravek/library/byCode';
-import type { Reviewed } from '@gravek/library/reviewed';
+import { phaseOf } from '@gravek/library/movement/byCode';
+import type { Reviewed } from '@gravek/library/film/reviewed';
 import type { Body } from '@gravek/core/layout/body';
 import { useEffect, useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';

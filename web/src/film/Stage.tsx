@@ -1,5 +1,10 @@
-import { fitPlane, pictureAt, type GroundPoint, type PicturePoint } from '@gravek/core/planeMap';
-import { SIDE_JOINTS } from '@gravek/core/posture';
+import {
+  fitPlane,
+  pictureAt,
+  type GroundPoint,
+  type PicturePoint,
+} from '@gravek/core/film/planeMap';
+import { SIDE_JOINTS } from '@gravek/core/body/posture';
 import { formatLength } from '@gravek/core/units';
 import { useMemo, useRef, useState, type RefObject } from 'react';
 import { useLengthStyle } from '../member/member';

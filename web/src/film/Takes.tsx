@@ -1,7 +1,7 @@
-import { STEP_BOUNDS } from '@gravek/core/stepModel';
+import { STEP_BOUNDS } from '@gravek/core/runup/stepModel';
 import { formatLength } from '@gravek/core/units';
 import type { Athlete, Trial } from '@gravek/contract/athlete';
-import type { Reviewed } from '@gravek/library/reviewed';
+import type { Reviewed } from '@gravek/library/film/reviewed';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v5 as idOf } from 'uuid';

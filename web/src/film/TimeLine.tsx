@@ -1,5 +1,5 @@
 import type { Movement } from '@gravek/contract/movement';
-import { phaseOf } from '@gravek/library/byCode';
+import { phaseOf } from '@gravek/library/movement/byCode';
 import Form from 'react-bootstrap/Form';
 import { useWidth } from '../drawing/useWidth';
 import type { Clip } from './clip';

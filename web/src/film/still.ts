@@ -1,4 +1,4 @@
-import type { PicturePoint } from '@gravek/core/planeMap';
+import type { PicturePoint } from '@gravek/core/film/planeMap';
 import { download, fileName } from '../controls/download';
 import type { Marks } from './useReview';
 

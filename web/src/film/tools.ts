@@ -1,4 +1,4 @@
-import type { PicturePoint } from '@gravek/core/planeMap';
+import type { PicturePoint } from '@gravek/core/film/planeMap';
 import { create } from 'zustand';
 
 export const TOOLS = ['look', 'ground', 'contacts', 'posture', 'result'] as const;

@@ -1,4 +1,4 @@
-import type { FrameTime } from '@gravek/core/watchedSteps';
+import type { FrameTime } from '@gravek/core/film/watchedSteps';
 import { bisector } from 'd3-array';
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import { useStable } from '../controls/useStable';

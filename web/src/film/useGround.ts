@@ -1,4 +1,4 @@
-import type { GroundPoint, PicturePoint } from '@gravek/core/planeMap';
+import type { GroundPoint, PicturePoint } from '@gravek/core/film/planeMap';
 import { useState } from 'react';
 import { useTool } from './tools';
 import type { Marks } from './useReview';

@@ -1,4 +1,4 @@
-import { playBeats, soundOf, wavFile } from '@gravek/core/rhythm';
+import { playBeats, soundOf, wavFile } from '@gravek/core/runup/rhythm';
 import { Pause, Play, Repeat, Volume2, VolumeX } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,5 @@
 import type { Layout } from '@gravek/core/layout/shape';
-import type { Beat } from '@gravek/core/rhythm';
+import type { Beat } from '@gravek/core/runup/rhythm';
 
 /** The contacts of a laid-out sequence; feet that land together are heard together. */
 export const beatsOfLayout = (layout: Layout): Beat[] =>

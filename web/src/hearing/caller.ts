@@ -1,5 +1,5 @@
-import { COUNT_WORDS, WORDS, type CallEvent, type Word } from '@gravek/core/calls';
-import { soundOf } from '@gravek/core/rhythm';
+import { COUNT_WORDS, WORDS, type CallEvent, type Word } from '@gravek/core/session/calls';
+import { soundOf } from '@gravek/core/runup/rhythm';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { whenIdle } from '../controls/idle';
 import { bufferOf, speaker } from './sound';

@@ -1,4 +1,4 @@
-import type { TimedBeat } from '@gravek/core/rhythm';
+import type { TimedBeat } from '@gravek/core/runup/rhythm';
 import { writeMidi, type MidiEvent } from 'midi-file';
 
 const TICKS_A_BEAT = 480;

@@ -1,4 +1,4 @@
-import { playBeats, type Beat } from '@gravek/core/rhythm';
+import { playBeats, type Beat } from '@gravek/core/runup/rhythm';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';

@@ -1,4 +1,4 @@
-import { soundOf, type TimedBeat } from '@gravek/core/rhythm';
+import { soundOf, type TimedBeat } from '@gravek/core/runup/rhythm';
 
 let context: AudioContext | null = null;
 

@@ -1,4 +1,4 @@
-import { WORDS, type Word } from '@gravek/core/calls';
+import { WORDS, type Word } from '@gravek/core/session/calls';
 
 /** Where the words of the calls lie, each under a name that changes with its sound. */
 const FILES = import.meta.glob<string>('./words/*.wav', {

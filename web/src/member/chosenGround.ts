@@ -1,5 +1,5 @@
 import type { Ground, OnGround } from '@gravek/contract/ground';
-import { takenFrom } from '@gravek/library/onGround';
+import { takenFrom } from '@gravek/library/planning/onGround';
 import { useMemo } from 'react';
 import { useGrounds } from '../api/queries';
 import { useSettings } from './settings';

@@ -1,12 +1,12 @@
 import type { Body } from '@gravek/core/layout/body';
-import type { Side } from '@gravek/core/repLog';
-import { checkRules } from '@gravek/core/stepRules';
+import type { Side } from '@gravek/core/session/repLog';
+import { checkRules } from '@gravek/core/runup/stepRules';
 import type { Movement } from '@gravek/contract/movement';
-import { chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
-import { laidOut } from '@gravek/library/plan';
-import { toldTo } from '@gravek/library/sides';
+import { chainOf, ENDINGS, MOVES } from '@gravek/library/movement/chains';
+import { laidOut } from '@gravek/library/planning/plan';
+import { toldTo } from '@gravek/library/movement/sides';
 import { countSteps } from '@gravek/core/layout/shape';
-import { stepsIn } from '@gravek/library/stepWords';
+import { stepsIn } from '@gravek/library/planning/stepWords';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useAthletes } from '../api/queries';
@@ -19,9 +19,9 @@ import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
 import { useMayPlan } from '../member/member';
 import { ForWhom } from './ForWhom';
-import { RuleCheck } from './RuleCheck';
-import { useRuleSets } from './useCatalogue';
-import { bodyFor } from './usual';
+import { RuleCheck } from '../parts/movement/RuleCheck';
+import { useRuleSets } from '../parts/catalogue/useCatalogue';
+import { bodyFor } from '../parts/catalogue/usual';
 
 type Named = { code: string; name: string; summary: string };
 

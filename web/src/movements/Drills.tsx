@@ -1,19 +1,19 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { ProgressStand } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { setOfWork } from '@gravek/library/setOfWork';
-import { targetWords, variesWords } from '@gravek/library/work';
+import { setOfWork } from '@gravek/library/session/setOfWork';
+import { targetWords, variesWords } from '@gravek/library/session/work';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { useProgress } from '../api/queries';
 import { sentenceOf } from '../api/client';
 import { tell } from '../controls/toasts';
-import { useChooseDrill } from '../faults/useChooseRung';
+import { useChooseDrill } from '../parts/ledger/useChooseRung';
 import { useMayPlan } from '../member/member';
-import { howItIsRun } from '../sessions/howItIsRun';
-import { IntoNext } from '../sessions/IntoNext';
-import { partName } from './partName';
+import { howItIsRun } from '../parts/intoSession/howItIsRun';
+import { IntoNext } from '../parts/intoSession/IntoNext';
+import { partName } from '../parts/movement/partName';
 
 type Drill = Movement['drills'][number];
 

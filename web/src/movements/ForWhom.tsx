@@ -1,8 +1,8 @@
 import type { Body } from '@gravek/core/layout/body';
-import type { Side } from '@gravek/core/repLog';
+import type { Side } from '@gravek/core/session/repLog';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
-import { sideWord } from '@gravek/library/sides';
+import { sideWord } from '@gravek/library/movement/sides';
 import Form from 'react-bootstrap/Form';
 import { Segments } from '../controls/Segments';
 

@@ -3,8 +3,8 @@ import type { Drill, Fault, Movement, MovementPhase, School } from '@gravek/cont
 import { movementSchema, type ClubMovement } from '@gravek/contract/movementSchema';
 import { plainSteps } from '@gravek/contract/phaseKinds';
 import { check } from '@gravek/contract/problem';
-import { drillOf } from '@gravek/library/byCode';
-import { laidOut, sequenceStart } from '@gravek/library/plan';
+import { drillOf } from '@gravek/library/movement/byCode';
+import { laidOut, sequenceStart } from '@gravek/library/planning/plan';
 import type { OtherThing } from '@gravek/core/layout/sequence';
 import type { Layout } from '@gravek/core/layout/shape';
 import { useMemo, useState } from 'react';
@@ -16,7 +16,7 @@ import { useWrite } from '../api/queries';
 import { useLengthStyle, useMayPlan } from '../member/member';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
-import { withFaultPhases } from '@gravek/library/olderMovement';
+import { withFaultPhases } from '@gravek/library/movement/olderMovement';
 import { useHistory } from '../controls/history';
 import { Empty, Waiting } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
@@ -38,10 +38,10 @@ import {
   StepForm,
 } from './edit/TeachingForms';
 import { changed, freeCode, typedElsewhere, WorkContext, type Typed } from './edit/work';
-import { ReadChoices } from './ReadChoices';
-import { SpotChoice } from './SpotChoice';
-import { useCatalogue } from './useCatalogue';
-import { bodyFor } from './usual';
+import { ReadChoices } from '../parts/movement/ReadChoices';
+import { SpotChoice } from '../parts/movement/SpotChoice';
+import { useCatalogue } from '../parts/catalogue/useCatalogue';
+import { bodyFor } from '../parts/catalogue/usual';
 
 const PARTS = [
   { value: 'phases', label: 'Phases', under: ['phases'] },

@@ -1,17 +1,23 @@
-import { checkRules } from '@gravek/core/stepRules';
+import { checkRules } from '@gravek/core/runup/stepRules';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
-import { isChain } from '@gravek/library/chains';
-import { drillOf, faultOf, phaseOf } from '@gravek/library/byCode';
-import type { OtherWay } from '@gravek/library/otherWays';
-import { branchesOf, laidOut, phasesOn, sequenceStart, taughtTo } from '@gravek/library/plan';
-import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
-import { sideOf } from '@gravek/library/sideOf';
-import { sideWord } from '@gravek/library/sides';
+import { isChain } from '@gravek/library/movement/chains';
+import { drillOf, faultOf, phaseOf } from '@gravek/library/movement/byCode';
+import type { OtherWay } from '@gravek/library/planning/otherWays';
+import {
+  branchesOf,
+  laidOut,
+  phasesOn,
+  sequenceStart,
+  taughtTo,
+} from '@gravek/library/planning/plan';
+import { barredBy, demandOf, whyBarred } from '@gravek/library/session/restrictions';
+import { sideOf } from '@gravek/library/movement/sideOf';
+import { sideWord } from '@gravek/library/movement/sides';
 import { countSteps } from '@gravek/core/layout/shape';
-import { stepsIn } from '@gravek/library/stepWords';
+import { stepsIn } from '@gravek/library/planning/stepWords';
 import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -35,20 +41,20 @@ import { usePlayer } from '../hearing/player';
 import { chainPlace } from './chainPlace';
 import { Drills } from './Drills';
 import { ForWhom } from './ForWhom';
-import { useLaidOver } from './LaidOver';
-import { PartChoice } from './PartChoice';
-import { Phases } from './Phases';
-import { GroundChoice } from './GroundChoice';
-import { ReadChoices } from './ReadChoices';
-import { RuleCheck } from './RuleCheck';
+import { useLaidOver } from '../parts/movement/LaidOver';
+import { PartChoice } from '../parts/movement/PartChoice';
+import { Phases } from '../parts/movement/Phases';
+import { GroundChoice } from '../parts/movement/GroundChoice';
+import { ReadChoices } from '../parts/movement/ReadChoices';
+import { RuleCheck } from '../parts/movement/RuleCheck';
 import { Schools } from './Schools';
-import { SetOut } from './SetOut';
-import { SpotChoice } from './SpotChoice';
-import { ThreeLooks } from './ThreeLooks';
-import { documentOf, useDocumentsHere } from './documents';
-import { useCatalogue, useRuleSets } from './useCatalogue';
-import { useAddMovement } from './useOwnMovement';
-import { bodyFor, estimatedNote } from './usual';
+import { SetOut } from '../parts/movement/SetOut';
+import { SpotChoice } from '../parts/movement/SpotChoice';
+import { ThreeLooks } from '../parts/movement/ThreeLooks';
+import { documentOf, useDocumentsHere } from '../parts/catalogue/documents';
+import { useCatalogue, useRuleSets } from '../parts/catalogue/useCatalogue';
+import { useAddMovement } from '../parts/catalogue/useOwnMovement';
+import { bodyFor, estimatedNote } from '../parts/catalogue/usual';
 
 /** A built-in movement has changed since it was copied: offered, never forced. */
 const UpdateOffer = ({ own }: { own: ClubMovement }) => {

@@ -1,7 +1,7 @@
 import type { Movement } from '@gravek/contract/movement';
-import { laidOut } from '@gravek/library/plan';
-import { groupedByDoer } from '@gravek/library/groups';
-import { nothingFor, searchIn, type Found } from '@gravek/library/search';
+import { laidOut } from '@gravek/library/planning/plan';
+import { groupedByDoer } from '@gravek/library/session/groups';
+import { nothingFor, searchIn, type Found } from '@gravek/library/movement/search';
 import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -13,9 +13,9 @@ import { Empty, Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { useAddress } from '../controls/useAddress';
 import { PlanThumb } from '../drawing/PlanThumb';
-import { useAddMovement } from './useOwnMovement';
-import { useAllMovements, useCatalogue, type Catalogue } from './useCatalogue';
-import { bodyFor } from './usual';
+import { useAddMovement } from '../parts/catalogue/useOwnMovement';
+import { useAllMovements, useCatalogue, type Catalogue } from '../parts/catalogue/useCatalogue';
+import { bodyFor } from '../parts/catalogue/usual';
 
 const KINDS: Record<string, string> = {
   movement: '',

@@ -3,14 +3,14 @@ import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { WayCheck } from '@gravek/contract/faults';
 import type { Movement, School } from '@gravek/contract/movement';
-import { laidOut } from '@gravek/library/plan';
+import { laidOut } from '@gravek/library/planning/plan';
 import { countSteps } from '@gravek/core/layout/shape';
-import { stepsIn } from '@gravek/library/stepWords';
+import { stepsIn } from '@gravek/library/planning/stepWords';
 import { useWays } from '../api/queries';
 import { Loaded } from '../controls/Notice';
 import { PlanThumb } from '../drawing/PlanThumb';
-import { wayFigure, wayMeasure, wayVerdict } from '../faults/words';
-import { IntoNext } from '../sessions/IntoNext';
+import { wayFigure, wayMeasure, wayVerdict } from '../parts/ledger/words';
+import { IntoNext } from '../parts/intoSession/IntoNext';
 
 /** What the club's own reps say of the ways of a school, two at a time. */
 const ByReps = ({

@@ -1,4 +1,4 @@
-import { chainParts } from '@gravek/library/chains';
+import { chainParts } from '@gravek/library/movement/chains';
 
 /** Where a chain is composed anew, its own parts chosen. */
 export const chainPlace = (code: string): string => {

@@ -1,7 +1,7 @@
 import type { Movement } from '@gravek/contract/movement';
 import { MOVEMENT_MAX, MOVEMENT_FILE_VERSION, movementFile } from '@gravek/contract/movementSchema';
 import { check } from '@gravek/contract/problem';
-import { withFaultPhases } from '@gravek/library/olderMovement';
+import { withFaultPhases } from '@gravek/library/movement/olderMovement';
 
 export type ReadFile = { ok: true; movement: Movement } | { ok: false; message: string };
 

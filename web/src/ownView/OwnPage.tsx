@@ -11,9 +11,9 @@ import { dayName } from '../controls/dates';
 import { Empty, Loaded } from '../controls/Notice';
 import { FootWord } from '../drawing/FootPrint';
 import { RateChart } from '../drawing/RateChart';
-import { pointsOf } from '../faults/points';
+import { pointsOf } from '../parts/ledger/points';
 import { toggle, usePlayer } from '../hearing/player';
-import { Rhythm } from '../run/Rhythm';
+import { Rhythm } from '../parts/field/Rhythm';
 
 const Plan = ({ plan, style }: { plan: OwnView['plans'][number]; style: LengthStyle }) => {
   const { outline } = plan;

@@ -1,9 +1,9 @@
 import type { Movement } from '@gravek/contract/movement';
 import type { RunBundle, RunPlan } from '@gravek/contract/run';
-import { movementOf } from '@gravek/library/movements';
-import { withFaultPhases } from '@gravek/library/olderMovement';
-import { asDrillSet, type OlderDrillSet } from '@gravek/library/sessionFit';
-import { plainChoices } from '@gravek/library/work';
+import { movementOf } from '@gravek/library/movement/movements';
+import { withFaultPhases } from '@gravek/library/movement/olderMovement';
+import { asDrillSet, type OlderDrillSet } from '@gravek/library/session/sessionFit';
+import { plainChoices } from '@gravek/library/session/work';
 import type { Transaction } from 'dexie';
 
 /** Brings sessions that an older version kept up to this one; loaded only where there are any. */

@@ -1,14 +1,14 @@
 import type { Movement } from '@gravek/contract/movement';
-import type { FaultState } from '@gravek/core/cueState';
-import { faultOf } from '@gravek/library/byCode';
-import { toldTo } from '@gravek/library/sides';
+import type { FaultState } from '@gravek/core/cue/cueState';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { toldTo } from '@gravek/library/movement/sides';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { counted, dayName } from '../controls/dates';
 import { Empty } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { StateMark } from '../drawing/StateMark';
-import { InSquad, type SquadLine } from '../faults/InSquad';
+import { InSquad, type SquadLine } from '../parts/ledger/InSquad';
 import { useMember } from '../member/member';
 
 const STATES = ['cleared', 'clearing', 'stuck', 'back', 'steady'] as const;

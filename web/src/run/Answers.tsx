@@ -4,8 +4,8 @@ import type { Press, TurnMarks } from '@gravek/library/field/press';
 import { LEAST_HOLD_S } from '@gravek/library/field/outcome';
 import type { Exit } from '@gravek/library/field/reads';
 import { wrongAnswerTo } from '@gravek/library/field/shows';
-import { splitsOf } from '@gravek/library/results';
-import { exitName } from '@gravek/library/work';
+import { splitsOf } from '@gravek/library/cue/results';
+import { exitName } from '@gravek/library/session/work';
 import { RunClock } from './RunClock';
 import { useHold } from './timers';
 

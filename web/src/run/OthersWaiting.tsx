@@ -1,4 +1,4 @@
-import { groupBy } from '@gravek/core/repLog';
+import { groupBy } from '@gravek/core/session/repLog';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { counted } from '../controls/dates';
 import { useTapper } from '../member/member';

@@ -1,6 +1,6 @@
-import { inLogOrder, isLeaving, standing } from '@gravek/core/repLog';
-import { variantFrom } from '@gravek/core/variants';
-import { faultOf } from '@gravek/library/byCode';
+import { inLogOrder, isLeaving, standing } from '@gravek/core/session/repLog';
+import { variantFrom } from '@gravek/core/session/variants';
+import { faultOf } from '@gravek/library/movement/byCode';
 import type { FieldRow } from '@gravek/library/field/log';
 import type { SetRun } from '@gravek/library/field/sets';
 import { clock } from '../controls/clock';

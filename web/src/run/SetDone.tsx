@@ -1,5 +1,5 @@
-import { isLeaving, standing, wasRun } from '@gravek/core/repLog';
-import { keptVariants } from '@gravek/core/variants';
+import { isLeaving, standing, wasRun } from '@gravek/core/session/repLog';
+import { keptVariants } from '@gravek/core/session/variants';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { FieldRow } from '@gravek/library/field/log';
 import type { SetRun } from '@gravek/library/field/sets';

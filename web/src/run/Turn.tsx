@@ -1,28 +1,28 @@
-import type { Turn as OpenTurn } from '@gravek/core/runOrder';
+import type { Turn as OpenTurn } from '@gravek/core/session/runOrder';
 import type { RunBundle } from '@gravek/contract/run';
 import type { FieldRow, Seen } from '@gravek/library/field/log';
 import { marksFrom, pressed, type Press } from '@gravek/library/field/press';
 import type { SetRun } from '@gravek/library/field/sets';
 import { cueSaid, faultsOffered, turnView } from '@gravek/library/field/turn';
-import { stepsIn } from '@gravek/library/stepWords';
+import { stepsIn } from '@gravek/library/planning/stepWords';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
 import { clock, clockMs } from '../controls/clock';
 import { useKeys } from '../controls/keys';
-import { LiveCadence, MeasureButton } from '../devices/LiveCadence';
-import { firstStepAfter, measures, takeMeasured, useDevice } from '../devices/useDevice';
+import { LiveCadence, MeasureButton } from '../parts/devices/LiveCadence';
+import { firstStepAfter, measures, takeMeasured, useDevice } from '../parts/devices/useDevice';
 import { sayCount } from '../hearing/caller';
 import { Answers } from './Answers';
-import { CallBar, CallButton } from './CallBar';
+import { CallBar, CallButton } from '../parts/field/CallBar';
 import { CueCard } from './CueCard';
 import { FaultPicker, useFaultPicks } from './FaultPicker';
 import { Notes } from './Notes';
-import { Rhythm } from './Rhythm';
+import { Rhythm } from '../parts/field/Rhythm';
 import { useSecondsTo } from './timers';
 import { TurnHead } from './TurnHead';
-import { useSetCall } from './useSetCall';
+import { useSetCall } from '../parts/field/useSetCall';
 
 const NOTE_MAX = 200;
 /** A turn that has only just come up was not touched yet: the tap was meant for the one before. */

@@ -1,4 +1,4 @@
-import type { Turn } from '@gravek/core/runOrder';
+import type { Turn } from '@gravek/core/session/runOrder';
 import type { SetRun } from '@gravek/library/field/sets';
 import type { TurnView } from '@gravek/library/field/turn';
 import { useLengthStyle } from '../member/member';

@@ -1,6 +1,6 @@
-import { toldDifferently } from '@gravek/core/repLog';
+import { toldDifferently } from '@gravek/core/session/repLog';
 import type { Movement } from '@gravek/contract/movement';
-import { faultOf } from '@gravek/library/byCode';
+import { faultOf } from '@gravek/library/movement/byCode';
 import { useMemo } from 'react';
 import type { FieldRow } from '@gravek/library/field/log';
 import Button from 'react-bootstrap/Button';

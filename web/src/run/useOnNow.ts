@@ -1,5 +1,5 @@
 import { hourIn } from '@gravek/core/days';
-import { sessionsOnNow } from '@gravek/library/sessionOutlook';
+import { sessionsOnNow } from '@gravek/library/session/sessionOutlook';
 import { useAthletes } from '../api/queries';
 import { useMember } from '../member/member';
 

@@ -11,14 +11,14 @@ import {
   type SetRun,
 } from '@gravek/library/field/sets';
 import { voidOf } from '@gravek/library/field/takenBack';
-import { leftBy } from '@gravek/library/restrictions';
+import { leftBy } from '@gravek/library/session/restrictions';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { tell } from '../controls/toasts';
 import { useMember, useTapper } from '../member/member';
-import { documentOf, fetchDocuments } from '../movements/documents';
+import { documentOf, fetchDocuments } from '../parts/catalogue/documents';
 import { deviceId, logOf, queue, waitingOf, type QueuedRep } from '../phone/store';
 import { fetchBundle, fetchLog, logReps } from '../phone/sync';
 

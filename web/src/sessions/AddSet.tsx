@@ -1,15 +1,15 @@
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
-import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/chains';
-import { setOfWork } from '@gravek/library/setOfWork';
-import { mayRun } from '@gravek/library/sessionFit';
-import { baseOf, demandOfSet, type Finds } from '@gravek/library/work';
+import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/movement/chains';
+import { setOfWork } from '@gravek/library/session/setOfWork';
+import { mayRun } from '@gravek/library/session/sessionFit';
+import { baseOf, demandOfSet, type Finds } from '@gravek/library/session/work';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { Failed, Waiting } from '../controls/Notice';
-import { useAllMovements } from '../movements/useCatalogue';
+import { useAllMovements } from '../parts/catalogue/useCatalogue';
 
 type Offer = { key: string; name: string; what: string; work: Work; words: string };
 

@@ -3,7 +3,7 @@ import type { Session } from '@gravek/contract/session';
 import Form from 'react-bootstrap/Form';
 import { useTemplates } from '../api/queries';
 import { counted } from '../controls/dates';
-import { useDocumentsHere } from '../movements/documents';
+import { useDocumentsHere } from '../parts/catalogue/documents';
 import { codesOf } from './useWork';
 
 const NONE: readonly Session[] = [];

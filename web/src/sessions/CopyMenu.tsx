@@ -7,7 +7,7 @@ import { counted, dayName, shift } from '../controls/dates';
 import { download, fileName } from '../controls/download';
 import { Menu } from '../controls/Menu';
 import { tell } from '../controls/toasts';
-import { copyOf } from './copySession';
+import { copyOf } from '../parts/intoSession/copySession';
 
 const WEEKS = [2, 4, 8] as const;
 

@@ -1,7 +1,7 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { rotationAxis } from '@gravek/library/rotationAxis';
-import type { SetTime } from '@gravek/library/sessionTime';
+import { rotationAxis } from '@gravek/library/session/rotationAxis';
+import type { SetTime } from '@gravek/library/session/sessionTime';
 
 /** More rows than this are told, not drawn: they go on in the same order. */
 const MOST_ROWS = 14;

@@ -3,9 +3,9 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
 
 import type { Session } from '@gravek/contract/session';
-import { faultOf } from '@gravek/library/byCode';
-import { toldTo } from '@gravek/library/sides';
-import { targetWords, variesWords } from '@gravek/library/work';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { toldTo } from '@gravek/library/movement/sides';
+import { targetWords, variesWords } from '@gravek/library/session/work';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useApproaches, useAthletes, useCues, useGrounds, useSession } from '../api/queries';
@@ -13,8 +13,8 @@ import { counted, dayName } from '../controls/dates';
 import { Loaded, Waiting } from '../controls/Notice';
 import { WorkedOut } from './WorkedOut';
 import { PageHead } from '../controls/PageHead';
-import { useCatalogue } from '../movements/useCatalogue';
-import { howItIsRun } from './howItIsRun';
+import { useCatalogue } from '../parts/catalogue/useCatalogue';
+import { howItIsRun } from '../parts/intoSession/howItIsRun';
 import { useTimes } from './useFigures';
 
 /** More names than these are not read off a card. */

@@ -12,7 +12,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Session } from '@gravek/contract/session';
 import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
-import type { Outlook } from '@gravek/library/sessionOutlook';
+import type { Outlook } from '@gravek/library/session/sessionOutlook';
 import { Suspense, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -25,7 +25,7 @@ import { Loaded, Waiting } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
 import { useReps } from '../controls/useReps';
 import { CalendarAddress } from './CalendarAddress';
-import { bodyOfSession } from './copySession';
+import { bodyOfSession } from '../parts/intoSession/copySession';
 import { useOutlook } from './useWork';
 
 const Card = ({

@@ -2,19 +2,19 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
-import { variantFrom } from '@gravek/core/variants';
+import { variantFrom } from '@gravek/core/session/variants';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import type { Mend } from '@gravek/library/mend';
-import { barredBy } from '@gravek/library/restrictions';
-import type { SetFigures } from '@gravek/library/sessionFigures';
-import { demandOfSet, targetWords, variedRun, variesWords } from '@gravek/library/work';
+import type { Mend } from '@gravek/library/session/mend';
+import { barredBy } from '@gravek/library/session/restrictions';
+import type { SetFigures } from '@gravek/library/session/sessionFigures';
+import { demandOfSet, targetWords, variedRun, variesWords } from '@gravek/library/session/work';
 import { GripVertical } from 'lucide-react';
 import { useMemo } from 'react';
 import { minutes } from '../controls/dates';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { PlanThumb } from '../drawing/PlanThumb';
-import { STAND_NAMES } from './setNames';
+import { STAND_NAMES } from '../parts/intoSession/setNames';
 
 /** Minutes at which the time axis has a line, so that there are at most six. */
 export const axisMinutes = (totalMin: number): number[] => {

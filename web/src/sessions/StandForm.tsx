@@ -5,11 +5,11 @@ import {
   type DrillSet,
   type Helper,
 } from '@gravek/contract/drillSet';
-import type { Stand } from '@gravek/core/runOrder';
+import type { Stand } from '@gravek/core/session/runOrder';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
-import { CALL_NAMES, freshCall, HELPER_NAMES, STAND_NAMES } from './setNames';
+import { CALL_NAMES, freshCall, HELPER_NAMES, STAND_NAMES } from '../parts/intoSession/setNames';
 
 type Props = {
   set: DrillSet;

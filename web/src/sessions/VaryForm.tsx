@@ -1,14 +1,14 @@
 import type { Body } from '@gravek/core/layout/body';
-import type { Side } from '@gravek/core/repLog';
-import { keptVariants, struckKey, variantsOf } from '@gravek/core/variants';
+import type { Side } from '@gravek/core/session/repLog';
+import { keptVariants, struckKey, variantsOf } from '@gravek/core/session/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { Rung } from '@gravek/contract/rungs';
 import { RUNGS } from '@gravek/contract/rungs';
 import { PACES, type DrillSet } from '@gravek/contract/drillSet';
-import { ENDINGS, isChain, MOVES } from '@gravek/library/chains';
-import { asDrilled } from '@gravek/library/asDrilled';
-import { spotsOf } from '@gravek/library/place';
-import { bySchools } from '@gravek/library/schools';
+import { ENDINGS, isChain, MOVES } from '@gravek/library/movement/chains';
+import { asDrilled } from '@gravek/library/movement/asDrilled';
+import { spotsOf } from '@gravek/library/planning/place';
+import { bySchools } from '@gravek/library/movement/schools';
 import {
   drillOfBase,
   exitName,
@@ -19,7 +19,7 @@ import {
   variantWords,
   wayName,
   type Base,
-} from '@gravek/library/work';
+} from '@gravek/library/session/work';
 import { useState } from 'react';
 import { Segments } from '../controls/Segments';
 

@@ -1,9 +1,9 @@
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { barredBy, whyBarred } from '@gravek/library/restrictions';
-import { fitOf, mayRun } from '@gravek/library/sessionFit';
-import { demandOfSet, type Base } from '@gravek/library/work';
+import { barredBy, whyBarred } from '@gravek/library/session/restrictions';
+import { fitOf, mayRun } from '@gravek/library/session/sessionFit';
+import { demandOfSet, type Base } from '@gravek/library/session/work';
 import Form from 'react-bootstrap/Form';
 import { counted } from '../controls/dates';
 

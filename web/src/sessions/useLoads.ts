@@ -1,10 +1,10 @@
 import type { Body } from '@gravek/core/layout/body';
-import { addLoads, type BodyLoad } from '@gravek/core/repLog';
+import { addLoads, type BodyLoad } from '@gravek/core/session/repLog';
 import type { LoadHistory } from '@gravek/contract/run';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { loadsOf, type LoadsAsk, type WeeksOf } from '@gravek/library/sessionLoad';
-import type { Conditions, Makes } from '@gravek/library/sessionTime';
-import type { Base } from '@gravek/library/work';
+import { loadsOf, type LoadsAsk, type WeeksOf } from '@gravek/library/session/sessionLoad';
+import type { Conditions, Makes } from '@gravek/library/session/sessionTime';
+import type { Base } from '@gravek/library/session/work';
 import { useQuery } from '@tanstack/react-query';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { api } from '../api/client';

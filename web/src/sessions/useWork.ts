@@ -4,12 +4,18 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
-import { sessionOutlook, type Outlook } from '@gravek/library/sessionOutlook';
-import { baseOf, keepSolved, type Base, type Finds, type Solved } from '@gravek/library/work';
+import { sessionOutlook, type Outlook } from '@gravek/library/session/sessionOutlook';
+import {
+  baseOf,
+  keepSolved,
+  type Base,
+  type Finds,
+  type Solved,
+} from '@gravek/library/session/work';
 import { useMemo } from 'react';
 import { useAthletes, useGrounds } from '../api/queries';
-import { needDocuments } from '../movements/documents';
-import { useCatalogue } from '../movements/useCatalogue';
+import { needDocuments } from '../parts/catalogue/documents';
+import { useCatalogue } from '../parts/catalogue/useCatalogue';
 
 const NONE: readonly never[] = [];
 

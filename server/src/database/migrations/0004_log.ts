@@ -1,4 +1,5 @@
-import type { Layout, StraightResult } from '@gravek/core';
+import type { Layout } from '@gravek/core/layout/shape';
+import type { StraightResult } from '@gravek/core/runup/solveStraight';
 import { sql, type Kysely } from 'kysely';
 
 /** Counts of the log, and what follows from them. */

@@ -1,4 +1,4 @@
-import { withFaultPhases } from '@gravek/library';
+import { withFaultPhases } from '@gravek/library/movement/olderMovement';
 import { sql, type Kysely } from 'kysely';
 
 /**

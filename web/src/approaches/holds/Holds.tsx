@@ -1,4 +1,4 @@
-import { aimMargin } from '@gravek/core/aimMargin';
+import { aimMargin } from '@gravek/core/runup/aimMargin';
 import {
   athleteSpread,
   BY_EYE,
@@ -6,11 +6,11 @@ import {
   plansBeside,
   simulationsOf,
   type ComparedPlan,
-} from '@gravek/core/holding';
-import type { SpreadParts } from '@gravek/core/landingSpread';
-import type { RunUpSimulation, RunUpSpread } from '@gravek/core/simulateRunUps';
-import type { StraightInput, StraightPlan } from '@gravek/core/solveStraight';
-import type { CurrentModel } from '@gravek/core/stepModel';
+} from '@gravek/core/runup/holding';
+import type { SpreadParts } from '@gravek/core/runup/landingSpread';
+import type { RunUpSimulation, RunUpSpread } from '@gravek/core/runup/simulateRunUps';
+import type { StraightInput, StraightPlan } from '@gravek/core/runup/solveStraight';
+import type { CurrentModel } from '@gravek/core/runup/stepModel';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
@@ -20,7 +20,7 @@ import { Loaded } from '../../controls/Notice';
 import { NumberInput } from '../../controls/NumberInput';
 import { useSettled } from '../../controls/useSettled';
 import { SpreadChart } from '../../drawing/SpreadChart';
-import { plannerWork } from '../worker/plannerWork';
+import { plannerWork } from '../../parts/planning/plannerWork';
 
 const RUNS = 20_000;
 const SEED = 20_000;

@@ -16,7 +16,7 @@ import { usePutAway } from '../../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../../member/member';
 import { PageHead } from '../../controls/PageHead';
 import { Empty, Loaded, together } from '../../controls/Notice';
-import { useCatalogue } from '../../movements/useCatalogue';
+import { useCatalogue } from '../../parts/catalogue/useCatalogue';
 
 const startMarks = ({ startM }: ApproachSummary, style: LengthStyle): string => {
   if (!startM) return '–';

@@ -1,4 +1,4 @@
-import { arcLanes, arcMove, keepersAt, onArc, type ArcPlace } from '@gravek/core/goalArc';
+import { arcLanes, arcMove, keepersAt, onArc, type ArcPlace } from '@gravek/core/curve/goalArc';
 import type { LengthStyle } from '@gravek/core/units';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import { scaleLinear } from 'd3-scale';

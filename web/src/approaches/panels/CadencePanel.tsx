@@ -1,9 +1,9 @@
 import type { Body } from '@gravek/core/layout/body';
-import type { CurrentFigures } from '@gravek/core/measures';
-import { playBeats, soundOf, steadyBeats, wavFile } from '@gravek/core/rhythm';
+import type { CurrentFigures } from '@gravek/core/measuring/measures';
+import { playBeats, soundOf, steadyBeats, wavFile } from '@gravek/core/runup/rhythm';
 import type { LengthStyle } from '@gravek/core/units';
 import type { SequenceChoices } from '@gravek/contract/approach';
-import { cadenceWeeks, easyBeat } from '@gravek/library/steadyCadence';
+import { cadenceWeeks, easyBeat } from '@gravek/library/planning/steadyCadence';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,4 +1,4 @@
-import type { CurvePlan } from '@gravek/core/solveCurve';
+import type { CurvePlan } from '@gravek/core/curve/solveCurve';
 import type { LengthStyle } from '@gravek/core/units';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import { useState } from 'react';

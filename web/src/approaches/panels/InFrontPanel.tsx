@@ -1,4 +1,4 @@
-import { inFrontTracks, type RaceMoment } from '@gravek/core/inFront';
+import { inFrontTracks, type RaceMoment } from '@gravek/core/curve/inFront';
 import { bodyOf, type Body } from '@gravek/core/layout/body';
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
@@ -12,7 +12,7 @@ import {
   type Front,
   type FrontChoice,
   type Turn,
-} from '@gravek/library/givingGround';
+} from '@gravek/library/planning/givingGround';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import Button from 'react-bootstrap/Button';

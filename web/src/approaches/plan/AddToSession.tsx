@@ -1,13 +1,13 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { Session } from '@gravek/contract/session';
-import { demandOf } from '@gravek/library/restrictions';
-import { freshDrillSet, mayRun } from '@gravek/library/sessionFit';
+import { demandOf } from '@gravek/library/session/restrictions';
+import { freshDrillSet, mayRun } from '@gravek/library/session/sessionFit';
 import { Link } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { useSessions } from '../../api/queries';
 import { Menu } from '../../controls/Menu';
-import { useAddSet } from '../../sessions/useAddSet';
+import { useAddSet } from '../../parts/intoSession/useAddSet';
 import { useMember } from '../../member/member';
 import type { PlanDraft } from './draft';
 

@@ -1,8 +1,8 @@
-import { USUAL_BRAKING_MPS2 } from '@gravek/core/closingSpeed';
-import type { CurrentFigures } from '@gravek/core/measures';
-import type { StraightInput, StraightPlan } from '@gravek/core/solveStraight';
+import { USUAL_BRAKING_MPS2 } from '@gravek/core/runup/closingSpeed';
+import type { CurrentFigures } from '@gravek/core/measuring/measures';
+import type { StraightInput, StraightPlan } from '@gravek/core/runup/solveStraight';
 import type { LengthStyle } from '@gravek/core/units';
-import { brakingOf, mendBraking, type BrakeMend } from '@gravek/core/stepCounts';
+import { brakingOf, mendBraking, type BrakeMend } from '@gravek/core/runup/stepCounts';
 import { formatLength } from '@gravek/core/units';
 import type { StraightChoices } from '@gravek/contract/approach';
 import { useMemo } from 'react';

@@ -1,4 +1,4 @@
-import type { Absorb, Ending } from '@gravek/core/solveStraight';
+import type { Absorb, Ending } from '@gravek/core/runup/solveStraight';
 import type { LengthStyle } from '@gravek/core/units';
 import type { StraightChoices } from '@gravek/contract/approach';
 import { TARGETS } from '@gravek/contract/targets';

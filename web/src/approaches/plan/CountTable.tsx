@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { COMFORT, type StepCountComparison } from '@gravek/core/stepCounts';
+import { COMFORT, type StepCountComparison } from '@gravek/core/runup/stepCounts';
 import { formatLength, speedParts, type LengthStyle } from '@gravek/core/units';
 import { Figure, Length } from '../../controls/Figure';
 import { FootWord } from '../../drawing/FootPrint';

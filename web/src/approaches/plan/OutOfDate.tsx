@@ -1,5 +1,5 @@
 import { dayIn } from '@gravek/core/days';
-import { isSameModel, type StepModel } from '@gravek/core/stepModel';
+import { isSameModel, type StepModel } from '@gravek/core/runup/stepModel';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { Approach, SolvedApproach } from '@gravek/contract/approach';
 import Button from 'react-bootstrap/Button';

@@ -1,7 +1,13 @@
 import type { Choices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
-import { barredBy, cautionsOf, demandOf, holding, whyBarred } from '@gravek/library/restrictions';
+import {
+  barredBy,
+  cautionsOf,
+  demandOf,
+  holding,
+  whyBarred,
+} from '@gravek/library/session/restrictions';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';

@@ -1,11 +1,11 @@
-import { BUILT_IN } from '@gravek/library/builtIn';
+import { BUILT_IN } from '@gravek/library/movement/builtIn';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useApproach, useAthletes } from '../../api/queries';
 import { Empty, Loaded, Waiting } from '../../controls/Notice';
 import { useStable } from '../../controls/useStable';
 import { useChosenGround } from '../../member/chosenGround';
-import { documentOf, useDocumentsHere } from '../../movements/documents';
-import { useCatalogue } from '../../movements/useCatalogue';
+import { documentOf, useDocumentsHere } from '../../parts/catalogue/documents';
+import { useCatalogue } from '../../parts/catalogue/useCatalogue';
 import type { Asked } from './draft';
 import { PlanPage } from './PlanPage';
 

@@ -4,8 +4,8 @@ import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import { sequenceStart, straightStart } from '@gravek/library/plan';
-import { forBody } from '@gravek/library/schools';
+import { sequenceStart, straightStart } from '@gravek/library/planning/plan';
+import { forBody } from '@gravek/library/movement/schools';
 import { v7 as uuid } from 'uuid';
 
 /** A plan as it is being worked on. */

@@ -1,7 +1,7 @@
-import type { StraightPlan } from '@gravek/core/solveStraight';
+import type { StraightPlan } from '@gravek/core/runup/solveStraight';
 import type { LengthStyle } from '@gravek/core/units';
-import { fromLine } from '@gravek/library/onGround';
-import { sheetRows, type Datum } from '@gravek/library/sheet';
+import { fromLine } from '@gravek/library/planning/onGround';
+import { sheetRows, type Datum } from '@gravek/library/planning/sheet';
 import type { OnGround } from '@gravek/contract/ground';
 import { memo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -67,7 +67,9 @@ export const Sheet = memo(
     const from = datum === 'target' ? target : 'start mark';
     const save = async (kind: 'svg' | 'csv'): Promise<void> => {
       try {
-        const { sheetCsv, sheetSvg } = await onPress(() => import('@gravek/library/sheetFile'));
+        const { sheetCsv, sheetSvg } = await onPress(
+          () => import('@gravek/library/planning/sheetFile'),
+        );
         if (kind === 'csv') download(fileName(title, 'csv'), sheetCsv(rows, style), 'text/csv');
         else download(fileName(title, 'svg'), sheetSvg(title, from, rows, style), 'image/svg+xml');
       } catch (error) {

@@ -1,21 +1,21 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import { tapeStepM } from '@gravek/core/setOut';
-import { currentModel } from '@gravek/core/stepModel';
+import { tapeStepM } from '@gravek/core/runup/setOut';
+import { currentModel } from '@gravek/core/runup/stepModel';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { Approach, StraightChoices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
-import { offer } from '@gravek/library/offers';
-import { beyondLaneM } from '@gravek/library/onGround';
-import { straightAsk } from '@gravek/library/plan';
-import { barredBy, demandOf, whyBarred } from '@gravek/library/restrictions';
+import { offer } from '@gravek/library/planning/offers';
+import { beyondLaneM } from '@gravek/library/planning/onGround';
+import { straightAsk } from '@gravek/library/planning/plan';
+import { barredBy, demandOf, whyBarred } from '@gravek/library/session/restrictions';
 import {
   squadMarks,
   whyNotShort,
   type SquadAsk,
   type SquadLine,
   type SquadMark,
-} from '@gravek/library/squad';
+} from '@gravek/library/planning/squad';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';
@@ -30,9 +30,9 @@ import { Length } from '../../controls/Figure';
 import { LengthInput } from '../../controls/LengthInput';
 import { Empty, Loaded } from '../../controls/Notice';
 import { FootWord } from '../../drawing/FootPrint';
-import { useCatalogue, type Catalogue } from '../../movements/useCatalogue';
+import { useCatalogue, type Catalogue } from '../../parts/catalogue/useCatalogue';
 import { around, draftName, type PlanDraft } from '../plan/draft';
-import { plannerWork } from '../worker/plannerWork';
+import { plannerWork } from '../../parts/planning/plannerWork';
 import { counted } from '../../controls/dates';
 
 const ALL = 'everybody on this approach';

@@ -1,6 +1,6 @@
 import type { Movement } from '@gravek/contract/movement';
 import { useQuery } from '@tanstack/react-query';
-import { plannerWork } from '../../approaches/worker/plannerWork';
+import { plannerWork } from '../../parts/planning/plannerWork';
 import { useSettled } from '../../controls/useSettled';
 
 const SHOWN = 6;

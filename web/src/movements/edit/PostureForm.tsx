@@ -1,11 +1,11 @@
-import { BODY_FIGURE_NAMES, BODY_FIGURE_UNITS, BODY_FIGURES } from '@gravek/core/bodyFigures';
-import { figureOf, type ArmPose, type Pose } from '@gravek/core/posture';
+import { BODY_FIGURE_NAMES, BODY_FIGURE_UNITS, BODY_FIGURES } from '@gravek/core/body/bodyFigures';
+import { figureOf, type ArmPose, type Pose } from '@gravek/core/body/posture';
 import {
   POSTURE_LOOKS,
   POSTURE_MOMENTS,
   type Posture,
   type PostureMoment,
-} from '@gravek/core/sideView';
+} from '@gravek/core/body/sideView';
 import type { Checkpoint } from '@gravek/contract/movement';
 import { LOOK_NAMES, SideStill } from '../../drawing/BodyFigure';
 import { ChoiceAt, FlagAt, LengthAt, MaybeAt, NumberAt, PicksAt } from './At';

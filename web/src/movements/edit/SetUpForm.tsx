@@ -1,11 +1,11 @@
-import { STANDS } from '@gravek/core/runOrder';
+import { STANDS } from '@gravek/core/session/runOrder';
 import { HELPERS, PACES, SIDES, TARGET_KINDS, type Call } from '@gravek/contract/drillSet';
 import type { Drill } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
-import { asDrilled } from '@gravek/library/asDrilled';
-import { spotsOf } from '@gravek/library/place';
-import { AS_USUAL } from '@gravek/library/setOfWork';
-import { paceWord, RUNG_NAMES } from '@gravek/library/work';
+import { asDrilled } from '@gravek/library/movement/asDrilled';
+import { spotsOf } from '@gravek/library/planning/place';
+import { AS_USUAL } from '@gravek/library/session/setOfWork';
+import { paceWord, RUNG_NAMES } from '@gravek/library/session/work';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
 import {
@@ -14,7 +14,7 @@ import {
   HELPER_NAMES,
   STAND_NAMES,
   TARGET_NAMES,
-} from '../../sessions/setNames';
+} from '../../parts/intoSession/setNames';
 import { ChoiceAt, FEET, FlagAt, LinesAt, MaybeAt, NumberAt, PicksAt } from './At';
 import { useAt, useWork } from './work';
 

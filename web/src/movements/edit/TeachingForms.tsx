@@ -9,11 +9,11 @@ import {
 } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
 import { PHASE_KINDS } from '@gravek/contract/phaseKinds';
-import { RUNG_NAMES } from '@gravek/library/work';
+import { RUNG_NAMES } from '@gravek/library/session/work';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { useRuleSets } from '../useCatalogue';
+import { useRuleSets } from '../../parts/catalogue/useCatalogue';
 import {
   ChoiceAt,
   FEET,

@@ -1,0 +1,496 @@
+import type { Foot } from '../feet';
+
+/** On which foot the movement is done: as the athlete does it, or seen in a mirror. */
+export type Side = 'own' | 'other';
+
+export const OUTCOMES = [
+  'clean',
+  'fault',
+  'again',
+  'skip',
+  'done',
+  'void',
+  'in',
+  'out',
+  'pain',
+] as const;
+/**
+ * `again`: the finish mark was missed, the rep is done once more; `skip`: the athlete passed this
+ * turn; `done`: a round of a warm-up, at which nobody looks for faults; `void`: takes an earlier row back;
+ * `in`: the athlete came late and joins the drill set; `out`: the athlete is put out for the rest of
+ * the session; `pain`: so too, since something hurt.
+ */
+export type Outcome = (typeof OUTCOMES)[number];
+
+/** Which rep is meant: by its values, never by its place in a list that may be changed. */
+export type TurnKey = {
+  drillSetId: string;
+  athleteId: string;
+  /** from 1 */
+  set: number;
+  side: Side;
+  /** what differs from the plan, as `variantKey` has it; empty where nothing does */
+  variant: string;
+  /** from 1 */
+  rep: number;
+};
+
+/** Where a row stands in the order of logging. */
+export type LogPlace = {
+  /** what logged it */
+  device: string;
+  /** the device's own running number */
+  deviceNo: number;
+  /** when the server took it, counted in its session; null while it waits on the device */
+  arrival: number | null;
+};
+
+/** A row of the log, as far as order and standing go. */
+export type LogRow = TurnKey &
+  LogPlace & {
+    id: string;
+    outcome: Outcome;
+    /** whether it was made, where makes count */
+    made: boolean | null;
+    /** whether somebody watched it: of a row on call only a few are */
+    watched: boolean;
+    /** id of the row that a void takes back */
+    voids: string | null;
+  };
+
+/** What was asked of a rep, besides its turn: reps are compared within and between these. */
+export type Condition = {
+  movement: string;
+  /** code of the drill whose part was run; null for the whole */
+  part: string | null;
+  side: Side;
+  /** the foot that goes first; null where no plan says */
+  leadFoot: Foot | null;
+  /** asked speed, whole percent of full; null where no plan says */
+  speedPct: number | null;
+  /** how far up its ladder it was run; null where no plan says */
+  rung: string | null;
+  /** the exit that was asked, as `phase:option`; null where none was */
+  exit: string | null;
+};
+
+/** By which ways it was taught, each as `school:way`; null on rows of before, which do not say. */
+export type Taught = { ways: readonly string[] | null };
+
+/** What reps put on a body: feet that land, take-offs, throws, metres run fast. */
+export type BodyLoad = { contacts: number; jumps: number; throws: number; sprintM: number };
+export const LOAD_KINDS = [
+  'contacts',
+  'jumps',
+  'throws',
+  'sprintM',
+] as const satisfies (keyof BodyLoad)[];
+export type LoadKind = (typeof LOAD_KINDS)[number];
+
+/** A row as it is counted. */
+export type CountedRow = LogRow &
+  Condition &
+  Taught & {
+    sessionId: string;
+    faults: readonly string[];
+    /** the fault that the athlete's one cue was for */
+    cue: string | null;
+    /** the athlete's how-manieth turn of the drill set */
+    turn: number;
+    /** moment of logging, ISO 8601 */
+    at: string;
+    /** account that logged it; null where nobody knows any more */
+    loggedBy: string | null;
+    /** what it put on the body; null where that is not known */
+    load: BodyLoad | null;
+    /** the exit that was taken; null where nobody said */
+    taken: string | null;
+    /** whether that answers the exit that was asked; null where nothing was asked or nobody said */
+    right: boolean | null;
+    /** seconds held, where seconds count */
+    heldS: number | null;
+    /** seconds from the call until the athlete moved; null where not timed */
+    lateS: number | null;
+    /** what has timed that; null on rows of before, which a coach's tap has */
+    lateBy: string | null;
+    /** where on the ground, by the coach's name for it; null where no spot was named */
+    spot: string | null;
+    /** moments of touches, seconds from the go or from the first; null where touches do not count */
+    touchS: readonly number[] | null;
+    /** metres and seconds run, where those count and are known */
+    ranM: number | null;
+    ranS: number | null;
+    /** codes of the faults that it could show, as `couldShow` has them */
+    could: readonly string[];
+  };
+
+/** Faults that showed in the same rep, and in how many reps just these did. */
+export type FaultsTogether = { faults: string[]; reps: number };
+
+/** A rep of touches: which rep of its drill set it was, and the moment of each touch. */
+export type TouchRound = { drillSetId: string; turn: number; touchS: number[] };
+
+/** What one session showed of one athlete under one condition. */
+export type RepCount = Condition &
+  Taught & {
+    /** where on the ground, by the coach's name for it; null where no spot was named */
+    spot: string | null;
+    athleteId: string;
+    sessionId: string;
+    /** whether they were in the later half of the athlete's reps of a set */
+    late: boolean;
+    loggedBy: string | null;
+    /** whether they were watched; only these rates rest on */
+    watched: boolean;
+    /** codes of the faults that each of them could show, in the order of the alphabet */
+    could: string[];
+    /** clean or fault reps that stand */
+    reps: number;
+    /** how many of them were clean */
+    clean: number;
+    /** how many of them showed each fault, by its code */
+    faults: { fault: string; reps: number }[];
+    /** in how many which faults showed at once, reps without any left out */
+    together: FaultsTogether[];
+    /** faults that were the cue, with the moment at which each was last given, ISO 8601 */
+    cues: { fault: string; last: string }[];
+    /** reps at which it was said whether they were made, and how many were */
+    tried: number;
+    made: number;
+    /** reps that were held, the seconds of all of them, and the longest */
+    held: number;
+    heldS: number;
+    bestHeldS: number;
+    /** reps at a read of which it was said which way was taken, and how many answered what was asked */
+    read: number;
+    right: number;
+    /** which ways were taken of those, and in how many */
+    taken: { exit: string; reps: number }[];
+    /** reps in which touches were counted, in the order of turns */
+    rounds: TouchRound[];
+    /** reps of which metres or minutes count, and all of those */
+    runs: number;
+    ranM: number;
+    ranS: number;
+    /** reps that were timed at a read by a coach's tap, and the seconds of all of them */
+    timed: number;
+    lateS: number;
+    /** reps in which the first step after a call was heard, felt or filmed, and the seconds of all of them */
+    heard: number;
+    heardS: number;
+    load: BodyLoad;
+  };
+
+/** Names a turn; two rows with the same key are about the same rep. */
+export const turnKey = (turn: TurnKey): string =>
+  `${turn.drillSetId}/${turn.athleteId}/${turn.set}/${turn.side}/${turn.rep}/${turn.variant}`;
+
+/** Groups of a list by a key, in the order in which the keys first come. */
+export const groupBy = <T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> => {
+  const groups = new Map<string, T[]>();
+  for (const item of list) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+};
+
+/**
+ * Rows in the order of logging: by the device's own number within a device, by arrival between devices;
+ * what still waits on a device comes last. Clocks play no part. A row that arrived before an earlier row
+ * of its own device counts as having arrived with that one.
+ *
+ * @example inLogOrder([{ device: 'a', deviceNo: 2, arrival: 1 }, { device: 'a', deviceNo: 1, arrival: 2 }])
+ *   // number 1 first, although it arrived later
+ */
+export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R[]): R[] => {
+  const arrived = new Map<R, number>();
+  for (const own of groupBy(rows, (row) => row.device).values()) {
+    let latest = 0;
+    for (const row of own.sort((a, b) => a.deviceNo - b.deviceNo || (a.id < b.id ? -1 : 1))) {
+      latest = Math.max(latest, row.arrival ?? Infinity);
+      arrived.set(row, latest);
+    }
+  }
+  const order = (a: R, b: R): number => {
+    const [first, second] = [arrived.get(a)!, arrived.get(b)!];
+    // Infinity minus itself is no number.
+    if (first !== second) return first < second ? -1 : 1;
+    if (a.device !== b.device) return a.device < b.device ? -1 : 1;
+    return a.deviceNo - b.deviceNo || (a.id < b.id ? -1 : 1);
+  };
+  return [...rows].sort(order);
+};
+
+/** Whether the athlete did the rep, so that it counts. */
+export const wasRun = ({ outcome }: { outcome: Outcome }): boolean =>
+  outcome === 'clean' || outcome === 'fault';
+
+/** Whether a row answers its turn; a rep to be done again and an athlete who comes or leaves do not. */
+export const isAnswer = ({ outcome }: { outcome: Outcome }): boolean =>
+  outcome === 'clean' || outcome === 'fault' || outcome === 'skip' || outcome === 'done';
+
+/** Whether with this row the athlete leaves the session. */
+export const isLeaving = ({ outcome }: { outcome: Outcome }): boolean =>
+  outcome === 'out' || outcome === 'pain';
+
+/** The rows of one turn that stand, in order: attempts done again and leaving, then the one answer. */
+const standingOfTurn = <R extends LogRow>(rows: readonly R[], voided: ReadonlySet<string>): R[] => {
+  const left = rows.filter((row) => row.outcome !== 'void' && !voided.has(row.id));
+  const ordered = left.length > 1 ? inLogOrder(left) : left;
+  const run = ordered.filter(wasRun);
+  const answer = run.find(({ watched }) => watched) ?? run[0] ?? ordered.find(isAnswer);
+  return [...ordered.filter((row) => !isAnswer(row)), ...(answer === undefined ? [] : [answer])];
+};
+
+/**
+ * The rows of a log that stand: the one rule that phone, server, counts and reports go by. A void takes
+ * back the row of its own turn that it names. Of several answers to one turn, as two devices give them,
+ * the first that was run and watched stands, else the first that was run, else the first skip; when it is
+ * taken back the next one stands in.
+ * Attempts to be done `again`, and rows with which an athlete leaves, stand beside it.
+ *
+ * @param log rows of any turns, in any order
+ * @returns turn by turn, in the order in which the turns first come
+ * @example
+ *   // Two phones answered one turn; the row that arrived first stands.
+ *   standing([{ ...turn, id: 'a', arrival: 2 }, { ...turn, id: 'b', arrival: 1 }]) // [b]
+ */
+export const standing = <R extends LogRow>(log: readonly R[]): R[] =>
+  [...groupBy(log, turnKey).values()].flatMap((rows) => {
+    const voided = new Set<string>();
+    for (const row of rows) if (row.outcome === 'void' && row.voids) voided.add(row.voids);
+    return standingOfTurn(rows, voided);
+  });
+
+/**
+ * Turns that were run once and logged more than once, as two devices do without a network: the row that
+ * stands, and one that counts for nothing until somebody decides.
+ */
+export const loggedTwice = <R extends LogRow>(log: readonly R[]): { stands: R; other: R }[] => {
+  const answers = new Map(
+    standing(log)
+      .filter(wasRun)
+      .map((row) => [turnKey(row), row] as const),
+  );
+  return [...groupBy(log, turnKey)].flatMap(([key, rows]) => {
+    const stands = answers.get(key);
+    const gone = new Set(rows.flatMap((row) => (row.outcome === 'void' ? (row.voids ?? []) : [])));
+    return stands === undefined
+      ? []
+      : rows
+          .filter((row) => wasRun(row) && row.id !== stands.id && !gone.has(row.id))
+          .map((other) => ({ stands, other }));
+  });
+};
+
+const shownIn = ({ faults }: { faults: readonly string[] }): string => [...faults].sort().join();
+
+/**
+ * Turns of which two devices tell different things, for a coach to decide: what they agree on is settled,
+ * and so is what only one of them has watched.
+ */
+export const toldDifferently = <R extends LogRow & { faults: readonly string[] }>(
+  log: readonly R[],
+): { stands: R; other: R }[] =>
+  loggedTwice(log).filter(
+    ({ stands, other }) =>
+      stands.device !== other.device &&
+      stands.watched === other.watched &&
+      (shownIn(stands) !== shownIn(other) ||
+        stands.made !== other.made ||
+        stands.outcome !== other.outcome),
+  );
+
+/**
+ * The row that undo takes back on a device: the last one it logged itself and that stands, else, on a
+ * device that has logged nothing there, the last that any device has.
+ */
+export const lastOf = <R extends LogRow>(log: readonly R[], device: string): R | null => {
+  const stands = standing(log);
+  const fromDevice = stands.filter((row) => row.device === device);
+  return inLogOrder(fromDevice.length > 0 ? fromDevice : stands).at(-1) ?? null;
+};
+
+/** What several reps put on a body together; those of which nothing is known count for nothing. */
+export const addLoads = (loads: readonly (BodyLoad | null)[]): BodyLoad => {
+  const sum = { contacts: 0, jumps: 0, throws: 0, sprintM: 0 };
+  for (const load of loads) {
+    sum.contacts += load?.contacts ?? 0;
+    sum.jumps += load?.jumps ?? 0;
+    sum.throws += load?.throws ?? 0;
+    sum.sprintM += load?.sprintM ?? 0;
+  }
+  return sum;
+};
+
+/**
+ * Counts a log per athlete, session, movement, fault and condition.
+ *
+ * @param log whole turns: a turn of which rows are missing could be counted wrongly
+ */
+export const countReps = (log: readonly CountedRow[]): RepCount[] => {
+  const run = standing(log).filter(wasRun);
+  const late = lateOf(run);
+  const cells = groupBy(run, (row) =>
+    JSON.stringify([
+      row.athleteId,
+      row.sessionId,
+      row.movement,
+      row.part,
+      row.side,
+      row.leadFoot,
+      row.speedPct,
+      row.rung,
+      row.exit,
+      row.ways,
+      row.spot,
+      late.has(row),
+      row.loggedBy,
+      row.watched,
+      couldOf(row),
+    ]),
+  );
+  return [...cells.values()].map((rows) => {
+    const { athleteId, sessionId, movement, part, side, leadFoot, speedPct, rung, exit, loggedBy } =
+      rows[0]!;
+    const faults = groupBy(
+      rows.flatMap((row) => [...new Set(row.faults)]),
+      (fault) => fault,
+    );
+    const cues = groupBy(
+      rows.flatMap(({ cue, at }) => (cue === null ? [] : [{ cue, at }])),
+      ({ cue }) => cue,
+    );
+    return {
+      athleteId,
+      sessionId,
+      movement,
+      part,
+      side,
+      leadFoot,
+      speedPct,
+      rung,
+      exit,
+      ways: rows[0]!.ways,
+      spot: rows[0]!.spot,
+      late: late.has(rows[0]!),
+      loggedBy,
+      watched: rows[0]!.watched,
+      could: couldOf(rows[0]!),
+      reps: rows.length,
+      clean: rows.filter((row) => row.outcome === 'clean').length,
+      faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
+      together: togetherIn(rows),
+      cues: [...cues]
+        .map(([fault, given]) => ({
+          fault,
+          last: given
+            .map(({ at }) => at)
+            .sort()
+            .at(-1)!,
+        }))
+        .sort(byFault),
+      tried: rows.filter((row) => row.made !== null).length,
+      made: rows.filter((row) => row.made === true).length,
+      held: rows.filter((row) => row.heldS !== null).length,
+      heldS: sumOf(rows, ({ heldS }) => heldS),
+      bestHeldS: rows.reduce((best, row) => Math.max(best, row.heldS ?? 0), 0),
+      read: rows.filter((row) => row.right !== null).length,
+      right: rows.filter((row) => row.right === true).length,
+      taken: [...groupBy(rows, (row) => (row.right === null ? '' : (row.taken ?? '')))]
+        .filter(([exit]) => exit !== '')
+        .map(([exit, taking]) => ({ exit, reps: taking.length }))
+        .sort((a, b) => (a.exit < b.exit ? -1 : 1)),
+      rounds: rows
+        .flatMap(({ drillSetId, turn, touchS }) =>
+          touchS && touchS.length > 0 ? [{ drillSetId, turn, touchS: [...touchS] }] : [],
+        )
+        .sort(byRound),
+      runs: rows.filter(({ ranM, ranS }) => ranM !== null || ranS !== null).length,
+      ranM: sumOf(rows, ({ ranM }) => ranM),
+      ranS: sumOf(rows, ({ ranS }) => ranS),
+      timed: rows.filter(isTimed).length,
+      lateS: sumOf(rows.filter(isTimed), ({ lateS }) => lateS),
+      heard: rows.filter(isHeard).length,
+      heardS: sumOf(rows.filter(isHeard), ({ lateS }) => lateS),
+      load: addLoads(rows.map((row) => row.load)),
+    };
+  });
+};
+
+/** A rep that two people logged, each by themselves, with the faults that each saw. */
+export type WatchedTwice = {
+  athleteId: string;
+  sessionId: string;
+  movement: string;
+  a: string;
+  b: string;
+  faultsA: string[];
+  faultsB: string[];
+  /** codes of the faults that both could see */
+  could: string[];
+};
+
+/** Reps of a log that two people have logged; what two phones of one person sent is none. */
+export const watchedTwice = (log: readonly CountedRow[]): WatchedTwice[] =>
+  loggedTwice(log).flatMap(({ stands, other }) =>
+    stands.loggedBy === null ||
+    other.loggedBy === null ||
+    stands.loggedBy === other.loggedBy ||
+    !stands.watched ||
+    !other.watched
+      ? []
+      : [
+          {
+            athleteId: stands.athleteId,
+            sessionId: stands.sessionId,
+            movement: stands.movement,
+            a: stands.id,
+            b: other.id,
+            faultsA: [...stands.faults],
+            faultsB: [...other.faults],
+            could: couldOf(stands).filter((fault) => couldOf(other).includes(fault)),
+          },
+        ],
+  );
+
+/** What a rep could show; what it showed, it could. */
+const couldOf = ({ could, faults }: CountedRow): string[] =>
+  [...new Set([...could, ...faults])].sort();
+
+/** A tap that comes later than this says nothing of how soon an athlete has moved, seconds. */
+export const LATEST_TAP_S = 3;
+const isInTime = ({ lateS }: CountedRow): boolean => lateS !== null && lateS <= LATEST_TAP_S;
+const isTap = ({ lateBy }: CountedRow): boolean => lateBy === null || lateBy === 'tap';
+const isTimed = (row: CountedRow): boolean => isInTime(row) && isTap(row);
+const isHeard = (row: CountedRow): boolean => isInTime(row) && !isTap(row);
+
+const sumOf = (rows: readonly CountedRow[], figureOf: (row: CountedRow) => number | null): number =>
+  rows.reduce((sum, row) => sum + (figureOf(row) ?? 0), 0);
+
+const byRound = (a: TouchRound, b: TouchRound): number =>
+  a.drillSetId === b.drillSetId ? a.turn - b.turn : a.drillSetId < b.drillSetId ? -1 : 1;
+
+/** Which faults the reps showed at once, those that showed none left out. */
+const togetherIn = (rows: readonly CountedRow[]): FaultsTogether[] =>
+  [...groupBy(rows, (row) => JSON.stringify([...new Set(row.faults)].sort()))]
+    .map(([faults, own]) => ({ faults: JSON.parse(faults) as string[], reps: own.length }))
+    .filter(({ faults }) => faults.length > 0)
+    .sort((a, b) => (a.faults.join() < b.faults.join() ? -1 : 1));
+
+/** In the order of turns; where that leaves it open it is the same whatever order the rows came in. */
+const byTurn = (a: CountedRow, b: CountedRow): number => a.turn - b.turn || (a.id < b.id ? -1 : 1);
+
+/** Of the reps that an athlete ran in one set those of the later half; the one in the middle is early. */
+const lateOf = (run: readonly CountedRow[]): ReadonlySet<CountedRow> =>
+  new Set(
+    [...groupBy(run, (row) => `${row.drillSetId}/${row.athleteId}/${row.set}`).values()].flatMap(
+      (own) => own.sort(byTurn).slice(Math.ceil(own.length / 2)),
+    ),
+  );
+
+const byFault = (a: { fault: string }, b: { fault: string }): number =>
+  a.fault < b.fault ? -1 : a.fault > b.fault ? 1 : 0;

@@ -1,1 +1,0 @@
-export { makeSeason } from './season';

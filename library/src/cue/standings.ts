@@ -1,0 +1,314 @@
+import type { CueSchool } from '@gravek/core/cue/chooseCue';
+import { clubPrior, NO_PRIOR, type BetaPrior } from '@gravek/core/cue/clubPrior';
+import type { RepCounts } from '@gravek/core/cue/cueEffect';
+import { cueState, LIVE_RATE, type HistorySession } from '@gravek/core/cue/cueState';
+import { groupBy, type FaultsTogether } from '@gravek/core/session/repLog';
+import type {
+  AthleteFaults,
+  CueChoice,
+  CueGiven,
+  CueTold,
+  FaultStanding,
+} from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { cueFor } from './cue';
+import { faultOf, firstPhaseOf } from '../movement/byCode';
+
+/** What one session showed of an athlete in a movement, over all conditions. */
+export type SessionFaults = {
+  date: string;
+  /** reps that stand and were watched */
+  reps: number;
+  /** how many of them could show each fault; what is not named could not be seen */
+  exposed: readonly { fault: string; reps: number }[];
+  faults: readonly { fault: string; reps: number }[];
+  /** in how many which of them showed at once */
+  together: readonly FaultsTogether[];
+  /** faults that were the cue, with the moment at which each was last given */
+  cues: readonly { fault: string; last: string }[];
+};
+
+const codesOf = (sessions: readonly SessionFaults[]): string[] => [
+  ...new Set(
+    sessions.flatMap(({ faults, cues }) => [...faults, ...cues].map(({ fault }) => fault)),
+  ),
+];
+
+/**
+ * One fault through the sessions of an athlete and movement, earliest first: only reps that could show it,
+ * none where no rep could.
+ */
+export const historyOf = (sessions: readonly SessionFaults[], code: string): HistorySession[] =>
+  sessions.map(({ date, exposed, faults, cues }) => ({
+    date,
+    reps: exposed.find((one) => one.fault === code)?.reps ?? 0,
+    faults: faults.find((one) => one.fault === code)?.reps ?? 0,
+    cued: cues.some((one) => one.fault === code),
+  }));
+
+/** What the club knows of each fault of a movement, by its code. */
+export type Priors = ReadonlyMap<string, BetaPrior>;
+
+/** Of an athlete in a movement how many reps could show each fault, and how many showed it, by its code. */
+export type Shown = {
+  exposed: Readonly<Record<string, number>>;
+  seen: Readonly<Record<string, number>>;
+};
+
+const countOf = (counts: Readonly<Record<string, number>>, code: string): number =>
+  Object.hasOwn(counts, code) ? counts[code]! : 0;
+
+/** What a club knows of the faults of a movement, from what each of its athletes has shown. */
+export const priorsOf = (shown: readonly Shown[]): Priors => {
+  const codes = new Set(shown.flatMap(({ seen }) => Object.keys(seen)));
+  return new Map(
+    [...codes].map((code) => [
+      code,
+      clubPrior({
+        athletes: shown.map(({ exposed, seen }) => ({
+          reps: countOf(exposed, code),
+          faults: countOf(seen, code),
+        })),
+      }),
+    ]),
+  );
+};
+
+/** Figures as they are kept and sent: finer than anything that is shown. */
+const fine = (value: number): number => Number(value.toFixed(5));
+
+/**
+ * Of the reps that showed a fault the share in which no live fault of an earlier phase showed; 1 where there
+ * is none, and of a fault that never showed.
+ */
+const aloneShare = (
+  sessions: readonly SessionFaults[],
+  code: string,
+  liveEarlier: ReadonlySet<string>,
+): number => {
+  if (liveEarlier.size === 0) return 1;
+  let reps = 0;
+  let alone = 0;
+  for (const set of sessions.flatMap(({ together }) => together)) {
+    if (!set.faults.includes(code)) continue;
+    reps += set.reps;
+    if (!set.faults.some((other) => liveEarlier.has(other))) alone += set.reps;
+  }
+  return reps === 0 ? 1 : alone / reps;
+};
+
+const standingOf = (
+  sessions: readonly SessionFaults[],
+  priors: Priors,
+  code: string,
+): Omit<FaultStanding, 'alone'> => {
+  const history = historyOf(sessions, code);
+  const prior = priors.get(code) ?? NO_PRIOR;
+  const { rate, low, high, state, effect, span, rateSince, lowSince, cuedRun, epochs } = cueState({
+    sessions: history,
+    prior,
+  });
+  return {
+    code,
+    reps: history.reduce((sum, one) => sum + one.reps, 0),
+    seen: history.reduce((sum, one) => sum + one.faults, 0),
+    rate: fine(rate),
+    low: fine(low),
+    high: fine(high),
+    state,
+    effect: effect === null ? null : fine(effect),
+    span: span && { before: span.before, since: span.since },
+    cuedRun,
+    rateSince,
+    lowSince,
+    epochs,
+    prior: { alpha: fine(prior.alpha), beta: fine(prior.beta) },
+  };
+};
+
+/**
+ * How every fault that an athlete has shown, or was cued for, in a movement stands after the last session.
+ *
+ * @param sessions of one athlete and movement, earliest first
+ * @param priors as of `priorsOf`
+ * @param movement by which is told what comes earlier in a rep; where it is not known nothing does
+ * @returns most frequent first
+ */
+export const standingsOf = (
+  sessions: readonly SessionFaults[],
+  priors: Priors = new Map(),
+  movement?: Pick<Movement, 'phases' | 'faults'>,
+): FaultStanding[] => {
+  const standings = codesOf(sessions).map((code) => standingOf(sessions, priors, code));
+  const places = new Map(
+    (movement?.faults ?? []).map((fault) => [fault.code, firstPhaseOf(movement!, fault)]),
+  );
+  const live = standings.filter(({ code, rate }) => rate >= LIVE_RATE && places.has(code));
+  return standings
+    .map((standing) => {
+      const place = places.get(standing.code) ?? 0;
+      const earlier = live.filter(({ code }) => places.get(code)! < place);
+      const alone = aloneShare(sessions, standing.code, new Set(earlier.map(({ code }) => code)));
+      return { ...standing, alone: fine(alone) };
+    })
+    .sort((a, b) => b.rate - a.rate || (a.code < b.code ? -1 : 1));
+};
+
+/**
+ * The cue that was given last in the last session, and since which session it has been given without a
+ * break; null where that session was run without one.
+ */
+export const toldOf = (sessions: readonly SessionFaults[]): CueTold | null => {
+  const [now] = [...(sessions.at(-1)?.cues ?? [])].sort((a, b) => (a.last < b.last ? 1 : -1));
+  if (!now) return null;
+  const before = sessions.findLastIndex(({ cues }) =>
+    cues.every(({ fault }) => fault !== now.fault),
+  );
+  const run = sessions.slice(before + 1);
+  return { fault: now.fault, since: run[0]!.date, sessions: run.length, at: now.last };
+};
+
+/** Only the faults that the movement, as it is now, names; a club may have taken one out. */
+const known = (movement: Movement, faults: readonly FaultStanding[]): FaultStanding[] =>
+  faults.filter(({ code }) => faultOf(movement, code));
+
+/**
+ * The cue in force of an athlete in a movement. One that was given stays until its fault has cleared or
+ * somebody changes it; what a coach has chosen since goes before it. Else the club's school chooses, and
+ * a fault that can hurt takes the place of one that cannot.
+ *
+ * @param movement in the words that hold for the athlete
+ * @returns null when no fault shows often enough to deserve one
+ */
+export const cueInForce = (
+  movement: Movement,
+  school: CueSchool,
+  {
+    faults,
+    told,
+    choice,
+  }: { faults: readonly FaultStanding[]; told: CueTold | null; choice: CueChoice | null },
+): CueGiven | null => {
+  const own = known(movement, faults);
+  const stands = (code: string): boolean =>
+    faultOf(movement, code) !== undefined &&
+    own.find((fault) => fault.code === code)?.state !== 'cleared';
+  // An earlier choice is why a cue was given; one that came later changes it, whatever the figures say.
+  // Phones' clocks may go ahead: what had been given when it was made is no answer to it.
+  const isLater =
+    choice !== null && (told === null || told.at === choice.toldAt || choice.at > told.at);
+  const chosen =
+    choice?.fault && (isLater ? faultOf(movement, choice.fault) : stands(choice.fault))
+      ? choice
+      : null;
+  // Handed back, what was given before goes on.
+  const isOver = isLater && choice.fault !== null;
+  const given = told !== null && !isOver && stands(told.fault) ? told : null;
+  const because = chosen && (isLater || chosen.fault === given?.fault) ? chosen : null;
+  const by = because && { person: because.person, day: because.day, reason: because.reason };
+  const drill = because?.drill ?? null;
+  if (because && isLater) {
+    const goesOn = told?.fault === because.fault ? told : null;
+    return {
+      fault: because.fault!,
+      reason: `Chosen by ${because.person}: ${because.reason}`,
+      since: goesOn?.since ?? null,
+      sessions: goesOn?.sessions ?? 0,
+      by,
+      drill,
+    };
+  }
+  const anew = cueFor(movement, school, own);
+  const hurts = anew?.fault.safety === true && given && !faultOf(movement, given.fault)!.safety;
+  if (given && !(hurts && by === null)) {
+    const { fault, since, sessions } = given;
+    const standing = own.find((one) => one.code === fault);
+    const reason =
+      by !== null
+        ? `Chosen by ${by.person}: ${by.reason}`
+        : anew?.fault.code === fault
+          ? anew.reason
+          : standing && standing.rate < LIVE_RATE && standing.state === 'stuck'
+            ? `${faultOf(movement, fault)!.name} shows in ${Math.round(standing.rate * 100)} % of reps, and not surely in fewer than before; the cue stays until it is seldom for a week.`
+            : standing && standing.rate < LIVE_RATE
+              ? `${faultOf(movement, fault)!.name} shows seldom now; the cue stays until it has stayed away for a week.`
+              : 'It was given last and has not cleared; one cue at a time, until it has.';
+    return { fault, reason, since, sessions, by, drill };
+  }
+  return (
+    anew && {
+      fault: anew.fault.code,
+      reason: anew.reason,
+      since: null,
+      sessions: 0,
+      by: null,
+      drill: null,
+    }
+  );
+};
+
+/**
+ * How an athlete stands in a movement, with the one cue in force.
+ *
+ * @param movement in the words that hold for the athlete
+ */
+export const athleteFaults = (
+  movement: Movement,
+  counted: Omit<AthleteFaults, 'cue'> & { told: CueTold | null; choice: CueChoice | null },
+  school: CueSchool,
+): AthleteFaults => {
+  const { told, choice, ...own } = counted;
+  const faults = known(movement, own.faults);
+  return { ...own, faults, cue: cueInForce(movement, school, { faults, told, choice }) };
+};
+
+const add = (
+  lists: readonly { fault: string; reps: number }[],
+): { fault: string; reps: number }[] =>
+  [...groupBy(lists, ({ fault }) => fault)].map(([fault, shown]) => ({
+    fault,
+    reps: shown.reduce((sum, one) => sum + one.reps, 0),
+  }));
+
+/** Sessions of an athlete and movement made one by one out of rows of several conditions. */
+export const bySession = <R extends SessionFaults & { sessionId: string }>(
+  rows: readonly R[],
+): (SessionFaults & { sessionId: string })[] =>
+  [...groupBy(rows, (row) => row.sessionId).values()].map((own) => ({
+    sessionId: own[0]!.sessionId,
+    date: own[0]!.date,
+    reps: own.reduce((sum, row) => sum + row.reps, 0),
+    exposed: add(own.flatMap((row) => row.exposed)),
+    faults: add(own.flatMap((row) => row.faults)),
+    together: own.flatMap((row) => row.together),
+    cues: [
+      ...groupBy(
+        own.flatMap((row) => row.cues),
+        ({ fault }) => fault,
+      ),
+    ].map(([fault, given]) => ({
+      fault,
+      last: given
+        .map(({ last }) => last)
+        .sort()
+        .at(-1)!,
+    })),
+  }));
+
+/** What several counts show together of a fault, out of the reps that could show it. */
+export const shownIn = (
+  rows: readonly Pick<SessionFaults, 'exposed' | 'faults'>[],
+  code: string,
+): RepCounts => {
+  const sum = (lists: readonly (readonly { fault: string; reps: number }[])[]): number =>
+    lists.flat().reduce((total, { fault, reps }) => total + (fault === code ? reps : 0), 0);
+  return {
+    reps: sum(rows.map(({ exposed }) => exposed)),
+    faults: sum(rows.map(({ faults }) => faults)),
+  };
+};
+
+/** Counts of a fault by its code, out of a list of them. */
+export const byFaultCode = (
+  list: readonly { fault: string; reps: number }[],
+): Record<string, number> => Object.fromEntries(add(list).map(({ fault, reps }) => [fault, reps]));

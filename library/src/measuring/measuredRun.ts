@@ -1,0 +1,409 @@
+import {
+  BAND,
+  STEADY_SPM,
+  isInBand,
+  minutesOf,
+  runsIn,
+  type DeviceReading,
+  type Minute,
+} from '@gravek/core/measuring/deviceCourse';
+import { spreadOf } from '@gravek/core/chance/spread';
+import type { Outline } from '@gravek/contract/approach';
+import type { Fault, FaultFigure, Movement } from '@gravek/contract/movement';
+import type { MeasuredReps, MeasuredRun } from '@gravek/contract/session';
+import type { PlannedStep } from '../film/watched';
+
+/** What a run is held against: its plan step by step, or a cadence that is to be held. */
+export type PlannedRun = {
+  /** in order, feet that land together as one; length null where it is not known */
+  steps: readonly { lengthM: number | null; intervalS: number }[];
+  /** of a steady run; null for any other */
+  steady: { cadenceSpm: number; speedMps: number | null } | null;
+};
+
+/** Feet that land together, or nearly so, are one step. */
+const TOGETHER_S = 0.02;
+
+/**
+ * The plan of a run, from its outline as the field has it.
+ *
+ * @param own the same plan solved here, for its lengths; empty where that cannot be
+ * @returns null where there is nothing to hold a run against
+ */
+export const plannedRun = (
+  outline: Pick<Outline, 'contacts'> | null,
+  own: readonly Pick<PlannedStep, 'wayM'>[],
+  steady: PlannedRun['steady'],
+): PlannedRun | null => {
+  const times = (outline?.contacts ?? [])
+    .map(({ timeS }) => timeS)
+    .filter((timeS, i, all) => i === 0 || timeS - all[i - 1]! > TOGETHER_S);
+  const steps = times.map((timeS, i) => ({
+    lengthM: own.length === times.length ? own[i]!.wayM : null,
+    intervalS: timeS - (times[i - 1] ?? 0),
+  }));
+  return steps.length > 1 || steady ? { steps, steady } : null;
+};
+
+/** Cadence that a plan comes to, steps a minute: the middle one of its steps, so that a start does not count for much. */
+export const plannedCadence = ({ steps, steady }: PlannedRun): number => {
+  if (steady) return steady.cadenceSpm;
+  const all = steps
+    .slice(1)
+    .map(({ intervalS }) => 60 / intervalS)
+    .sort((a, b) => a - b);
+  return all[Math.floor(all.length / 2)]!;
+};
+
+/** Under this part of the slowest that is planned somebody stands or walks between reps. */
+const RUNS_FROM = 0.6;
+
+/** Steps a minute from which on somebody runs a plan. */
+export const runsFrom = (plan: PlannedRun | null): number =>
+  !plan
+    ? 0
+    : RUNS_FROM *
+      (plan.steady?.cadenceSpm ?? Math.min(...plan.steps.map(({ intervalS }) => 60 / intervalS)));
+
+/** A pause between contacts begins a run anew: a step ends where the one before did, or nearly so. */
+const JOINED_S = 0.02;
+
+const contactRuns = (contacts: readonly DeviceReading[]): DeviceReading[][] => {
+  const runs: DeviceReading[][] = [];
+  contacts.forEach((contact) => {
+    const last = runs.at(-1);
+    const beganS = contact.atS - 60 / contact.cadenceSpm;
+    if (last && beganS - last.at(-1)!.atS < JOINED_S) last.push(contact);
+    else runs.push([contact]);
+  });
+  return runs;
+};
+
+/** Moments and steps that are kept of a run. */
+const MOST = 180;
+const MOST_STEPS = 80;
+
+type Moment = MeasuredRun['course'][number];
+
+/** What a rep takes; a figure of a plan beyond it, as of a flight or a wait, is of no use beside a run. */
+const MOST_SPM = 500;
+const MOST_MPS = 15;
+const MOST_STEP = 10;
+const upTo = (most: number, value: number): number | null => (value <= most ? value : null);
+
+/** What is planned at a moment of a run; nulls after its end. */
+const plannedAt = (
+  plan: PlannedRun | null,
+  atS: number,
+): Pick<Moment, 'plannedSpm' | 'plannedMps'> => {
+  if (plan?.steady) return { plannedSpm: plan.steady.cadenceSpm, plannedMps: plan.steady.speedMps };
+  let endS = 0;
+  const step = plan?.steps.find(({ intervalS }) => {
+    endS += intervalS;
+    return endS >= atS;
+  });
+  return {
+    plannedSpm: step ? upTo(MOST_SPM, 60 / step.intervalS) : null,
+    plannedMps:
+      step && step.lengthM !== null ? upTo(MOST_MPS, step.lengthM / step.intervalS) : null,
+  };
+};
+
+const rounded = <T extends number | null>(value: T, digits: number): T =>
+  (value === null ? null : Number(value.toFixed(digits))) as T;
+
+const momentOf = (
+  atS: number,
+  { cadenceSpm, speedMps }: Omit<Minute, 'at'>,
+  { plannedSpm, plannedMps }: Pick<Moment, 'plannedSpm' | 'plannedMps'>,
+): Moment => ({
+  atS: rounded(atS, 1),
+  cadenceSpm: rounded(cadenceSpm, 1),
+  speedMps: rounded(speedMps, 2),
+  plannedSpm: rounded(plannedSpm, 1),
+  plannedMps: rounded(plannedMps, 2),
+});
+
+/** A device speaks of what it has just counted: about so long ago the first step that it speaks of began. */
+const SPEAKS_AFTER_S = 0.5;
+
+const courseBeside = (
+  runs: readonly (readonly DeviceReading[])[],
+  plan: PlannedRun | null,
+): Pick<MeasuredRun, 'perMinute' | 'course'> => {
+  const readings = plan?.steady ? runs.flat() : (runs.at(-1) ?? []);
+  const beganS = readings[0]?.atS ?? 0;
+  const minutes = minutesOf({
+    readings: readings.map((reading) => ({ ...reading, atS: reading.atS - beganS })),
+  });
+  if (minutes.length > 0 && (plan?.steady || readings.length > MOST))
+    return {
+      perMinute: true,
+      course: minutes
+        .slice(-MOST)
+        .map((minute) => momentOf(60 * minute.at, minute, plannedAt(plan, 60 * minute.at))),
+    };
+  return {
+    perMinute: false,
+    course: readings
+      .slice(-MOST)
+      .map((reading) =>
+        momentOf(
+          reading.atS - beganS,
+          reading,
+          plannedAt(plan, reading.atS - beganS + SPEAKS_AFTER_S),
+        ),
+      ),
+  };
+};
+
+/** Places of a run that fit alike: a coach marks from the first contact on. */
+const LATER = 0.01;
+
+/** Which step of the plan the first measured one is, 0 first; by how the times fit. */
+const firstFitting = (intervals: readonly number[], plan: PlannedRun): number => {
+  const off = (first: number): number => {
+    const shared = intervals.flatMap((intervalS, i) => {
+      const own = plan.steps[first + i];
+      return own ? [Math.abs(Math.log(intervalS / own.intervalS))] : [];
+    });
+    // The first contact that is marked ends step 1: the first interval is step 2.
+    return shared.reduce((sum, one) => sum + one, 0) / shared.length + LATER * Math.abs(first - 1);
+  };
+  const last = Math.max(1, plan.steps.length - intervals.length);
+  return Array.from({ length: last + 1 }, (_, first) => first).sort((a, b) => off(a) - off(b))[0]!;
+};
+
+const stepsBeside = (
+  contacts: readonly DeviceReading[],
+  plan: PlannedRun | null,
+): MeasuredRun['steps'] => {
+  const intervals = contacts
+    .slice(-MOST_STEPS)
+    .map(({ cadenceSpm }) => Math.min(10, Math.max(0.02, 60 / cadenceSpm)));
+  const first = plan && !plan.steady ? firstFitting(intervals, plan) : null;
+  return intervals.map((intervalS, i) => {
+    const own = first === null ? undefined : plan?.steps[first + i];
+    return {
+      n: own ? first! + i + 1 : null,
+      lengthM: null,
+      intervalS: rounded(intervalS, 3),
+      plannedM: rounded(upTo(MOST_STEP, own?.lengthM ?? Infinity), 3),
+      plannedS: rounded(
+        upTo(MOST_STEP, own?.intervalS ?? Infinity) ??
+          (plan?.steady ? 60 / plan.steady.cadenceSpm : null),
+        3,
+      ),
+    };
+  });
+};
+
+/**
+ * What a device has measured of the rep that was run last, beside its plan; of a steady run all of it.
+ *
+ * @param device contacts: each of its readings is a foot that lands
+ * @param readings since the rep before, with what was stood and walked between
+ * @returns null while nothing was run
+ */
+export const measuredOf = (
+  device: Pick<MeasuredRun, 'by' | 'simulated'> & { contacts: boolean },
+  readings: readonly DeviceReading[],
+  plan: PlannedRun | null,
+): MeasuredRun | null => {
+  const { by, simulated, contacts } = device;
+  // Of contacts none is left out: a slow step is one as well.
+  const runs = contacts ? contactRuns(readings) : runsIn(readings, runsFrom(plan));
+  const last = runs.at(-1);
+  if (!last) return null;
+  // A contact is a step, unless there are more of them than anybody looks at one by one.
+  const asSteps = contacts && !plan?.steady;
+  return {
+    by,
+    simulated,
+    steps: asSteps ? stepsBeside(last, plan) : [],
+    ...(asSteps ? { perMinute: false, course: [] } : courseBeside(runs, plan)),
+  };
+};
+
+/** A step, a moment or a minute of a measured run beside what was planned. */
+export type MeasuredRow = {
+  /** the step of the plan, the second, the minute (from 1), the metres at which a gate stands */
+  at: number;
+  seenSpm: number | null;
+  plannedSpm: number | null;
+  seenMps: number | null;
+  plannedMps: number | null;
+  seenM: number | null;
+  plannedM: number | null;
+};
+
+export type MeasuredPer = 'step' | 'second' | 'minute' | 'gate';
+
+const perSecond = (lengthM: number | null, intervalS: number | null): number | null =>
+  lengthM === null || intervalS === null ? null : lengthM / intervalS;
+
+/** A measured run in rows, and what a row is. */
+export const measuredRows = (run: MeasuredRun): { per: MeasuredPer; rows: MeasuredRow[] } => {
+  if (run.steps.length > 0)
+    return {
+      per: 'step',
+      rows: run.steps.map((step, i) => ({
+        at: step.n ?? i + 1,
+        seenSpm: 60 / step.intervalS,
+        plannedSpm: step.plannedS === null ? null : 60 / step.plannedS,
+        seenMps: perSecond(step.lengthM, step.intervalS),
+        plannedMps: perSecond(step.plannedM, step.plannedS),
+        seenM: step.lengthM,
+        plannedM: step.plannedM,
+      })),
+    };
+  let [wayM, beforeS] = [0, 0];
+  return {
+    per: run.by === 'gates' ? 'gate' : run.perMinute ? 'minute' : 'second',
+    rows: run.course.map((moment) => {
+      wayM += (moment.speedMps ?? 0) * (moment.atS - beforeS);
+      beforeS = moment.atS;
+      return {
+        at: run.by === 'gates' ? wayM : run.perMinute ? moment.atS / 60 + 1 : moment.atS,
+        seenSpm: moment.cadenceSpm,
+        plannedSpm: moment.plannedSpm,
+        seenMps: moment.speedMps,
+        plannedMps: moment.plannedMps,
+        seenM: null,
+        plannedM: null,
+      };
+    }),
+  };
+};
+
+/**
+ * Metres and seconds of a measured run.
+ *
+ * @returns null for what it does not say
+ * @example ranIn(minutesOfTwoAtThreeMetresASecond) // { ranM: 360, ranS: 120 }
+ */
+export const ranIn = (run: MeasuredRun): { ranM: number | null; ranS: number | null } => {
+  const addUp = (figures: readonly (number | null)[]): number | null =>
+    figures.length > 0 && figures.every((figure) => figure !== null)
+      ? Number(figures.reduce<number>((sum, figure) => sum + figure!, 0).toFixed(2))
+      : null;
+  if (run.steps.length > 0)
+    return {
+      ranM: addUp(run.steps.map(({ lengthM }) => lengthM)),
+      ranS: addUp(run.steps.map(({ intervalS }) => intervalS)),
+    };
+  const lengths = run.course.map(({ atS }, i) =>
+    run.perMinute ? 60 : atS - (run.course[i - 1]?.atS ?? 0),
+  );
+  return {
+    ranM: addUp(
+      run.course.map(({ speedMps }, i) => (speedMps === null ? null : speedMps * lengths[i]!)),
+    ),
+    ranS: addUp(lengths),
+  };
+};
+
+/** A mean of what was seen beside one of what was planned at the same places; null where there are none. */
+const meanOf = (
+  rows: readonly MeasuredRow[],
+  what: 'Spm' | 'Mps' | 'M',
+): { seen: number; planned: number | null } | null => {
+  const seen = rows.flatMap((row) => row[`seen${what}`] ?? []);
+  const both = rows.flatMap((row) => {
+    const [own, planned] = [row[`seen${what}`], row[`planned${what}`]];
+    return own === null || planned === null ? [] : [{ own, planned }];
+  });
+  if (both.length > 0)
+    return {
+      seen: spreadOf(both.map(({ own }) => own)).mean,
+      planned: spreadOf(both.map((one) => one.planned)).mean,
+    };
+  return seen.length > 0 ? { seen: spreadOf(seen).mean, planned: null } : null;
+};
+
+/** What a measured run comes to: cadence and speed on average, and how much of it lay in the band. */
+export const measuredMeans = (run: MeasuredRun) => {
+  const { per, rows } = measuredRows(run);
+  const held = rows.filter(
+    ({ seenSpm, plannedSpm }) =>
+      seenSpm !== null && plannedSpm !== null && isInBand(seenSpm, plannedSpm),
+  );
+  return {
+    per,
+    rows,
+    cadence: meanOf(rows, 'Spm'),
+    speed: meanOf(rows, 'Mps'),
+    length: meanOf(rows, 'M'),
+    inBand: held.length,
+    compared: rows.filter(({ seenSpm, plannedSpm }) => seenSpm !== null && plannedSpm !== null)
+      .length,
+  };
+};
+
+/** A steady run as the weeks count it; null for any other, and for what was made up. */
+export const steadyRunOf = (
+  run: MeasuredRun,
+): Omit<MeasuredReps['steady'][number], 'takenOn'> | null => {
+  const minutes = run.course.flatMap(({ cadenceSpm, ...minute }) =>
+    cadenceSpm !== null && cadenceSpm >= STEADY_SPM.min && cadenceSpm <= STEADY_SPM.max
+      ? [{ cadenceSpm, ...minute }]
+      : [],
+  );
+  if (run.simulated || !run.perMinute || minutes.length === 0) return null;
+  return {
+    targetSpm: minutes.at(-1)!.plannedSpm,
+    minutesSpm: minutes.map(({ cadenceSpm }) => cadenceSpm),
+    minutesMps: minutes.map(({ speedMps }) => speedMps),
+  };
+};
+
+const FIGURES = ['cadence-under', 'speed-over', 'slowed'] as const satisfies FaultFigure[];
+
+/** What a course of cadence and speed can tell. */
+export type MeasuredFigure = (typeof FIGURES)[number];
+
+/** A fault that a measured run speaks for. */
+export type MeasuredSuggestion = {
+  fault: Fault;
+  figure: MeasuredFigure;
+  seen: number;
+  planned: number;
+};
+
+/** Rows under which a mean says little. */
+const LEAST_ROWS = 3;
+const FASTER = 0.05;
+const SLOWED = 0.04;
+
+/** Speed over the last stretch, where the plan's own loss is allowed for; null where that cannot be told. */
+const slowedIn = (rows: readonly MeasuredRow[]): { seen: number; planned: number } | null => {
+  const all = rows.filter(({ seenMps, plannedMps }) => seenMps !== null && plannedMps !== null);
+  const [last, before] = [all.at(-1), all.at(-2)];
+  if (!last || !before || all.length < LEAST_ROWS) return null;
+  const planned = (before.seenMps! * last.plannedMps!) / before.plannedMps!;
+  return last.seenMps! < (1 - SLOWED) * planned ? { seen: last.seenMps!, planned } : null;
+};
+
+/** Faults of a movement that a measured run speaks for; the coach marks them or leaves them. */
+export const courseSuggestions = (movement: Movement, run: MeasuredRun): MeasuredSuggestion[] => {
+  const { per, rows, cadence, speed, compared } = measuredMeans(run);
+  const enough = per === 'minute' ? compared > 0 : compared >= LEAST_ROWS;
+  const finds: Record<MeasuredFigure, { seen: number; planned: number | null } | null> = {
+    'cadence-under':
+      enough && cadence && cadence.planned !== null && cadence.seen < (1 - BAND) * cadence.planned
+        ? cadence
+        : null,
+    'speed-over':
+      enough && speed && speed.planned !== null && speed.seen > (1 + FASTER) * speed.planned
+        ? speed
+        : null,
+    slowed: per === 'gate' ? slowedIn(rows) : null,
+  };
+  return movement.faults.flatMap((fault) => {
+    const figure = FIGURES.find((one) => one === fault.figure);
+    const own = figure && finds[figure];
+    return own && own.planned !== null
+      ? [{ fault, figure, seen: own.seen, planned: own.planned }]
+      : [];
+  });
+};

@@ -1,0 +1,405 @@
+import { otherFoot, type Foot } from '@gravek/core/feet';
+import { layOut } from '@gravek/core/layout/layOut';
+import type { OtherThing } from '@gravek/core/layout/sequence';
+import { turned, type Footfall } from '@gravek/core/layout/walker';
+import type { Fault, Load, Movement, MovementPhase } from '@gravek/contract/movement';
+import endings from '../../data/endings.json';
+import moves from '../../data/moves.json';
+import { mirrorWords } from './sides';
+import { usualBody } from '../planning/usualBody';
+
+/** A run of phases that is joined to others: where its feet and the ball are follows from them. */
+type Link = {
+  code: string;
+  name: string;
+  summary: string;
+  phases: MovementPhase[];
+  faults: Fault[];
+  loads: Load[];
+};
+
+export type Move = Link & {
+  /** from a catch with the pivot foot down, or on the dribble */
+  begins: 'catch' | 'dribble';
+};
+
+export type ChainEnding = Link & {
+  /** what the ball must be doing */
+  needs: 'dribbled' | 'either';
+  /** the foot that lands first; null: either, the others follow from it */
+  first: Foot | null;
+  /** the phase that is left out when the ball is in hand and both feet are down already */
+  skipsHeld: string | null;
+  others: OtherThing[];
+};
+
+export const MOVES = moves as unknown as readonly Move[];
+export const ENDINGS = endings as unknown as readonly ChainEnding[];
+
+/** A name and a summary are no longer than those of any movement. */
+const MOST_NAMED = 60;
+const MOST_SUMMED = 300;
+/** Between the codes of a chain's parts. */
+const JOINT = '--';
+/** More moves than this before an ending nobody makes. */
+const MOST_MOVES = 8;
+
+/** The code under which a chain is planned, drilled and logged: the codes of its parts, in order. */
+export const chainCode = (parts: readonly string[]): string => parts.join(JOINT);
+
+export const isChain = (code: string): boolean => code.includes(JOINT);
+
+/** Where a link leaves the body: feet, facing, ball. */
+type State = {
+  last: Foot | 'both';
+  facingDeg: number;
+  ball: 'held' | 'dribbled' | 'gone';
+  /** the dribble has been used and the ball picked up again */
+  pickedUp: boolean;
+  /** the foot that turns and stays while the ball is held */
+  pivot: Foot | null;
+};
+
+const USUAL = usualBody();
+const RIGHT_HANDED = { by: 'hand', side: 'right' } as const;
+
+const stateAfter = (phases: readonly MovementPhase[]): State => {
+  const { footfalls, track } = layOut({ writtenFor: RIGHT_HANDED, phases, others: [] }, USUAL);
+  const end = footfalls.at(-1)!;
+  const together = footfalls.filter((fall) => fall.n === end.n).length > 1;
+  let ball: State['ball'] = 'dribbled';
+  let dribbles = 0;
+  let caught: Footfall | null = null;
+  let pickedUp = false;
+  for (const fall of footfalls) {
+    if (fall.ball === 'gather') {
+      ball = 'held';
+      caught = fall;
+      pickedUp = dribbles > 0;
+    } else if (fall.ball === 'dribble') {
+      ball = 'dribbled';
+      dribbles += 1;
+    } else if (fall.ball === 'release') ball = 'gone';
+  }
+  return {
+    last: together ? 'both' : end.foot,
+    facingDeg: turned(track.at(-1)!.facingDeg),
+    ball,
+    pickedUp,
+    pivot: ball === 'held' && caught ? caught.foot : null,
+  };
+};
+
+const swapped = (phases: readonly MovementPhase[]): MovementPhase[] =>
+  phases.map((phase) => ({
+    ...phase,
+    steps: JSON.parse(
+      JSON.stringify(phase.steps).replace(/"(left|right)"/g, (side) => mirrorWords(side)),
+    ) as MovementPhase['steps'],
+  }));
+
+/** One step that makes an end and a beginning fit, the ball going down with it. */
+const joining = (code: string, foot: Foot, again: boolean): MovementPhase => ({
+  code,
+  name: 'One dribble',
+  steps: {
+    kind: 'recover',
+    first: foot,
+    steps: 1,
+    step: { value: 0.85, of: 'leg' },
+    way: 'ahead',
+    cadenceSpm: 180,
+  },
+  again,
+  turn: null,
+  ball: 'dribble',
+  then: null,
+  eyes: 'the goal, not the ball',
+  checkpoints: [{ look: 'Bounce', right: 'One, ahead of the step that goes with it' }],
+  read: null,
+});
+
+const firstFoot = (phases: readonly MovementPhase[]): Foot | null => {
+  const { footfalls } = layOut({ writtenFor: RIGHT_HANDED, phases, others: [] }, USUAL);
+  const first = footfalls.find((fall) => fall.n > 0);
+  const both = footfalls.filter((fall) => fall.n === first?.n).length > 1;
+  return both || !first ? null : first.foot;
+};
+
+/** Faces the goal again before what follows. */
+const facingGoal = (phases: readonly MovementPhase[], facingDeg: number): MovementPhase[] => {
+  const deg = Math.round(Math.abs(facingDeg));
+  const [first, ...rest] = phases;
+  if (!first || deg < 4) return [...phases];
+  const own = first.turn ? (first.turn.to === 'right' ? 1 : -1) * first.turn.deg : 0;
+  const by = own - facingDeg;
+  return [
+    { ...first, turn: { deg: Math.round(Math.abs(by)), to: by > 0 ? 'right' : 'left' } },
+    ...rest,
+  ];
+};
+
+type Joined = { phases: MovementPhase[]; says: string | null } | { why: string };
+
+/** Puts one link after what came before, with the step between that they need, or says why it cannot be. */
+const joined = (
+  before: readonly MovementPhase[],
+  beforeName: string,
+  next: Link,
+  needs: 'dribbled' | 'either',
+  skipsHeld: string | null,
+  joint: string,
+): Joined => {
+  const state = stateAfter(before);
+  if (state.ball === 'gone') return { why: `After ${beforeName.toLowerCase()} the ball is gone.` };
+  const stands = state.ball === 'held' && skipsHeld !== null;
+  const own = stands ? next.phases.filter(({ code }) => code !== skipsHeld) : next.phases;
+  if (stands) {
+    // Off a foot that may move: the pivot stays.
+    const free = state.pivot && otherFoot(state.pivot);
+    const [first, ...rest] = own;
+    const steps = first!.steps;
+    const led = 'first' in steps && free ? { ...first!, steps: { ...steps, first: free } } : first!;
+    return { phases: facingGoal([led as MovementPhase, ...rest], state.facingDeg), says: null };
+  }
+  if (state.ball === 'held' && state.pickedUp) {
+    return {
+      why: `${beforeName} ends with the ball picked up after the dribble; from there only a shot or a pass off the feet that are down can follow.`,
+    };
+  }
+  const free = state.pivot ? otherFoot(state.pivot) : null;
+  const asked = firstFoot(own);
+  if (state.ball === 'held') {
+    // The free foot takes the step with which the ball goes down, then the feet alternate.
+    const step = joining(joint, free!, true);
+    const steps = [step];
+    if (asked !== null && asked === free) {
+      steps.push({ ...joining(`${joint}-2`, otherFoot(free), false), name: 'And a step' });
+    }
+    const says = `${steps.length === 1 ? 'One dribble' : 'One dribble and a step'} joins them: ${free} foot first, before the pivot lifts.`;
+    return { phases: [...facingGoal(steps, state.facingDeg), ...own], says };
+  }
+  if (asked !== null && asked === state.last) {
+    const foot = otherFoot(asked);
+    if (needs === 'either') {
+      return { phases: facingGoal(swapped(own), state.facingDeg), says: null };
+    }
+    return {
+      phases: [...facingGoal([joining(joint, foot, false)], state.facingDeg), ...own],
+      says: `A step with the ${foot} foot joins them, on the same dribble.`,
+    };
+  }
+  return { phases: facingGoal(own, state.facingDeg), says: null };
+};
+
+/** Each part alone, then both joined. */
+const drillsOf = (first: Move, ending: ChainEnding, phases: readonly MovementPhase[]) => {
+  const own = new Set(first.phases.map((phase) => phase.code));
+  const lastOwn = phases.findLast((phase) => own.has(phase.code))!.code;
+  const ends = phases.filter((phase) => ending.phases.some((one) => one.code === phase.code));
+  const drill = { force: null, speedFraction: 1 };
+  return [
+    {
+      ...drill,
+      code: 'move-alone',
+      name: `${first.name}, alone`,
+      how: 'Shown once at speed, once slowly; then a few of each side without an ending, the last still.',
+      part: { kind: 'phases' as const, from: phases[0]!.code, to: lastOwn },
+      rungs: ['stand', 'walk', 'half', 'full', 'object'] as const,
+    },
+    {
+      ...drill,
+      code: 'ending-alone',
+      name: `${ending.name}, alone`,
+      how: 'The ending by itself from where the move would leave it; three to six makes of each side.',
+      part: { kind: 'phases' as const, from: ends[0]!.code, to: ends.at(-1)!.code },
+      rungs: ['walk', 'half', 'full', 'object'] as const,
+    },
+    {
+      ...drill,
+      code: 'whole-chain',
+      name: 'Joined',
+      how: 'Both in one, at half and then at game speed; then against somebody who knows only one of the two.',
+      part: { kind: 'all' as const },
+      rungs: ['half', 'full', 'object', 'opponent'] as const,
+    },
+  ];
+};
+
+export type Chain = { movement: Movement; joins: string[] };
+
+const cache = new Map<string, Chain | { why: string }>();
+
+/** A link whose phases have codes of their own where the chain has it a second time. */
+const again = <L extends Link>(link: L, turn: number): L => {
+  if (turn === 1) return link;
+  const codes = new Map(link.phases.map(({ code }) => [code, `${code}-${turn}`]));
+  return {
+    ...link,
+    phases: link.phases.map((phase) => ({ ...phase, code: codes.get(phase.code)! })),
+    faults: link.faults.map((fault) => ({
+      ...fault,
+      phases: fault.phases.map((code) => codes.get(code) ?? code),
+    })),
+  };
+};
+
+/** The same faults of links that come twice are one, seen in all their phases. */
+const faultsOf = (links: readonly Link[], phases: readonly MovementPhase[]): Fault[] => {
+  const laid = new Set(phases.map((phase) => phase.code));
+  const found = new Map<string, Fault>();
+  for (const fault of links.flatMap((link) => link.faults)) {
+    const shown = fault.phases.filter((code) => laid.has(code));
+    const before = found.get(fault.code);
+    if (before) {
+      found.set(fault.code, { ...before, phases: [...new Set([...before.phases, ...shown])] });
+    } else if (shown.length > 0) found.set(fault.code, { ...fault, phases: shown });
+  }
+  return [...found.values()];
+};
+
+const spot = (
+  code: string,
+  [outM, besideM]: [number, number],
+  [goalOutM, goalBesideM]: [number, number],
+) => ({
+  ...{ code, name: code, outM, besideM, faceDeg: 0 },
+  onGoal: { outM: goalOutM, besideM: goalBesideM },
+});
+/** Where chains begin, from the end line before a rim and from the line of a goal, metres. */
+const CHAIN_SPOTS = [
+  spot('arc', [8.35, 0], [9, 0]),
+  spot('wing', [6.37, 4.77], [7, 5]),
+  spot('elbow', [5.8, 2.45], [7, 2.2]),
+  spot('corner', [1.9, 6.6], [2.5, 7.5]),
+  spot('short', [2.6, 1.7], [6, 1.5]),
+];
+
+/** From the last foot to the goal: under it, or a jump shot away, metres. */
+const TO_GOAL_M = { under: 1.2, shot: 4 };
+/** Endings that shoot from where they stop. */
+const SHOTS = new Set(['two-foot-stop', 'one-two-stop', 'lean-away', 'pass']);
+const DEFENDER = { aheadM: 1.5, asideM: 0.6 };
+
+/** The goal where the chain ends, and the defender whom it goes past. */
+const placed = (ending: ChainEnding, phases: readonly MovementPhase[]): OtherThing[] => {
+  const { track } = layOut({ writtenFor: RIGHT_HANDED, phases, others: [] }, USUAL);
+  const beside = track.find((point) => point.aheadM >= DEFENDER.aheadM);
+  const metres = (value: number) => ({ value, of: 'm' as const });
+  return [
+    ...ending.others,
+    {
+      kind: 'goal',
+      name: 'goal',
+      from: 'end',
+      ahead: metres(SHOTS.has(ending.code) ? TO_GOAL_M.shot : TO_GOAL_M.under),
+      aside: metres(0),
+      to: 'right',
+      wideM: 1.8,
+      moves: null,
+    },
+    {
+      kind: 'opponent',
+      name: 'defender',
+      from: 'start',
+      ahead: metres(DEFENDER.aheadM),
+      // Who goes past does so on the other side.
+      aside: metres(beside ? DEFENDER.asideM : 0),
+      to: beside && beside.besideM > 0 ? 'left' : 'right',
+      wideM: 0,
+      moves: null,
+    },
+  ];
+};
+
+const composed = (parts: readonly string[]): Chain | { why: string } => {
+  const ending = ENDINGS.find((one) => one.code === parts.at(-1));
+  const moves = parts.slice(0, -1).map((code) => MOVES.find((one) => one.code === code));
+  if (!ending || moves.length === 0 || moves.some((one) => !one)) {
+    return { why: 'A chain is one move or more, and an ending.' };
+  }
+  if (moves.length > MOST_MOVES) return { why: `At most ${MOST_MOVES} moves before the ending.` };
+  const chosen = (moves as Move[]).map((move, i, all) =>
+    again(move, all.slice(0, i + 1).filter(({ code }) => code === move.code).length),
+  );
+  if (chosen.some((move, i) => i > 0 && move.code === chosen[i - 1]!.code)) {
+    return { why: 'The same move twice in a row is one move.' };
+  }
+  const [first, ...then] = chosen as [Move, ...Move[]];
+  let phases: MovementPhase[] = first.phases;
+  const joins: string[] = [];
+  /** Puts a link on, or says why it cannot follow what came before it. */
+  const add = (
+    link: Link,
+    before: string,
+    needs: 'dribbled' | 'either',
+    skips: string | null,
+    joint: string,
+  ): string | null => {
+    const result = joined(phases, before, link, needs, skips, joint);
+    if ('why' in result) return result.why;
+    phases = [...phases, ...result.phases];
+    if (result.says) joins.push(result.says);
+    return null;
+  };
+  for (const [i, move] of then.entries()) {
+    if (move.begins === 'catch') {
+      return { why: `${move.name} begins with a catch; it can only come first.` };
+    }
+    const joint = i === 0 ? 'join' : `join-${i + 1}`;
+    const why = add(move, chosen[i]!.name, 'dribbled', null, joint);
+    if (why) return { why };
+  }
+  const why = add(ending, chosen.at(-1)!.name, ending.needs, ending.skipsHeld, 'join-end');
+  if (why) return { why };
+  const links = [...chosen, ending];
+  const name = `${chosen.map((one) => one.name).join(', ')}: ${ending.name.toLowerCase()}`;
+  const movement: Movement = {
+    code: chainCode(parts),
+    revision: 1,
+    name: name.length <= MOST_NAMED ? name : `${name.slice(0, MOST_NAMED - 1)}…`,
+    summary: [...new Set(links.map((one) => one.summary))].join(' ').slice(0, MOST_SUMMED),
+    usedBy: ['one-on-one attacker'],
+    faces: ['a defender squared up one against one', 'an ending that can change'],
+    loads: [...new Set(links.flatMap((one) => one.loads))],
+    writtenFor: RIGHT_HANDED,
+    phases,
+    others: placed(ending, phases),
+    place: { kind: 'rim', at: 'start', spots: CHAIN_SPOTS, writtenOn: 'right', swaps: [] },
+    small: null,
+    faults: faultsOf(links, phases),
+    drills: drillsOf(first, ending, phases) as unknown as Movement['drills'],
+    schools: [],
+    ruleSets: ['court-pivot-release', 'court-two-steps'],
+    cautions: [
+      'Floor under and behind the goal free; the next starts when the last has gone.',
+      'Dry floor and laced shoes: pivots and stops load the ankle.',
+    ],
+  };
+  return { movement, joins };
+};
+
+/**
+ * A chain of moves in any number and one ending, joined by feet, facing and ball: a movement like any other,
+ * what had to be put between in words, or why they cannot be joined.
+ *
+ * @param parts codes of the moves and of the ending, in order
+ * @example chainOf(['jab-cross', 'floater']) // { movement, joins: ['A step with the left foot …'] }
+ */
+export const chainOf = (parts: readonly string[]): Chain | { why: string } => {
+  const code = chainCode(parts);
+  const known = cache.get(code);
+  if (known) return known;
+  const chain = composed(parts);
+  cache.set(code, chain);
+  return chain;
+};
+
+/** The movement of a chain by its code; undefined when there is none. */
+export const chainMovement = (code: string): Movement | undefined => {
+  const chain = isChain(code) ? chainOf(code.split(JOINT)) : null;
+  return chain && 'movement' in chain ? chain.movement : undefined;
+};
+
+/** The codes of the parts of a chain, in order. */
+export const chainParts = (code: string): string[] => code.split(JOINT);

@@ -1,0 +1,373 @@
+import {
+  inFront,
+  inFrontTracks,
+  type InFront,
+  type InFrontInput,
+} from '@gravek/core/curve/inFront';
+import { bodyOf, spanM, type Body } from '@gravek/core/layout/body';
+import { layOut } from '@gravek/core/layout/layOut';
+import type { CalledStep, OtherThing, PhaseSteps } from '@gravek/core/layout/sequence';
+import { pathOf } from '@gravek/core/layout/sequence';
+import type { TrackPoint } from '@gravek/core/layout/walker';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement, MovementPhase } from '@gravek/contract/movement';
+import { bySchools, sequenceOf } from '../movement/schools';
+
+/** What is chosen for giving ground. */
+export type FrontChoice = NonNullable<SequenceChoices['inFront']>;
+
+export const TURNS = ['slide', 'open'] as const;
+/** How a defender turns: one slide with the runner first, or the hips opened at once. */
+export type Turn = (typeof TURNS)[number];
+
+/** A usual reaction, seconds. */
+const REACTION_S = 0.2;
+/** How long a race is looked at, seconds. */
+export const HORIZON_S = 3;
+/** How hard runners set off, m/s²: with the top speed it gives the time constant where none was timed. */
+const SET_OFF_MPS2 = 6.4;
+/** A body's breadth for somebody of this height, metres. */
+const KEEP_M = 0.3;
+const GROWN_M = 1.75;
+/** Head to head so far for the grown, one body height for a child, metres. */
+const DEPTH_M = 1.6;
+const DALLY_MPS = 1.2;
+/** The way round a defender who stands, and what a slide adds to it, metres; the angle off straight ahead. */
+const ROUND_M = 0.9;
+const SLIDE_WIDENS_M = 0.5;
+const RELEASE_DEG = 35;
+/** What a turn takes and what ground it gains, by the way of turning. */
+const TURN_USUALLY: Record<Turn, { turnS: number; backM: number }> = {
+  slide: { turnS: 0.45, backM: 0.25 },
+  open: { turnS: 0.25, backM: 0.35 },
+};
+/** Who cannot even be held at this part of top speed is drawn at it all the same. */
+const SLOWEST_DRAWN = 0.2;
+
+const rounded = (value: number): number => Number(value.toFixed(2));
+
+const topOf = ({ model, sprint }: Body): Pick<FrontChoice, 'runnerTopMps' | 'runnerTauS'> => {
+  const topMps = sprint?.topSpeedMps ?? (model.topLengthM * model.topCadenceSpm) / 60;
+  return {
+    runnerTopMps: rounded(topMps),
+    runnerTauS: rounded(sprint?.tauS ?? topMps / SET_OFF_MPS2),
+  };
+};
+
+/** The phase in which ground is given, with the read that ends it; undefined where a movement has none. */
+const giving = ({ phases }: Movement): MovementPhase | undefined =>
+  phases.find((phase) => phase.steps.kind === 'give-ground' && phase.read);
+
+/** What is reckoned with while giving ground when nothing was chosen: a runner as fast as the defender. */
+export const usualFront = (movement: Movement, body: Body): FrontChoice | null => {
+  const give = giving(movement)?.steps;
+  if (give?.kind !== 'give-ground') return null;
+  const size = body.heightM / GROWN_M;
+  return {
+    depthM: rounded(Math.min(DEPTH_M, body.heightM)),
+    runnerId: null,
+    ...topOf(body),
+    dallySpeedMps: DALLY_MPS,
+    steps: give.steps,
+    stepM: rounded(spanM(give.step, body)),
+    cadenceSpm: give.cadenceSpm,
+    slideS: TURN_USUALLY.slide.turnS,
+    slideBackM: rounded(TURN_USUALLY.slide.backM * size),
+    openS: TURN_USUALLY.open.turnS,
+    openBackM: rounded(TURN_USUALLY.open.backM * size),
+    keepM: KEEP_M,
+  };
+};
+
+/** An athlete as the runner of a race: own sprint times, or what the own steps come to. */
+export const runnerTimes = (
+  athlete: Parameters<typeof bodyOf>[0],
+): Pick<FrontChoice, 'runnerTopMps' | 'runnerTauS'> => topOf(bodyOf(athlete));
+
+/** How a movement turns, as it is taught. */
+export const turnOf = (taught: Pick<Movement, 'phases'>): Turn =>
+  taught.phases.some(({ steps }) => steps.kind === 'shuffle') ? 'slide' : 'open';
+
+/** The school that decides how a defender turns, with the way that slides and the way that opens; undefined where a movement has but one. */
+export const turningSchool = (
+  movement: Movement,
+): ({ school: string } & Record<Turn, string>) | undefined => {
+  for (const { code, options } of movement.schools) {
+    const of = (turn: Turn): string | undefined =>
+      options.find((option) => turnOf(bySchools(movement, { [code]: option.code })) === turn)?.code;
+    const [slide, open] = [of('slide'), of('open')];
+    if (slide !== undefined && open !== undefined) return { school: code, slide, open };
+  }
+  return undefined;
+};
+
+/**
+ * The race between runner and defender as the core solves it.
+ *
+ * @param turn how the defender turns
+ * @param fraction how much of the runner's top speed is run
+ * @param speed the part of full speed at which all of it is practised
+ */
+export const frontInput = (
+  chosen: FrontChoice,
+  body: Body,
+  turn: Turn,
+  { fraction = 1, speed = 1 }: { fraction?: number; speed?: number } = {},
+): InFrontInput => {
+  // Against nobody in particular a defender who was never timed is as fast as the runner.
+  const timed = chosen.runnerId || body.sprint ? topOf(body) : chosen;
+  const size = body.heightM / GROWN_M;
+  return {
+    depthM: chosen.depthM,
+    keepM: chosen.keepM,
+    horizonS: HORIZON_S,
+    runner: {
+      topSpeedMps: chosen.runnerTopMps,
+      tauS: chosen.runnerTauS,
+      fraction,
+      dallySpeedMps: chosen.dallySpeedMps * speed,
+      sideM: (ROUND_M + (turn === 'slide' ? SLIDE_WIDENS_M : 0)) * size,
+      releaseDeg: RELEASE_DEG,
+    },
+    defender: {
+      reactionS: (body.reactionS ?? REACTION_S) / speed,
+      steps: chosen.steps,
+      stepM: chosen.stepM,
+      cadenceSpm: chosen.cadenceSpm * speed,
+      turnS: (turn === 'slide' ? chosen.slideS : chosen.openS) / speed,
+      turnBackM: turn === 'slide' ? chosen.slideBackM : chosen.openBackM,
+      topSpeedMps: timed.runnerTopMps * speed,
+      tauS: timed.runnerTauS,
+    },
+  };
+};
+
+/** A change that would hold a faster runner for two seconds, and whom it would hold. */
+export type Helps = { what: string; change: Partial<FrontChoice> | { turn: Turn }; holds: number };
+
+/** What a coach may change, each by as much as is easily taught. */
+const changesOf = (chosen: FrontChoice, turn: Turn): Omit<Helps, 'holds'>[] => {
+  const [turnKey, backKey] =
+    turn === 'slide' ? (['slideS', 'slideBackM'] as const) : (['openS', 'openBackM'] as const);
+  return [
+    turn === 'slide'
+      ? { what: 'open the hips at once', change: { turn: 'open' } }
+      : { what: 'slide first', change: { turn: 'slide' } },
+    { what: '20 cm more room', change: { depthM: rounded(chosen.depthM + 0.2) } },
+    {
+      what: 'a turn 0.1 s quicker',
+      change: { [turnKey]: rounded(Math.max(0.05, chosen[turnKey] - 0.1)) },
+    },
+    {
+      what: '10 cm more ground in the turn',
+      change: { [backKey]: rounded(chosen[backKey] + 0.1) },
+    },
+    { what: 'one short step more', change: { steps: Math.min(12, chosen.steps + 1) } },
+    { what: 'one short step fewer', change: { steps: Math.max(0, chosen.steps - 1) } },
+  ];
+};
+
+/**
+ * The changes that help, most first, by the fastest runner who is held for two seconds.
+ *
+ * @returns only those that hold a runner who is faster by half a hundredth at least
+ */
+export const whatHelps = (chosen: FrontChoice, body: Body, turn: Turn): Helps[] => {
+  const holdsAt = (now: FrontChoice, way: Turn): number =>
+    inFront(frontInput(now, body, way)).holds[1] ?? 0;
+  const nowHolds = holdsAt(chosen, turn);
+  return changesOf(chosen, turn)
+    .map((one) => ({
+      ...one,
+      holds:
+        'turn' in one.change
+          ? holdsAt(chosen, one.change.turn)
+          : holdsAt({ ...chosen, ...one.change }, turn),
+    }))
+    .filter(({ holds }) => holds >= nowHolds + 0.005)
+    .sort((a, b) => b.holds - a.holds);
+};
+
+/** How the race comes out by one way of turning, and the runner who is drawn. */
+export type Front = InFront & {
+  /** the runner in the drawing, as a part of top speed: the fastest who is held to its end */
+  drawn: number;
+};
+
+/** How long the defender stays in front, whom they hold, and who is drawn. */
+export const frontOf = (chosen: FrontChoice, body: Body, turn: Turn, speed = 1): Front => {
+  const front = inFront(frontInput(chosen, body, turn, { speed }));
+  return { ...front, drawn: front.holds[2] ?? SLOWEST_DRAWN };
+};
+
+/** Moments at which the runner is drawn, seconds apart. */
+const MOMENT_S = 0.1;
+
+/** How the phases between the short steps and the run turn: what they take and gain is what the race says. */
+const turned = (
+  phases: readonly MovementPhase[],
+  input: InFrontInput,
+  speed: number,
+): MovementPhase[] => {
+  const give = phases.find(({ steps }) => steps.kind === 'give-ground')!;
+  const turning = new Set(
+    (give.read?.options ?? []).flatMap(({ code }) => {
+      const path = pathOf(phases, { [give.code]: code });
+      const after = path.slice(path.indexOf(give) + 1);
+      const runs = after.findIndex(({ steps }) => steps.kind === 'build-up');
+      return runs < 0 ? [] : [after.slice(0, runs)];
+    }),
+  );
+  /** The turn ends with the foot that is planted; the step over it is the first of the run. */
+  const changed = new Map<MovementPhase, PhaseSteps>();
+  for (const way of turning) {
+    const takesS = way.reduce(
+      (sum, { steps }) =>
+        sum +
+        (steps.kind === 'shuffle'
+          ? steps.steps * steps.intervalS
+          : steps.kind === 'called'
+            ? steps.calls[0]!.intervalS
+            : 0),
+      0,
+    );
+    const part = takesS > 0 ? (input.defender.turnS * speed) / takesS : 1;
+    for (const phase of way) {
+      const { steps } = phase;
+      if (steps.kind === 'shuffle') {
+        changed.set(phase, { ...steps, intervalS: steps.intervalS * part });
+      } else if (steps.kind === 'called') {
+        const [plant, ...rest] = steps.calls as [CalledStep, ...CalledStep[]];
+        // Both feet stand abreast before, so the middle of the body gains half of what the foot does.
+        const ahead = { value: -2 * input.defender.turnBackM, of: 'm' as const };
+        changed.set(phase, {
+          ...steps,
+          calls: [{ ...plant, ahead, intervalS: plant.intervalS * part }, ...rest],
+        });
+      }
+    }
+  }
+  return phases.map((phase) => ({ ...phase, steps: changed.get(phase) ?? phase.steps }));
+};
+
+/**
+ * The runner as the race has it: head to head first, then past the side that the exit is about, at every moment
+ * as far from the defender who is drawn as the race says.
+ *
+ * @param track of the defender, from the start on
+ */
+const raced = (
+  other: OtherThing,
+  input: InFrontInput,
+  track: readonly TrackPoint[],
+): OtherThing => {
+  const count = Math.round(input.horizonS / MOMENT_S) + 1;
+  const defenderM = (timeS: number): number => {
+    const i = track.findLastIndex((point) => point.timeS <= timeS + 1e-9);
+    const [from, to] = [track[Math.max(0, i)]!, track[i + 1]];
+    const part = to && to.timeS > from.timeS ? (timeS - from.timeS) / (to.timeS - from.timeS) : 0;
+    return from.aheadM + (to ? (to.aheadM - from.aheadM) * part : 0);
+  };
+  const endS = track.at(-1)!.timeS;
+  const way = inFrontTracks(input, count)
+    .filter(({ timeS }) => timeS <= endS + MOMENT_S)
+    .map(({ timeS, gapM, runnerAsideM }) => ({
+      timeS,
+      ahead: { value: defenderM(timeS) + gapM, of: 'm' as const },
+      aside: { value: runnerAsideM, of: 'm' as const },
+    }));
+  return { ...other, comes: null, moves: null, way };
+};
+
+/** Somebody who dallies, stops at an arm's length, and stays. */
+const stopping = (
+  other: OtherThing,
+  input: InFrontInput,
+  body: Body,
+  sitsS: number,
+): OtherThing => {
+  const { defender, runner, depthM } = input;
+  const goesS = (defender.steps * 60) / defender.cadenceSpm;
+  const at = (timeS: number, aheadM: number) => ({
+    timeS,
+    ahead: { value: aheadM, of: 'm' as const },
+    aside: { value: 0, of: 'm' as const },
+  });
+  const stopsM = spanM(other.ahead, body) - defender.steps * defender.stepM;
+  return {
+    ...other,
+    comes: null,
+    moves: null,
+    way: [
+      at(0, depthM),
+      at(goesS, depthM - runner.dallySpeedMps * goesS),
+      at(Math.max(goesS + 0.1, sitsS), Math.min(stopsM, depthM)),
+    ],
+  };
+};
+
+/**
+ * The movement as a race has it: reaction, as many short steps as the coach teaches, the turn as long and as
+ * wide as it is reckoned with, and the runner whom the defender holds, from head to head on.
+ *
+ * @param taught as of `bySchools`: its way of turning decides the race
+ * @param chosen null for what is usual
+ * @param asked the part of full speed at which it is practised, and the exits that are taken
+ */
+export const racingARunner = (
+  taught: Movement,
+  body: Body,
+  chosen: FrontChoice | null | undefined,
+  {
+    speed = 1,
+    reads = {},
+  }: { speed?: number; reads?: Readonly<Record<string, string>> | undefined } = {},
+): Movement => {
+  const front = chosen ?? usualFront(taught, body);
+  const give = giving(taught);
+  if (!front || !give) return taught;
+  const turn = turnOf(taught);
+  const { drawn } = frontOf(front, body, turn, speed);
+  const input = frontInput(front, body, turn, { fraction: drawn, speed });
+  const { reactionS, stepM } = input.defender;
+  const isStamped = taught.phases.some(({ steps }) => steps.kind === 'trigger');
+  const phases = taught.phases.map((phase): MovementPhase => {
+    const { steps } = phase;
+    if (steps.kind === 'trigger') {
+      return {
+        ...phase,
+        steps: {
+          ...steps,
+          // The stronger foot.
+          foot: body.takeoffFoot,
+          intervalS: Math.max(0.05, reactionS * speed),
+        },
+      };
+    }
+    if (phase !== give || steps.kind !== 'give-ground') return phase;
+    return {
+      ...phase,
+      steps: {
+        ...steps,
+        steps: front.steps,
+        cadenceSpm: front.cadenceSpm,
+        step: { value: stepM, of: 'm' },
+        // Who does not stamp stands for as long.
+        waitS: isStamped ? 0 : reactionS * speed,
+      },
+    };
+  });
+  const { turnAtS } = inFront(input);
+  const alone: Movement = { ...taught, phases: turned(phases, input, speed), others: [] };
+  const { track } = layOut(sequenceOf(alone), body, { reads, speedFraction: speed });
+  return {
+    ...alone,
+    others: taught.others.map((other) => {
+      if (other.kind !== 'opponent') return other;
+      const first = taught.phases.find(({ code }) => code === other.from)?.steps;
+      return first?.kind === 'gather'
+        ? stopping(other, input, body, turnAtS + first.intervalS / speed)
+        : raced(other, input, track);
+    }),
+  };
+};

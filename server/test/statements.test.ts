@@ -1,0 +1,72 @@
+import { Readable } from 'node:stream';
+import type { Approach } from '@gravek/contract/approach';
+import type { Session } from '@gravek/contract/session';
+import { makeSeason } from '@gravek/demo/season';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemo } from '../src/clubFile/load';
+import { openStage, statementsOf, stranger, type Stage } from './setup';
+
+/** How often the database is asked for one request: as many times as there are kinds of things in the answer. */
+
+const MOST = { read: 8, session: 12 };
+
+let stage: Stage;
+let coach: ReturnType<typeof stranger>;
+const today = '2031-05-14';
+
+beforeAll(async () => {
+  stage = await openStage({ demo: true });
+  const season = makeSeason(new Date(`${today}T12:00:00Z`), 'a password for tests');
+  await loadDemo(stage.db, Readable.from([Buffer.from(JSON.stringify(season))]));
+  coach = stranger(stage);
+  await coach.post('/demo-entry').expect(204);
+});
+afterAll(() => stage.close());
+
+const listed = async <T>(path: string): Promise<T[]> =>
+  (await coach.get(path).expect(200)).body.items as T[];
+const sessionsNear = () => listed<Session>('/sessions?from=2031-04-01&to=2031-05-30');
+
+describe('a page', () => {
+  const paths = async (): Promise<string[]> => {
+    const [athlete] = await listed<{ id: string }>('/athletes');
+    const [approach] = await listed<Approach>('/approaches');
+    const sessions = await sessionsNear();
+    const movement = 'give-ground';
+    return [
+      ...['/approaches', `/approaches/${approach!.id}`, '/athletes', `/athletes/${athlete!.id}`],
+      ...['approaches', 'faults', 'measured', 'own-link', 'export', `ledger/${movement}`].map(
+        (part) => `/athletes/${athlete!.id}/${part}`,
+      ),
+      ...['/calendar', `/causes/${movement}`, '/cues', '/deeds', '/faults', '/grounds'],
+      ...['/invitations', '/me', '/members', '/movements', `/progress/${movement}`, '/reviews'],
+      ...['/rule-sets', '/sessions?from=2031-05-01&to=2031-05-30', '/sessions/templates'],
+      ...[`/sessions/history?day=${today}`, `/sessions/needs?day=${today}`, '/today'],
+      `/ways/${movement}`,
+      ...sessions.flatMap(({ id }) => [
+        ...['', '/run', '/calendar', '/reps'].map((part) => `/sessions/${id}${part}`),
+      ]),
+    ];
+  };
+
+  it('asks at most eight things of the database, whatever it shows', async () => {
+    const over: string[] = [];
+    for (const path of await paths()) {
+      const statements = await statementsOf(() => coach.get(path));
+      if (statements.length > MOST.read) over.push(`${path}: ${statements.length}`);
+    }
+    expect(over).toEqual([]);
+  });
+});
+
+describe('a session', () => {
+  it('is saved with at most twelve, however many drill sets it has', async () => {
+    const [session] = (await sessionsNear()).filter(({ drillSets }) => drillSets.length >= 6);
+    const { archived: _a, logged: _l, id, ...rest } = session!;
+    const shifted = { ...rest, title: 'Said otherwise', drillSets: rest.drillSets.toReversed() };
+    const statements = await statementsOf(() => coach.put(`/sessions/${id}`, shifted).expect(200));
+    expect(statements.length, statements.join('\n')).toBeLessThanOrEqual(MOST.session);
+    const stored = (await coach.get(`/sessions/${id}`)).body as Session;
+    expect(stored.drillSets).toEqual(shifted.drillSets);
+  });
+});

@@ -1,0 +1,320 @@
+import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { ConditionAxis, Ledger } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
+import { isTelling } from '@gravek/library/cue/ledger';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { sideWord, toldTo } from '@gravek/library/movement/sides';
+import { exitName, RUNG_NAMES } from '@gravek/library/session/work';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useAthleteFaults, useLedger } from '../../api/queries';
+import { counted, dayName } from '../../controls/dates';
+import { Empty, Loaded } from '../../controls/Notice';
+import { Uncounted } from '../../controls/Uncounted';
+import { RateChart } from '../../drawing/RateChart';
+import { fetchDocuments } from '../catalogue/documents';
+import { useCatalogue } from '../catalogue/useCatalogue';
+import { Causes } from './Causes';
+import { CueInForce } from './CueInForce';
+import { FaultDrills } from './FaultDrills';
+import { Ladder } from './Ladder';
+import { LedgerTable } from './LedgerTable';
+import { pointsOf } from './points';
+import { Reads } from './Reads';
+import { AthleteResults } from './ResultsPanel';
+import {
+  agreementSentence,
+  agreementWords,
+  contrastSentence,
+  epochsSentence,
+  whyState,
+} from './words';
+
+const SHOWN = 8;
+const AXES: Record<ConditionAxis, string> = {
+  part: 'Part',
+  side: 'Side',
+  leadFoot: 'Lead foot',
+  speedPct: 'Speed',
+  rung: 'Rung',
+  exit: 'Read',
+  late: 'In the set',
+  loggedBy: 'Logged by',
+};
+
+const valueName = (
+  movement: Movement,
+  athlete: Athlete,
+  { axis, value, name }: Ledger['axes'][number],
+): string => {
+  if (name !== null) return name;
+  if (value === 'null') return axis === 'part' ? 'the whole' : 'not said';
+  switch (axis) {
+    case 'side':
+      return sideWord(movement, athlete, value === 'own' ? 'own' : 'other');
+    case 'leadFoot':
+      return `${value} foot first`;
+    case 'speedPct':
+      return `${value} %`;
+    case 'rung':
+      return value in RUNG_NAMES ? RUNG_NAMES[value as keyof typeof RUNG_NAMES] : value;
+    case 'late':
+      return value === 'true' ? 'late' : 'early';
+    case 'part':
+      return movement.drills.find((drill) => drill.code === value)?.name ?? value;
+    case 'exit':
+      return exitName(movement, value);
+    case 'loggedBy':
+      return 'somebody who has left';
+  }
+};
+
+/** Which reps the ledger is of; one choice an axis. */
+const Filters = ({
+  ledger,
+  movement,
+  athlete,
+  asked,
+  onAsk,
+}: {
+  ledger: Ledger;
+  movement: Movement;
+  athlete: Athlete;
+  asked: Readonly<Record<string, string>>;
+  onAsk: (asked: Record<string, string>) => void;
+}) => {
+  const axes = [...new Set(ledger.axes.map(({ axis }) => axis))];
+  if (axes.length === 0) return null;
+  return (
+    <div className="row-line ledger-filters">
+      {axes.map((axis) => (
+        <Form.Select
+          key={axis}
+          size="sm"
+          aria-label={AXES[axis]}
+          value={asked[axis] ?? ''}
+          onChange={({ target }) => {
+            const { [axis]: _, ...rest } = asked;
+            onAsk(target.value === '' ? rest : { ...rest, [axis]: target.value });
+          }}
+        >
+          <option value="">{AXES[axis]}: all</option>
+          {ledger.axes
+            .filter((one) => one.axis === axis)
+            .map((one) => (
+              <option key={one.value} value={one.value}>
+                {valueName(movement, athlete, one)} ({one.reps})
+              </option>
+            ))}
+        </Form.Select>
+      ))}
+    </div>
+  );
+};
+
+const InMovement = ({
+  athlete,
+  code,
+  movement,
+}: {
+  athlete: Athlete;
+  code: string;
+  movement: Movement;
+}) => {
+  const [all, setAll] = useState(false);
+  const [asked, setAsked] = useState<Record<string, string>>({});
+  const [chosen, setChosen] = useState<string | null>(null);
+  const query = useLedger(athlete.id, code, asked);
+  return (
+    <Loaded query={query} what="Getting the sessions …">
+      {(ledger) => {
+        const telling = ledger.rows.filter(isTelling).slice(0, SHOWN);
+        const rows = all || telling.length === 0 ? ledger.rows : telling;
+        const row = rows.find((one) => one.code === chosen);
+        const live = row && row.rate >= LIVE_RATE ? faultOf(movement, row.code) : undefined;
+        const turns = row ? epochsSentence(row) : null;
+        const partly = Object.keys(asked).length > 0;
+        return (
+          <>
+            <div className="ledger-parts">
+              <CueInForce athlete={athlete} movement={movement} ledger={ledger} />
+              <div className="stack">
+                <Ladder athlete={athlete} movement={movement} ladder={ledger.ladder} />
+                <Filters
+                  ledger={ledger}
+                  movement={movement}
+                  athlete={athlete}
+                  asked={asked}
+                  onAsk={setAsked}
+                />
+                {ledger.log.length === 0 ? (
+                  <span className="quiet">No rep was run like that.</span>
+                ) : (
+                  <LedgerTable
+                    ledger={ledger}
+                    rows={rows}
+                    movement={movement}
+                    chosen={chosen}
+                    onChoose={setChosen}
+                  />
+                )}
+                {partly && (
+                  <p className="quiet small-text mb-0">
+                    Rates are of the chosen reps; how a fault stands is judged over all of them.
+                  </p>
+                )}
+                {row && ledger.log.length > 0 && (
+                  <div>
+                    <p className="mb-1">{whyState(row)}</p>
+                    {turns && <p className="quiet small-text mb-1">{turns}</p>}
+                    {row.rateSince && row.rateSince !== ledger.log[0]!.date && !partly && (
+                      <p className="quiet small-text mb-1">
+                        The rate now is that since {dayName(row.rateSince)}, when it changed for
+                        sure.
+                      </p>
+                    )}
+                    {live && row.code !== ledger.cue?.fault && (
+                      <FaultDrills
+                        athlete={athlete}
+                        movement={movement}
+                        fault={live}
+                        rung={ledger.ladder?.rung ?? null}
+                      />
+                    )}
+                    <RateChart
+                      name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}
+                      points={pointsOf(ledger, row, partly)}
+                    />
+                  </div>
+                )}
+                <Reads movement={movement} reads={ledger.reads} />
+                <AthleteResults
+                  movement={movement}
+                  athlete={athlete}
+                  sessions={ledger.results}
+                  chains={ledger.chains}
+                />
+                {ledger.contrasts.length > 0 && (
+                  <ul className="mb-0">
+                    {ledger.contrasts.map((one) => (
+                      <li key={`${one.axis}/${one.fault}`}>
+                        {contrastSentence(movement, athlete, one)}
+                      </li>
+                    ))}
+                  </ul>
+                )}
+                {ledger.gone.map(({ code, reps }) => (
+                  <p key={code} className="quiet small-text mb-0">
+                    “{code}” has been taken out of the movement since; {counted(reps, 'rep')} showed
+                    it. They stay in the log as reps with a fault.
+                  </p>
+                ))}
+                {ledger.agreement.length > 0 && (
+                  <details>
+                    <summary>{agreementWords(movement, ledger.agreement)}</summary>
+                    <ul className="mb-0 small-text">
+                      {ledger.agreement.map((one) => (
+                        <li key={one.fault}>{agreementSentence(movement, one)}</li>
+                      ))}
+                    </ul>
+                  </details>
+                )}
+                <div className="row-line small-text">
+                  <span className="quiet">
+                    Bars: share of the session’s reps. Line under them: it was the cue. Now: rate,
+                    and 5 to 95 %. Press a fault for what decided.
+                  </span>
+                  {telling.length > 0 && ledger.rows.length > telling.length && (
+                    <Button
+                      variant="link"
+                      size="sm"
+                      className="p-0 ms-auto"
+                      onClick={() => setAll(!all)}
+                    >
+                      {all
+                        ? 'Only those that matter'
+                        : `All ${ledger.rows.length} that were ever seen`}
+                    </Button>
+                  )}
+                </div>
+              </div>
+            </div>
+            <hr />
+            <Causes
+              movement={movement}
+              rates={
+                new Map(
+                  ledger.rows.filter(({ seen }) => seen > 0).map(({ code, rate }) => [code, rate]),
+                )
+              }
+            />
+          </>
+        );
+      }}
+    </Loaded>
+  );
+};
+
+/** An athlete's faults, one movement at a time: the cue in force first, then the ledger. */
+export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
+  const catalogue = useCatalogue();
+  const faults = useAthleteFaults(athlete.id);
+  const [asked, setAsked] = useState<string | null>(null);
+  return (
+    <section className="panel" aria-label="Faults">
+      <Uncounted />
+      <Loaded query={faults} what="Getting the reps …">
+        {(list) => {
+          const own = list.find((one) => one.movement === asked) ?? list[0];
+          if (!own) {
+            return (
+              <>
+                <h2>Faults</h2>
+                <Empty title="No reps yet.">
+                  Watch two or three at full speed, then log reps in a session; rates and the cue
+                  appear here.
+                </Empty>
+              </>
+            );
+          }
+          return (
+            <>
+              <div className="row-line mb-2">
+                <h2 className="mb-0">Faults</h2>
+                {list.length > 1 && (
+                  <Form.Select
+                    size="sm"
+                    aria-label="Movement"
+                    style={{ width: 'auto' }}
+                    value={own.movement}
+                    onChange={({ target: { value } }) =>
+                      void fetchDocuments([value]).then(() => setAsked(value))
+                    }
+                  >
+                    {list.map(({ movement }) => (
+                      <option key={movement} value={movement}>
+                        {catalogue.nameOf(movement)}
+                      </option>
+                    ))}
+                  </Form.Select>
+                )}
+                <span className="quiet small-text">
+                  {list.length === 1 && `${catalogue.nameOf(own.movement)}: `}
+                  {counted(own.reps, 'rep')} in {counted(own.sessions, 'session')}
+                </span>
+              </div>
+              <InMovement
+                key={own.movement}
+                athlete={athlete}
+                code={own.movement}
+                movement={toldTo(catalogue.of(own.movement), athlete)}
+              />
+            </>
+          );
+        }}
+      </Loaded>
+    </section>
+  );
+};
