@@ -109,14 +109,17 @@ export type RosterCursor = { name: string; id: string };
 /**
  * Athletes with their restrictions and measured runs, by name, in one statement.
  *
- * @param which some by id, with those who have reps in a session; or a page of all
+ * @param which those who are not archived; some by id, with those who have reps in a session; or a page of all
  */
 export const athletes = async (
   trx: Trx,
   which:
-    { ids: readonly string[]; withRepsIn?: string } | { after: RosterCursor | null; limit: number },
+    | 'present'
+    | { ids: readonly string[]; withRepsIn?: string }
+    | { after: RosterCursor | null; limit: number },
 ): Promise<Athlete[]> => {
-  if ('ids' in which && which.ids.length === 0 && !which.withRepsIn) return [];
+  if (which !== 'present' && 'ids' in which && which.ids.length === 0 && !which.withRepsIn)
+    return [];
   let query = trx
     .selectFrom('athlete as a')
     .selectAll('a')
@@ -154,7 +157,8 @@ export const athletes = async (
     ])
     .orderBy('a.name')
     .orderBy('a.id');
-  if ('ids' in which) {
+  if (which === 'present') query = query.where('a.archived_at', 'is', null);
+  else if ('ids' in which) {
     const { ids, withRepsIn } = which;
     query = query.where((eb) =>
       eb.or([

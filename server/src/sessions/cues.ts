@@ -11,14 +11,15 @@ import { faultsBefore, faultsOf } from '../faults/queries';
 
 type Run = { athleteId: string; movement: string };
 
-/** Those of the club who are not archived. */
-const presentIn = async (trx: Trx): Promise<Set<string>> => {
+/** Those of the club who are not archived, by name. */
+export const presentIn = async (trx: Trx): Promise<string[]> => {
   const rows = await trx
     .selectFrom('athlete')
     .select('id')
     .where('archived_at', 'is', null)
+    .orderBy('name')
     .execute();
-  return new Set(rows.map((row) => row.id));
+  return rows.map((row) => row.id);
 };
 
 /** Who runs what in a session, in the order of its drill sets; nobody who is archived. */
@@ -79,40 +80,47 @@ const asLine = ({ athleteId, movement, reps, faults, cue }: AthleteFaults): CueL
   state: faults.find((one) => one.code === cue?.fault)?.state ?? null,
 });
 
+/** What a day's cues rest on. */
+type DayKnown = {
+  /** sessions of that day */
+  sessions: readonly Session[];
+  /** plans and movements of their drill sets */
+  finds: Finds;
+  /** those of the club who are not archived, by name */
+  present: readonly string[];
+};
+
 /**
  * The cues of a day: of its sessions, each in the movements that are run there; of everybody in the
  * movement that each ran last on a day without a session.
  */
-export const cuesOn = async (trx: Trx, day: string): Promise<CueLine[]> => {
-  const there = (await sessions(trx, { from: day, to: day })).filter((one) => !one.archived);
-  if (there.length > 0) {
-    const finds = await findsOf(
-      trx,
-      there.flatMap(({ drillSets }) => drillSets),
-    );
-    const present = await presentIn(trx);
+export const cuesOfDay = async (
+  trx: Trx,
+  { sessions: planned, finds, present }: DayKnown,
+): Promise<CueLine[]> => {
+  const held = planned.filter((session) => !session.archived);
+  if (held.length > 0) {
+    const known = { finds, present: new Set(present) };
     const cues: AthleteFaults[] = [];
-    for (const session of there) cues.push(...(await cuesOf(trx, session, { finds, present })));
+    for (const session of held) cues.push(...(await cuesOf(trx, session, known)));
     // Who runs the same thing twice on a day has one cue for it.
-    return [...groupBy(cues, (one) => `${one.athleteId}/${one.movement}`).values()].map(([first]) =>
+    return [...groupBy(cues, (cue) => `${cue.athleteId}/${cue.movement}`).values()].map(([first]) =>
       asLine(first!),
     );
   }
-  const people = await trx
-    .selectFrom('athlete')
-    .select('id')
-    .where('archived_at', 'is', null)
-    .orderBy('name')
-    .execute();
-  const last = groupBy(
-    await faultsOf(
-      trx,
-      people.map((person) => person.id),
-    ),
-    (one) => one.athleteId,
-  );
-  return people.flatMap(({ id }) => {
-    const [newest] = last.get(id) ?? [];
+  const newestBy = groupBy(await faultsOf(trx, present), (standing) => standing.athleteId);
+  return present.flatMap((id) => {
+    const [newest] = newestBy.get(id) ?? [];
     return newest ? [asLine(newest)] : [];
   });
+};
+
+/** The cues of a day, yyyy-mm-dd. */
+export const cuesOn = async (trx: Trx, day: string): Promise<CueLine[]> => {
+  const planned = await sessions(trx, { from: day, to: day });
+  const finds = await findsOf(
+    trx,
+    planned.flatMap(({ drillSets }) => drillSets),
+  );
+  return cuesOfDay(trx, { sessions: planned, finds, present: await presentIn(trx) });
 };

@@ -2,6 +2,7 @@ import type { Needs } from '@gravek/contract/run';
 import { dayNumber } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
 import { faultsOf } from '../faults/queries';
+import { presentIn } from './cues';
 import { LADDER_DAYS, laddersIn } from '../faults/rungs';
 
 /**
@@ -9,17 +10,14 @@ import { LADDER_DAYS, laddersIn } from '../faults/rungs';
  * which faults may be cleared.
  *
  * @param day yyyy-mm-dd; nothing later is looked at
+ * @param athleteIds those who are not archived
  */
-export const needsOn = async (trx: Trx, day: string): Promise<Needs> => {
-  const people = await trx
-    .selectFrom('athlete')
-    .select('id')
-    .where('archived_at', 'is', null)
-    .execute();
-  const faults = await faultsOf(
-    trx,
-    people.map((one) => one.id),
-  );
+export const needsOf = async (
+  trx: Trx,
+  day: string,
+  athleteIds: readonly string[],
+): Promise<Needs> => {
+  const faults = await faultsOf(trx, athleteIds);
   return {
     cues: faults.flatMap(({ athleteId, movement, cue }) =>
       cue ? [{ athleteId, movement, ...cue }] : [],
@@ -36,3 +34,7 @@ export const needsOn = async (trx: Trx, day: string): Promise<Needs> => {
     ...(await laddersIn(trx, day, null)),
   };
 };
+
+/** As `needsOf`, of everybody who is not archived. */
+export const needsOn = async (trx: Trx, day: string): Promise<Needs> =>
+  needsOf(trx, day, await presentIn(trx));

@@ -12,11 +12,11 @@ import { sql } from 'kysely';
 import { outdatedPlans } from '../approaches/outdated';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
-import { cuesOn } from '../sessions/cues';
+import { cuesOfDay } from '../sessions/cues';
 import { clubNow } from '../faults/queries';
 import { grounds } from '../grounds/queries';
 import { movementsBy } from '../movements/queries';
-import { needsOn } from '../sessions/needs';
+import { needsOf as needsKnown } from '../sessions/needs';
 import { sessions } from '../sessions/queries';
 import { findsOf } from '../approaches/finds';
 
@@ -55,10 +55,10 @@ const firstSteps = async (
 /** Cues in the words that hold for each athlete; the movement is named for whoever runs several. */
 const cueLines = async (
   trx: Trx,
-  today: string,
+  known: Parameters<typeof cuesOfDay>[1],
   byId: ReadonlyMap<string, Athlete>,
 ): Promise<TodayCue[]> => {
-  const lines = (await cuesOn(trx, today)).filter((line) => byId.has(line.athleteId));
+  const lines = (await cuesOfDay(trx, known)).filter((line) => byId.has(line.athleteId));
   const movementOf = await movementsBy(
     trx,
     lines.map((line) => line.movement),
@@ -94,7 +94,7 @@ const dueOf = async (
   people: readonly Athlete[],
   byId: ReadonlyMap<string, Athlete>,
 ): Promise<TodayDue[]> => {
-  const known = await needsOn(trx, today);
+  const known = await needsKnown(trx, today, [...byId.keys()]);
   const movementOf: MovementOf = await movementsBy(
     trx,
     [...known.cues, ...known.away, ...known.rungs].map((need) => need.movement),
@@ -133,12 +133,7 @@ const dayBefore = (day: string): string =>
 /** What a coach needs to know today, in the club's day. */
 export const todayOf = async (trx: Trx): Promise<Today> => {
   const { today, timeZone } = await clubNow(trx);
-  const ids = await trx
-    .selectFrom('athlete')
-    .select('id')
-    .where('archived_at', 'is', null)
-    .execute();
-  const people = await athletes(trx, { ids: ids.map((row) => row.id) });
+  const people = await athletes(trx, 'present');
   const byId = new Map(people.map((athlete) => [athlete.id, athlete]));
   const around = await sessions(trx, { from: dayBefore(today), to: today });
   const { isOnNow, inTurn } = sessionsOnNow({
@@ -149,7 +144,7 @@ export const todayOf = async (trx: Trx): Promise<Today> => {
   const on = around.filter(isOnNow).sort(inTurn);
   const finds = await findsOf(
     trx,
-    on.flatMap((session) => session.drillSets),
+    around.flatMap((session) => session.drillSets),
   );
   const known = on.some((session) => session.groundId !== null) ? await grounds(trx) : [];
   return {
@@ -169,7 +164,15 @@ export const todayOf = async (trx: Trx): Promise<Today> => {
         })),
       };
     }),
-    cues: await cueLines(trx, today, byId),
+    cues: await cueLines(
+      trx,
+      {
+        sessions: around.filter(({ date }) => date === today),
+        finds,
+        present: people.map(({ id }) => id),
+      },
+      byId,
+    ),
     due: await dueOf(trx, today, people, byId),
     restricted: people.flatMap(({ id: athleteId, name, restrictions }) =>
       holding(restrictions, today).map(({ id, kind, until, note }) => ({
