@@ -9,10 +9,11 @@ import { describe, expect, it } from 'vitest';
 import { outdatedOf } from '../src/approaches/plan/OutOfDate';
 import { bodyAt, groundOf, otherAt } from '../src/drawing/ground';
 import { beatsOfLayout, phaseAt } from '../src/hearing/beats';
-import { changed, freeCode } from '../src/movements/edit/work';
+import { freeCode } from '../src/movements/edit/work';
 import { movementFileText, readMovementFile } from '../src/movements/file';
 import { partName } from '../src/parts/movement/partName';
 import { bodyFor, estimatedNote } from '../src/parts/catalogue/usual';
+import { changesOf, type TypedTexts } from '../src/parts/fields/fields';
 
 const usual = bodyFor(undefined);
 
@@ -40,13 +41,28 @@ describe('a movement as a file', () => {
 });
 
 describe('a movement being changed', () => {
-  it('changes a copy, and only where it was asked to', () => {
+  it('changes a copy only where it was asked to, and lets go of texts that stood there', () => {
     const before = movementOf('gaps');
     const kept = structuredClone(before);
-    const after = changed(before, 'phases[1].checkpoints[0].right', 'New words');
+    let after = before;
+    let left: TypedTexts = {
+      'phases[1].checkpoints[0].right': { text: '', message: 'Say it.' },
+      'phases[10].name': { text: '', message: 'Give it a name.' },
+    };
+    const changes = () =>
+      changesOf(after, left, (value, typed) => {
+        after = value;
+        left = typed;
+      });
+    changes().change('phases[1].checkpoints[0].right', 'New words');
     expect(before).toEqual(kept);
     expect(after.phases[1]!.checkpoints[0]!.right).toBe('New words');
     expect({ ...after, phases: [] }).toEqual({ ...before, phases: [] });
+    expect(Object.keys(left)).toEqual(['phases[10].name']);
+    changes().keep('name', { text: '7 m?', message: 'That is no name.' });
+    expect(Object.keys(left)).toEqual(['phases[10].name', 'name']);
+    changes().change('phases', []);
+    expect(Object.keys(left)).toEqual(['name']);
   });
 
   it('gives new things codes that nothing has', () => {

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useSending } from '../phone/sending';
 import { api } from './client';
-import { useUncounted } from './uncounted';
+import { whenCounted } from './uncounted';
 
 /** Lists that may differ when one of the club's topics has changed. */
 const TOUCHED: Record<string, readonly string[]> = {
@@ -18,8 +18,6 @@ const TOUCHED: Record<string, readonly string[]> = {
 };
 
 const GATHER_MS = 400;
-/** The server counts within about this time. */
-const COUNTED_MS = 1_500;
 /** The server says that it is there every 25 s; a stream that is silent for longer is dead. */
 const SILENT_MS = 65_000;
 const LOOK_MS = 10_000;
@@ -92,16 +90,10 @@ export const useChanges = (onAthletes: () => void): void => {
       hear('reps');
       hear('counts');
     });
-    // What is being counted is asked for again, whether or not word comes that it is.
-    let again: ReturnType<typeof setTimeout> | undefined;
-    const look = useUncounted.subscribe(({ rows }) => {
-      clearTimeout(again);
-      if (rows > 0) again = setTimeout(() => hear('counts'), COUNTED_MS);
-    });
+    const stopLooking = whenCounted(() => hear('counts'));
     return () => {
       clearTimeout(timer);
-      clearTimeout(again);
-      look();
+      stopLooking();
       forget();
       stop();
     };

@@ -37,7 +37,8 @@ import {
   SchoolForm,
   StepForm,
 } from './edit/TeachingForms';
-import { changed, freeCode, typedElsewhere, WorkContext, type Typed } from './edit/work';
+import { freeCode } from './edit/work';
+import { changesOf, FieldsContext, messagesOf, type TypedTexts } from '../parts/fields/fields';
 import { ReadChoices } from '../parts/movement/ReadChoices';
 import { SpotChoice } from '../parts/movement/SpotChoice';
 import { useCatalogue } from '../parts/catalogue/useCatalogue';
@@ -60,7 +61,7 @@ const PARTS = [
 type Part = (typeof PARTS)[number]['value'];
 
 /** The movement with what was typed and cannot be read beside it. */
-type Draft = { movement: Movement; version: number; typed: Record<string, Typed> };
+type Draft = { movement: Movement; version: number; typed: TypedTexts };
 
 const draftOf = ({ movement, version }: ClubMovement): Draft => ({ movement, version, typed: {} });
 
@@ -97,7 +98,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
     () => ({
       ...served,
       ...(checked.ok ? {} : checked.fields),
-      ...Object.fromEntries(Object.entries(typed).map(([path, { message }]) => [path, message])),
+      ...messagesOf(typed),
     }),
     [served, checked, typed],
   );
@@ -162,27 +163,12 @@ const Editor = ({ own }: { own: ClubMovement }) => {
     under.some((path) => firstPath === path || firstPath?.match(new RegExp(`^${path}[.[]`))),
   );
   return (
-    <WorkContext
+    <FieldsContext
       value={{
-        movement,
-        problems,
-        body,
-        style,
-        typed,
-        change: (path, value) =>
-          change(
-            {
-              ...draft,
-              movement: changed(movement, path, value),
-              typed: typedElsewhere(typed, path),
-            },
-            path,
-          ),
-        keep: (path, text) => {
-          const others = typedElsewhere(typed, path);
-          if (text === null && !(path in typed)) return;
-          change({ ...draft, typed: text === null ? others : { ...others, [path]: text } }, path);
-        },
+        ...changesOf(movement, typed, (next, texts, path) =>
+          change({ ...draft, movement: next, typed: texts }, path),
+        ),
+        ...{ problems, body, style },
       }}
     >
       <header className="planner-head">
@@ -363,7 +349,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         </Items>
       )}
       {part === 'about' && <AboutForm />}
-    </WorkContext>
+    </FieldsContext>
   );
 };
 

@@ -2,7 +2,8 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { tell } from '../../controls/toasts';
-import { useAt, useWork } from './work';
+import { useAt } from '../../parts/fields/fields';
+import { useWork } from './work';
 
 /** How many things are wrong at or under a path. */
 const wrongUnder = (problems: Readonly<Record<string, string>>, path: string): number =>

@@ -3,10 +3,20 @@ import type { MovementPhase } from '@gravek/contract/movement';
 import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, ParametersAt, TextAt, WordsAt } from './At';
+import {
+  ChoiceAt,
+  FEET,
+  FlagAt,
+  MaybeAt,
+  NumberAt,
+  ParametersAt,
+  TextAt,
+  WordsAt,
+} from '../../parts/fields/At';
 import { DrawnAt, freshPosture, PostureAt } from './PostureForm';
-import { Rows } from './Rows';
-import { freeCode, useAt, useWork } from './work';
+import { Rows } from '../../parts/fields/Rows';
+import { useAt } from '../../parts/fields/fields';
+import { freeCode, useWork } from './work';
 
 const BALL = [
   ['gather', 'taken in hand at its first contact'],

@@ -1,6 +1,6 @@
 import { PLACES, type Movement } from '@gravek/contract/movement';
-import { ChoiceAt, FEET, LengthAt, MaybeAt, NumberAt, TextAt } from './At';
-import { Rows } from './Rows';
+import { ChoiceAt, FEET, LengthAt, MaybeAt, NumberAt, TextAt } from '../../parts/fields/At';
+import { Rows } from '../../parts/fields/Rows';
 import { freshOther, OtherForm, OtherwiseForm } from './TeachingForms';
 import { freeCode, useWork } from './work';
 

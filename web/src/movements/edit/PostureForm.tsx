@@ -8,8 +8,9 @@ import {
 } from '@gravek/core/body/sideView';
 import type { Checkpoint } from '@gravek/contract/movement';
 import { LOOK_NAMES, SideStill } from '../../drawing/BodyFigure';
-import { ChoiceAt, FlagAt, LengthAt, MaybeAt, NumberAt, PicksAt } from './At';
-import { useAt, useWork } from './work';
+import { ChoiceAt, FlagAt, LengthAt, MaybeAt, NumberAt, PicksAt } from '../../parts/fields/At';
+import { useAt } from '../../parts/fields/fields';
+import { useWork } from './work';
 
 const MOMENTS: Record<PostureMoment, string> = {
   contact: 'as the foot lands',

@@ -15,8 +15,9 @@ import {
   STAND_NAMES,
   TARGET_NAMES,
 } from '../../parts/intoSession/setNames';
-import { ChoiceAt, FEET, FlagAt, LinesAt, MaybeAt, NumberAt, PicksAt } from './At';
-import { useAt, useWork } from './work';
+import { ChoiceAt, FEET, FlagAt, LinesAt, MaybeAt, NumberAt, PicksAt } from '../../parts/fields/At';
+import { useAt } from '../../parts/fields/fields';
+import { useWork } from './work';
 
 const pairs = <K extends string>(
   codes: readonly K[],

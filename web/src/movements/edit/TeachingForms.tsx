@@ -26,10 +26,11 @@ import {
   SpanAt,
   TextAt,
   WordsAt,
-} from './At';
-import { Rows } from './Rows';
+} from '../../parts/fields/At';
+import { Rows } from '../../parts/fields/Rows';
 import { SetUpAt } from './SetUpForm';
-import { freeCode, useAt, useWork } from './work';
+import { useAt } from '../../parts/fields/fields';
+import { freeCode, useWork } from './work';
 import { freshPosture, PostureAt } from './PostureForm';
 
 const FIGURE_NAMES: Record<FaultFigure, string> = {

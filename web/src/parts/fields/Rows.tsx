@@ -1,5 +1,5 @@
 import Button from 'react-bootstrap/Button';
-import { useAt } from './work';
+import { useAt } from './fields';
 
 /** A short list inside something: rows that are added and taken out. */
 export const Rows = <T,>({

@@ -6,22 +6,32 @@ import {
   type ParameterField,
   type ParameterFields,
 } from '@gravek/contract/phaseKinds';
+import { useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
 import { Length } from '../../controls/Figure';
 import { LengthInput } from '../../controls/LengthInput';
 import { NumberInput } from '../../controls/NumberInput';
-import { useAt, useWork } from './work';
+import { useAt, useFields } from './fields';
 
 /** Fields of the editor, each for the value at one path of the movement. */
 type At = { at: string; label: string };
 
-export const TextAt = ({ at, label, hint }: At & { hint?: string }) => {
+export const TextAt = ({
+  at,
+  label,
+  hint,
+  type = 'text',
+}: At & {
+  hint?: string;
+  /** a time of day */
+  type?: 'text' | 'time';
+}) => {
   const { value = '', message, set } = useAt<string | undefined>(at);
   return (
     <Field label={label} message={message} {...(hint ? { hint } : {})}>
-      <Form.Control value={value} onChange={(event) => set(event.target.value)} />
+      <Form.Control type={type} value={value} onChange={(event) => set(event.target.value)} />
     </Field>
   );
 };
@@ -43,7 +53,7 @@ export const WordsAt = ({ at, label, rows = 2 }: At & { rows?: number }) => {
 /** A list of short texts, one a line. */
 export const LinesAt = ({ at, label, rows = 3 }: At & { rows?: number }) => {
   const { value = [], message, set } = useAt<string[] | undefined>(at);
-  const { problems } = useWork();
+  const { problems } = useFields();
   const inside = Object.entries(problems).find(([path]) => path.startsWith(`${at}[`))?.[1];
   return (
     <Field label={label} message={message ?? inside} hint="One a line.">
@@ -118,17 +128,18 @@ export const NumberAt = ({
   );
 };
 
-/** A length in metres, in the unit of whoever looks. */
-export const LengthAt = ({ at, label }: At) => {
-  const { value, message, set, kept, say } = useAt<number>(at);
-  const { style } = useWork();
+/** A length in metres, in the unit of whoever looks; null where it may be left empty and is. */
+export const LengthAt = ({ at, label, optional = false }: At & { optional?: boolean }) => {
+  const { value, message, set, kept, say } = useAt<number | null>(at);
+  const { style } = useFields();
   return (
     <Field label={label} message={message}>
       <LengthInput
         valueM={value}
         style={style}
+        optional={optional}
         kept={kept}
-        onLength={(m) => m !== null && set(m)}
+        onLength={set}
         onMessage={say}
       />
     </Field>
@@ -148,7 +159,8 @@ const UNIT_WORDS: Record<Span['of'], string> = {
 /** A length: fixed, or so many times one of the athlete's own measures. */
 export const SpanAt = ({ at, label }: At) => {
   const { value, message, set, kept, say } = useAt<Span>(at);
-  const { body, style, problems } = useWork();
+  const { body: measured, style, problems } = useFields();
+  const body = measured!;
   const shown = message ?? problems[`${at}.value`];
   const lengthM = spanM(value, body);
   return (
@@ -201,10 +213,11 @@ export const SpanAt = ({ at, label }: At) => {
 
 export const FlagAt = ({ at, label }: At) => {
   const { value = false, set } = useAt<boolean | undefined>(at);
+  const id = useId();
   return (
     <Form.Check
       type="switch"
-      id={at}
+      id={id}
       label={label}
       checked={value}
       onChange={() => set(!value)}
@@ -269,11 +282,12 @@ export const MaybeAt = ({
   children: React.ReactNode;
 }) => {
   const { value = null, message, set } = useAt<unknown>(at);
+  const id = useId();
   return (
     <fieldset className="edit-group span-12">
       <Form.Check
         type="switch"
-        id={`${at}?`}
+        id={id}
         label={label}
         checked={value !== null}
         onChange={() => set(value === null ? fresh() : none)}
