@@ -333,7 +333,7 @@ const behindStandby = async ({ cluster, front, write }) => {
 const withAnotherStep = {
   name: 'another step of the tables',
   setup: (made) =>
-    made.onLoad({ filter: /database\/migrate\.ts$/ }, ({ path: file }) => {
+    made.onLoad({ filter: /operator\/migrate\.ts$/ }, ({ path: file }) => {
       const text = readFileSync(file, 'utf8');
       const begin = 'const MIGRATIONS: Record<string, Migration> = {';
       if (!text.includes(begin)) throw new Error(`${file}: the steps are not where they were`);
