@@ -65,6 +65,8 @@ export type DrillSet = {
   apartPaces: number | null;
   beside: boolean;
   redo: boolean;
+  /** where makes count, at the end of a round once more through what lacks them; not on sets of before */
+  retryMissed?: boolean | undefined;
   freeze: boolean;
   /** how many of a row are watched at a call; null, and on sets of before, as the coach does elsewhere */
   watch?: number | null | undefined;

@@ -150,6 +150,8 @@ export const drillSetInput = object({
   beside: flagOr(false),
   /** who misses the finish mark goes again */
   redo: flagOr(false),
+  /** where makes count, at the end of a round once more through what lacks them */
+  retryMissed: flagOr(false),
   /** stand still afterwards and be looked at */
   freeze: flagOr(false),
   call: call as unknown as MixedSchema<Call | null, AnyObject>,
@@ -251,7 +253,8 @@ export const repInput = object({
   side: choice('a side', SIDES),
   /** what differed from the plan, as `variantKey` has it */
   variant: variant(),
-  rep: count('The rep', 1, 50),
+  /** beyond the reps of its set where what was missed comes once more */
+  rep: count('The rep', 1, 100),
   /** the athlete's how-manieth turn of the drill set: early or late */
   turn: count('The turn', 1, 2000),
   leadFoot: foot('the lead foot').nullable().default(null),

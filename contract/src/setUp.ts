@@ -100,6 +100,7 @@ export const setUp = object({
   amount: count('How many', 1, 1_000).optional(),
   apartPaces: count('Paces apart', 1, 30).optional(),
   redo: boolean().strict().optional(),
+  retryMissed: boolean().strict().optional(),
   freeze: boolean().strict().optional(),
   call: lazy((value: unknown) =>
     value === undefined ? mixed().optional() : (call.resolve({ value }) as AnyObjectSchema),

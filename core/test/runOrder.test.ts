@@ -9,6 +9,7 @@ import {
   type TurnKey,
 } from '../src/session/repLog';
 import {
+  retriesMissed,
   runState,
   together,
   turnOrder,
@@ -17,6 +18,7 @@ import {
   type Missed,
   type RunSet,
 } from '../src/session/runOrder';
+import { seriesNext } from '../src/session/seriesNext';
 import { AS_PLANNED } from '../src/session/variants';
 
 const axes = AS_PLANNED.vary;
@@ -251,6 +253,41 @@ describe('makes', () => {
       }),
       { numRuns: 30 },
     );
+  });
+
+  it('goes through what was missed once more, as a list that is worked off, and counts only what is to come', () => {
+    const spots = ['wing', 'top', 'corner'];
+    const series: RunSet = {
+      ...{ ...makes, vary: { ...axes, spots }, athleteIds: ['ana'], makes: 2, reps: 3 },
+      retryMissed: true,
+    };
+    fc.assert(
+      fc.property(fc.array(fc.boolean(), { minLength: 18, maxLength: 18 }), (luck) => {
+        const log: LoggedRep[] = [];
+        for (;;) {
+          const { up, total } = runState(series, log);
+          const list = seriesNext({
+            ...{ items: spots, makes: 2, tries: 3, again: true },
+            log: log.map((logged) => logged.made === true),
+          });
+          expect(up && up.variant.slice(5)).toBe(list.next);
+          if (!up) break;
+          expect(up.rep > 3 ? up.rep - 3 : up.rep).toBe(list.attempt);
+          expect(total).toBeLessThanOrEqual(18);
+          log.push(row(up, 'clean', log.length, null, luck[log.length]!));
+        }
+        expect(log.length).toBeGreaterThanOrEqual(6);
+      }),
+    );
+    expect(runState(series, [])).toMatchObject({ total: 9 });
+    const missedWing = [1, 2, 3].map((rep) =>
+      row({ ...runState(series, []).up!, rep }, 'clean', rep, null, false),
+    );
+    expect(runState(series, missedWing)).toMatchObject({ total: 12 });
+    expect(retriesMissed({ ...series, stand: 'stations' })).toBe(false);
+    const tired = new Map([['ana', 2]]);
+    const open = runState(series, missedWing.slice(0, 2), new Set(), tired).open;
+    expect(open.map(({ variant }) => variant.slice(5))).toEqual(['top', 'top', 'corner', 'corner']);
   });
 
   it('takes a make up again when it is taken back', () => {

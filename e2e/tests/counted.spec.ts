@@ -165,7 +165,7 @@ test('metres and minutes are timed by the coach’s clock, which runs on through
     .toEqual(['1 0', '2 800']);
 });
 
-test('makes are kept by spot, and the next session begins at the spot that was missed', async ({
+test('makes are kept by spot; what was missed comes once more, and the next session begins there', async ({
   signedIn: page,
 }) => {
   const [kaia] = await people(page, 'Kaia');
@@ -188,21 +188,32 @@ test('makes are kept by spot, and the next session begins at the spot that was m
     'aria-pressed',
     'false',
   );
+  await page.getByLabel('once more through what was missed').check();
+  await expect(page.getByText('on after 2; what was missed once more')).toBeVisible();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Counted is saved.')).toBeVisible();
   await page.setViewportSize(PHONE);
   await goTo(page, `/run/${first.id}`);
   await expect(page.locator('.run-what')).toContainText('left post');
+  await expect(page.getByText('still to make: left post · middle 3')).toBeVisible();
   await tap(page, page.getByRole('button', { name: 'Made', exact: true }));
   await expect(page.locator('.run-what')).toContainText('middle 3');
   await tap(page, page.getByRole('button', { name: 'Missed', exact: true }));
   await tap(page, page.getByRole('button', { name: 'Missed', exact: true }));
+  await expect(page.getByText('once more: missed in this round')).toBeVisible();
+  await expect(page.locator('.run-what')).toContainText('middle 3');
+  await expect(page.getByText('try 1 of 2')).toBeVisible();
+  await tap(page, page.getByRole('button', { name: 'Missed', exact: true }));
+  await page.reload();
+  await expect(page.getByText('try 2 of 2')).toBeVisible();
+  await tap(page, page.getByRole('button', { name: 'Missed', exact: true }));
   await expect(up(page)).toHaveText('Drill set done');
+  await expect(page.getByText('left: middle 3')).toBeVisible();
   await expect
     .poll(() => resultsOn(page, kaia!, 'two-step-finish', '2031-07-05'), { timeout: 15_000 })
     .toMatchObject([
       { spot: 'left post', tried: 1, made: 1 },
-      { spot: 'middle 3', tried: 2, made: 0 },
+      { spot: 'middle 3', tried: 4, made: 0 },
     ]);
   const next = await aSession(
     page,

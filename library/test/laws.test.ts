@@ -83,3 +83,15 @@ it('holds back no run but those that have to stop for something', () => {
     expect(path.indexOf(phase!), own).toBeLessThan(path.length - 1);
   }
 });
+
+it('asks three faults of a drill with steps of its own, and one of any other', () => {
+  const cadence = structuredClone(MOVEMENTS.find(({ code }) => code === 'steady-cadence')!);
+  for (const fault of cadence.faults) {
+    fault.drills = fault.drills.filter(
+      (code) => code !== 'wall-cycles' || fault.code === 'bounces',
+    );
+  }
+  expect(lawsBroken(cadence, bodies.slice(4, 5)).map(({ sentence }) => sentence)).toEqual([
+    expect.stringMatching(/^In the drill “.+” only 1 fault can be seen/),
+  ]);
+});

@@ -17,6 +17,7 @@ import {
   drillSetTime,
   makeRate,
   placed,
+  sessionReps,
   suggestedRestS,
   twoPlaces,
 } from '../src/session/sessionTime';
@@ -316,6 +317,28 @@ describe('minutes', () => {
       vary: vary({ rungs: ['walk', 'full'] }),
     };
     expect(time(stations).performing).toBe(2);
+  });
+
+  it('allow for what was missed to come once more, but not for whoever may do fewer reps', () => {
+    const makes = setOf(work('two-step-finish'), 2, {
+      target: 'makes',
+      amount: 3,
+      reps: 4,
+      sets: 1,
+    });
+    const again = { ...makes, retryMissed: true };
+    expect(time(again).reps).toBeGreaterThan(time(makes).reps);
+    expect(time(again).reps).toBeCloseTo(time({ ...makes, reps: 8 }).reps, 9);
+    expect(time({ ...again, stand: 'stations' }).reps).toBe(
+      time({ ...makes, stand: 'stations' }).reps,
+    );
+    const reduced = { kind: 'reduced' as const, share: 0.5, from: '2031-01-01', until: null };
+    const most = (drillSet: DrillSet) =>
+      sessionReps({ date: '2031-02-01', drillSets: [drillSet] }, [
+        { id: 'p0', restrictions: [reduced] },
+      ]);
+    expect([most(makes), most(again)]).toEqual([2 + 4, 2 + 8]);
+    expect(targetWords(again)).toBe('3 makes, on after 4; what was missed once more');
   });
 
   it('never fall when there is more to do, for any set', () => {

@@ -24,6 +24,8 @@ export type RunSet = Varied & {
   reps: number;
   /** go on to the next combination after so many makes; null where attempts count */
   makes: number | null;
+  /** at the end of a round once more through what lacks its makes, with as many tries again */
+  retryMissed?: boolean | undefined;
   stand: Stand;
   restS: number;
   setRestS: number;
@@ -72,6 +74,13 @@ const atStations = (set: RunSet, round: number): Slotted[] => {
   );
 };
 
+/** What comes in a round, and once more where that is wanted. */
+const slotsInRound = (set: RunSet, round: number): Slot[] => {
+  const slots = slotsOf(set, set.reps, round);
+  if (!retriesMissed(set)) return slots;
+  return [...slots, ...slots.map(({ variant, rep }) => ({ variant, rep: rep + set.reps }))];
+};
+
 /** Combinations of which athletes still owe makes from last time, by athlete, as `struckKey` has them. */
 export type Missed = ReadonlyMap<string, readonly string[]>;
 
@@ -93,9 +102,17 @@ export const beginsAtMissed = ({ makes, order, stand, vary }: RunSet): boolean =
   makes !== null && order === 'blocked' && stand !== 'stations' && vary.paces.length < 2;
 
 /**
+ * Whether a round ends with what was missed in it: where its makes count. At stations nobody can go back, since
+ * the others are there.
+ */
+export const retriesMissed = ({ makes, stand, retryMissed }: Omit<RunSet, 'drillSetId'>): boolean =>
+  retryMissed === true && makes !== null && stand !== 'stations';
+
+/**
  * Every turn of a drill set in order: round after round, combination after combination as its order
  * says, everybody does the first rep in turn, then the second, and so on. At stations each group has a
- * combination of its own, and they change.
+ * combination of its own, and they change. Where what was missed comes once more, a round has the same turns a
+ * second time, their reps counted on; `runState` opens only those that are needed.
  *
  * @param missed begins everybody at what they missed last time, where the set can
  * @throws {RangeError} when rounds or reps are not within 1–100
@@ -115,7 +132,7 @@ export const turnOrder = (set: RunSet, missed: Missed = new Map()): Turn[] => {
     const slotted: Slotted[] =
       set.stand === 'stations'
         ? atStations(set, round)
-        : slotsOf(set, set.reps, round).map((slot) => ({
+        : slotsInRound(set, round).map((slot) => ({
             set: round,
             slot,
             athleteIds: set.athleteIds,
@@ -154,7 +171,8 @@ const madeEnough = (set: RunSet, rows: readonly LogRow[]): ReadonlySet<string> =
  *
  * @param log rows of this drill set, in any order
  * @param away athletes who have left the set; their open turns are passed over
- * @param most reps of a combination and round for athletes who may do fewer than the others
+ * @param most reps of a combination and round for athletes who may do fewer than the others; nothing that they
+ *   missed comes once more
  * @param first who is brought forward: up before all others, as long as there is a turn to do
  * @param order `turnOrder(set)`, where it is known already
  * @example
@@ -173,6 +191,7 @@ export const runState = (
   const answered = new Set(rows.filter(isAnswer).map(turnKey));
   const made = madeEnough(set, rows);
   const open: Turn[] = [];
+  const inFirstPass = new Set<string>();
   let done = 0;
   for (const turn of order) {
     if (answered.has(turn.key)) done += 1;
@@ -181,6 +200,9 @@ export const runState = (
       turn.rep <= (most.get(turn.athleteId) ?? Infinity) &&
       (made.size === 0 || !made.has(bout(turn)))
     ) {
+      if (turn.rep <= set.reps) inFirstPass.add(bout(turn));
+      // Whether it is missed is known only after the first tries.
+      else if (inFirstPass.has(bout(turn))) continue;
       open.push(turn);
     }
   }

@@ -1,5 +1,6 @@
-import { lastOf, standing } from '@gravek/core/session/repLog';
+import { lastOf, standing, type TurnKey } from '@gravek/core/session/repLog';
 import {
+  retriesMissed,
   runState,
   together,
   turnOrder,
@@ -7,13 +8,27 @@ import {
   type RunState,
   type Turn,
 } from '@gravek/core/session/runOrder';
-import { keptVariants, struckKey, variantFrom, type Variant } from '@gravek/core/session/variants';
+import { seriesStand } from '@gravek/core/session/seriesNext';
+import {
+  keptVariants,
+  struckKey,
+  variantFrom,
+  variantKey,
+  type Variant,
+} from '@gravek/core/session/variants';
 import { runSetOf, type TargetKind } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
 import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '../session/restrictions';
 import { atOnce } from '../session/sessionTime';
-import { asVaried, demandOfSet, fieldBase } from '../session/work';
+import {
+  asVaried,
+  demandOfSet,
+  fieldBase,
+  sideWords,
+  variantWords,
+  type Base,
+} from '../session/work';
 import type { FieldRow, SetWork } from './log';
 
 /** One drill set of the session, where it stands and what it is of. */
@@ -38,7 +53,12 @@ export type SetRun = SetWork & {
   isOwed: (turn: Turn) => boolean;
   /** what an athlete has made of a turn's combination in its round so far */
   madeSoFar: (turn: Turn) => { made: number; tried: number };
+  /** combinations that an athlete has not made often enough in a round, whether or not they come again; none where makes do not count */
+  stillToMake: (athleteId: string, round: number) => StillToMake[];
 };
+
+/** A combination that lacks makes, in words. */
+export type StillToMake = { what: string; made: number };
 
 /** Somebody of the club of whom the phone knows no more than the name. */
 const stranger = (id: string, name: string): RunAthlete => ({
@@ -120,6 +140,26 @@ export const isCountedAlone = ({ set, base }: Pick<SetWork, 'set' | 'base'>): bo
 export const isRow = (work: Pick<SetWork, 'set' | 'base'>): boolean =>
   work.set.stand === 'row' && !isCountedAlone(work);
 
+const madeOf = (tries: readonly FieldRow[]): { made: number; tried: number } => ({
+  made: tries.filter((row) => row.made).length,
+  tried: tries.length,
+});
+
+/** A combination of several in words; its side only where they differ in that. */
+const combinationWords = (
+  base: Base | null,
+  variants: readonly Variant[],
+  variant: Variant,
+  athlete: RunAthlete | undefined,
+): string => {
+  const isOnBoth = variants.some(({ side }) => side !== variant.side);
+  const side = isOnBoth
+    ? sideWords(base?.movement ?? null, athlete ? [athlete] : [], variant.side)
+    : '';
+  const words = [...variantWords({ movement: base?.movement ?? null }, variant), side];
+  return words.filter((word) => word !== '').join(', ') || 'as planned';
+};
+
 /** What holds for a whole session while it is run. */
 export type FieldSession = {
   athletes: readonly RunAthlete[];
@@ -167,6 +207,15 @@ export const setRun = (
   const present = people.filter((id) => !away.has(id)).length;
   const isAlone = ['turns', 'stations'].includes(set.stand) || isCountedAlone(work);
   const stands = standing(rows);
+  const triesOf = ({ athleteId, set: round, side, variant }: Omit<TurnKey, 'rep' | 'drillSetId'>) =>
+    stands.filter(
+      (row) =>
+        row.athleteId === athleteId &&
+        row.set === round &&
+        row.side === side &&
+        row.variant === variant &&
+        row.made !== null,
+    );
   return {
     ...work,
     people,
@@ -184,16 +233,20 @@ export const setRun = (
     },
     isOwed: (turn) =>
       owed.get(turn.athleteId)?.includes(struckKey(variantFrom(turn.variant, turn.side))) ?? false,
-    madeSoFar: (turn) => {
-      const tries = stands.filter(
-        (row) =>
-          row.athleteId === turn.athleteId &&
-          row.set === turn.set &&
-          row.side === turn.side &&
-          row.variant === turn.variant &&
-          row.made !== null,
+    madeSoFar: (turn) => madeOf(triesOf(turn)),
+    stillToMake: (athleteId, round) => {
+      if (run.makes === null) return [];
+      const variants = keptVariants(run);
+      const came = variants.map((variant) =>
+        madeOf(
+          triesOf({ athleteId, set: round, side: variant.side, variant: variantKey(variant) }),
+        ),
       );
-      return { made: tries.filter((row) => row.made).length, tried: tries.length };
+      const rules = { makes: run.makes, tries: run.reps, again: retriesMissed(run) };
+      return seriesStand(rules, came).left.map((place) => ({
+        what: combinationWords(work.base, variants, variants[place]!, athleteBy.get(athleteId)),
+        made: came[place]!.made,
+      }));
     },
   };
 };

@@ -445,6 +445,21 @@ const faultsDrilled = (movement: Movement, body: Body): string[] =>
       : [`None of the drills against “${fault.name}” goes through where it shows.`];
   });
 
+/** Faults that a drill can show at the least: as many as an exit where it has steps of its own, else the single thing it is for. */
+const drillsShow = (movement: Movement, body: Body): string[] =>
+  movement.drills.flatMap(({ code, name, phases }) => {
+    const laid = laidOut(movement, body, { drill: code }).phases.map((phase) => phase.code);
+    const shown = asDrilled(movement, code).faults.filter((fault) =>
+      fault.phases.some((phase) => laid.includes(phase)),
+    ).length;
+    const fewest = phases?.length ? FEWEST_FAULTS : 1;
+    return shown >= fewest
+      ? []
+      : [
+          `In the drill “${name}” only ${shown} ${shown === 1 ? 'fault' : 'faults'} can be seen: name it with the faults that it shows.`,
+        ];
+  });
+
 const PACES = [0.25, 0.5, 0.75, 1];
 
 /** Less of full speed is slower. */
@@ -557,6 +572,7 @@ export const lawsBroken = (
     ...readsAnswered(movement),
     ...faultsPlaced(movement),
     ...faultsDrilled(movement, bodies[0]!),
+    ...drillsShow(movement, bodies[0]!),
     ...slowerIsSlower(movement, bodies[0]!),
   ]) {
     find(sentence, '');

@@ -1,8 +1,9 @@
 import type { Body } from '@gravek/core/layout/body';
 import { filled } from '@gravek/core/session/rotation';
+import { retriesMissed } from '@gravek/core/session/runOrder';
 import { likelyTries, setDuration } from '@gravek/core/session/sets';
 import { keptVariants } from '@gravek/core/session/variants';
-import type { DrillSet } from '@gravek/contract/drillSet';
+import { runSetOf, type DrillSet } from '@gravek/contract/drillSet';
 import { repsFor, type DatedRestriction } from './restrictions';
 import { asVaried, variedRun, type Base } from './work';
 
@@ -40,12 +41,11 @@ export type Conditions = {
 export const makeRate = (makes: Makes | undefined): number =>
   makes && makes.tried >= KNOWN_FROM ? (makes.made + 0.5) / (makes.tried + 1) : USUAL_MAKE_RATE;
 
-/** Reps of each combination in a round that somebody of a set does at most. */
-const mostReps = (
-  set: Pick<DrillSet, 'reps'>,
-  id: string,
-  { people = [], on = '' }: Conditions,
-): number => repsFor(set.reps, people.find((one) => one.id === id)?.restrictions ?? [], on);
+/** Reps of each combination in a round that somebody of a set does at most; whoever may do fewer has no second tries. */
+const mostReps = (set: DrillSet, id: string, { people = [], on = '' }: Conditions): number => {
+  const most = repsFor(set.reps, people.find((person) => person.id === id)?.restrictions ?? [], on);
+  return retriesMissed(runSetOf(set)) && most === set.reps ? 2 * most : most;
+};
 
 /**
  * Reps that each of a set is likely to do of each combination in a round: all of them, or with makes as

@@ -2,6 +2,7 @@ import { otherFoot } from '@gravek/core/feet';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
 import type { BodyLoad, Side } from '@gravek/core/session/repLog';
+import { retriesMissed } from '@gravek/core/session/runOrder';
 import { keptVariants, variantsOf, type Variant } from '@gravek/core/session/variants';
 import type { Choices, Outline } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
@@ -9,7 +10,7 @@ import type { OnGround } from '@gravek/contract/ground';
 import type { Load, Movement } from '@gravek/contract/movement';
 import type { Rung } from '@gravek/contract/rungs';
 import type { RunAthlete, RunPlan } from '@gravek/contract/run';
-import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import { runSetOf, type DrillSet, type Work } from '@gravek/contract/drillSet';
 import { bodyLoad } from './bodyLoad';
 import { chainOf, chainParts, ENDINGS, isChain, MOVES } from '../movement/chains';
 import { drillOf } from '../movement/byCode';
@@ -348,7 +349,10 @@ export const targetWords = (set: DrillSet): string => {
   const each = keptVariants(set).length > 1 ? ' of each' : '';
   switch (set.target) {
     case 'makes':
-      return `${many(set.amount, 'make')}${each}, on after ${set.reps}`;
+      return [
+        `${many(set.amount, 'make')}${each}, on after ${set.reps}`,
+        ...(retriesMissed(runSetOf(set)) ? ['what was missed once more'] : []),
+      ].join('; ');
     case 'touches':
       if (set.work.kind === 'warm-up') return `${set.reps} × ${set.amount} times`;
       return `${set.reps} × ${set.amount} touches${each}`;

@@ -12,7 +12,7 @@ import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 
 export const SetDone = ({
-  at: { set, people, athleteOf, away },
+  at: { set, people, athleteOf, away, stillToMake },
   log,
   twice,
   next,
@@ -77,6 +77,7 @@ export const SetDone = ({
           const clean = counted.filter((rep) => rep.outcome === 'clean').length;
           const row = own.find(isLeaving);
           const made = counted.filter((rep) => rep.made).length;
+          const missing = counted.length > 0 ? stillToMake(id, set.sets) : [];
           const held = counted.flatMap((rep) => rep.heldS ?? []);
           const rounds = counted.flatMap((rep) => (rep.touchS?.length ? [rep.touchS.at(-1)!] : []));
           const ranM = counted.reduce((sum, rep) => sum + (rep.ranM ?? 0), 0);
@@ -88,6 +89,11 @@ export const SetDone = ({
                 {row && (
                   <span className="quiet small-text d-block">
                     {row.outcome === 'pain' ? 'stopped by pain' : 'out for today'}
+                  </span>
+                )}
+                {missing.length > 0 && (
+                  <span className="quiet small-text d-block">
+                    left: {missing.map(({ what }) => what).join(' · ')}
                   </span>
                 )}
               </span>

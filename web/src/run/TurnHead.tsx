@@ -1,8 +1,12 @@
 import type { Turn } from '@gravek/core/session/runOrder';
-import type { SetRun } from '@gravek/library/field/sets';
+import type { SetRun, StillToMake } from '@gravek/library/field/sets';
 import type { TurnView } from '@gravek/library/field/turn';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
+
+/** What lacks makes: with how many of them, where some were made. */
+const missingWords = (missing: readonly StillToMake[], amount: number): string =>
+  missing.map(({ what, made }) => (made > 0 ? `${what} (${made} of ${amount})` : what)).join(' · ');
 
 /** Who is up, what is done on which foot, which rep it is, and who comes after. */
 export const TurnHead = ({
@@ -27,6 +31,8 @@ export const TurnHead = ({
   const firstName = (id: string): string => at.athleteOf(id).name.split(' ')[0] ?? '';
   const reps = fewer.get(athlete.id) ?? set.reps;
   const made = set.target === 'makes' ? at.madeSoFar(up) : null;
+  const isOnceMore = up.rep > set.reps;
+  const missing = at.stillToMake(athlete.id, up.set);
   return (
     <>
       <div className="run-who">
@@ -53,6 +59,7 @@ export const TurnHead = ({
               )}
               {view.sideSaid && <strong className="d-block">{view.sideSaid}</strong>}
               {at.isOwed(up) && <strong className="d-block">missed last time</strong>}
+              {isOnceMore && <strong className="d-block">once more: missed in this round</strong>}
             </div>
           )}
         </div>
@@ -63,7 +70,7 @@ export const TurnHead = ({
             <Figure parts={[{ figure: String(up.rep), unit: `of ${reps}` }]} />
           )}
           <div className="run-next">
-            {made && `try ${up.rep} of ${reps}, `}
+            {made && `try ${isOnceMore ? up.rep - set.reps : up.rep} of ${reps}, `}
             {set.sets > 1 || !made ? `set ${up.set} of ${set.sets}` : 'then on'}
           </div>
         </div>
@@ -89,6 +96,11 @@ export const TurnHead = ({
         )}
         {parts.length > 0 && <span className="run-parts">{parts.join(' · ')}</span>}
       </div>
+      {made && missing.length > 1 && (
+        <div className="run-next text-truncate" title={missingWords(missing, set.amount)}>
+          still to make: {missingWords(missing, set.amount)}
+        </div>
+      )}
       {fewer.has(athlete.id) && (
         <div className="note small-text" role="status">
           {firstName(athlete.id)} is on reduced volume: {reps} of {set.reps} reps.

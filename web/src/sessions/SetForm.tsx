@@ -210,6 +210,16 @@ export const SetForm = ({
           </button>
         </div>
       )}
+      {set.target === 'makes' && set.stand !== 'stations' && (
+        <label className="check-line">
+          <input
+            type="checkbox"
+            checked={set.retryMissed ?? false}
+            onChange={(event) => onSet({ retryMissed: event.target.checked })}
+          />
+          at the end of a round, once more through what was missed
+        </label>
+      )}
       {set.target === 'makes' && (
         <div className="small-text quiet">
           {known.length > 0

@@ -106,6 +106,9 @@ export const SetUpAt = ({ at, drill }: { at: string; drill: Drill }) => {
       <CallAt at={`${at}.call`} />
       <FlagAt at={`${at}.freeze`} label="Freeze at the end" />
       <FlagAt at={`${at}.redo`} label="Done again where the finish is missed" />
+      {target === 'makes' && (
+        <FlagAt at={`${at}.retryMissed`} label="What was missed comes once more at the end" />
+      )}
       <div className="span-12 stack">
         <PicksAt
           at={`${at}.sides`}
