@@ -97,7 +97,10 @@ export const TurnHead = ({
         {parts.length > 0 && <span className="run-parts">{parts.join(' · ')}</span>}
       </div>
       {made && missing.length > 1 && (
-        <div className="run-next text-truncate flex-shrink-0" title={missingWords(missing, set.amount)}>
+        <div
+          className="run-next text-truncate flex-shrink-0"
+          title={missingWords(missing, set.amount)}
+        >
           still to make: {missingWords(missing, set.amount)}
         </div>
       )}
