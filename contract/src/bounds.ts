@@ -20,7 +20,7 @@ export const isTooDeep = (value: unknown, depth = 0): boolean =>
 
 /** The most items or letters that a schema allows, and what it says to more. */
 export const mostOf = (schema: Schema): { max: number; message: string } | null => {
-  const test = (schema as AnySchema).tests.find((one) => one.OPTIONS?.name === 'max');
+  const test = (schema as AnySchema).tests.find((check) => check.OPTIONS?.name === 'max');
   const max = test?.OPTIONS?.params?.max;
   if (typeof max !== 'number') return null;
   const { message } = test!.OPTIONS!;

@@ -50,16 +50,16 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   const faultCodes = new Set(faults.map((fault) => fault.code));
   const drillCodes = new Set(drills.map((drill) => drill.code));
   const nameOf = (which: readonly { code: string; name: string }[], at: string): string =>
-    which.find((one) => one.code === at)?.name ?? at;
+    which.find((item) => item.code === at)?.name ?? at;
   for (const [path, own] of [
     ['phases', phases],
     ['faults', faults],
     ['drills', drills],
     ['schools', schools],
   ] as const) {
-    own.forEach((one, i) => {
-      if (own.findIndex((it) => it.code === one.code) !== i) {
-        say(`${path}[${i}].code`, `Two ${path} have the code ${one.code}.`);
+    own.forEach((phase, i) => {
+      if (own.findIndex((it) => it.code === phase.code) !== i) {
+        say(`${path}[${i}].code`, `Two ${path} have the code ${phase.code}.`);
       }
     });
   }
@@ -92,7 +92,7 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     const at = phases.findIndex((phase) => phase.code === round.at(-2));
     say(
       `phases[${at}].${phases[at]!.read ? 'read' : 'then'}`,
-      `The way never ends: ${round.map((one) => nameOf(phases, one)).join(' → ')}.`,
+      `The way never ends: ${round.map((code) => nameOf(phases, code)).join(' → ')}.`,
     );
   }
   const reached = new Set<string>();

@@ -44,8 +44,8 @@ export const check = <S extends AnyObjectSchema>(
     if (error instanceof TypeError) return { ok: false, fields: { '': 'That could not be read.' } };
     if (!(error instanceof ValidationError)) throw error;
     const fields: Record<string, string> = {};
-    for (const one of (error.inner.length > 0 ? error.inner : [error]).slice(0, MOST_FAULTS)) {
-      fields[one.path ?? ''] ??= one.message;
+    for (const other of (error.inner.length > 0 ? error.inner : [error]).slice(0, MOST_FAULTS)) {
+      fields[other.path ?? ''] ??= other.message;
     }
     return { ok: false, fields };
   }

@@ -17,33 +17,35 @@ const figures = (what: string, unit: string, most = 60) =>
     .required(`${what} are missing.`)
     .min(1, `${what}: write at least one.`)
     .max(most, `${what}: at most ${most}.`);
-const one = (what: string) =>
+const length = (what: string) =>
   number().strict().typeError(`${what} must be a number.`).required(`${what} is missing.`);
 
 const counts = () =>
-  array(object({ count: one('The count'), seconds: one('The time') }).required())
+  array(object({ count: length('The count'), seconds: length('The time') }).required())
     .required('The counts are missing.')
     .min(1, 'One count at least.')
     .max(20, 'At most twenty counts.');
 
 const SHAPES: Record<Reading['kind'], Record<string, Schema>> = {
   sprint: {
-    splits: array(object({ distanceM: one('The distance'), timeS: one('The time') }).required())
+    splits: array(
+      object({ distanceM: length('The distance'), timeS: length('The time') }).required(),
+    )
       .required('The times are missing.')
       .min(2, 'Two distances at least.')
       .max(12, 'At most twelve distances.'),
   },
-  curve: { radiusM: one('The radius'), chordsM: figures('Tapes', 'in metres') },
+  curve: { radiusM: length('The radius'), chordsM: figures('Tapes', 'in metres') },
   cadence: { counts: counts() },
   'easy-cadence': { counts: counts() },
-  stop: { speedMps: one('The speed'), distancesM: figures('Stopping distances', 'in metres') },
+  stop: { speedMps: length('The speed'), distancesM: figures('Stopping distances', 'in metres') },
   reaction: { timesS: figures('Times', 'in seconds') },
   'short-step': { lengthsM: figures('Steps', 'in metres') },
-  lane: { laneM: one('The lane'), steps: figures('Counts', 'of steps') },
+  lane: { laneM: length('The lane'), steps: figures('Counts', 'of steps') },
   'run-through': { missesM: figures('Misses', 'in metres') },
   'take-offs': {
     spots: array(
-      object({ alongM: one('Inside the upright'), outM: one('Out from the bar') }).required(),
+      object({ alongM: length('Inside the upright'), outM: length('Out from the bar') }).required(),
     )
       .required('The take-offs are missing.')
       .min(1, 'One take-off at least.')

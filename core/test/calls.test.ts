@@ -18,7 +18,7 @@ describe('calls', () => {
         const events = callEvents(ask, seed);
         expect(callEvents(ask, seed)).toEqual(events);
         expect(events[0]!.timeS).toBe(0);
-        for (const gap of gaps(events.map((one) => one.timeS))) expect(gap).toBeGreaterThan(0);
+        for (const gap of gaps(events.map((event) => event.timeS))) expect(gap).toBeGreaterThan(0);
       }),
     );
   });
@@ -33,11 +33,11 @@ describe('calls', () => {
         (leastS, more, steps, seed) => {
           const mostS = leastS + more;
           const events = callEvents({ kind: 'steps', steps, leastS, mostS, first: 'right' }, seed);
-          const called = events.filter((one) => one.kind === 'step');
-          expect(called.map((one) => one.foot)).toEqual(
+          const called = events.filter((event) => event.kind === 'step');
+          expect(called.map((event) => event.foot)).toEqual(
             Array.from({ length: steps }, (_, i) => (i % 2 ? 'left' : 'right')),
           );
-          for (const gap of gaps(called.map((one) => one.timeS))) {
+          for (const gap of gaps(called.map((event) => event.timeS))) {
             expect(gap).toBeGreaterThanOrEqual(leastS - 1e-9);
             expect(gap).toBeLessThanOrEqual(mostS + 1e-9);
           }
@@ -52,7 +52,7 @@ describe('calls', () => {
 
   it('count steps where not all who go begin on the same foot', () => {
     const events = callEvents({ kind: 'steps', steps: 22, leastS: 1, mostS: 2, first: null }, 3);
-    const called = events.filter((one) => one.kind === 'step');
+    const called = events.filter((event) => event.kind === 'step');
     expect(called.every(({ foot }) => foot === null)).toBe(true);
     expect(called.slice(0, 3).map(({ word }) => word)).toEqual(['one', 'two', 'three']);
     expect(called.slice(19).map(({ word }) => word)).toEqual(['twenty', null, null]);
@@ -83,7 +83,7 @@ describe('calls', () => {
       }),
     );
     const beats = callEvents({ kind: 'tempo', cadenceSpm: 176, seconds: 30 }, 1);
-    for (const gap of gaps(beats.map((one) => one.timeS))) expect(gap).toBeCloseTo(60 / 176, 9);
+    for (const gap of gaps(beats.map((beat) => beat.timeS))) expect(gap).toBeCloseTo(60 / 176, 9);
     expect(() =>
       callEvents({ kind: 'steps', steps: 3, leastS: 2, mostS: 1, first: 'left' }, 1),
     ).toThrow('mostS');

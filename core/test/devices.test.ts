@@ -44,13 +44,13 @@ describe('what a device has sent', () => {
   });
 
   it('whatever comes in whatever order, times rise and nothing is lost without a count', () => {
-    const one = fc.record({
+    const arbitrary = fc.record({
       atS: fc.integer({ min: 0, max: 30 }),
       cadenceSpm: fc.integer({ min: -10, max: 500 }),
       speedMps: fc.option(evenly(-1, 20)),
     });
     fc.assert(
-      fc.property(fc.array(one), (sent) => {
+      fc.property(fc.array(arbitrary), (sent) => {
         const { readings, doubled, late, impossible } = courseOf(sent);
         expect(readings.length + doubled + late + impossible).toBe(sent.length);
         readings
@@ -75,7 +75,9 @@ describe('what a device has sent', () => {
     // A speed that is known for a few seconds only is none of the minute.
     const speeds = (known: number) =>
       minutesOf({
-        readings: all.slice(0, 60).map((one, i) => ({ ...one, speedMps: i < known ? 3 : null })),
+        readings: all
+          .slice(0, 60)
+          .map((reading, i) => ({ ...reading, speedMps: i < known ? 3 : null })),
       })[0]!.speedMps;
     expect(speeds(40)).toBeCloseTo(3, 9);
     expect(speeds(10)).toBeNull();
@@ -195,8 +197,8 @@ describe('landings that a microphone hears', () => {
     const samples = Array.from({ length: 4 * 375 }, (_, i) => {
       const t = i / 375;
       const ringing = atS
-        .filter((one) => one <= t)
-        .reduce((sum, one) => sum + loud * Math.exp(-(t - one) / 0.03), 0);
+        .filter((value) => value <= t)
+        .reduce((sum, value) => sum + loud * Math.exp(-(t - value) / 0.03), 0);
       return { atS: t, level: ringing + noise * (0.5 + random()) };
     });
     return stepsHeard(samples);

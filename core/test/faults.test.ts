@@ -235,8 +235,8 @@ describe('cueState', () => {
           const { rate, low, high, rateSince, state } = cueState({ sessions });
           const since = sessions.filter(({ date }) => date >= rateSince!);
           const band = rateBand({ sessions: since, onDate: sessions.at(-1)!.date });
-          expect([rate, low, high].map((one) => one.toFixed(9))).toEqual(
-            [band.rate, band.low, band.high].map((one) => one.toFixed(9)),
+          expect([rate, low, high].map((value) => value.toFixed(9))).toEqual(
+            [band.rate, band.low, band.high].map((value) => value.toFixed(9)),
           );
           // A rate that began anew is judged from there: what was before is none of it.
           if (rateSince !== sessions[0]!.date || state === 'back') {
@@ -341,7 +341,7 @@ describe('contrasts', () => {
     const { looks } = contrasts({
       looks: [look('plain', 30, 5), ...Array.from({ length: 19 }, (_, i) => look(`${i}`, 12, 14))],
     });
-    expect(looks.filter((one) => one.flagged).map((one) => one.id)).toEqual(['plain']);
+    expect(looks.filter((look) => look.flagged).map((look) => look.id)).toEqual(['plain']);
     expect(contrasts({ looks: [] })).toEqual({ looks: [] });
   });
 });

@@ -152,7 +152,7 @@ describe('steps on a film', () => {
     for (let i = 0; i < tries; i += 1) {
       const { steps } = watchedSteps({
         view: { kind: 'marks', pairs: pairs.map((pair) => ({ ...pair, px: pressed(pair.px) })) },
-        contacts: contacts.map((one) => ({ ...one, at: pressed(one.at) })),
+        contacts: contacts.map((contact) => ({ ...contact, at: pressed(contact.at) })),
       });
       steps.forEach((step, k) => {
         if (Math.abs(step.lengthM - truth[k]!.lengthM) < 1.645 * step.lengthSdM) within += 1;
@@ -200,7 +200,11 @@ describe('steps on a film', () => {
     expect(step!.intervalSdS).toBeCloseTo(0.02 / Math.sqrt(6), 6);
     expect(step!.cadenceSdSpm).toBeCloseTo((240 * step!.intervalSdS) / 0.25, 6);
     expect(step!.flightS).toBeCloseTo(0.13, 6);
-    const slower = contacts.map((one) => ({ ...one, on: { ...one.on, gapS: 0.04 }, off: null }));
+    const slower = contacts.map((contact) => ({
+      ...contact,
+      on: { ...contact.on, gapS: 0.04 },
+      off: null,
+    }));
     const [other] = watchedSteps({ view, contacts: slower }).steps;
     expect(other!.intervalSdS).toBeCloseTo(2 * step!.intervalSdS, 6);
     expect([other!.contactS, other!.flightS, other!.contactSdS, other!.flightSdS]).toEqual([

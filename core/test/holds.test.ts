@@ -127,9 +127,9 @@ describe('how well a run-up holds', () => {
   });
 
   it('of one step is that step', () => {
-    const one = simulate({ lengthsM: [1.4], stepFraction: 0.1 });
-    expect(one.steps).toHaveLength(1);
-    expect(one.sdM / 0.14).toBeCloseTo(1, 1);
+    const spread = simulate({ lengthsM: [1.4], stepFraction: 0.1 });
+    expect(spread.steps).toHaveLength(1);
+    expect(spread.sdM / 0.14).toBeCloseTo(1, 1);
   });
 });
 

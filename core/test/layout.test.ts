@@ -279,13 +279,13 @@ const sameWay = (layout: Layout): Layout => ({
     headingDeg: Math.abs(fall.headingDeg) > 179.9999 ? 180 : fall.headingDeg,
     facingDeg: Math.abs(fall.facingDeg) > 179.9999 ? 180 : fall.facingDeg,
   })),
-  marks: layout.marks.map((one) => ({
-    ...one,
-    headingDeg: Math.cos((one.headingDeg * Math.PI) / 180),
+  marks: layout.marks.map((mark) => ({
+    ...mark,
+    headingDeg: Math.cos((mark.headingDeg * Math.PI) / 180),
   })),
-  track: layout.track.map((one) => ({
-    ...one,
-    facingDeg: Math.cos((one.facingDeg * Math.PI) / 180),
+  track: layout.track.map((point) => ({
+    ...point,
+    facingDeg: Math.cos((point.facingDeg * Math.PI) / 180),
   })),
 });
 
@@ -445,7 +445,7 @@ describe('the solvers inside', () => {
     expect(last.foot).toBe('left');
     expect(last.facingDeg).toBeCloseTo(-(90 - 24), 6);
     expect(last.toLineM).toBeCloseTo(0.9, 9);
-    const bar = others.find((one) => one.kind === 'bar')!;
+    const bar = others.find((other) => other.kind === 'bar')!;
     expect(bar.points[0]!.aheadM).toBeCloseTo(bar.points[1]!.aheadM, 9);
     // The run comes from the right of the bar; the far upright lies further left.
     expect(bar.points[1]!.besideM).toBeLessThan(bar.points[0]!.besideM);
@@ -479,8 +479,8 @@ describe('parts and reads', () => {
   const branching = sequence([stance, short, go('in', 'left'), go('out', 'right')]);
 
   it('takes the first option unless another is chosen', () => {
-    expect(pathOf(branching.phases).map((one) => one.code)).toEqual(['stance', 'short', 'in']);
-    expect(pathOf(branching.phases, { short: 'out' }).map((one) => one.code)).toEqual([
+    expect(pathOf(branching.phases).map((phase) => phase.code)).toEqual(['stance', 'short', 'in']);
+    expect(pathOf(branching.phases, { short: 'out' }).map((phase) => phase.code)).toEqual([
       'stance',
       'short',
       'out',

@@ -114,7 +114,7 @@ describe('pins and bounds', () => {
         plan.steps.forEach((step, i) => {
           if (pinned.has(step.n)) return;
           const r = step.lengthM / step.preferredM - 1;
-          const bound = ask.bounds.find((one) => one.step === step.n);
+          const bound = ask.bounds.find((bound) => bound.step === step.n);
           let low = Math.max(-ask.tolerance!, bound ? bound.minM! / step.preferredM - 1 : -1);
           let high = Math.min(ask.tolerance!, bound ? bound.maxM! / step.preferredM - 1 : 1);
           if (low > high) low = high = r;
@@ -154,7 +154,7 @@ describe('pins and bounds', () => {
     expect(failure.reason).toBe('too-short');
     expect(failure.minDistanceM).toBeCloseTo(2.8, 9);
     expect(failure.maxDistanceM).toBeCloseTo(2.8, 9);
-    const offers = nearbyPlans(ask, failure).map((one) => one.change);
+    const offers = nearbyPlans(ask, failure).map((plan) => plan.change);
     expect(offers).toContain('distance');
     expect(offers).toContain('pins');
     expect(offers).not.toContain('tolerance');

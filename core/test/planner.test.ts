@@ -203,9 +203,9 @@ describe('setting out', () => {
             toleranceM,
           );
           const users = shared.flatMap((mark) => mark.users);
-          expect(users.map((one) => one.who).sort()).toEqual(marks.map((_, i) => i).sort());
-          for (const one of users)
-            expect(Math.abs(one.givesM)).toBeLessThanOrEqual(toleranceM + 1e-9);
+          expect(users.map((user) => user.who).sort()).toEqual(marks.map((_, i) => i).sort());
+          for (const other of users)
+            expect(Math.abs(other.givesM)).toBeLessThanOrEqual(toleranceM + 1e-9);
           // Fewest: points that pairwise lie more than two tolerances apart each need a mark.
           const sorted = [...marks].sort((a, b) => a - b);
           let apart = 0;

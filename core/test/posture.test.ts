@@ -68,7 +68,7 @@ describe('a drawn body', () => {
     fc.assert(
       fc.property(poses, bodies, deg(0, 0.5), (pose, body, liftM) => {
         const figure = figureOf(pose, body, liftM);
-        const soles = [figure.stance, figure.free].flatMap((one) => [one.toe.y, one.heel.y]);
+        const soles = [figure.stance, figure.free].flatMap((leg) => [leg.toe.y, leg.heel.y]);
         expect(Math.min(...soles)).toBeCloseTo(liftM, 9);
         const { hip, stance } = figure;
         const bones =

@@ -117,7 +117,9 @@ describe('the order of logging', () => {
       fc.property(logs, fc.nat(), (log, seed) => {
         const ordered = inLogOrder(log);
         for (const phone of PHONES) {
-          const numbers = ordered.filter((one) => one.device === phone).map((one) => one.deviceNo);
+          const numbers = ordered
+            .filter((countedRow) => countedRow.device === phone)
+            .map((countedRow) => countedRow.deviceNo);
           expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
         }
         expect(inLogOrder(shuffledBy(log, seed))).toEqual(ordered);
@@ -132,7 +134,7 @@ describe('the order of logging', () => {
       row('second', { device: 'a', deviceNo: 1, arrival: 2 }),
       row('first', { device: 'c', deviceNo: 9, arrival: 1 }),
     ]);
-    expect(ordered.map((one) => one.id)).toEqual(['first', 'second', 'waits']);
+    expect(ordered.map((countedRow) => countedRow.id)).toEqual(['first', 'second', 'waits']);
   });
 });
 
@@ -141,16 +143,18 @@ describe('what stands', () => {
     fc.assert(
       fc.property(logs, fc.nat(), (log, seed) => {
         const stands = standing(log);
-        const taken = new Set(log.map((one) => one.voids));
-        expect(stands.some((one) => one.outcome === 'void' || taken.has(one.id))).toBe(false);
+        const taken = new Set(log.map((countedRow) => countedRow.voids));
+        expect(
+          stands.some((countedRow) => countedRow.outcome === 'void' || taken.has(countedRow.id)),
+        ).toBe(false);
         const answers = stands.filter(isAnswer).map(turnKey);
         expect(new Set(answers).size).toBe(answers.length);
         // Every turn that was answered and not wholly taken back has its answer.
         const open = log.filter(isAnswer);
-        for (const one of open.filter((it) => !taken.has(it.id))) {
-          expect(answers).toContain(turnKey(one));
+        for (const other of open.filter((it) => !taken.has(it.id))) {
+          expect(answers).toContain(turnKey(other));
         }
-        const ids = (rows: readonly CountedRow[]) => rows.map((one) => one.id).sort();
+        const ids = (rows: readonly CountedRow[]) => rows.map((row) => row.id).sort();
         expect(ids(standing(shuffledBy(log, seed)))).toEqual(ids(stands));
       }),
     );
@@ -170,21 +174,21 @@ describe('what stands', () => {
       }),
     );
     const counts = countReps(set);
-    const of = (late: boolean) => counts.filter((one) => one.late === late);
+    const of = (late: boolean) => counts.filter((count) => count.late === late);
     const sum = (list: typeof counts, key: 'reps' | 'read' | 'right' | 'timed'): number =>
-      list.reduce((all, one) => all + one[key], 0);
+      list.reduce((all, count) => all + count[key], 0);
     expect([sum(of(false), 'reps'), sum(of(true), 'reps')]).toEqual([3, 2]);
     expect([sum(counts, 'read'), sum(counts, 'right'), sum(counts, 'timed')]).toEqual([4, 3, 2]);
     // Whatever order they come in, also where turns leave it open.
-    const even = set.map((one) => ({ ...one, turn: 1 }));
+    const even = set.map((countedRow) => ({ ...countedRow, turn: 1 }));
     const ids = (list: CountedRow[]) =>
       countReps(list)
-        .map((one) => `${one.side} ${one.late} ${one.reps}`)
+        .map((rep) => `${rep.side} ${rep.late} ${rep.reps}`)
         .sort();
     expect(ids([...even].reverse())).toEqual(ids(even));
     // Another set begins early again.
     const next = row('n1', { set: 2, turn: 6 });
-    expect(countReps([...set, next]).filter((one) => !one.late)).toHaveLength(3);
+    expect(countReps([...set, next]).filter((rep) => !rep.late)).toHaveLength(3);
   });
 
   it('keeps touches, metres and minutes, tells spots apart, and a tap from what was heard', () => {
@@ -199,16 +203,16 @@ describe('what stands', () => {
       row('wing', { rep: 8, turn: 8, spot: 'wing', made: true }),
       row('top', { rep: 9, turn: 9, spot: 'top', made: false }),
     ]);
-    const rounds = counts.flatMap((one) => one.rounds);
+    const rounds = counts.flatMap((count) => count.rounds);
     expect(rounds.map(({ turn, touchS }) => [turn, touchS])).toEqual([
       [1, [0, 1]],
       [2, [0, 1.5]],
     ]);
     const sum = (key: 'runs' | 'ranM' | 'ranS' | 'timed' | 'heard' | 'lateS' | 'heardS') =>
-      counts.reduce((all, one) => all + one[key], 0);
+      counts.reduce((all, count) => all + count[key], 0);
     expect([sum('runs'), sum('ranM'), sum('ranS')]).toEqual([2, 400, 150.5]);
     expect([sum('timed'), sum('lateS'), sum('heard'), sum('heardS')]).toEqual([1, 0.9, 1, 0.4]);
-    const at = (spot: string | null) => counts.filter((one) => one.spot === spot);
+    const at = (spot: string | null) => counts.filter((count) => count.spot === spot);
     expect([at('wing'), at('top')]).toMatchObject([
       [{ tried: 1, made: 1 }],
       [{ tried: 1, made: 0 }],
@@ -225,7 +229,7 @@ describe('what stands', () => {
       outcome: 'fault',
       faults: ['reaches'],
     });
-    expect(standing([late, early]).map((one) => one.id)).toEqual(['early']);
+    expect(standing([late, early]).map((countedRow) => countedRow.id)).toEqual(['early']);
     expect(countReps([late, early])).toMatchObject([{ reps: 1, faults: [] }]);
     const back = row('back', {
       device: 'a',
@@ -234,9 +238,9 @@ describe('what stands', () => {
       outcome: 'void',
       voids: 'early',
     });
-    expect(standing([late, early, back]).map((one) => one.id)).toEqual(['late']);
+    expect(standing([late, early, back]).map((countedRow) => countedRow.id)).toEqual(['late']);
     const passed = row('passed', { device: 'c', deviceNo: 1, arrival: 0, outcome: 'skip' });
-    expect(standing([passed, late]).map((one) => one.id)).toEqual(['late']);
+    expect(standing([passed, late]).map((countedRow) => countedRow.id)).toEqual(['late']);
   });
 
   it('is not upset by a void that came before its rep', () => {
@@ -264,7 +268,7 @@ describe('undo', () => {
   it('walks all the way back through any log', () => {
     fc.assert(
       fc.property(logs, (log) => {
-        const now = log.map((one) => ({ ...one, atMs: 0 }));
+        const now = log.map((countedRow) => ({ ...countedRow, atMs: 0 }));
         for (let i = 0; i < 200; i += 1) {
           const last = lastOf(now, PHONES[0]!);
           if (!last) break;
@@ -298,7 +302,7 @@ describe('turns that were logged twice', () => {
   it('are told with the row that stands, until one of the two is taken back', () => {
     fc.assert(
       fc.property(logs, (log) => {
-        const stands = new Set(standing(log).map((one) => one.id));
+        const stands = new Set(standing(log).map((countedRow) => countedRow.id));
         const twice = loggedTwice(log);
         for (const pair of twice) {
           expect(turnKey(pair.other)).toBe(turnKey(pair.stands));
@@ -320,16 +324,18 @@ describe('counts', () => {
       fc.property(logs, (log) => {
         const stands = standing(log).filter(wasRun);
         const counts = countReps(log);
-        expect(counts.reduce((sum, one) => sum + one.reps, 0)).toBe(stands.length);
+        expect(counts.reduce((sum, count) => sum + count.reps, 0)).toBe(stands.length);
         for (const fault of FAULTS) {
-          const seen = stands.filter((one) => one.faults.includes(fault)).length;
-          const counted = counts.flatMap((one) => one.faults.filter((it) => it.fault === fault));
+          const seen = stands.filter((countedRow) => countedRow.faults.includes(fault)).length;
+          const counted = counts.flatMap((count) =>
+            count.faults.filter((it) => it.fault === fault),
+          );
           expect(counted.reduce((sum, one) => sum + one.reps, 0)).toBe(seen);
         }
         for (const speedPct of [60, 100]) {
-          const own = counts.filter((one) => one.speedPct === speedPct);
-          expect(own.reduce((sum, one) => sum + one.reps, 0)).toBe(
-            stands.filter((one) => one.speedPct === speedPct).length,
+          const own = counts.filter((count) => count.speedPct === speedPct);
+          expect(own.reduce((sum, count) => sum + count.reps, 0)).toBe(
+            stands.filter((countedRow) => countedRow.speedPct === speedPct).length,
           );
         }
       }),

@@ -50,7 +50,8 @@ describe('variants', () => {
         const sizes = Object.values(vary).map((list) => Math.max(1, list.length));
         expect(all).toHaveLength(sizes.reduce((a, b) => a * b, 1));
         expect(new Set(all.map(struckKey)).size).toBe(all.length);
-        for (const one of all) expect(variantFrom(variantKey(one), one.side)).toEqual(one);
+        for (const variant of all)
+          expect(variantFrom(variantKey(variant), variant.side)).toEqual(variant);
       }),
     );
   });

@@ -29,6 +29,8 @@ console.log(
 );
 for (const [name, asked, write] of ROWS) {
   console.log(
-    name.padEnd(36) + asked.padEnd(15) + figures.map((one) => write(one).padStart(12)).join(''),
+    name.padEnd(36) +
+      asked.padEnd(15) +
+      figures.map((figure) => write(figure).padStart(12)).join(''),
   );
 }

@@ -195,9 +195,9 @@ const rootChosen = (draw: Draw): boolean => {
   const codes = Object.keys(count) as (keyof typeof count)[];
   const live = codes.filter((code) => rateOf(code) >= LIVE_RATE);
   const alone = (code: keyof typeof count, place: number): number => {
-    const earlier = live.filter((one) => codes.indexOf(one) < place);
+    const earlier = live.filter((code) => codes.indexOf(code) < place);
     const showing = sets.filter((set) => set.includes(code));
-    const apart = showing.filter((set) => !earlier.some((one) => set.includes(one)));
+    const apart = showing.filter((set) => !earlier.some((code) => set.includes(code)));
     return earlier.length === 0 || showing.length === 0 ? 1 : apart.length / showing.length;
   };
   return (

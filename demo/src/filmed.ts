@@ -84,7 +84,7 @@ const TAPPED = [1.01, 0.99, 1.0, 1.02, 0.99, 1.01, 1.0, 1.03, 1.05, 1.06];
 const tappedReps = (season: ClubFile, athleteId: string): ClubFile['reps'] => {
   const athlete = season.athletes.find(({ id }) => id === athleteId)!;
   const ownOf = <T extends { athleteId: string }>(list: readonly T[]): T[] =>
-    list.filter((one) => one.athleteId === athleteId);
+    list.filter((rep) => rep.athleteId === athleteId);
   const body = bodyOf({
     ...athlete,
     trials: ownOf(season.trials),
@@ -97,7 +97,9 @@ const tappedReps = (season: ClubFile, athleteId: string): ClubFile['reps'] => {
     // Of what two have watched, one has tapped along.
     .filter(
       (rep, i, all) =>
-        all.findIndex((one) => one.drillSetId === rep.drillSetId && one.turn === rep.turn) === i,
+        all.findIndex(
+          (earlier) => earlier.drillSetId === rep.drillSetId && earlier.turn === rep.turn,
+        ) === i,
     )
     .slice(0, 3);
   const measured = new Map(
@@ -126,8 +128,8 @@ const tappedReps = (season: ClubFile, athleteId: string): ClubFile['reps'] => {
         atS += forS;
         return { atS, cadenceSpm: 60 / forS, speedMps: null };
       });
-      const one = measuredOf({ by: 'taps', simulated: false, contacts: true }, contacts, run);
-      return one ? [[rep.id, one] as const] : [];
+      const tapped = measuredOf({ by: 'taps', simulated: false, contacts: true }, contacts, run);
+      return tapped ? [[rep.id, tapped] as const] : [];
     }),
   );
   return season.reps.map((rep) => ({ ...rep, measured: measured.get(rep.id) ?? rep.measured }));

@@ -78,7 +78,7 @@ const causesFirst = (movement: Movement): Movement['faults'] => {
   const placed: Movement['faults'] = [];
   const place = (fault: Movement['faults'][number]): void => {
     if (placed.includes(fault)) return;
-    faults.filter((one) => bringsAbout(movement, one).includes(fault.code)).forEach(place);
+    faults.filter((other) => bringsAbout(movement, other).includes(fault.code)).forEach(place);
     placed.push(fault);
   };
   faults.forEach(place);
@@ -150,7 +150,7 @@ export const repLog = ({
     const seen = new Set<string>();
     for (const fault of causesFirst(movement)) {
       const causes = movement.faults.filter(
-        (one) => seen.has(one.code) && bringsAbout(movement, one).includes(fault.code),
+        (other) => seen.has(other.code) && bringsAbout(movement, other).includes(fault.code),
       );
       let misses = 1 - (person.own.get(key(movement.code, fault.code)) ?? STRAY);
       for (let i = 0; i < causes.length; i += 1) misses *= 1 - LINK;
@@ -242,7 +242,7 @@ export const repLog = ({
     }
     return loads.get(at)!;
   };
-  const add = (one: SessionInput, daysAgo: number, on: Date): void => {
+  const add = (session: SessionInput, daysAgo: number, on: Date): void => {
     let clock = on.getTime() + 5 * 3600_000;
     const cues = new Map<string, string | null>();
     /** athlete/movement → what was counted on the day */
@@ -257,7 +257,7 @@ export const repLog = ({
         faults: Map<string, number>;
       }
     >();
-    for (const set of one.drillSets) {
+    for (const set of session.drillSets) {
       const plan = approaches.find(
         (candidate) => set.work.kind === 'plan' && candidate.id === set.work.approachId,
       )!;
@@ -302,7 +302,7 @@ export const repLog = ({
             for (const fault of faults) day.faults.set(fault, (day.faults.get(fault) ?? 0) + 1);
             const logged: RepInFile = {
               id: id(new Date(clock), draw),
-              sessionId: one.id,
+              sessionId: session.id,
               drillSetId: set.id,
               athleteId,
               movement: movement.code,
@@ -352,7 +352,7 @@ export const repLog = ({
       const log = person.log.get(movement.code) ?? [];
       if (ran > 0) {
         log.push({
-          date: one.date,
+          date: session.date,
           reps: ran,
           exposed: [...exposed].map(([fault, reps]) => ({ fault, reps })),
           together: together.map((set) => ({ faults: set, reps: 1 })),
@@ -376,7 +376,7 @@ export const repLog = ({
   };
   /** When some faults come back, and others give way at last. */
   const turn = (squad: string): void => {
-    for (const person of people.filter((one) => one.squad === squad)) {
+    for (const person of people.filter((person) => person.squad === squad)) {
       for (const [fault, [course, rate]] of Object.entries(storyOf(person))) {
         if (course === 'returns') person.own.set(fault, rate * 1.5);
         if (course === 'clicks') person.own.set(fault, rate * 0.12);

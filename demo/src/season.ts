@@ -72,8 +72,8 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   const founded = subDays(today, 7 * WEEKS + 20);
 
   const ground = randomLcg(seed / 3);
-  const grounds = GROUNDS.map(({ slots, ...one }): GroundInput => ({
-    ...one,
+  const grounds = GROUNDS.map(({ slots, ...built }): GroundInput => ({
+    ...built,
     id: id(founded, ground),
     slots: Object.entries(slots).flatMap(([squad, [from, to]]) =>
       TRAINING[squad]!.every.map((daysAgo) => ({
@@ -83,7 +83,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       })),
     ),
   }));
-  const groundBy = (name: string) => grounds.find((one) => one.name === name)!;
+  const groundBy = (name: string) => grounds.find((ground) => ground.name === name)!;
   /** Where a squad's plans are set out. */
   const groundOf = (squad: string): OnGround => takenFrom(groundBy(TRAINING[squad]!.ground));
 
@@ -176,7 +176,7 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
   /** Everybody of the squad, keepers where only they are meant, but nobody whom it would harm. */
   const nextTraining = (on: Date): DrillSet[] =>
     NEXT_TRAINING.map(({ drill, plan: planKey, warmUp, keepers = false, set }) => {
-      const plan = approaches.find((one) => one.key === planKey);
+      const plan = approaches.find((approach) => approach.key === planKey);
       const code = drill?.[0] ?? (plan && movementCode(plan));
       const movement = code === undefined ? undefined : movementOf(code);
       const there = people.filter(
@@ -264,10 +264,10 @@ export const makeSeason = (today: Date, password: string, seed = 0.17): ClubFile
       if (daysAgo === TURN_DAYS_AGO - (TURN_DAYS_AGO % 7) + every[0]!) {
         log.turn(squad);
       }
-      const one = session(squad, daysAgo);
-      if (!one) continue;
-      sessions.push(one);
-      if (daysAgo > 0) log.add(one, daysAgo, subDays(today, daysAgo));
+      const training = session(squad, daysAgo);
+      if (!training) continue;
+      sessions.push(training);
+      if (daysAgo > 0) log.add(training, daysAgo, subDays(today, daysAgo));
     }
   }
 

@@ -16,7 +16,7 @@ const ran = season.reps.filter(
 
 const trendsOf = (athleteId: string) => {
   const own = ran.filter((rep) => rep.athleteId === athleteId);
-  const dates = new Map(season.sessions.map((one) => [one.id, one.date]));
+  const dates = new Map(season.sessions.map((session) => [session.id, session.date]));
   const sessionIds = [...new Set(own.map((rep) => rep.sessionId))];
   const codes = new Set(own.flatMap((rep) => rep.faults));
   return [...codes].map((code) => {
@@ -47,13 +47,13 @@ it('is a valid club file, the same for the same day', () => {
 it('is of the promised size, with left-handers, restrictions and a newcomer', () => {
   expect(season.athletes.length).toBeGreaterThanOrEqual(24);
   expect(season.reps.length).toBeGreaterThan(3000);
-  const days = season.sessions.map((one) => one.date).sort();
+  const days = season.sessions.map((session) => session.date).sort();
   expect(days[0]).toBe('2031-03-05');
-  expect(season.sessions.some((one) => one.date === '2031-05-14')).toBe(true);
-  expect(season.athletes.filter((one) => one.hand === 'left').length).toBeGreaterThan(3);
+  expect(season.sessions.some((session) => session.date === '2031-05-14')).toBe(true);
+  expect(season.athletes.filter((athlete) => athlete.hand === 'left').length).toBeGreaterThan(3);
   expect(season.restrictions.length).toBeGreaterThan(0);
   const few = season.athletes.filter(
-    (one) => ran.filter((rep) => rep.athleteId === one.id).length < 10,
+    (athlete) => ran.filter((rep) => rep.athleteId === athlete.id).length < 10,
   );
   expect(few.length).toBeGreaterThanOrEqual(1);
 });

@@ -20,14 +20,14 @@ const movement = movementOf('straight-run-up');
 const season = makeSeason(new Date('2031-05-14T12:00:00Z'), 'a password for tests');
 /** What the coach logged who watches all of it. */
 const reps = season.reps.filter((rep) => rep.device === season.reps[0]!.device);
-const dateOf = new Map(season.sessions.map((one) => [one.id, one.date]));
+const dateOf = new Map(season.sessions.map((session) => [session.id, session.date]));
 
 const logged = [...new Set(reps.map((rep) => rep.movement))].map((code) => movementOf(code));
 
 it('shows nine to twelve movements at work, a chain and the young among them', () => {
   expect(logged.length).toBeGreaterThanOrEqual(9);
   expect(logged.length).toBeLessThanOrEqual(12);
-  expect(logged.some((one) => isChain(one.code))).toBe(true);
+  expect(logged.some((movement) => isChain(movement.code))).toBe(true);
   const year = new Date('2031-05-14').getFullYear();
   const young = season.athletes.filter(({ birthYear }) => year - birthYear! <= 13);
   expect(young.some(({ hand }) => hand === 'left')).toBe(true);
@@ -38,11 +38,11 @@ it('shows nine to twelve movements at work, a chain and the young among them', (
 
 describe('the season', () => {
   it('points nowhere that is not there', () => {
-    const athletes = new Set(season.athletes.map((one) => one.id));
-    const approaches = new Set(season.approaches.map((one) => one.id));
+    const athletes = new Set(season.athletes.map((athlete) => athlete.id));
+    const approaches = new Set(season.approaches.map((approach) => approach.id));
     const sets = new Map(
-      season.sessions.flatMap((one) =>
-        one.drillSets.map((set) => [set.id, { set, session: one.id }] as const),
+      season.sessions.flatMap((session) =>
+        session.drillSets.map((set) => [set.id, { set, session: session.id }] as const),
       ),
     );
     for (const { set } of sets.values())
@@ -85,7 +85,7 @@ describe('the season', () => {
     const wrong = read.filter((rep) => rep.right === false);
     expect(wrong.length).toBeGreaterThan(5);
     for (const rep of wrong) expect(rep.faults).toContain('wrong-side');
-    for (const rep of reps.filter((one) => one.outcome !== 'skip'))
+    for (const rep of reps.filter((rep) => rep.outcome !== 'skip'))
       for (const fault of rep.faults) expect(rep.could).toContain(fault);
   });
 
@@ -100,8 +100,10 @@ describe('the season', () => {
   it('moves with the day it is loaded, and nothing else changes', () => {
     const later = makeSeason(new Date('2031-07-02T12:00:00Z'), 'a password for tests');
     expect(later.reps.length).toBe(season.reps.length);
-    expect(later.sessions.map((one) => one.title)).toEqual(season.sessions.map((one) => one.title));
-    expect(later.sessions.some((one) => one.date === '2031-07-02')).toBe(true);
+    expect(later.sessions.map((session) => session.title)).toEqual(
+      season.sessions.map((session) => session.title),
+    );
+    expect(later.sessions.some((session) => session.date === '2031-07-02')).toBe(true);
     expect(later.reps.map((rep) => rep.faults)).toEqual(season.reps.map((rep) => rep.faults));
   });
 
@@ -114,14 +116,14 @@ describe('the season', () => {
       const own = reps.filter((rep) => rep.athleteId === id && rep.movement === movement.code);
       const sessions = [...new Set(own.map((rep) => rep.sessionId))];
       sessions.forEach((sessionId, i) => {
-        const before = sessions.slice(0, i).flatMap((one): SessionFaults[] => {
-          const all = own.filter((rep) => rep.sessionId === one);
+        const before = sessions.slice(0, i).flatMap((session): SessionFaults[] => {
+          const all = own.filter((rep) => rep.sessionId === session);
           const ran = all.filter((rep) => rep.outcome !== 'skip');
           if (ran.length === 0) return [];
           const codes = [...new Set(ran.flatMap((rep) => rep.faults))];
           return [
             {
-              date: dateOf.get(one)!,
+              date: dateOf.get(session)!,
               reps: ran.length,
               exposed: [...new Set(ran.flatMap(({ could }) => could!))].map((fault) => ({
                 fault,
@@ -158,8 +160,8 @@ describe('the season', () => {
     const own = season.readings.filter(({ reading }) => reading.kind === 'run-through');
     expect(own.length).toBeGreaterThan(1);
     for (const { athleteId, reading } of own) {
-      const athlete = season.athletes.find((one) => one.id === athleteId)!;
-      const trials = season.trials.filter((one) => one.athleteId === athleteId);
+      const athlete = season.athletes.find((athlete) => athlete.id === athleteId)!;
+      const trials = season.trials.filter((trial) => trial.athleteId === athleteId);
       const current = currentModel({ trials, heightM: athlete.heightM });
       const { sdM: expected } = simulateRunUps({
         ...athleteSpread(current),
@@ -200,7 +202,7 @@ it('has a club’s figures and not a final’s: at the board, the box and the cr
   for (const { movement: code, choices, athleteIds } of season.approaches) {
     if (isSequence(choices)) continue;
     for (const id of athleteIds) {
-      const { birthYear, ...person } = season.athletes.find((one) => one.id === id)!;
+      const { birthYear, ...person } = season.athletes.find((athlete) => athlete.id === id)!;
       const trials = season.trials.filter(({ athleteId }) => athleteId === id);
       const ageYears = year - birthYear!;
       const { layout } = solve(movementOf(code), choices, bodyOf({ ...person, trials, ageYears }));

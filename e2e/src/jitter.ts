@@ -113,8 +113,8 @@ for (const when of due) {
   if (best !== undefined) off.push(best - when);
 }
 await browser.close();
-const mean = off.reduce((sum, one) => sum + one, 0) / off.length;
-const spread = off.map((one) => Math.abs(one - mean) * 1_000);
+const mean = off.reduce((sum, value) => sum + value, 0) / off.length;
+const spread = off.map((value) => Math.abs(value - mean) * 1_000);
 console.log(
   `${off.length} of ${due.length} sounds found, ${rate} Hz, the page busy ${BUSY_MS} of every 100 ms`,
 );

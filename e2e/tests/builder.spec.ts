@@ -85,14 +85,14 @@ test('a session is kept as a template, and another begins from it with ids of it
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page).toHaveURL(/sessions\/[0-9a-f-]{36}$/);
   const second = page.url().split('/').at(-1)!;
-  const [one, other] = [
+  const [session, other] = [
     await ask<Session>(page, 'GET', `/sessions/${first}`),
     await ask<Session>(page, 'GET', `/sessions/${second}`),
   ];
   expect(other.date).toBe('2031-08-12');
-  expect([one.template, other.template]).toEqual([true, false]);
-  expect(other.drillSets[0]!.id).not.toBe(one.drillSets[0]!.id);
-  expect(other.drillSets[0]!.athleteIds).toEqual(one.drillSets[0]!.athleteIds);
+  expect([session.template, other.template]).toEqual([true, false]);
+  expect(other.drillSets[0]!.id).not.toBe(session.drillSets[0]!.id);
+  expect(other.drillSets[0]!.athleteIds).toEqual(session.drillSets[0]!.athleteIds);
   // Dragged or changed, it stays one; until it is none any more.
   await goTo(page, `/sessions/${first}`);
   await page.getByRole('button', { name: 'Copy' }).click();
@@ -105,7 +105,7 @@ test(
   LONG,
   async ({ signedIn: page }) => {
     const week = await ask<{ items: Session[] }>(page, 'GET', '/sessions/templates');
-    const seven = week.items.find((one) => one.drillSets.length === 7)!;
+    const seven = week.items.find((session) => session.drillSets.length === 7)!;
     await goTo(page, `/sessions/${seven.id}/card`);
     const card = page.getByRole('region', { name: 'Card' });
     await expect(card.locator('tbody tr')).toHaveCount(8);
@@ -124,8 +124,8 @@ test(
       birthYear: 2012,
       positions: [],
     }));
-    for (const one of people) await ask(page, 'POST', '/athletes', one);
-    const ids = people.map((one) => one.id);
+    for (const person of people) await ask(page, 'POST', '/athletes', person);
+    const ids = people.map((other) => other.id);
     const { version: _v, archived: _a, logged: _l, ...like } = seven;
     const sets = Array.from({ length: 20 }, (_, i) => ({
       ...like.drillSets[i % 2 === 0 ? 1 : 6]!,

@@ -14,7 +14,7 @@ type DrillSet = SessionInput['drillSets'][number];
 
 const people = async (page: Page, ...names: string[]): Promise<string[]> => {
   const { items } = await ask<{ items: { id: string; name: string }[] }>(page, 'GET', '/athletes');
-  return names.map((name) => items.find((one) => one.name.startsWith(name))!.id);
+  return names.map((name) => items.find((item) => item.name.startsWith(name))!.id);
 };
 
 const aSession = async (
@@ -44,7 +44,7 @@ const aSession = async (
 const resultsOn = async (page: Page, id: string, movement: string, date: string) => {
   const path = `/athletes/${id}/ledger/${movement}`;
   const { results } = await ask<Ledger>(page, 'GET', path);
-  return results.filter((one) => one.date === date);
+  return results.filter((result) => result.date === date);
 };
 
 test('touches are tapped or heard, counted up to what was asked, and timed from one to the next', async ({

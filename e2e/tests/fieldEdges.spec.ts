@@ -24,7 +24,7 @@ test('a set of one goes on; with nobody left, or everybody held back, it says so
     'GET',
     '/athletes',
   );
-  const tomaz = people.items.find((one) => one.name.startsWith('Tomaz'))!;
+  const tomaz = people.items.find((item) => item.name.startsWith('Tomaz'))!;
   // A second set for somebody who is held back after it was planned.
   const [first] = before.drillSets;
   const second = { ...first!, id: crypto.randomUUID(), athleteIds: [tomaz.id] };

@@ -140,7 +140,7 @@ test(
       const called = await word.innerText();
       await tap(
         page,
-        ways.filter({ hasText: n === 3 ? names.find((one) => one !== called)! : called }).first(),
+        ways.filter({ hasText: n === 3 ? names.find((name) => name !== called)! : called }).first(),
       );
       if (n === 3) await tap(page, page.getByRole('button', { name: 'Log the wrong answer' }));
       if (n < 10)

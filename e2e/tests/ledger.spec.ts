@@ -18,7 +18,7 @@ test('a cue is changed with its reason, is the one on Faults too, and goes back 
   signedIn: page,
 }) => {
   const { items } = await squadOf(page);
-  const { athleteId, cue } = items.find((one) => one.cue !== null)!;
+  const { athleteId, cue } = items.find((item) => item.cue !== null)!;
   await open(page, `/athletes/${athleteId}`);
   const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
   const faults = page.getByRole('region', { name: 'Faults' });
@@ -63,7 +63,7 @@ test('the ledger says session by session what showed, what decided, and of which
   signedIn: page,
 }) => {
   const { items } = await squadOf(page);
-  const { athleteId } = items.find((one) => one.faults.some((fault) => fault.state === 'back'))!;
+  const { athleteId } = items.find((item) => item.faults.some((fault) => fault.state === 'back'))!;
   await open(page, `/athletes/${athleteId}`);
   const faults = page.getByRole('region', { name: 'Faults' });
   const table = faults.getByRole('table');
@@ -171,7 +171,7 @@ test('a rung is set with its reason, takes the drills along, and the rule decide
   signedIn: page,
 }) => {
   const { items } = await squadOf(page);
-  const { athleteId } = items.find((one) => one.cue !== null)!;
+  const { athleteId } = items.find((item) => item.cue !== null)!;
   await open(page, `/athletes/${athleteId}`);
   const faults = page.getByRole('region', { name: 'Faults' });
   await faults.getByLabel('Movement').selectOption('Straight run-up');

@@ -47,7 +47,8 @@ test('two answers to one turn, given without network, count once, and who came s
   const session = await runAlone(page, 'Twice answered', ['Roland'], 2);
   const other = await second(browser, app, session);
   await expect(up(other)).toHaveText('Roland');
-  for (const one of [page, other]) await one.route('**/api/reps', (route) => route.abort());
+  for (const eachPage of [page, other])
+    await eachPage.route('**/api/reps', (route) => route.abort());
   await clean(page).click();
   await other.getByRole('group', { name: 'Faults seen' }).getByRole('button').first().click();
   await other.getByRole('button', { name: 'Log the fault' }).click();

@@ -94,7 +94,7 @@ test(
       await expect(restore.getByText('An archive for this club')).toBeHidden();
       await open(other, '/faults/season');
       await open(page, '/faults/season');
-      const season = (one: Page) => one.getByRole('region', { name: 'Athlete by athlete' });
+      const season = (page: Page) => page.getByRole('region', { name: 'Athlete by athlete' });
       await expect(season(other)).toHaveText((await season(page).textContent())!);
     } finally {
       await empty.remove();

@@ -150,7 +150,7 @@ test(
     ).json()) as { items: { id: string; name: string }[] };
     const places = MOVEMENTS.map((code, i) => {
       const { unit, name } = ON_PAPER[i % ON_PAPER.length]!;
-      const athlete = items.find((one) => one.name === name)!;
+      const athlete = items.find((item) => item.name === name)!;
       return { at: `/approaches/new?movement=${code}&athlete=${athlete.id}`, unit, name };
     });
     places.push(

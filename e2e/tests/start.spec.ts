@@ -44,7 +44,7 @@ const roster = async (address: string): Promise<number> => {
   });
   const cookie = entry.headers
     .getSetCookie()
-    .map((one) => one.split(';')[0])
+    .map((text) => text.split(';')[0])
     .join('; ');
   const answer = await fetch(`${address}/api/athletes`, { headers: { cookie } });
   return ((await answer.json()) as { items: unknown[] }).items.length;

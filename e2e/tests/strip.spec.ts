@@ -18,8 +18,8 @@ const lengths = async (page: Page): Promise<number[]> =>
   (await page.getByRole('slider', { name: /^Length of step/ }).all()).length === 0
     ? []
     : Promise.all(
-        (await page.getByRole('slider', { name: /^Length of step/ }).all()).map(async (one) =>
-          Number(await one.getAttribute('aria-valuenow')),
+        (await page.getByRole('slider', { name: /^Length of step/ }).all()).map(async (locator) =>
+          Number(await locator.getAttribute('aria-valuenow')),
         ),
       );
 
@@ -152,10 +152,10 @@ test('the rhythm is played with the runner, and saved as sound and as notes', as
   });
   expect(notes).toHaveLength(4 + 14);
   const steps = notes.slice(4);
-  expect(new Set(steps.map((one) => one.note)).size).toBe(2);
-  steps.slice(1).forEach((one, i) => expect(one.note).not.toBe(steps[i]!.note));
+  expect(new Set(steps.map((step) => step.note)).size).toBe(2);
+  steps.slice(1).forEach((step, i) => expect(step.note).not.toBe(steps[i]!.note));
   // The plan's own rhythm: it speeds up, and half as fast it lasts twice as long.
-  const gaps = steps.slice(1).map((one, i) => one.at - steps[i]!.at);
+  const gaps = steps.slice(1).map((step, i) => step.at - steps[i]!.at);
   expect(gaps[0]!).toBeGreaterThan(gaps[8]! * 1.05);
   const label = await page
     .getByRole('img', { name: /^The rhythm: 14 contacts/ })
@@ -265,7 +265,7 @@ for (const [width, height] of [
     const written = await strips.locator('text.length').allTextContents();
     const planned = await lengths(page);
     expect(written).toHaveLength(planned.length);
-    written.forEach((one, i) => expect(Math.abs(Number(one) - planned[i]!)).toBeLessThan(0.006));
+    written.forEach((text, i) => expect(Math.abs(Number(text) - planned[i]!)).toBeLessThan(0.006));
     expect(await overlaps(strips)).toEqual([]);
     // The last print lies in the enlarged part, and is taken hold of there.
     const last = page.getByRole('slider', {

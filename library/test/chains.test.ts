@@ -44,7 +44,7 @@ describe('chains', () => {
       expect(() => movementSchema.validateSync(movement, { strict: true }), told).not.toThrow();
       const { footfalls, track } = laidOut(movement, body('right'));
       for (const code of movement.ruleSets) {
-        const set = RULE_SETS.find((one) => one.id === code)!;
+        const set = RULE_SETS.find((set) => set.id === code)!;
         expect(checkRules(footfalls, set), told).toEqual([]);
       }
       expect(brakesOver({ footfalls }, 4.5), told).toEqual([]);
@@ -64,7 +64,8 @@ describe('chains', () => {
         const steps = laidOut(movement, body('right', heightM)).footfalls.filter((f) => f.n > 0);
         steps.slice(1).forEach((fall, i) => {
           const before = steps[i]!;
-          const alone = steps.filter((one) => one.n === fall.n || one.n === before.n).length === 2;
+          const alone =
+            steps.filter((step) => step.n === fall.n || step.n === before.n).length === 2;
           if (alone && !fall.landing && fall.foot === before.foot) {
             expect(says.get(fall.phase), `${parts.join()}: ${fall.phase}`).toBe(true);
           }
@@ -135,7 +136,7 @@ describe('chains', () => {
 
   it('name no fault as another one of the library is named', () => {
     const names = new Map<string, string>();
-    const faults = [...MOVEMENTS, ...MOVES, ...ENDINGS].flatMap((one) => one.faults);
+    const faults = [...MOVEMENTS, ...MOVES, ...ENDINGS].flatMap((movement) => movement.faults);
     for (const { code, name } of faults) {
       expect(names.get(name.toLowerCase()) ?? code, name).toBe(code);
       names.set(name.toLowerCase(), code);

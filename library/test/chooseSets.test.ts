@@ -98,7 +98,7 @@ const ask = (athletes: Athlete[], known: Needs, on = '2031-05-14') => {
   const offers = offersFor(needs, {
     plans: [],
     athletes,
-    bodies: new Map(athletes.map((one) => [one.id, bodyOf(one)])),
+    bodies: new Map(athletes.map((athlete) => [athlete.id, bodyOf(athlete)])),
     finds: { planOf: () => undefined, movementOf },
     ground: null,
     conditions: { lanes: 1, people: athletes, on },
@@ -122,13 +122,13 @@ describe('choosing sets', () => {
     expect(needs.filter((need) => need.kind === 'check')).toHaveLength(3);
     const all = chooseSets(needs, offers, 3600);
     expect(all.leftOut).toEqual([]);
-    const own = all.sets.find(({ reasons }) => reasons.some((one) => one.kind === 'cue'))!;
+    const own = all.sets.find(({ reasons }) => reasons.some((reason) => reason.kind === 'cue'))!;
     expect(own.set.work).toMatchObject({ movement: jump.code, drill: worst!.drills[0] });
     expect(own.set.athleteIds).toEqual(['a', 'b']);
     expect(own.reasons).toEqual([{ kind: 'cue', what: `“${worst!.cue}”`, athleteIds: ['a', 'b'] }]);
     // With time for one of them it is the one that does more.
     const some = chooseSets(needs, offers, own.seconds);
-    expect(some.sets.map((one) => one.set.id)).toEqual([own.set.id]);
+    expect(some.sets.map((set) => set.set.id)).toEqual([own.set.id]);
     expect(some.leftOut).toMatchObject([{ kind: 'check', athleteIds: ['a', 'b', 'c'] }]);
     expect(some.leftOut[0]!.why).toMatch(/^no time: \d+ min more$/);
     // What is said to be missing is what is missing: a minute short is a minute.
@@ -149,7 +149,7 @@ describe('choosing sets', () => {
     const { needs, offers } = ask(athletes, known);
     const choice = chooseSets(needs, offers, 3600);
     expect(
-      choice.sets.flatMap(({ reasons }) => reasons.filter((one) => one.kind === 'cue')),
+      choice.sets.flatMap(({ reasons }) => reasons.filter((reason) => reason.kind === 'cue')),
     ).toEqual([]);
     expect(choice.leftOut).toContainEqual({
       kind: 'cue',
@@ -190,7 +190,7 @@ describe('choosing sets', () => {
       ['up', 'full', 'ready for full speed'],
       ['down', 'walk', 'half speed is too high yet'],
     ]);
-    const sets = chooseSets(needs, offers, 7200).sets.map((one) => one.set);
+    const sets = chooseSets(needs, offers, 7200).sets.map((set) => set.set);
     expect(
       sets.find((set) => set.athleteIds.includes('up') && set.vary.rungs[0] === 'full'),
     ).toMatchObject({ vary: { sides: ['own', 'other'] }, athleteIds: ['up'] });
@@ -210,7 +210,7 @@ describe('choosing sets', () => {
     expect(dueOn('2031-05-14')).toMatchObject([{ fault: worst!.code }]);
     const { needs, offers } = ask(athletes, known);
     const [set] = chooseSets(needs, offers, 3600).sets.filter(({ reasons }) =>
-      reasons.some((one) => one.kind === 'away'),
+      reasons.some((reason) => reason.kind === 'away'),
     );
     expect(set!.set.work).toEqual({ kind: 'movement', movement: jump.code, drill: null });
   });

@@ -44,9 +44,12 @@ const recoded = <T>(value: T, codes: ReadonlyMap<string, string>, key = ''): T =
 
 const codesIn = ({ phases, drills, schools }: Movement): string[] => [
   ...new Set([
-    ...phases.flatMap(({ code, read }) => [code, ...(read?.options ?? []).map((one) => one.code)]),
-    ...drills.flatMap((one) => [one.code, ...(one.phases ?? []).map((own) => own.code)]),
-    ...schools.flatMap(({ code, options }) => [code, ...options.map((one) => one.code)]),
+    ...phases.flatMap(({ code, read }) => [
+      code,
+      ...(read?.options ?? []).map((option) => option.code),
+    ]),
+    ...drills.flatMap((drill) => [drill.code, ...(drill.phases ?? []).map((own) => own.code)]),
+    ...schools.flatMap(({ code, options }) => [code, ...options.map((option) => option.code)]),
   ]),
 ];
 

@@ -76,7 +76,7 @@ describe('a run recorded elsewhere', () => {
     const read = readRecorded(`<gpx xmlns:x="y"><trk><trkseg>${points}</trkseg></trk></gpx>`);
     expect(read.ok).toBe(true);
     if (!read.ok) return;
-    expect(read.readings.map((one) => one.cadenceSpm)).toEqual([172, 172, 172]);
+    expect(read.readings.map((reading) => reading.cadenceSpm)).toEqual([172, 172, 172]);
     expect(read.readings[1]!.speedMps).toBeCloseTo(3.34, 1);
   });
 

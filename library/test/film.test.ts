@@ -173,7 +173,7 @@ describe('a film held against a plan', () => {
     expect(why({ contacts: marked.contacts.slice(0, 1) })).toBe('Mark two contacts or more.');
     const early = { ...marked.contacts[1]!, off: { atS: 0.5, gapS: 0.01 } };
     expect(why({ contacts: [marked.contacts[0]!, early] })).toMatch(/leaves the ground before/);
-    const twice = marked.contacts.map((one) => ({ ...one, foot: 'left' as const }));
+    const twice = marked.contacts.map((contact) => ({ ...contact, foot: 'left' as const }));
     expect(look('straight-run-up', { ...marked, contacts: twice }).odd[0]).toBe(
       'Contacts 1 and 2 are both left: one between them is missing, or a foot is wrong.',
     );
@@ -196,9 +196,9 @@ describe('the one cue of a film', () => {
     expect(both.fault.code).toBe('hurried-first-steps');
     expect(both.next!.code).toBe('reaches');
     const cause = movement.faults.find((fault) => fault.leadsTo.length > 0)!;
-    const one = reviewCue(movement, 'root-cause', [cause.code, cause.leadsTo[0]!])!;
-    expect([one.fault.code, one.next!.code].sort()).toEqual([cause.code, cause.leadsTo[0]!].sort());
-    expect(one.next!.code).not.toBe(one.fault.code);
+    const cue = reviewCue(movement, 'root-cause', [cause.code, cause.leadsTo[0]!])!;
+    expect([cue.fault.code, cue.next!.code].sort()).toEqual([cause.code, cause.leadsTo[0]!].sort());
+    expect(cue.next!.code).not.toBe(cue.fault.code);
     // A fault that the movement does not have any more is passed over.
     expect(reviewCue(movement, 'root-cause', ['long-gone'])).toBeNull();
   });

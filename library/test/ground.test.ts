@@ -103,7 +103,7 @@ describe('a plan on a ground', () => {
           Math.hypot(mark.aheadM - gaps[i]!.aheadM, mark.besideM - gaps[i]!.besideM),
         );
       expect(gaps.length).toBeGreaterThan(3);
-      for (const one of apart) expect(one).toBeCloseTo(0.7, 6);
+      for (const value of apart) expect(value).toBeCloseTo(0.7, 6);
       // Each is on the sheet, the first at the start mark.
       expect(groundMarks(layout).map(({ label, aheadM }) => [label, aheadM.toFixed(2)])).toEqual([
         ['start', '0.00'],
@@ -132,7 +132,7 @@ describe('a plan on a ground', () => {
 
   it('puts no foot elsewhere where a movement takes nothing of it', () => {
     const nothing = MOVEMENTS.filter(
-      (one) => !['goal-arc', 'gaps', 'curved-run-up'].includes(one.code),
+      (movement) => !['goal-arc', 'gaps', 'curved-run-up'].includes(movement.code),
     );
     expect(nothing).toHaveLength(17);
     for (const movement of nothing) {

@@ -63,7 +63,7 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
           ({ code }) => code === phase.code.replace(/-right$/, '-left'),
         );
         if (other && mirrored(phase.steps) === JSON.stringify(other.steps)) {
-          const own = (one: typeof phase) => one.checkpoints.map(({ look }) => look).sort();
+          const own = (other: typeof phase) => other.checkpoints.map(({ look }) => look).sort();
           expect(own(other), phase.code).toEqual(own(phase));
         }
       }
@@ -78,8 +78,8 @@ it('holds back no run but those that have to stop for something', () => {
   expect(held).toContain('close-and-shorten: sprint');
   for (const own of held) {
     const [code, phase] = own.split(': ');
-    const movement = MOVEMENTS.find((one) => one.code === code)!;
-    const path = pathOf(bySchools(movement).phases).map((one) => one.code);
+    const movement = MOVEMENTS.find((movement) => movement.code === code)!;
+    const path = pathOf(bySchools(movement).phases).map((phase) => phase.code);
     expect(path.indexOf(phase!), own).toBeLessThan(path.length - 1);
   }
 });

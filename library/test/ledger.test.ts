@@ -172,8 +172,10 @@ describe('the verdict on a cue', () => {
     // Both are of one phase: nothing is earlier.
     expect(of('slows-in').alone).toBe(1);
     const early = sessions.map(
-      (one) =>
-        JSON.parse(JSON.stringify(one).replaceAll('looks-down', 'start-varies')) as SessionFaults,
+      (session) =>
+        JSON.parse(
+          JSON.stringify(session).replaceAll('looks-down', 'start-varies'),
+        ) as SessionFaults,
     );
     const later = standingsOf(early, undefined, runUp).find(({ code }) => code === 'slows-in')!;
     expect(later.alone).toBeCloseTo(3 / 20, 5);

@@ -67,7 +67,7 @@ describe('how athletes stand', () => {
       session(1, { reaches: 6, 'slows-in': 2 }),
       session(4, { reaches: 7 }),
     ]);
-    expect(faults.map((one) => [one.code, one.seen])).toEqual([
+    expect(faults.map((fault) => [fault.code, fault.seen])).toEqual([
       ['reaches', 13],
       ['slows-in', 2],
     ]);

@@ -220,10 +220,12 @@ describe('a movement file', () => {
 describe('schools', () => {
   it('that skip a phase lead round it, wherever it was led to', () => {
     const movement = giveGround();
-    const school = movement.schools.find((one) => one.options.some((it) => it.skips.length > 0));
-    const option = school!.options.find((one) => one.skips.length > 0)!;
+    const school = movement.schools.find((school) =>
+      school.options.some((it) => it.skips.length > 0),
+    );
+    const option = school!.options.find((option) => option.skips.length > 0)!;
     const taught = bySchools(movement, { [school!.code]: option.code });
-    const codes = taught.phases.map((one) => one.code);
+    const codes = taught.phases.map((phase) => phase.code);
     for (const skipped of option.skips) {
       expect(codes).not.toContain(skipped);
       for (const phase of taught.phases) expect(phase.then).not.toBe(skipped);
@@ -234,7 +236,7 @@ describe('schools', () => {
   it('that nobody has chosen are taught the usual way', () => {
     for (const movement of MOVEMENTS) {
       const usual = Object.fromEntries(
-        movement.schools.map((one) => [one.code, one.options[0]!.code]),
+        movement.schools.map((school) => [school.code, school.options[0]!.code]),
       );
       expect(bySchools(movement, {})).toEqual(bySchools(movement, usual));
       expect(bySchools(movement, { nobody: 'knows' })).toEqual(bySchools(movement, usual));

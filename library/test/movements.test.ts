@@ -21,8 +21,8 @@ const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
 const waysOf = (movement: Movement) => {
   const schools: Record<string, string>[] = [
     {},
-    ...movement.schools.flatMap((one) =>
-      one.options.map((option) => ({ [one.code]: option.code })),
+    ...movement.schools.flatMap((school) =>
+      school.options.map((option) => ({ [school.code]: option.code })),
     ),
   ];
   const reads: Record<string, string>[] = movement.phases
@@ -84,8 +84,8 @@ describe('the movements that are loaded each by itself', () => {
 
 it('holds all twenty movements, each once', () => {
   expect(MOVEMENTS).toHaveLength(20);
-  expect(new Set(MOVEMENTS.map((one) => one.code)).size).toBe(20);
-  expect(new Set(MOVEMENTS.map((one) => one.name)).size).toBe(20);
+  expect(new Set(MOVEMENTS.map((movement) => movement.code)).size).toBe(20);
+  expect(new Set(MOVEMENTS.map((movement) => movement.name)).size).toBe(20);
 });
 
 it('says nothing twice: no two faults, drills, cues or checkpoints alike in text', () => {
@@ -95,11 +95,13 @@ it('says nothing twice: no two faults, drills, cues or checkpoints alike in text
       movement.summary,
       // Phases that mirror each other are looked at alike.
       ...new Set(
-        movement.phases.flatMap((one) => one.checkpoints.map((it) => `${it.look}: ${it.right}`)),
+        movement.phases.flatMap((phase) =>
+          phase.checkpoints.map((it) => `${it.look}: ${it.right}`),
+        ),
       ),
-      ...movement.faults.flatMap((one) => [one.name, one.sees, one.cue]),
-      ...movement.drills.flatMap((one) => [one.name, one.how]),
-      ...movement.schools.flatMap((one) => one.options.map((it) => it.reason)),
+      ...movement.faults.flatMap((fault) => [fault.name, fault.sees, fault.cue]),
+      ...movement.drills.flatMap((drill) => [drill.name, drill.how]),
+      ...movement.schools.flatMap((school) => school.options.map((it) => it.reason)),
       ...movement.cautions,
     ];
     for (const text of texts) {
@@ -135,7 +137,7 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
       expect(movement.cautions.length).toBeGreaterThanOrEqual(2);
       for (const code of movement.ruleSets) {
         expect(
-          RULE_SETS.some((one) => one.id === code),
+          RULE_SETS.some((set) => set.id === code),
           code,
         ).toBe(true);
       }
@@ -147,7 +149,7 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
     });
 
     it('causes nothing that lies in earlier phases only', () => {
-      for (const fault of movement.faults.filter((one) => !one.safety)) {
+      for (const fault of movement.faults.filter((fault) => !fault.safety)) {
         const first = firstPhaseOf(movement, fault);
         for (const next of fault.leadsTo) {
           const { phases } = faultOf(movement, next)!;
@@ -166,7 +168,7 @@ describe.each(MOVEMENTS.map((movement) => [movement.code, movement] as const))(
             const broken = movement.ruleSets.flatMap((code) =>
               checkRules(
                 layout.footfalls,
-                RULE_SETS.find((one) => one.id === code)!,
+                RULE_SETS.find((set) => set.id === code)!,
               ),
             );
             expect(

@@ -69,7 +69,7 @@ describe('a movement in its place', () => {
         // From the spot the middle of the first thing is as far as the spot says.
         const [first] = built;
         const { at } = movement.place!;
-        const fall = layout.footfalls.find((one) => one.phase === at && one.n > 0);
+        const fall = layout.footfalls.find((footfall) => footfall.phase === at && footfall.n > 0);
         const moment = at === 'start' ? 0 : (fall?.timeS ?? 0);
         const body = layout.track.find(({ timeS }) => timeS >= moment - 1e-9)!;
         const [p, q] = first!.ends;

@@ -70,24 +70,24 @@ const work = (movement: string, drill: string | null = null): Work => ({
   drill,
 });
 const people = (n: number): string[] => Array.from({ length: n }, (_, i) => `p${i}`);
-const setOf = (one: Work, n: number, change: Partial<DrillSet> = {}): DrillSet => ({
-  ...freshDrillSet('s', one, people(n)),
+const setOf = (work: Work, n: number, change: Partial<DrillSet> = {}): DrillSet => ({
+  ...freshDrillSet('s', work, people(n)),
   ...change,
 });
 const vary = (change: Partial<DrillSet['vary']>): DrillSet['vary'] => ({
   ...freshDrillSet('s', work('gaps'), []).vary,
   ...change,
 });
-const base = (one: Work): Base => baseOf(one, finds)!;
+const base = (work: Work): Base => baseOf(work, finds)!;
 
 describe('what a combination makes of the work', () => {
   it('runs every movement slower at a slower pace, for each body', () => {
     for (const movement of MOVEMENTS) {
       const own = base(work(movement.code));
-      for (const one of [ADULT, LEFT, CHILD]) {
+      for (const body of [ADULT, LEFT, CHILD]) {
         const at = (pace: number) =>
-          variedRun(own, variantFrom(`pace=${pace}`, 'own'), one).outline;
-        const [full, half] = [variedRun(own, variantFrom('', 'own'), one).outline, at(0.5)];
+          variedRun(own, variantFrom(`pace=${pace}`, 'own'), body).outline;
+        const [full, half] = [variedRun(own, variantFrom('', 'own'), body).outline, at(0.5)];
         expect(full, movement.code).not.toBeNull();
         expect(half!.totalTimeS, movement.code).toBeGreaterThan(full!.totalTimeS - 1e-9);
       }
@@ -96,9 +96,9 @@ describe('what a combination makes of the work', () => {
 
   it('leads with the foot that is asked, whoever it is', () => {
     for (const code of ['close-and-shorten', 'wall-switches', 'slide-close-out', 'gaps']) {
-      for (const one of [ADULT, LEFT, CHILD]) {
+      for (const body of [ADULT, LEFT, CHILD]) {
         for (const foot of ['left', 'right'] as const) {
-          const run = variedRun(base(work(code)), variantFrom(`lead=${foot}`, 'own'), one);
+          const run = variedRun(base(work(code)), variantFrom(`lead=${foot}`, 'own'), body);
           expect(run.outline!.firstFoot, code).toBe(foot);
         }
       }
@@ -173,8 +173,8 @@ describe('what a combination makes of the work', () => {
 describe('what is put on a body', () => {
   it('counts feet, take-offs, throws and fast metres of every movement', () => {
     for (const movement of MOVEMENTS) {
-      for (const one of [ADULT, LEFT, CHILD]) {
-        const load = bodyLoad(solve(movement, plainChoices(movement, null), one), one)!;
+      for (const body of [ADULT, LEFT, CHILD]) {
+        const load = bodyLoad(solve(movement, plainChoices(movement, null), body), body)!;
         expect(load.contacts, movement.code).toBeGreaterThan(0);
         for (const part of Object.values(load)) expect(part).toBeGreaterThanOrEqual(0);
         expect(load.jumps > 0, movement.code).toBe(hasFlight(movement));
@@ -304,8 +304,8 @@ describe('minutes', () => {
     const turns = setOf(work('give-ground'), 12, { restS: 0 });
     expect(time(turns, 3).totalS).toBeLessThan(time(turns, 1).totalS / 2);
     const row = time({ ...turns, stand: 'row' });
-    const one = time({ ...turns, stand: 'row', athleteIds: ['p0'] });
-    expect(row.totalS).toBeCloseTo(one.totalS, 6);
+    const other = time({ ...turns, stand: 'row', athleteIds: ['p0'] });
+    expect(row.totalS).toBeCloseTo(other.totalS, 6);
     expect(row.performing).toBe(12);
     expect(time({ ...turns, stand: 'pairs' }).performing).toBe(6);
     const roles = { ...turns, stand: 'roles' as const, helpers: ['feeder' as const] };
@@ -415,7 +415,7 @@ describe('a session that does not fit', () => {
   const ask = (drillSets: DrillSet[], slotS: number | null) =>
     sessionFigures({
       drillSets,
-      baseOfSet: (one) => base(one.work),
+      baseOfSet: (set) => base(set.work),
       bodies: new Map(people(12).map((id) => [id, ADULT])),
       conditions: { lanes: 3 },
       slotS,
@@ -439,8 +439,8 @@ describe('a session that does not fit', () => {
     const short = { ...set, id: 'a', reps: 1 };
     const whole = ask([short, { ...set, id: 'b' }], null);
     const figures = ask([short, { ...set, id: 'b' }], whole.totalS - 60);
-    expect(figures.sets.map((one) => Math.round(one.overS))).toEqual([0, 60]);
-    expect(whole.sets.every((one) => one.overS === 0 && one.mends.length === 0)).toBe(true);
+    expect(figures.sets.map((set) => Math.round(set.overS))).toEqual([0, 60]);
+    expect(whole.sets.every((set) => set.overS === 0 && set.mends.length === 0)).toBe(true);
   });
 
   it('has nothing to say of an empty one, nor breaks on figures that are half typed', () => {
@@ -464,19 +464,19 @@ describe('runs that are solved elsewhere', () => {
       setOf(work(code), 3, { id: code, vary: vary({ paces: [0.5, 1], sides: ['own', 'other'] }) }),
     );
     const [adult, left, child] = [body(), body({ hand: 'left' }), body({ heightM: 1.4 })];
-    const bodies = new Map([adult, left, child].map((one, i) => [`p${i}`, one]));
+    const bodies = new Map([adult, left, child].map((body, i) => [`p${i}`, body]));
     const ask = (of: typeof bodies) => ({
-      ...{ drillSets: sets, baseOfSet: (one: DrillSet) => base(one.work), bodies: of },
+      ...{ drillSets: sets, baseOfSet: (set: DrillSet) => base(set.work), bodies: of },
       ...{ conditions: { lanes: 2 }, slotS: 600 },
     });
     const there = structuredClone(bodies);
-    solveRuns({ ...ask(there), baseOfSet: (one) => structuredClone(base(one.work)) });
-    for (const [id, one] of bodies) keepSolved(one, structuredClone(solvedOf(there.get(id)!)));
-    const kept = [...bodies.values()].map((one) => solvedOf(one).length);
+    solveRuns({ ...ask(there), baseOfSet: (set) => structuredClone(base(set.work)) });
+    for (const [id, other] of bodies) keepSolved(other, structuredClone(solvedOf(there.get(id)!)));
+    const kept = [...bodies.values()].map((body) => solvedOf(body).length);
     expect(Math.min(...kept)).toBeGreaterThan(0);
 
     const figures = sessionFigures(ask(bodies));
-    expect([...bodies.values()].map((one) => solvedOf(one).length)).toEqual(kept);
+    expect([...bodies.values()].map((body) => solvedOf(body).length)).toEqual(kept);
     expect(figures).toEqual(sessionFigures(ask(structuredClone(bodies))));
   });
 });
@@ -486,7 +486,7 @@ describe('the kinds of load', () => {
     const set = setOf(work(code), 2, { vary: vary({ sides: ['own', 'other'] }) });
     const bodies = new Map(people(2).map((id) => [id, body()]));
     const { loadKinds } = sessionFigures({
-      ...{ drillSets: [set], baseOfSet: (one: DrillSet) => base(one.work), bodies },
+      ...{ drillSets: [set], baseOfSet: (set: DrillSet) => base(set.work), bodies },
       ...{ conditions: {}, slotS: null },
     });
     const loads = loadsOf({

@@ -55,8 +55,8 @@ describe('a movement from the side', () => {
   it('keeps the first two feet behind the hip and brings the trunk up a little each step', () => {
     for (const who of [body(1.3), body(1.75), body(2), body(1.8, 0.88)]) {
       const { view } = seen('first-two-steps', who);
-      const [one, two] = view.contacts;
-      expect(one!.footToHipM).toBeLessThan(0);
+      const [contact, two] = view.contacts;
+      expect(contact!.footToHipM).toBeLessThan(0);
       expect(two!.footToHipM).toBeLessThan(0);
       expect(view.contacts.at(-1)!.footToHipM).toBeGreaterThan(0);
       for (const { trunkRiseDeg } of view.contacts.slice(1)) {
@@ -104,7 +104,7 @@ describe('a movement from the side', () => {
     const land = layout.footfalls.find((fall) => fall.landing)!;
     const sole = (timeS: number): number => {
       const { figure } = sideAt(view, layout, body(1.85), timeS)!;
-      return Math.min(...[figure.stance, figure.free].flatMap((one) => [one.toe.y, one.heel.y]));
+      return Math.min(...[figure.stance, figure.free].flatMap((leg) => [leg.toe.y, leg.heel.y]));
     };
     expect(sole(land.timeS)).toBeCloseTo(0, 6);
     const high = Math.max(...Array.from({ length: 30 }, (_, i) => sole(land.timeS - 0.02 * i)));

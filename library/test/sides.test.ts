@@ -32,8 +32,12 @@ describe('words in the mirror', () => {
     const told = toldTo(written, body('left'));
     expect(toldTo(written, body('right'))).toBe(written);
     expect(told.name).toBe('Gather left-right');
-    expect(told.phases.map((one) => one.code)).toEqual(written.phases.map((one) => one.code));
-    expect(told.phases.map((one) => one.steps)).toEqual(written.phases.map((one) => one.steps));
+    expect(told.phases.map((phase) => phase.code)).toEqual(
+      written.phases.map((phase) => phase.code),
+    );
+    expect(told.phases.map((phase) => phase.steps)).toEqual(
+      written.phases.map((phase) => phase.steps),
+    );
     const cue = written.faults.find((fault) => /\bleft\b/.test(fault.cue))!;
     expect(faultOf(told, cue.code)!.cue).toBe(mirrorWords(cue.cue));
   });

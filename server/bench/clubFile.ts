@@ -9,7 +9,7 @@ const PIECE = 200;
 /** A club file of about so many bytes, nearly all of them its log, made as it is read. */
 export async function* longClubFile(bytes: number): AsyncGenerator<Buffer> {
   const athletes = Array.from({ length: ATHLETES }, (_, i) => anAthlete({ name: `Athlete ${i}` }));
-  const ids = athletes.map((one) => one.id);
+  const ids = athletes.map((athlete) => athlete.id);
   const approach = anApproach(ids);
   const like = aSession(approach.id, ids);
   const repBytes = JSON.stringify(aRep(like)).length + 1;

@@ -30,7 +30,7 @@ const run = async ({ address, to = address, email, password, reps }: Work): Prom
             resolve({
               status: answer.statusCode!,
               cookie: (answer.headers['set-cookie'] ?? [])
-                .map((one) => one.split(';')[0])
+                .map((text) => text.split(';')[0])
                 .join('; '),
               text,
             }),

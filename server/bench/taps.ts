@@ -45,7 +45,7 @@ try {
   const sessions: { session: SessionInput; people: { id: string }[] }[] = [];
   for (let s = 0; s < 10; s += 1) {
     const people = Array.from({ length: 12 }, () => anAthlete());
-    for (const one of people) await coach.post('/athletes', one).expect(200);
+    for (const person of people) await coach.post('/athletes', person).expect(200);
     const session: SessionInput = {
       id: uuid(),
       date: '2031-05-14',
@@ -58,7 +58,7 @@ try {
           ...freshDrillSet(
             uuid(),
             { kind: 'movement', movement: 'wall-switches', drill: null },
-            people.map((one) => one.id),
+            people.map((other) => other.id),
           ),
           sets: 20,
           reps: 50,

@@ -61,7 +61,7 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
   }
   const proxies = listed(env.GRAVEK_PROXY);
   const unknown = proxies.find(
-    (one) => !NEAR.has(one) && !(isIP(one.split('/')[0]!) && /^[^/]+(\/\d{1,3})?$/.test(one)),
+    (proxy) => !NEAR.has(proxy) && !(isIP(proxy.split('/')[0]!) && /^[^/]+(\/\d{1,3})?$/.test(proxy)),
   );
   if (unknown) {
     throw new StartFault(

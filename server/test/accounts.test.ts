@@ -97,7 +97,9 @@ describe('an invitation', () => {
     await owner.put(`/members/${leaver.id}`, { role: 'coach' }).expect(200);
     const gone = { token: byLeaver, person: 'Leaver Again', password: PASSWORD };
     await stranger(stage).post('/invitation/new', gone).expect(404);
-    const pending = (await invitationsOf(owner)).find((one) => one.email === 'again@vale.invalid');
+    const pending = (await invitationsOf(owner)).find(
+      (invitation) => invitation.email === 'again@vale.invalid',
+    );
     expect(pending?.until).toBeNull();
   });
 
@@ -185,7 +187,7 @@ describe('an account', () => {
       .post('/invitation/accept', { token: await inviteTo(away, home.email, 'assistant') })
       .expect(204);
     const me = (await home.get('/me')).body as { clubs: { id: string }[] };
-    expect(me.clubs.map((one) => one.id).sort()).toEqual([home.clubId, away.clubId].sort());
+    expect(me.clubs.map((club) => club.id).sort()).toEqual([home.clubId, away.clubId].sort());
     const cookie = cookieOf(home);
     await home.post('/switch', { clubId: home.clubId }).expect(204);
     // What was signed in as before is over, and a page that still shows the other club is told.

@@ -244,8 +244,8 @@ describe('an archive', () => {
       expect((await to.get(place).expect(200)).body).toEqual((await from.get(place)).body);
     }
     const again = await outOf(to);
-    expect(again.people.map((one) => one.email)).toEqual(
-      expect.arrayContaining(file.people.map((one) => one.email)),
+    expect(again.people.map((person) => person.email)).toEqual(
+      expect.arrayContaining(file.people.map((person) => person.email)),
     );
     expect({ ...again, clubId: '', people: [] }).toEqual({ ...file, clubId: '', people: [] });
     // An answer that was lost: the same once more is done; another is refused, and changes nothing.
@@ -317,7 +317,7 @@ describe('an archive', () => {
     };
     expect(await Promise.all([ask(first!.address), ask(first!.address)])).toEqual([200, 200]);
     expect(await ask(first!.address)).toBe(503);
-    await Promise.all(others.map((one) => ask(one.address)));
+    await Promise.all(others.map((other) => ask(other.address)));
     for (const coach of coaches) await coach.get('/me').expect(200);
     await stranger(stage).agent.get('/readyz').expect(200);
     // Who takes nothing is let go of, and others are sent theirs.
@@ -415,7 +415,7 @@ describe('an archive', () => {
     const reps = file.reps.map((rep) => ({ ...rep, loggedBy: person.account }));
     await done(to, { ...file, reps, people: [...file.people, person] });
     const members = (await to.get('/members').expect(200)).body as { email: string }[];
-    expect(members.map((one) => one.email)).toEqual([to.email]);
+    expect(members.map((member) => member.email)).toEqual([to.email]);
     const accounts = await stage.owner
       .selectFrom('account')
       .select('id')
@@ -432,7 +432,7 @@ describe('an archive', () => {
     // What stands under the account of the file is theirs now, here and in the next archive.
     expect((await to.get('/csv/reps').expect(200)).text).toContain('Sunna Vale');
     const again = await outOf(to);
-    const { account } = again.people.find((one) => one.email === email)!;
+    const { account } = again.people.find((person) => person.email === email)!;
     expect(account).not.toBe(person.account);
     expect(again.reps.filter((rep) => rep.loggedBy === account)).toHaveLength(file.reps.length);
   });

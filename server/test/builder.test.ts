@@ -51,7 +51,7 @@ describe('a template', () => {
     await coach.post('/sessions', session).expect(200);
     const all = async () =>
       ((await coach.get('/sessions/templates').expect(200)).body.items as Session[]).map(
-        (one) => one.id,
+        (session) => session.id,
       );
     expect(await all()).toEqual([session.id]);
     await coach.put(`/sessions/${session.id}/away`, { away: true }).expect(200);
@@ -160,7 +160,7 @@ describe('a calendar', () => {
     await feed(theirs).expect(200);
     // Who leaves the club takes no calendar along.
     const members = (await own.get('/members')).body as { id: string; you: boolean }[];
-    await own.remove(`/members/${members.find((one) => !one.you)!.id}`).expect(200);
+    await own.remove(`/members/${members.find((member) => !member.you)!.id}`).expect(200);
     await feed(theirs).expect(404);
     await feed('').expect(404);
     await feed(`${'x'.repeat(5000)}`).expect(404);

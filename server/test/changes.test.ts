@@ -63,7 +63,7 @@ const silentWay = async (url: string) => {
     const born = made.length;
     near.on('data', (part) => !(mute && !silent && born) && far.write(part));
     far.on('data', (part) => !(mute && !silent && born) && near.write(part));
-    for (const one of [near, far]) one.on('error', () => undefined);
+    for (const socket of [near, far]) socket.on('error', () => undefined);
     near.on('close', () => far.destroy());
     far.on('close', () => near.destroy());
   }).listen(0, '127.0.0.1');
@@ -77,7 +77,7 @@ const silentWay = async (url: string) => {
     silence: () => (mute = true),
     connections: () => made.length / 2,
     close: () => {
-      for (const one of made) one.destroy();
+      for (const socket of made) socket.destroy();
       way.close();
     },
   };
@@ -128,7 +128,7 @@ describe('a page that hears changes', () => {
     await until(() => page.said().includes('alive') && kept.said().includes('alive'));
     const members = (await owner.get('/members')).body as { id: string; role: string }[];
     await owner
-      .remove(`/members/${members.find((one) => one.role === 'assistant')!.id}`)
+      .remove(`/members/${members.find((member) => member.role === 'assistant')!.id}`)
       .expect(200);
     await until(() => page.ended());
     const before = page.said();
@@ -146,10 +146,10 @@ describe('a page that hears changes', () => {
       await device.post('/sign-in', { email: owner.email, password: PASSWORD }).expect(204);
       return device;
     };
-    const [one, two, three] = await Promise.all([signedIn(), signedIn(), signedIn()]);
-    const pages = [one, two, three].map((device) => hear(stage, device));
+    const [coach, two, three] = await Promise.all([signedIn(), signedIn(), signedIn()]);
+    const pages = [coach, two, three].map((device) => hear(stage, device));
     await until(() => [kept, ...pages].every((page) => page.said().includes('alive')));
-    await one.post('/sign-out').expect(204);
+    await coach.post('/sign-out').expect(204);
     await until(() => pages[0]!.ended());
     expect(pages[1]!.ended()).toBe(false);
     const list = (await two.get('/devices')).body as { id: string; here: boolean }[];

@@ -205,9 +205,9 @@ describe('while an archive is read in', () => {
     await archives.begin({ who: whoOf(waits), ...(await fileOf(longClubFile(1e3))) });
     await until(async () => (await state(coach)) !== 'waits');
     await archives.stop();
-    for (const one of [coach, waits]) {
-      expect((await last(one))!.said).toContain('server was stopped');
-      expect(await isEmpty(one)).toBe(true);
+    for (const other of [coach, waits]) {
+      expect((await last(other))!.said).toContain('server was stopped');
+      expect(await isEmpty(other)).toBe(true);
     }
     const anew = reading();
     await anew.begin({ who: whoOf(coach), ...(await fileOf(longClubFile(1e3))) });

@@ -51,7 +51,7 @@ const squad = async (): Promise<{ reps: number; newer: string | undefined }> => 
   const { body, headers } = await coach.get('/faults').expect(200);
   const { items } = body as SquadFaults;
   return {
-    reps: items.reduce((sum, one) => sum + one.reps, 0),
+    reps: items.reduce((sum, item) => sum + item.reps, 0),
     newer: (headers as Record<string, string>)[UNCOUNTED_HEADER],
   };
 };

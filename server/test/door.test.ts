@@ -406,7 +406,7 @@ describe('what nobody can read', () => {
       `/athletes/${athlete.id}/export`,
     ])
       expect((await coach.get(path)).status, path).toBe(200);
-    const kept = (await logOf(coach, session.id)).find((one) => one.id === rep.id);
+    const kept = (await logOf(coach, session.id)).find((other) => other.id === rep.id);
     expect([...kept!.faults].sort()).toEqual([...faults].sort());
   });
 

@@ -134,7 +134,9 @@ it('has what was made and held, by session and side, for the athlete, the squad 
     { side: 'other', exit: null, spot: null, tried: 0, held: 12, heldS: 24, bestHeldS: 2 },
     { side: 'own', exit: null, spot: null, tried: 0, held: 8, heldS: 32, bestHeldS: 4 },
   ];
-  expect(ledger.results).toMatchObject(results.map((one) => ({ ...one, date: '2031-05-14' })));
+  expect(ledger.results).toMatchObject(
+    results.map((result) => ({ ...result, date: '2031-05-14' })),
+  );
   const squad = (await coach.get(`/faults?movement=${MOVEMENT}`).expect(200)).body as SquadFaults;
   const line = squad.items.find(({ athleteId }) => athleteId === own.athlete.id)!;
   expect(line.results).toMatchObject(results);
@@ -168,10 +170,10 @@ it('has makes by spot, touches with their splits, metres and minutes, and what w
             : { could: [] },
   );
   const ledger = await ledgerOf(own);
-  const at = (spot: string) => ledger.results.find((one) => one.spot === spot);
+  const at = (spot: string) => ledger.results.find((result) => result.spot === spot);
   expect(at('left wing')).toMatchObject({ tried: 4, made: 3 });
   expect(at('top')).toMatchObject({ tried: 4, made: 2 });
-  const rest = ledger.results.find((one) => one.spot === null && one.rounds > 0)!;
+  const rest = ledger.results.find((result) => result.spot === null && result.rounds > 0)!;
   expect(rest).toMatchObject({ rounds: 2, touches: 6, splits: 4, splitS: 5, bestSplitS: 1 });
   expect(rest).toMatchObject({ compared: 1, firstSplitS: 1, lastSplitS: 1.5 });
   expect(rest.touchedAt).toEqual([

@@ -282,17 +282,17 @@ const readBack = async (): Promise<[string, AnyObjectSchema, unknown][]> => {
     ...each(
       'trial',
       trialInput,
-      athletes.flatMap((one) => one.trials),
+      athletes.flatMap((athlete) => athlete.trials),
     ),
     ...each(
       'reading',
       readingInput,
-      athletes.flatMap((one): ReadingRow[] => one.readings),
+      athletes.flatMap((athlete): ReadingRow[] => athlete.readings),
     ),
     ...each(
       'restriction',
       restrictionInput,
-      athletes.flatMap((one) => one.restrictions),
+      athletes.flatMap((athlete) => athlete.restrictions),
     ),
     ...each('movement', movementInput, await items('/movements')),
     ...each('rule set', ruleSetInput, await items('/rule-sets')),

@@ -37,8 +37,8 @@ const added = async (change: Partial<GroundInput> = {}): Promise<GroundInput> =>
 /** Two keepers on one plan and in one session. */
 const keepersOn = async (plan: GroundInput | null, groundId: string | null) => {
   const people = [anAthlete(), anAthlete({ hand: 'left' })];
-  for (const one of people) await coach.post('/athletes', one).expect(200);
-  const ids = people.map((one) => one.id);
+  for (const person of people) await coach.post('/athletes', person).expect(200);
+  const ids = people.map((other) => other.id);
   const approach = anApproach(ids, {
     movement: 'goal-arc',
     choices: { ...sequenceStart(), ground: plan && takenFrom(plan) },
@@ -57,7 +57,8 @@ const secondsOf = ({ plans, athletes, session }: RunBundle): number[] => {
   const [plan] = plans;
   const [variant] = keptVariants(session.drillSets[0]!);
   return athletes.map(
-    (one) => fieldRun(plan!, fieldBase(plan!, movementOf), variant!, one).outline!.totalTimeS,
+    (athlete) =>
+      fieldRun(plan!, fieldBase(plan!, movementOf), variant!, athlete).outline!.totalTimeS,
   );
 };
 
@@ -73,7 +74,7 @@ it('are added, changed by version and put away', async () => {
   expect((late.body as Problem).current).toEqual(saved);
   await coach.put(`/grounds/${id}/away`, { away: true }).expect(200);
   const { items } = (await coach.get('/grounds')).body as { items: Ground[] };
-  expect(items.find((one) => one.id === id)!.archived).toBe(true);
+  expect(items.find((ground) => ground.id === id)!.archived).toBe(true);
   const assistant = await coachIn(stage, 'assistant', coach.clubId);
   await assistant.post('/grounds', aGround()).expect(403);
 });

@@ -108,7 +108,7 @@ describe('a cue', () => {
     });
     for (const n of [7, 12, 17, 22]) await ran(own, day(n), { 'looks-down': 9 }, 'slows-in');
     const stands = await standOf(own);
-    expect(stands.faults.find((one) => one.code === 'slows-in')!.state).toBe('cleared');
+    expect(stands.faults.find((fault) => fault.code === 'slows-in')!.state).toBe('cleared');
     expect(stands.cue).toMatchObject({ fault: 'looks-down', since: null });
   });
 
@@ -138,7 +138,7 @@ describe('a cue', () => {
     const { cues } = (await coach.get(`/sessions/${next.id}/run`)).body as RunBundle;
     expect(cues).toMatchObject([{ fault: 'looks-down' }]);
     const lines = (await coach.get(`/cues?on=${today}`)).body.items as CueLine[];
-    expect(lines.find((one) => one.athleteId === own.athlete.id)!.cue).toEqual(cue);
+    expect(lines.find((line) => line.athleteId === own.athlete.id)!.cue).toEqual(cue);
 
     // The same again is the same; another one under its id is not dropped without a word.
     await coach.post(at, choice).expect(204);
@@ -247,14 +247,14 @@ describe('the ledger', () => {
         await ran(own, day(n), { 'over-line': i === 0 ? 8 : 1 }, 'over-line');
     }
     const { others, rows } = await ledgerOf(people.at(-1)!);
-    expect(others.find((one) => one.fault === 'over-line')).toEqual({
+    expect(others.find((other) => other.fault === 'over-line')).toEqual({
       fault: 'over-line',
       athletes: 5,
       better: 4,
       before: { reps: 180, faults: 120 },
       since: { reps: 180, faults: 36 },
     });
-    const row = rows.find((one) => one.code === 'over-line')!;
+    const row = rows.find((row) => row.code === 'over-line')!;
     expect(row.state).toBe('clearing');
     expect(row.prior.alpha + row.prior.beta).toBeGreaterThan(1);
     expect(row.span).toEqual({ before: { reps: 36, faults: 24 }, since: { reps: 36, faults: 3 } });
@@ -500,7 +500,7 @@ it('a plan is out of date when the measures that it was solved by have changed, 
   const own = await fresh();
   const outdated = async () =>
     ((await coach.get('/today').expect(200)).body.outdated as OutdatedPlan[]).filter(
-      (one) => one.approachId === own.approach.id,
+      (plan) => plan.approachId === own.approach.id,
     );
   expect(await outdated()).toEqual([]);
   const trial = {
@@ -542,7 +542,7 @@ it('a fault that was taken out of a movement with reps in it is told, and moves 
   const { movement } = document;
   const faults = movement.faults
     .filter(({ code }) => code !== 'reaches')
-    .map((one) => ({ ...one, leadsTo: one.leadsTo.filter((to) => to !== 'reaches') }));
+    .map((fault) => ({ ...fault, leadsTo: fault.leadsTo.filter((to) => to !== 'reaches') }));
   await coach
     .put(`/movements/${document.id}`, {
       basedOn: document.basedOn,

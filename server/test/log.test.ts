@@ -156,12 +156,12 @@ describe('a rep', () => {
     await send([mine]);
     await send([theirs]);
     expect(await loggedIn(session)).toBe(2);
-    expect((await faultsOf(athlete.id))[0]!.faults.map((one) => one.code)).toEqual(['reaches']);
+    expect((await faultsOf(athlete.id))[0]!.faults.map((fault) => fault.code)).toEqual(['reaches']);
     await send([
       aRep(session, { rep: 2, device: a, deviceNo: 2, outcome: 'void', voids: mine.id }),
     ]);
     expect(await loggedIn(session)).toBe(2);
-    expect((await faultsOf(athlete.id))[0]!.faults.map((one) => one.code).sort()).toEqual([
+    expect((await faultsOf(athlete.id))[0]!.faults.map((fault) => fault.code).sort()).toEqual([
       'reaches',
       'slows-in',
     ]);
@@ -216,7 +216,7 @@ describe('a rep', () => {
       .map((answer) => (answer as { body: RepReceipt }).body);
     // Of the two that say otherwise under one id, whichever came first is the one.
     const ofFirst = [receipts[0]!, receipts[30]!, receipts[31]!];
-    expect(ofFirst.flatMap((one) => one.refused).length).toBeGreaterThan(0);
+    expect(ofFirst.flatMap((receipt) => receipt.refused).length).toBeGreaterThan(0);
     for (const [i, receipt] of receipts.slice(1, 30).entries()) {
       expect(receipt.stored.map((row) => row.id)).toEqual([reps[i + 1]!.id]);
     }
@@ -353,7 +353,7 @@ describe('what a phone keeps of a session', () => {
     expect(await cueOf(before)).toMatchObject([{ reps: 1 }]);
     // On a day without a session everybody has the cue of what they ran last.
     const free = (await coach.get('/cues?on=2031-05-23')).body.items as CueLine[];
-    expect(free.filter((one) => one.athleteId === own.athlete.id)).toMatchObject([
+    expect(free.filter((cueLine) => cueLine.athleteId === own.athlete.id)).toMatchObject([
       { movement: 'straight-run-up', reps: 13 },
     ]);
   });
@@ -390,7 +390,7 @@ describe('counts', () => {
     };
     const athletes = [anAthlete(), anAthlete(), anAthlete()];
     for (const athlete of athletes) await coach.post('/athletes', athlete).expect(200);
-    const ids = athletes.map((one) => one.id);
+    const ids = athletes.map((athlete) => athlete.id);
     const plan = anApproach(ids);
     await coach.post('/approaches', plan).expect(200);
     const sessions = ['2031-06-01', '2031-06-02'].map((date) => ({
@@ -463,20 +463,20 @@ describe('counts', () => {
       .map((rep) => ({ ...rep, spot: null, could: rep.could!, loggedBy: coach.accountId }));
     expect(rows).toHaveLength(made.length);
 
-    const expected = countReps(rows).map((one) =>
+    const expected = countReps(rows).map((rep) =>
       [
-        one.athleteId,
-        one.sessionId,
-        one.movement,
-        one.part ?? '',
-        one.side,
-        one.leadFoot ?? '',
-        one.speedPct ?? 0,
-        one.late ? 't' : 'f',
-        one.loggedBy,
-        one.reps,
-        inJsonb(one.faults),
-        inJsonb(one.cues),
+        rep.athleteId,
+        rep.sessionId,
+        rep.movement,
+        rep.part ?? '',
+        rep.side,
+        rep.leadFoot ?? '',
+        rep.speedPct ?? 0,
+        rep.late ? 't' : 'f',
+        rep.loggedBy,
+        rep.reps,
+        inJsonb(rep.faults),
+        inJsonb(rep.cues),
       ].join('/'),
     );
     const kept = (await keptCounts()).filter((line) =>
@@ -488,7 +488,7 @@ describe('counts', () => {
     const byHand = rows
       .filter((row) => ['clean', 'fault'].includes(row.outcome))
       .filter((row) => {
-        const taken = new Set(rows.map((one) => one.voids));
+        const taken = new Set(rows.map((row) => row.voids));
         return !taken.has(row.id);
       });
     const turns = new Set(
@@ -503,7 +503,7 @@ describe('counts', () => {
       const told = (await faultsOf(athleteId)).find((one) => one.movement === 'straight-run-up');
       const perSession = sessions.map((session) => {
         const own = countReps(rows.filter((row) => row.sessionId === session.id)).filter(
-          (one) => one.athleteId === athleteId,
+          (rep) => rep.athleteId === athleteId,
         );
         return own.map((count) => ({
           ...count,

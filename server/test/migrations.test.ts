@@ -214,7 +214,7 @@ it('reps and plans that were kept before say from then on what they are, and are
       const list = await summaries(trx, { after: null, limit: 9 });
       const { straight } = solve(movementOf('straight-run-up'), runUp, body);
       if (!straight?.feasible) throw new Error('should fit');
-      expect(list.find((one) => one.id === plan)).toMatchObject({
+      expect(list.find((approach) => approach.id === plan)).toMatchObject({
         steps: straight.steps.length,
         startM: { from: straight.distanceM, to: straight.distanceM },
       });

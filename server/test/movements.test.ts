@@ -54,7 +54,7 @@ describe('movements of the club', () => {
 
     await coach.put(`/movements/${own.id}/away`, { away: true }).expect(200);
     const list = (await coach.get('/movements')).body as { items: ClubMovement[] };
-    expect(list.items.find((one) => one.id === own.id)!.archived).toBe(true);
+    expect(list.items.find((movement) => movement.id === own.id)!.archived).toBe(true);
   });
 
   it.each<[string, (movement: ReturnType<typeof aMovement>['movement']) => void, string, RegExp]>([
@@ -129,12 +129,12 @@ describe('plans of any movement', () => {
     for (const one of [right, left]) await coach.post('/athletes', one).expect(200);
     const body = plan([right.id, left.id], 'stutter-read-go', { reads: { fake: 'inside' } });
     const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
-    const [one, two] = made.solved.map((it) => it.layout);
+    const [layout, two] = made.solved.map((it) => it.layout);
     expect(made.solved[0]!.straight).toBeNull();
-    expect(one!.mirrored).toBe(false);
+    expect(layout!.mirrored).toBe(false);
     expect(two!.mirrored).toBe(true);
-    expect(one!.phases.map((phase) => phase.code)).toContain('away-left');
-    const [last, mirrored] = [one!.footfalls.at(-1)!, two!.footfalls.at(-1)!];
+    expect(layout!.phases.map((phase) => phase.code)).toContain('away-left');
+    const [last, mirrored] = [layout!.footfalls.at(-1)!, two!.footfalls.at(-1)!];
     expect(mirrored.besideM).toBeCloseTo(-last.besideM, 9);
     expect(mirrored.foot).not.toBe(last.foot);
   });
@@ -154,7 +154,9 @@ describe('plans of any movement', () => {
       })
       .expect(200);
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    expect(bundle.movements.find((one) => one.code === own.id)!.name).toBe(own.movement.name);
+    expect(bundle.movements.find((movement) => movement.code === own.id)!.name).toBe(
+      own.movement.name,
+    );
     expect((await coach.get(`/faults?movement=${own.id}`)).body).toMatchObject({
       movement: own.id,
       items: [{ athleteId: athlete.id, reps: 1, faults: [{ code: 'stands-up', seen: 1 }] }],
@@ -213,10 +215,10 @@ describe('plans of any movement', () => {
     session.drillSets.push(at(0.25));
     await coach.post('/sessions', session).expect(200);
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    const [full, quarter] = bundle.plans.map((one, i) => {
+    const [full, quarter] = bundle.plans.map((plan, i) => {
       const [variant] = keptVariants(session.drillSets[i]!);
       return {
-        run: fieldRun(one, fieldBase(one, movementOf), variant!, bundle.athletes[0]!).outline!,
+        run: fieldRun(plan, fieldBase(plan, movementOf), variant!, bundle.athletes[0]!).outline!,
       };
     });
     expect(full!.run).toEqual(bundle.plans[0]!.outlines[0]!.own);
@@ -256,7 +258,7 @@ describe('plans of any movement', () => {
     const body = plan([grown.id, child.id], 'first-two-steps');
     const made = (await coach.post('/approaches', body).expect(200)).body as Approach;
     const last = (id: string) =>
-      made.solved.find((one) => one.athleteId === id)!.layout!.footfalls.at(-1)!.aheadM;
+      made.solved.find((approach) => approach.athleteId === id)!.layout!.footfalls.at(-1)!.aheadM;
     expect(last(child.id) / last(grown.id)).toBeCloseTo(0.92, 2);
   });
 

@@ -49,9 +49,11 @@ describe('the athletes of a plan', () => {
     await coach.post('/sessions', session).expect(200);
     const plan = await planOf(own.approach.id);
     expect(plan.athleteIds).toEqual([own.athlete.id]);
-    expect(plan.solved.map((one) => one.athleteId).sort()).toEqual([own.athlete.id, guest].sort());
+    expect(plan.solved.map((approach) => approach.athleteId).sort()).toEqual(
+      [own.athlete.id, guest].sort(),
+    );
     const list = (await coach.get('/approaches')).body.items as ApproachSummary[];
-    expect(list.find((one) => one.id === plan.id)!.athleteIds).toEqual([own.athlete.id]);
+    expect(list.find((approach) => approach.id === plan.id)!.athleteIds).toEqual([own.athlete.id]);
     // A save whose answer was lost, sent again after the session: it is the same save.
     const { id, ...fields } = own.approach;
     const change = { ...fields, name: 'Renamed', version: 1 };
@@ -74,7 +76,9 @@ describe('the athletes of a plan', () => {
       .expect(200);
     expect((await planOf(id)).athleteIds).toEqual([ids[2]]);
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    expect(bundle.plans[0]!.outlines.map((one) => one.athleteId).sort()).toEqual([...ids].sort());
+    expect(bundle.plans[0]!.outlines.map((outline) => outline.athleteId).sort()).toEqual(
+      [...ids].sort(),
+    );
     const turned = [...ids].reverse();
     await coach.put(`/approaches/${id}`, { ...fields, athleteIds: turned, version: 2 }).expect(200);
     expect((await planOf(id)).athleteIds).toEqual(turned);
@@ -102,7 +106,7 @@ describe('the athletes of a plan', () => {
       { name: own.approach.name, outline: { steps: 12 } },
     ]);
     const summary = ((await coach.get('/approaches')).body.items as ApproachSummary[]).find(
-      (one) => one.id === far.id,
+      (approach) => approach.id === far.id,
     );
     expect(summary).toMatchObject({ misfits: [own.athlete.id], startM: null, runS: null });
   });
@@ -119,7 +123,7 @@ describe('the list of approaches', () => {
     const first = (await many.get('/approaches')).body;
     expect(JSON.stringify(first.items[0]).length).toBeLessThan(900);
     const rest = (await many.get(`/approaches?after=${first.next as string}`)).body;
-    const ids = [...first.items, ...rest.items].map((one: ApproachSummary) => one.id);
+    const ids = [...first.items, ...rest.items].map((approach: ApproachSummary) => approach.id);
     expect([first.items.length, ids.length, new Set(ids).size]).toEqual([100, 103, 103]);
     expect(rest.next).toBeNull();
     const cursor = (value: object): string =>
@@ -266,11 +270,11 @@ describe('a conflict', () => {
         ['a', 'b', 'c'].map((place) => coach.put(`/sessions/${id}`, { ...fields, place, version })),
       );
       const stands = (await coach.get(`/sessions/${id}`)).body as Session;
-      for (const answer of answers.filter((one) => one.status === 409)) {
+      for (const answer of answers.filter((answer) => answer.status === 409)) {
         const current = answer.body.current as Session;
         expect(current).toMatchObject({ version: version + 1, place: stands.place });
       }
-      const lost = answers.find((one) => one.status === 409)!.body.current as Session;
+      const lost = answers.find((answer) => answer.status === 409)!.body.current as Session;
       const kept = { ...fields, place: `kept ${round}`, version: lost.version };
       await coach.put(`/sessions/${id}`, kept).expect(200);
     }

@@ -59,7 +59,7 @@ it('never leaves a club without an owner', async () => {
   const nils = await invited(stage, owner);
   expect((await nils.get('/me')).body.role).toBe('coach');
   const members = (await owner.get('/members')).body as { id: string; you: boolean }[];
-  const self = members.find((one) => one.you)!;
+  const self = members.find((member) => member.you)!;
   expect((await owner.put(`/members/${self.id}`, { role: 'coach' })).status).toBe(422);
   expect((await owner.remove(`/members/${self.id}`)).status).toBe(422);
 

@@ -92,7 +92,7 @@ describe('a club file', () => {
     [
       'two of one address',
       'people[1]',
-      ({ people }) => ({ people: people.map((one) => ({ ...one, email: 'a@b.invalid' })) }),
+      ({ people }) => ({ people: people.map((person) => ({ ...person, email: 'a@b.invalid' })) }),
     ],
     ['a person twice', 'people[2]', ({ people }) => ({ people: [...people, people[0]] })],
     ['athletes that are no list', 'athletes', () => ({ athletes: 'all' })],
@@ -266,14 +266,14 @@ describe('a club file', () => {
     const reps = await Promise.all(
       movements.map(async (code) => {
         const asked = await visitor.get(`/faults?movement=${encodeURIComponent(code)}`);
-        return (asked.body as SquadFaults).items.reduce((sum, one) => sum + one.reps, 0);
+        return (asked.body as SquadFaults).items.reduce((sum, item) => sum + item.reps, 0);
       }),
     );
     // What a second coach watched too counts once.
     const turns = new Set(
       season.reps.filter((rep) => rep.outcome === 'clean' || rep.outcome === 'fault').map(turnKey),
     );
-    expect(reps.reduce((sum, one) => sum + one, 0)).toBe(turns.size);
+    expect(reps.reduce((sum, rep) => sum + rep, 0)).toBe(turns.size);
   });
 });
 

@@ -34,11 +34,11 @@ afterAll(() => stage.close());
 /** A session of one set that is changed as the test has it. */
 const session = async (change: Partial<DrillSet> = {}, date = '2031-05-14') => {
   const people = [anAthlete({ name: 'Ana Roe' }), anAthlete({ name: 'Bo Hale' })];
-  for (const one of people) await coach.post('/athletes', one).expect(200);
+  for (const person of people) await coach.post('/athletes', person).expect(200);
   const made = {
     ...aSession(
       uuid(),
-      people.map((one) => one.id),
+      people.map((other) => other.id),
     ),
     date,
   };
@@ -72,7 +72,7 @@ describe('a drill set', () => {
       ...freshDrillSet(
         uuid(),
         { kind: 'warm-up', name: 'Squats' },
-        people.map((one) => one.id),
+        people.map((person) => person.id),
       ),
       stand: 'row',
     });
@@ -89,9 +89,9 @@ describe('a drill set', () => {
       { drillSetId: set!.id, movement: 'wall-switches' },
       { name: 'Squats', movement: null, choices: null, cautions: [] },
     ]);
-    expect(bundle.athletes.every((one) => one.body!.heightM === 1.74)).toBe(true);
+    expect(bundle.athletes.every((athlete) => athlete.body!.heightM === 1.74)).toBe(true);
     expect(bundle.latecomers).toContainEqual({ id: late.id, name: 'Cy Late' });
-    expect(bundle.latecomers.some((one) => one.id === people[0]!.id)).toBe(false);
+    expect(bundle.latecomers.some((latecomer) => latecomer.id === people[0]!.id)).toBe(false);
   });
 
   it.each<[string, Partial<DrillSet>, string, string]>([
@@ -230,7 +230,7 @@ describe('a rep', () => {
     const came = aRep(made, { ...own, outcome: 'in' });
     expect((await send(came, aRep(made, own))).refused).toEqual([]);
     const bundle = (await coach.get(`/sessions/${made.id}/run`)).body as RunBundle;
-    expect(bundle.athletes.find((one) => one.id === late.id)?.body).toBeTruthy();
+    expect(bundle.athletes.find((athlete) => athlete.id === late.id)?.body).toBeTruthy();
     expect((await coach.get(`/sessions/${made.id}`)).body.logged).toBe(1);
   });
 });

@@ -57,7 +57,7 @@ describe('the door', () => {
   });
 
   it('says the same of a wrong password and an unknown address', async () => {
-    const one = await stranger(stage).post('/sign-in', {
+    const response = await stranger(stage).post('/sign-in', {
       email: 'edda@tarn.invalid',
       password: 'not the password',
     });
@@ -65,8 +65,8 @@ describe('the door', () => {
       email: 'nobody@tarn.invalid',
       password: 'not the password',
     });
-    expect(one.status).toBe(401);
-    expect(two.body).toEqual(one.body);
+    expect(response.status).toBe(401);
+    expect(two.body).toEqual(response.body);
   });
 
   it('sets a cookie that scripts cannot read and other sites do not send', async () => {

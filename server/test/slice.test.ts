@@ -136,7 +136,7 @@ describe('athletes', () => {
     const rest = await many.get(`/athletes?after=${first.body.next as string}`).expect(200);
     expect(rest.body.items).toHaveLength(3);
     expect(rest.body.next).toBeNull();
-    const ids = [...first.body.items, ...rest.body.items].map((one: Athlete) => one.id);
+    const ids = [...first.body.items, ...rest.body.items].map((athlete: Athlete) => athlete.id);
     expect(new Set(ids).size).toBe(203);
     expect((await many.get('/athletes?after=nonsense')).status).toBe(422);
   });
@@ -255,7 +255,7 @@ describe('sessions and the rep log', () => {
     const session = aSession(own.approach.id, [own.athlete.id, guest.id]);
     await coach.post('/sessions', session).expect(200);
     const bundle = (await coach.get(`/sessions/${session.id}/run`)).body as RunBundle;
-    expect(bundle.plans[0]!.outlines.map((one) => one.athleteId)).toContain(guest.id);
+    expect(bundle.plans[0]!.outlines.map((outline) => outline.athleteId)).toContain(guest.id);
     expect(bundle.athletes).toHaveLength(2);
   });
 
@@ -291,7 +291,7 @@ describe('sessions and the rep log', () => {
       lastDay: session.date,
       faults: [{ code: 'reaches', seen: 1, state: 'new' }],
     });
-    expect((await logOf(coach, session.id)).map((one) => one.id)).toEqual(
+    expect((await logOf(coach, session.id)).map((rep) => rep.id)).toEqual(
       [rep, good, slip, taken].map((one) => one.id),
     );
     expect(((await coach.get(`/sessions/${session.id}`)).body as Session).logged).toBe(2);

@@ -60,7 +60,7 @@ describe('what is done together', () => {
     };
     const ask = shared(3, work);
     const all = await Promise.allSettled([1, 2, 3, 4].map((n) => ask('club', n)));
-    expect(all.map((one) => one.status)).toEqual([
+    expect(all.map((result) => result.status)).toEqual([
       'fulfilled',
       'rejected',
       'fulfilled',

@@ -69,10 +69,10 @@ describe.each(['athlete', 'approach', 'session', 'club'])('a change of the %s', 
   it('done again, its answer lost, is the same change', async () => {
     const { version } = await current();
     const body = thing().body('first', version);
-    const one = await coach.put(thing().path, body).expect(200);
+    const response = await coach.put(thing().path, body).expect(200);
     const two = await coach.put(thing().path, body).expect(200);
     expect((two.body as Versioned).version).toBe(version + 1);
-    expect(two.body).toEqual(one.body);
+    expect(two.body).toEqual(response.body);
   });
 
   it('from an older version is refused with the row as it stands', async () => {
@@ -140,7 +140,7 @@ describe('putting away', () => {
     const at = `/athletes/${own.athlete.id}`;
     await coach.post(`${at}/trials`, trial).expect(200);
     const trials = async (): Promise<string[]> =>
-      ((await coach.get(at)).body as Athlete).trials.map((one) => one.id);
+      ((await coach.get(at)).body as Athlete).trials.map((trial) => trial.id);
     await coach.put(`${at}/trials/${trial.id}/away`, { away: true }).expect(200);
     expect(await trials()).not.toContain(trial.id);
     await coach.put(`${at}/trials/${trial.id}/away`, { away: false }).expect(200);

@@ -129,7 +129,7 @@ describe('the ground of a drawing', () => {
   it('has the body at each point of its way at its time, and steadily between', () => {
     const layout = laidOut(movementOf('corner-fielder'), usual);
     for (const point of layout.track) {
-      const same = layout.track.filter((one) => Math.abs(one.timeS - point.timeS) < 1e-9);
+      const same = layout.track.filter((other) => Math.abs(other.timeS - point.timeS) < 1e-9);
       if (same.length > 1) continue;
       const body = bodyAt(layout, point.timeS);
       expect(body.besideM).toBeCloseTo(point.besideM, 9);
@@ -159,7 +159,7 @@ describe('what is heard and what passes', () => {
       const nameAt = phaseAt(layout, movement.phases);
       for (const phase of layout.phases) {
         if (phase.toS - phase.fromS < 0.02) continue;
-        const name = movement.phases.find((one) => one.code === phase.code)!.name;
+        const name = movement.phases.find((other) => other.code === phase.code)!.name;
         expect(nameAt((phase.fromS + phase.toS) / 2), movement.code).toBe(name);
       }
     }

@@ -86,7 +86,7 @@ const serve = (answer: Answer): { sent: Rep[][] } => {
   return { sent };
 };
 
-const fill = (reps: Rep[], clubId = CLUB) => queue.bulkPut(reps.map((one) => ({ ...one, clubId })));
+const fill = (reps: Rep[], clubId = CLUB) => queue.bulkPut(reps.map((rep) => ({ ...rep, clubId })));
 
 /** Lets time pass for the retries, and IndexedDB, which has its own clock, keep up with it. */
 const elapse = async (ms: number): Promise<void> => {
@@ -267,7 +267,7 @@ describe('the queue of reps', () => {
   it('sets a refused rep aside with its reason, and goes on with the others', async () => {
     const { sent } = serve((reps) =>
       json({
-        stored: stored(reps.filter((one) => one.id !== 'rep-0002')),
+        stored: stored(reps.filter((rep) => rep.id !== 'rep-0002')),
         refused: [{ id: 'rep-0002', title: 'Its athlete is not there any more.' }],
       }),
     );
@@ -328,7 +328,7 @@ describe('a row that the server cannot take', () => {
   const refusing =
     (bad: string): Answer =>
     (reps) =>
-      reps.some((one) => one.id === bad)
+      reps.some((rep) => rep.id === bad)
         ? json({ status: 422, title: 'A rep that cannot be.' }, 422, 'application/problem+json')
         : takeAll(reps);
 
@@ -386,7 +386,7 @@ const serveSession = (
       const { pathname, searchParams } = new URL(url, 'http://phone');
       if (pathname.endsWith('/run')) return Promise.resolve(run(searchParams.get('known')));
       const after = Number(searchParams.get('after'));
-      const rows = log.filter((one) => one.arrival > after);
+      const rows = log.filter((rep) => rep.arrival > after);
       return Promise.resolve(json({ items: rows.slice(0, 2), more: rows.length > 2 }));
     }),
   );
@@ -450,8 +450,8 @@ describe('the phone’s own copy of a session', () => {
     );
     await refreshKept();
     expect(await keptSessions()).toEqual(['session-1']);
-    expect((await keptBundle('session-1'))!.athletes.map((one) => one.id)).toEqual(['ana']);
-    expect((await logOf('session-1')).map((one) => one.athleteId)).toEqual(['ana']);
+    expect((await keptBundle('session-1'))!.athletes.map((athlete) => athlete.id)).toEqual(['ana']);
+    expect((await logOf('session-1')).map((rep) => rep.athleteId)).toEqual(['ana']);
   });
 
   it('takes no answer that was asked for before the one that is kept, unless a clock was set back', async () => {

@@ -35,7 +35,11 @@ const boxName = ({ text }: { text: string }): string => text.replaceAll('\n', ',
 /** What lies over what in a drawing; nothing, when it is right. */
 const overlaps = (picture: Picture): string[] => {
   const sheets = [
-    { prints: picture.prints, tags: picture.tags, frames: picture.insets.map((one) => one.frame) },
+    {
+      prints: picture.prints,
+      tags: picture.tags,
+      frames: picture.insets.map((inset) => inset.frame),
+    },
     ...picture.insets.map(({ prints, tags }) => ({ prints, tags, frames: [] })),
   ];
   return sheets.flatMap(({ prints, tags, frames }) => [
@@ -230,7 +234,7 @@ describe('labels', () => {
         (asks, taken) => {
           const solid = taken.map(([x, y]) => ({ x, y, width: 20, height: 8 }));
           const room = { x: 0, y: 0, width: 400, height: 300 };
-          const placed = placeLabels(asks, room, solid).filter((one) => one !== null);
+          const placed = placeLabels(asks, room, solid).filter((label) => label !== null);
           placed.forEach(({ box, lead }, i) => {
             expect(inside(box, 400, 300)).toBe(true);
             expect(solid.some((other) => meet(box, other))).toBe(false);

@@ -16,7 +16,7 @@ const imports = new Map(
       path.resolve(path.dirname(file), found[1]!),
     );
     const found = named.flatMap(
-      (name) => ['.ts', '.tsx'].map((end) => name + end).find((one) => existsSync(one)) ?? [],
+      (name) => ['.ts', '.tsx'].map((end) => name + end).find((text) => existsSync(text)) ?? [],
     );
     return [file, found];
   }),

@@ -198,11 +198,11 @@ export const figureOf = (
     wrist: raised(arm.wrist),
     hand: raised(arm.hand),
   });
-  const legRaised = (one: SideLeg): SideLeg => ({
-    knee: raised(one.knee),
-    ankle: raised(one.ankle),
-    toe: raised(one.toe),
-    heel: raised(one.heel),
+  const legRaised = (leg: SideLeg): SideLeg => ({
+    knee: raised(leg.knee),
+    ankle: raised(leg.ankle),
+    toe: raised(leg.toe),
+    heel: raised(leg.heel),
   });
   return {
     head: { ...raised(head), radius: HEAD_RADIUS * heightM },

@@ -150,7 +150,9 @@ const between = (a: Pose, b: Pose, part: number): Pose => ({
 const contactsOf = (layout: Layout, phase: string): Footfall[] =>
   layout.footfalls.filter(
     (fall, i, all) =>
-      fall.phase === phase && fall.n > 0 && all.findIndex((one) => one.n === fall.n) === i,
+      fall.phase === phase &&
+      fall.n > 0 &&
+      all.findIndex((footfall) => footfall.n === fall.n) === i,
   );
 
 /**
@@ -252,7 +254,7 @@ const contactRows = (keys: readonly Key[], body: Pick<Body, 'heightM' | 'legM'>)
     // What it is compared with: the contact before, or how the body stood.
     const last = keys
       .slice(0, i)
-      .findLast((one) => (one.fall ? one.fall.n === fall.n - 1 : fall.n === 1));
+      .findLast((key) => (key.fall ? key.fall.n === fall.n - 1 : fall.n === 1));
     const before = last && anglesOf(figureOf(poseOf(last), body));
     rows.push({
       ...angles,

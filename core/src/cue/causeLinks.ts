@@ -70,7 +70,7 @@ const asBits = (strata: readonly ShownTogether[], bits: ReadonlyMap<string, numb
     return {
       reps,
       could: could ? bitsOf(could) : ALL,
-      any: sets.reduce((sum, one) => sum | one.faults, 0),
+      any: sets.reduce((sum, set) => sum | set.faults, 0),
       sets,
     };
   });
@@ -80,7 +80,7 @@ const repsWith = (strata: readonly Stratum[], fault: number): number =>
   strata.reduce(
     (sum, { any, sets }) =>
       any & fault
-        ? sum + sets.reduce((own, one) => (one.faults & fault ? own + one.reps : own), 0)
+        ? sum + sets.reduce((own, set) => (set.faults & fault ? own + set.reps : own), 0)
         : sum,
     0,
   );
@@ -193,7 +193,7 @@ const looksAt = (
       if (!linked && (j <= i || reached.get(from.code)!.has(to.code))) return [];
       if (!linked && reached.get(to.code)!.has(from.code)) return [];
       const otherCauses = faults
-        .filter((one) => one.code !== from.code && one.leadsTo.includes(to.code))
+        .filter((fault) => fault.code !== from.code && fault.leadsTo.includes(to.code))
         .map(({ code }) => code);
       const pair = pairBy(from.code, to.code, otherCauses);
       const enough =
@@ -234,7 +234,7 @@ export const causeLinks = (input: {
   const { strata } = input;
   strata.forEach(({ reps, together }, i) => {
     whole(`strata[${i}].reps`, reps, { min: 0, max: 1e6 });
-    const shown = together.reduce((sum, one) => sum + one.reps, 0);
+    const shown = together.reduce((sum, stratum) => sum + stratum.reps, 0);
     number(`strata[${i}].together`, shown, { min: 0, max: reps });
   });
   whole('faults.length', input.faults.length, { min: 0, max: MOST_FAULTS });

@@ -23,17 +23,18 @@ export const NO_PRIOR: BetaPrior = { alpha: PRIOR, beta: PRIOR };
 export const clubPrior = (input: {
   athletes: readonly { reps: number; faults: number }[];
 }): BetaPrior => {
-  input.athletes.forEach((one, i) => checkCount(`athletes[${i}].`, one));
+  input.athletes.forEach((athlete, i) => checkCount(`athletes[${i}].`, athlete));
   const shown = input.athletes.filter(({ reps }) => reps >= LEAST_REPS);
   if (shown.length < LEAST_ATHLETES) return NO_PRIOR;
-  const faults = shown.reduce((sum, one) => sum + one.faults, 0);
-  const reps = shown.reduce((sum, one) => sum + one.reps, 0);
+  const faults = shown.reduce((sum, athlete) => sum + athlete.faults, 0);
+  const reps = shown.reduce((sum, athlete) => sum + athlete.reps, 0);
   const mean = (faults + PRIOR) / (reps + 2 * PRIOR);
   const likelihood = (strength: number): number => {
     const [alpha, beta] = [mean * strength, (1 - mean) * strength];
     const own = logBeta(alpha, beta);
     return shown.reduce(
-      (sum, one) => sum + logBeta(alpha + one.faults, beta + one.reps - one.faults) - own,
+      (sum, athlete) =>
+        sum + logBeta(alpha + athlete.faults, beta + athlete.reps - athlete.faults) - own,
       0,
     );
   };

@@ -90,7 +90,7 @@ const secondsLook = (
   const n = people.length;
   const mean = n === 0 ? 0 : sumOf(people, ({ a, b }) => b - a) / n;
   const squares = sumOf(people, ({ a, b }) => (b - a - mean) ** 2);
-  const repsOf = (way: 'a' | 'b'): number => sumOf(strata, (one) => of(one[way])[0]);
+  const repsOf = (way: 'a' | 'b'): number => sumOf(strata, (stratum) => of(stratum[way])[0]);
   let chance: number | null = null;
   if (n >= LEAST_ATHLETES && Math.min(repsOf('a'), repsOf('b')) >= LEAST_REPS && squares > 0) {
     const freedom = n - 1;
@@ -129,7 +129,7 @@ export const compareWays = (strata: readonly WayStratum[]): WayLook[] => {
     [null, strata],
     ...(['own', 'other'] as const).map((side): [Side, WayStratum[]] => [
       side,
-      strata.filter((one) => one.side === side),
+      strata.filter((stratum) => stratum.side === side),
     ]),
   ];
   const looks = (side: Side | null, some: readonly WayStratum[]): WayLook[] => [

@@ -36,16 +36,16 @@ export const bandShape = (
   let faults = 0;
   let reps = 0;
   let squares = 0;
-  days.forEach((one, i) => {
+  days.forEach((day, i) => {
     const weight = weights[i]! / greatest;
-    faults += weight * one.faults;
-    reps += weight * one.reps;
-    squares += weight * weight * one.reps;
+    faults += weight * day.faults;
+    reps += weight * day.reps;
+    squares += weight * weight * day.reps;
   });
   const p = (greatest * faults + PRIOR) / (greatest * reps + 2 * PRIOR);
   let scatter = 0;
-  for (const one of days) {
-    scatter += (one.faults - one.reps * p) ** 2 / (one.reps * p * (1 - p));
+  for (const other of days) {
+    scatter += (other.faults - other.reps * p) ** 2 / (other.reps * p * (1 - p));
   }
   const spreadFactor = Math.max(
     1,

@@ -81,7 +81,7 @@ const nudged = (view: FilmView, px: number): FilmView[] => {
   return view.pairs.flatMap((pair, i) =>
     move(pair.px).map((moved) => ({
       ...view,
-      pairs: view.pairs.map((one, k) => (k === i ? { ...one, px: moved } : one)),
+      pairs: view.pairs.map((pair, k) => (k === i ? { ...pair, px: moved } : pair)),
     })),
   );
 };

@@ -141,9 +141,9 @@ const along = (
   return parts.map((part) => {
     doneM += wholeM * part;
     let left = doneM;
-    const leg = legs.find((one, l) => {
-      if (left <= one.m + 1e-9 || l === legs.length - 1) return true;
-      left -= one.m;
+    const leg = legs.find((leg, l) => {
+      if (left <= leg.m + 1e-9 || l === legs.length - 1) return true;
+      left -= leg.m;
       return false;
     })!;
     const deg =

@@ -137,7 +137,7 @@ const frameOf = (from: string, walker: Walker, phases: readonly PhaseSpan[]): Fr
   if (from === 'end') {
     return { ...walker.centre, facingDeg: walker.facingDeg, timeS: walker.timeS };
   }
-  const phase = phases.find((one) => one.code === from);
+  const phase = phases.find((phase) => phase.code === from);
   if (!phase) return null;
   const own = walker.footfalls.filter((fall) => fall.phase === from && fall.n > 0);
   // A ball is taken with both feet of the gather down.
@@ -206,12 +206,12 @@ const walked = (
       layPhase(ground, phase);
     }
     let since = fromS;
-    together.forEach((one, i) => {
-      const contacts = walker.footfalls.filter((fall) => fall.phase === one.code && fall.n > 0);
+    together.forEach((phase, i) => {
+      const contacts = walker.footfalls.filter((fall) => fall.phase === phase.code && fall.n > 0);
       const toS = i === together.length - 1 ? walker.timeS : (contacts.at(-1)?.timeS ?? since);
-      phases.push({ code: one.code, fromS: since, toS, read: one.read !== null });
+      phases.push({ code: phase.code, fromS: since, toS, read: phase.read !== null });
       since = toS;
-      markBall(ground, one);
+      markBall(ground, phase);
     });
     if (together.at(-1)!.read) mark(ground, 'read', 'read');
     ground.at += together.length;

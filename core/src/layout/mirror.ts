@@ -2,9 +2,9 @@ import { otherFoot } from '../feet';
 import { turned } from './walker';
 import type { Layout } from './shape';
 
-const across = <T extends { besideM: number }>(one: T): T => ({
-  ...one,
-  besideM: one.besideM === 0 ? 0 : -one.besideM,
+const across = <T extends { besideM: number }>(place: T): T => ({
+  ...place,
+  besideM: place.besideM === 0 ? 0 : -place.besideM,
 });
 const turn = (deg: number): number => (deg === 0 ? 0 : turned(-deg));
 

@@ -320,7 +320,7 @@ const gather: Laying<'gather'> = (ground, phase, asked) => {
   const both = feet === 'together';
   const intervalS = asked.intervalS / speed;
   const common = { contact: 'gather', intervalS, travelDeg: walker.facingDeg } as const;
-  const one = stepOn(walker, phase.code, {
+  const footfall = stepOn(walker, phase.code, {
     ...common,
     foot: first,
     advanceM: spanM(asked.ahead, body),
@@ -328,13 +328,13 @@ const gather: Laying<'gather'> = (ground, phase, asked) => {
   });
   // A footfall is where the toes are; its box lies round the whole foot.
   const middleOf = (fall: Footfall): Place => moved(fall, fall.headingDeg, -body.shoeM / 2);
-  if (boxes) mark(ground, 'box', 'box 1', middleOf(one));
+  if (boxes) mark(ground, 'box', 'box 1', middleOf(footfall));
   const two = stepOn(walker, phase.code, {
     ...common,
     foot: otherFoot(first),
     advanceM: both ? 0 : apartM,
     widthM: both ? apartM : runWidthM(body),
-    ...(both ? { together: true, lengthM: one.lengthM } : {}),
+    ...(both ? { together: true, lengthM: footfall.lengthM } : {}),
   });
   walker.free = both;
   if (boxes) mark(ground, 'box', 'box 2', middleOf(two));

@@ -235,7 +235,7 @@ export const stepsHeard = (samples: readonly SoundSample[]): number[] => {
     if (steps.length > 0 && atS - steps.at(-1)! < LEAST_STEP_S) return;
     const around = samples
       .slice(from, i)
-      .map((one) => one.level)
+      .map((sample) => sample.level)
       .sort((a, b) => a - b);
     const noise = around[Math.floor(around.length / 2)] ?? 0;
     if (level > OVER_NOISE * noise) steps.push(atS);
@@ -262,9 +262,9 @@ export const stepsFelt = (samples: readonly MotionSample[]): number[] => {
   const steps: number[] = [];
   samples.forEach(({ atS, mps2 }, i) => {
     const around = samples.slice(Math.max(0, i - 40), i + 41);
-    const mean = around.reduce((sum, one) => sum + one.mps2, 0) / around.length;
+    const mean = around.reduce((sum, sample) => sum + sample.mps2, 0) / around.length;
     const sd = Math.sqrt(
-      around.reduce((sum, one) => sum + (one.mps2 - mean) ** 2, 0) / around.length,
+      around.reduce((sum, sample) => sum + (sample.mps2 - mean) ** 2, 0) / around.length,
     );
     const isPeak =
       mps2 >= (samples[i - 1]?.mps2 ?? -Infinity) && mps2 > (samples[i + 1]?.mps2 ?? -Infinity);

@@ -324,7 +324,7 @@ export type CurrentFigures = {
 export const currentFigures = (readings: readonly DatedReading[]): CurrentFigures => {
   const figures: Record<string, unknown> = {};
   for (const kind of READING_KINDS) {
-    const current = currentReading(readings.filter((one) => one.reading.kind === kind));
+    const current = currentReading(readings.filter((reading) => reading.reading.kind === kind));
     if (!current) continue;
     const { takenOn, source, reading } = current;
     figures[kind] = { ...readingResult(reading), takenOn, source };

@@ -30,13 +30,13 @@ export const spreadParts = (input: {
   if (R < LEAST_RUNS || K < LEAST_STEPS) {
     return { stepFraction: null, runFraction: null, runs: R, steps: K };
   }
-  const sum = (list: readonly number[]): number => list.reduce((all, one) => all + one, 0);
+  const sum = (list: readonly number[]): number => list.reduce((all, value) => all + value, 0);
   const means = Array.from({ length: K }, (_, k) => sum(runs.map((run) => run[k]!)) / R);
   const x = runs.map((run) => means.map((mean, k) => run[k]! / mean - 1));
   const m = x.map((own) => sum(own) / K);
   const step2 =
-    sum(x.flatMap((own, r) => own.map((one) => (one - m[r]!) ** 2))) / ((R - 1) * (K - 1));
-  const run2 = Math.max(0, ((K * sum(m.map((one) => one ** 2))) / (R - 1) - step2) / K);
+    sum(x.flatMap((own, r) => own.map((value) => (value - m[r]!) ** 2))) / ((R - 1) * (K - 1));
+  const run2 = Math.max(0, ((K * sum(m.map((value) => value ** 2))) / (R - 1) - step2) / K);
   return { stepFraction: Math.sqrt(step2), runFraction: Math.sqrt(run2), runs: R, steps: K };
 };
 

@@ -65,13 +65,13 @@ export const shareMarks = <T>(
 ): SharedMark<T>[] => {
   number('toleranceM', toleranceM, { min: 0, max: 5 });
   const sorted = own
-    .map((one, i) => ({ ...one, atM: number(`own[${i}].atM`, one.atM) }))
+    .map((mark, i) => ({ ...mark, atM: number(`own[${i}].atM`, mark.atM) }))
     .sort((a, b) => a.atM - b.atM);
   const groups: (typeof sorted)[] = [];
-  for (const one of sorted) {
+  for (const mark of sorted) {
     const group = groups.at(-1);
-    if (group && one.atM - group[0]!.atM <= 2 * toleranceM + 1e-9) group.push(one);
-    else groups.push([one]);
+    if (group && mark.atM - group[0]!.atM <= 2 * toleranceM + 1e-9) group.push(mark);
+    else groups.push([mark]);
   }
   return groups.map((group) => {
     const atM = (group[0]!.atM + group.at(-1)!.atM) / 2;

@@ -1,3 +1,4 @@
+import { counted } from '../words';
 import { otherFoot, type Foot } from '../feet';
 import type { Footfall } from '../layout/walker';
 
@@ -36,7 +37,6 @@ export type RuleBreak = {
   why: string;
 };
 
-const plural = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
 const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
 const ordinal = (count: number): string => ORDINALS[count] ?? `${count}th`;
 
@@ -83,14 +83,14 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
       return heldStretches(falls).flatMap(({ gather, after }) => {
         // A foot that jabs and turns about the other, which stays, has taken one step.
         const steps = after.filter((fall, i) => fall.foot !== after[i - 1]?.foot);
-        const counted = numbersOf(rule.gatherCounts ? [gather, ...steps] : steps);
-        const over = counted[rule.limit];
+        const numbers = numbersOf(rule.gatherCounts ? [gather, ...steps] : steps);
+        const over = numbers[rule.limit];
         return over === undefined
           ? []
           : [
               broken(
                 over,
-                `Step ${over} is the ${ordinal(rule.limit + 1)} with the ball in hand, ${rule.gatherCounts ? 'the gather counted' : 'the gather not counted'}; ${plural(rule.limit, 'step')} ${rule.limit === 1 ? 'is' : 'are'} allowed.`,
+                `Step ${over} is the ${ordinal(rule.limit + 1)} with the ball in hand, ${rule.gatherCounts ? 'the gather counted' : 'the gather not counted'}; ${counted(rule.limit, 'step')} ${rule.limit === 1 ? 'is' : 'are'} allowed.`,
               ),
             ];
       });
@@ -147,14 +147,14 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
           ),
         );
     case 'most-steps': {
-      const counted = numbersOf(falls.filter((fall) => fall.n > 0 && fall.n <= left));
-      const over = counted[rule.limit];
+      const numbers = numbersOf(falls.filter((fall) => fall.n > 0 && fall.n <= left));
+      const over = numbers[rule.limit];
       return over === undefined
         ? []
         : [
             broken(
               over,
-              `Step ${over} is one too many: ${plural(rule.limit, 'step')} may be taken up to the take-off.`,
+              `Step ${over} is one too many: ${counted(rule.limit, 'step')} may be taken up to the take-off.`,
             ),
           ];
     }

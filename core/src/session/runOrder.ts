@@ -90,7 +90,7 @@ const missedFirst = (
   missed: readonly string[],
 ): ReadonlyMap<string, Variant> => {
   const isMissed = (variant: Variant): boolean => missed.includes(struckKey(variant));
-  const order = [...variants.filter(isMissed), ...variants.filter((one) => !isMissed(one))];
+  const order = [...variants.filter(isMissed), ...variants.filter((variant) => !isMissed(variant))];
   return new Map(variants.map((variant, i) => [struckKey(variant), order[i]!]));
 };
 

@@ -196,10 +196,10 @@ export const slotsOf = (set: Varied, reps: number, round: number): Slot[] => {
   if (set.order === 'mixed') {
     const next = seeded(set.seed * 101 + round);
     if (!set.slowFirst) return mixed(variants, reps, next);
-    const paces = [...new Set(variants.map((one) => one.pace))].sort((a, b) => a - b);
+    const paces = [...new Set(variants.map((variant) => variant.pace))].sort((a, b) => a - b);
     return paces.flatMap((pace) =>
       mixed(
-        variants.filter((one) => one.pace === pace),
+        variants.filter((variant) => variant.pace === pace),
         reps,
         next,
       ),

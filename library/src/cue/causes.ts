@@ -13,7 +13,7 @@ const inOrder = (movement: Movement): Fault[] =>
  * @param strata what showed, by athlete and session
  */
 export const checkCauses = (movement: Movement, strata: readonly ShownTogether[]): CauseCheck => ({
-  reps: strata.reduce((sum, one) => sum + one.reps, 0),
+  reps: strata.reduce((sum, stratum) => sum + stratum.reps, 0),
   links: causeLinks({ strata, faults: inOrder(movement) }),
 });
 

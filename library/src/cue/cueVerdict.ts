@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import { LIVE_RATE, STUCK_SESSIONS } from '@gravek/core/cue/cueState';
 import type { Ledger, LedgerRow } from '@gravek/contract/faults';
 import type { Fault, Movement } from '@gravek/contract/movement';
@@ -13,8 +14,6 @@ export type CueVerdict = {
   /** the fault to cue instead; null where the cue is to be kept, or nothing else is live */
   instead: Fault | null;
 };
-
-const counted = (sessions: number): string => `${sessions} session${sessions === 1 ? '' : 's'}`;
 
 /**
  * What to cue in place of a cue that does nothing: the live fault that brings its fault about most often, else
@@ -59,7 +58,7 @@ export const cueVerdict = (
     instead: Fault | null = null,
   ): CueVerdict => ({ kind, sentence, instead });
   if (sessions === 0) return say('begins', 'New: it begins with the next session.');
-  const after = `after ${counted(sessions)}`;
+  const after = `after ${counted(sessions, 'session')}`;
   switch (row?.state) {
     case 'cleared':
       return say('cleared', `${fault.name} has cleared ${after}: the next cue may begin.`);

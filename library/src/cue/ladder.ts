@@ -11,7 +11,7 @@ const SESSIONS = 2;
 /** The rung before or behind another; contact comes only where the movement has it. */
 const rungBeside = (movement: Movement, rung: Rung, step: 1 | -1): Rung | null => {
   const all = RUNGS.filter(
-    (one) => movement.loads.includes('contact') || !['object', 'opponent'].includes(one),
+    (rung) => movement.loads.includes('contact') || !['object', 'opponent'].includes(rung),
   );
   return all[all.indexOf(rung) + step] ?? null;
 };
@@ -35,8 +35,8 @@ export const laddersOf = (
   { rungs, rungChoices }: Pick<Needs, 'rungs' | 'rungChoices'>,
   movementOf: (code: string) => Movement | undefined,
 ): LadderStand[] => {
-  const key = (one: { athleteId: string; movement: string }): string =>
-    `${one.athleteId}/${one.movement}`;
+  const key = (pair: { athleteId: string; movement: string }): string =>
+    `${pair.athleteId}/${pair.movement}`;
   const rows = groupBy(rungs, key);
   const choices = new Map(rungChoices.map((choice) => [key(choice), choice]));
   const ladders = new Set([...rows.keys(), ...choices.keys()]);

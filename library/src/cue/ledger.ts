@@ -68,7 +68,7 @@ export const cueSpans = (sessions: readonly SessionFaults[]): CueSpan[] => {
   const open = new Map<string, CueSpan>();
   sessions.forEach(({ cues }, i) => {
     for (const [fault, span] of open) {
-      if (cues.every((one) => one.fault !== fault)) open.delete(fault);
+      if (cues.every((cue) => cue.fault !== fault)) open.delete(fault);
       else span.to = i;
     }
     for (const { fault } of cues) {

@@ -94,7 +94,7 @@ export const resultsOfCounts = (counts: readonly ResultCount[]): Results[] => {
 /** What parts the results that are added up: only the side, or each of what differs. */
 export type ResultsBy = 'side' | 'exit' | 'spot' | 'all';
 
-const PARTS: Record<ResultsBy, (one: Results) => Pick<Results, 'side' | 'exit' | 'spot'>> = {
+const PARTS: Record<ResultsBy, (results: Results) => Pick<Results, 'side' | 'exit' | 'spot'>> = {
   side: ({ side }) => ({ side, exit: null, spot: null }),
   exit: ({ side, exit }) => ({ side, exit, spot: null }),
   spot: ({ side, spot }) => ({ side, exit: null, spot }),
@@ -153,10 +153,10 @@ const SUMMED = [
  * @example addResults(results, 'spot') // makes at each spot, side by side
  */
 export const addResults = (results: readonly Results[], by: ResultsBy): Results[] =>
-  [...groupBy(results, (one) => JSON.stringify(PARTS[by](one))).values()].map((own) => ({
+  [...groupBy(results, (row) => JSON.stringify(PARTS[by](row))).values()].map((own) => ({
     ...PARTS[by](own[0]!),
     ...(Object.fromEntries(
-      SUMMED.map((figure) => [figure, sumOf(own, (one) => one[figure])]),
+      SUMMED.map((figure) => [figure, sumOf(own, (row) => row[figure])]),
     ) as Pick<Results, (typeof SUMMED)[number]>),
     bestHeldS: Math.max(...own.map(({ bestHeldS }) => bestHeldS)),
     bestSplitS: leastOf(own.map(({ bestSplitS }) => bestSplitS)),
@@ -185,7 +185,7 @@ const TELLING_TRIES = 5;
 export const fewestMade = (results: readonly Results[], by: 'exit' | 'spot'): Results | null => {
   const share = ({ made, tried }: Results): number => made / tried;
   const told = addResults(results, by)
-    .filter((one) => one[by] !== null && one.tried >= TELLING_TRIES)
+    .filter((result) => result[by] !== null && result.tried >= TELLING_TRIES)
     .sort((a, b) => share(a) - share(b));
   const [worst, next] = told;
   return worst && next && share(worst) < share(told.at(-1)!) ? worst : null;

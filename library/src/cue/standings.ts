@@ -41,9 +41,9 @@ const codesOf = (sessions: readonly SessionFaults[]): string[] => [
 export const historyOf = (sessions: readonly SessionFaults[], code: string): HistorySession[] =>
   sessions.map(({ date, exposed, faults, cues }) => ({
     date,
-    reps: exposed.find((one) => one.fault === code)?.reps ?? 0,
-    faults: faults.find((one) => one.fault === code)?.reps ?? 0,
-    cued: cues.some((one) => one.fault === code),
+    reps: exposed.find((shown) => shown.fault === code)?.reps ?? 0,
+    faults: faults.find((fault) => fault.fault === code)?.reps ?? 0,
+    cued: cues.some((cue) => cue.fault === code),
   }));
 
 /** What the club knows of each fault of a movement, by its code. */
@@ -110,8 +110,8 @@ const standingOf = (
   });
   return {
     code,
-    reps: history.reduce((sum, one) => sum + one.reps, 0),
-    seen: history.reduce((sum, one) => sum + one.faults, 0),
+    reps: history.reduce((sum, session) => sum + session.reps, 0),
+    seen: history.reduce((sum, session) => sum + session.faults, 0),
     rate: fine(rate),
     low: fine(low),
     high: fine(high),
@@ -222,7 +222,7 @@ export const cueInForce = (
   const hurts = anew?.fault.safety === true && given && !faultOf(movement, given.fault)!.safety;
   if (given && !(hurts && by === null)) {
     const { fault, since, sessions } = given;
-    const standing = own.find((one) => one.code === fault);
+    const standing = own.find((state) => state.code === fault);
     const reason =
       by !== null
         ? `Chosen by ${by.person}: ${by.reason}`
@@ -267,7 +267,7 @@ const add = (
 ): { fault: string; reps: number }[] =>
   [...groupBy(lists, ({ fault }) => fault)].map(([fault, shown]) => ({
     fault,
-    reps: shown.reduce((sum, one) => sum + one.reps, 0),
+    reps: shown.reduce((sum, session) => sum + session.reps, 0),
   }));
 
 /** Sessions of an athlete and movement made one by one out of rows of several conditions. */

@@ -216,13 +216,13 @@ export const reviewCue = (
   const { code, causes } = choice(faults);
   const fault = code === null ? undefined : faultOf(movement, code);
   if (!fault) return null;
-  const next = choice(faults.filter((one) => one !== code && !causes.includes(one))).code;
+  const next = choice(faults.filter((fault) => fault !== code && !causes.includes(fault))).code;
   // What follows from the first may stay when that is cured: then it is the next to look at.
-  const left = next ?? choice(faults.filter((one) => one !== code)).code;
+  const left = next ?? choice(faults.filter((fault) => fault !== code)).code;
   return {
     fault,
     drill: drillFor(movement, fault) ?? null,
-    follow: causes.flatMap((one) => faultOf(movement, one)?.name ?? []),
+    follow: causes.flatMap((cause) => faultOf(movement, cause)?.name ?? []),
     next: (left !== null && faultOf(movement, left)) || null,
   };
 };

@@ -37,8 +37,8 @@ export const plannedSteps = (layout: Layout): PlannedStep[] => {
     ).values(),
   ].sort((a, b) => a[0]!.timeS - b[0]!.timeS);
   const middle = (falls: readonly { besideM: number; aheadM: number }[]) => ({
-    besideM: falls.reduce((sum, one) => sum + one.besideM, 0) / falls.length,
-    aheadM: falls.reduce((sum, one) => sum + one.aheadM, 0) / falls.length,
+    besideM: falls.reduce((sum, fall) => sum + fall.besideM, 0) / falls.length,
+    aheadM: falls.reduce((sum, fall) => sum + fall.aheadM, 0) / falls.length,
   });
   return groups.map((falls, i) => {
     const fall = falls[0]!;
@@ -60,8 +60,8 @@ export const plannedSteps = (layout: Layout): PlannedStep[] => {
       speedMps: lengthM / intervalS,
       timeS: fall.timeS,
       toLineM: fall.toLineM,
-      takeOff: falls.some((one) => one.takeOff),
-      landing: falls.some((one) => one.landing),
+      takeOff: falls.some((footfall) => footfall.takeOff),
+      landing: falls.some((footfall) => footfall.landing),
     };
   });
 };
@@ -91,13 +91,13 @@ export const firstStepOf = (
         ? null
         : Math.abs(step.toLineM - shortOf(lineM, contact.alongM));
     });
-    const known = places.filter((one) => one !== null);
-    if (known.length > 0) return known.reduce((sum, one) => sum + one, 0) / known.length;
+    const known = places.filter((place) => place !== null);
+    if (known.length > 0) return known.reduce((sum, value) => sum + value, 0) / known.length;
     const shared = seen.steps.flatMap((step, i) => {
       const own = plan[first + i];
       return own ? [Math.abs(Math.log(Math.max(step.lengthM, 0.01) / own.lengthM))] : [];
     });
-    return shared.reduce((sum, one) => sum + one, 0) / Math.max(1, shared.length);
+    return shared.reduce((sum, value) => sum + value, 0) / Math.max(1, shared.length);
   };
   const last = Math.max(0, plan.length - seen.contacts.length + 1);
   const candidates = Array.from({ length: last + 1 }, (_, first) => ({
@@ -265,10 +265,13 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
       ['short', 'back'].includes(planned.contact),
     );
     if (short.length === 0) return null;
-    const mean = (of: (one: Compared) => number): number =>
-      short.reduce((sum, one) => sum + of(one), 0) / short.length;
-    const [seen, planned] = [mean((one) => one.seen.lengthM), mean((one) => one.planned.lengthM)];
-    const sd = mean((one) => one.seen.lengthSdM) / Math.sqrt(short.length);
+    const mean = (of: (step: Compared) => number): number =>
+      short.reduce((sum, step) => sum + of(step), 0) / short.length;
+    const [seen, planned] = [
+      mean((step) => step.seen.lengthM),
+      mean((step) => step.planned.lengthM),
+    ];
+    const sd = mean((step) => step.seen.lengthSdM) / Math.sqrt(short.length);
     return seen > planned && plainly(seen - planned, sd, Math.max(0.04, 0.2 * planned))
       ? { n: short[0]!.planned.n, seen, planned, sd }
       : null;
@@ -281,13 +284,13 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
     const before = all.slice(-5, -2);
     if (last.length < 2 || before.length < 2) return null;
     const speed = (part: readonly Compared[], of: 'seen' | 'planned'): number =>
-      part.reduce((sum, one) => sum + one[of].lengthM, 0) /
-      part.reduce((sum, one) => sum + one[of].intervalS, 0);
+      part.reduce((sum, step) => sum + step[of].lengthM, 0) /
+      part.reduce((sum, step) => sum + step[of].intervalS, 0);
     // What the plan itself loses at the end is no fault.
     const planned = (speed(before, 'seen') * speed(last, 'planned')) / speed(before, 'planned');
     const seen = speed(last, 'seen');
     const part = (some: readonly Compared[]): number =>
-      Math.hypot(...some.map((one) => one.seen.speedSdMps / one.seen.speedMps)) / some.length;
+      Math.hypot(...some.map((step) => step.seen.speedSdMps / step.seen.speedMps)) / some.length;
     const sd = seen * Math.hypot(part(last), part(before));
     return seen < planned && plainly(seen - planned, sd, 0.04 * planned)
       ? { n: last[0]!.planned.n, seen, planned, sd }
@@ -312,7 +315,7 @@ const FINDS: Record<FaultFigure, (run: Measured) => Found> = {
   },
   'foot-ahead-of-hip': ({ poses, side }) => {
     for (const { n, footToHipM, footToHipSdM } of poses) {
-      const planned = side?.contacts.find((one) => one.n === n)?.footToHipM;
+      const planned = side?.contacts.find((contact) => contact.n === n)?.footToHipM;
       if (planned === undefined) continue;
       if (
         footToHipM > 0 &&

@@ -75,8 +75,8 @@ const parts = (text: string): string[] =>
     .split(/\s*;\s*|,?\s+/)
     .filter(Boolean);
 
-const seconds = (one: string): number | null =>
-  SILENT.test(one) ? null : /^\d+([.,]\d*)?$/.test(one) ? Number(one.replace(',', '.')) : NaN;
+const seconds = (text: string): number | null =>
+  SILENT.test(text) ? null : /^\d+([.,]\d*)?$/.test(text) ? Number(text.replace(',', '.')) : NaN;
 
 /**
  * Gates as they are typed beside the track: where they stand, and the times of a run, a stroke for a beam
@@ -90,14 +90,14 @@ export const readPasses = (
   times: string,
   style: LengthStyle,
 ): { ok: true; splits: Split[] } | { ok: false; why: string } => {
-  const at = parts(distances).map((one) => {
-    const read = parseLength(one, style);
+  const at = parts(distances).map((part) => {
+    const read = parseLength(part, style);
     return read.ok ? read.lengthM : NaN;
   });
   const timed = parts(times).map(seconds);
-  if (at.length === 0 || at.some((one) => !(one > 0 && one <= FARTHEST_M)))
+  if (at.length === 0 || at.some((value) => !(value > 0 && value <= FARTHEST_M)))
     return { ok: false, why: 'Write how far from the start the gates stand, such as 5 10 20.' };
-  if (timed.some((one) => one !== null && !(one <= LONGEST_S)))
+  if (timed.some((seconds) => seconds !== null && !(seconds <= LONGEST_S)))
     return { ok: false, why: 'Write the times in seconds, such as 1.31 2.05, a stroke for none.' };
   if (timed.length > at.length)
     return { ok: false, why: `${timed.length} times, but ${at.length} gates.` };

@@ -168,7 +168,9 @@ const firstFitting = (intervals: readonly number[], plan: PlannedRun): number =>
       return own ? [Math.abs(Math.log(intervalS / own.intervalS))] : [];
     });
     // The first contact that is marked ends step 1: the first interval is step 2.
-    return shared.reduce((sum, one) => sum + one, 0) / shared.length + LATER * Math.abs(first - 1);
+    return (
+      shared.reduce((sum, value) => sum + value, 0) / shared.length + LATER * Math.abs(first - 1)
+    );
   };
   const last = Math.max(1, plan.steps.length - intervals.length);
   return Array.from({ length: last + 1 }, (_, first) => first).sort((a, b) => off(a) - off(b))[0]!;
@@ -316,7 +318,7 @@ const meanOf = (
   if (both.length > 0)
     return {
       seen: spreadOf(both.map(({ own }) => own)).mean,
-      planned: spreadOf(both.map((one) => one.planned)).mean,
+      planned: spreadOf(both.map((step) => step.planned)).mean,
     };
   return seen.length > 0 ? { seen: spreadOf(seen).mean, planned: null } : null;
 };
@@ -400,7 +402,7 @@ export const courseSuggestions = (movement: Movement, run: MeasuredRun): Measure
     slowed: per === 'gate' ? slowedIn(rows) : null,
   };
   return movement.faults.flatMap((fault) => {
-    const figure = FIGURES.find((one) => one === fault.figure);
+    const figure = FIGURES.find((figure) => figure === fault.figure);
     const own = figure && finds[figure];
     return own && own.planned !== null
       ? [{ fault, figure, seen: own.seen, planned: own.planned }]

@@ -4,7 +4,7 @@ type Coded = { code: string };
 const coded =
   <T extends Coded>(pick: (movement: Movement) => readonly T[]) =>
   (movement: Movement, code: string): T | undefined =>
-    pick(movement).find((one) => one.code === code);
+    pick(movement).find((part) => part.code === code);
 
 export const faultOf = coded((movement) => movement.faults);
 export const drillOf = coded((movement) => movement.drills);

@@ -196,7 +196,7 @@ const joined = (
 const drillsOf = (first: Move, ending: ChainEnding, phases: readonly MovementPhase[]) => {
   const own = new Set(first.phases.map((phase) => phase.code));
   const lastOwn = phases.findLast((phase) => own.has(phase.code))!.code;
-  const ends = phases.filter((phase) => ending.phases.some((one) => one.code === phase.code));
+  const ends = phases.filter((phase) => ending.phases.some((other) => other.code === phase.code));
   const drill = { force: null, speedFraction: 1 };
   return [
     {
@@ -313,9 +313,9 @@ const placed = (ending: ChainEnding, phases: readonly MovementPhase[]): OtherThi
 };
 
 const composed = (parts: readonly string[]): Chain | { why: string } => {
-  const ending = ENDINGS.find((one) => one.code === parts.at(-1));
-  const moves = parts.slice(0, -1).map((code) => MOVES.find((one) => one.code === code));
-  if (!ending || moves.length === 0 || moves.some((one) => !one)) {
+  const ending = ENDINGS.find((ending) => ending.code === parts.at(-1));
+  const moves = parts.slice(0, -1).map((code) => MOVES.find((move) => move.code === code));
+  if (!ending || moves.length === 0 || moves.some((move) => !move)) {
     return { why: 'A chain is one move or more, and an ending.' };
   }
   if (moves.length > MOST_MOVES) return { why: `At most ${MOST_MOVES} moves before the ending.` };
@@ -353,15 +353,15 @@ const composed = (parts: readonly string[]): Chain | { why: string } => {
   const why = add(ending, chosen.at(-1)!.name, ending.needs, ending.skipsHeld, 'join-end');
   if (why) return { why };
   const links = [...chosen, ending];
-  const name = `${chosen.map((one) => one.name).join(', ')}: ${ending.name.toLowerCase()}`;
+  const name = `${chosen.map((move) => move.name).join(', ')}: ${ending.name.toLowerCase()}`;
   const movement: Movement = {
     code: chainCode(parts),
     revision: 1,
     name: name.length <= MOST_NAMED ? name : `${name.slice(0, MOST_NAMED - 1)}…`,
-    summary: [...new Set(links.map((one) => one.summary))].join(' ').slice(0, MOST_SUMMED),
+    summary: [...new Set(links.map((link) => link.summary))].join(' ').slice(0, MOST_SUMMED),
     usedBy: ['one-on-one attacker'],
     faces: ['a defender squared up one against one', 'an ending that can change'],
-    loads: [...new Set(links.flatMap((one) => one.loads))],
+    loads: [...new Set(links.flatMap((link) => link.loads))],
     writtenFor: RIGHT_HANDED,
     phases,
     others: placed(ending, phases),

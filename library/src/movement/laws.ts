@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import {
   BODY_FIGURE_NAMES,
   BODY_FIGURE_UNITS,
@@ -117,9 +118,10 @@ const landsTwice: Law = ({ movement, layout }) => {
   const steps = stepsOf(layout);
   return steps.slice(1).flatMap((fall, i) => {
     const before = steps[i]!;
-    const phase = movement.phases.find((one) => one.code === fall.phase);
+    const phase = movement.phases.find((phase) => phase.code === fall.phase);
     const onBoth =
-      layout.footfalls.filter((one) => one.n === fall.n || one.n === before.n).length > 2;
+      layout.footfalls.filter((footfall) => footfall.n === fall.n || footfall.n === before.n)
+        .length > 2;
     return before.n !== fall.n &&
       before.foot === fall.foot &&
       !fall.landing &&
@@ -456,7 +458,7 @@ const drillsShow = (movement: Movement, body: Body): string[] =>
     return shown >= fewest
       ? []
       : [
-          `In the drill “${name}” only ${shown} ${shown === 1 ? 'fault' : 'faults'} can be seen: name it with the faults that it shows.`,
+          `In the drill “${name}” only ${counted(shown, 'fault')} can be seen: name it with the faults that it shows.`,
         ];
   });
 

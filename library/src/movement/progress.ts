@@ -57,7 +57,9 @@ export const progressOf = (
     ({ athleteId }) => athleteId,
   );
   const said = new Map(
-    choices.filter(({ drill }) => order.includes(drill)).map((one) => [one.athleteId, one]),
+    choices
+      .filter(({ drill }) => order.includes(drill))
+      .map((choice) => [choice.athleteId, choice]),
   );
   return [...new Set([...counted.keys(), ...said.keys()])].map((athleteId) => {
     const run = counted.get(athleteId) ?? [];

@@ -25,7 +25,9 @@ const skipped = (phases: Phases, code: string): Phases => {
     .map((phase, i) => {
       const read = phase.read && {
         ...phase.read,
-        options: phase.read.options.map((one) => (one.to === code ? { ...one, to: after } : one)),
+        options: phase.read.options.map((option) =>
+          option.to === code ? { ...option, to: after } : option,
+        ),
       };
       // What stood before it went on to it without saying so.
       const led = phase.then === code || (i === at - 1 && phase.then === null && !phase.read);
@@ -40,11 +42,13 @@ const looked = (phases: Phases, { checkpoints }: Pick<Option, 'checkpoints'>): P
     (all, { phase, look, right }) =>
       all.map((own) => {
         if (own.code !== phase) return own;
-        const known = own.checkpoints.some((one) => one.look === look);
+        const known = own.checkpoints.some((checkpoint) => checkpoint.look === look);
         return {
           ...own,
           checkpoints: known
-            ? own.checkpoints.map((one) => (one.look === look ? { look, right } : one))
+            ? own.checkpoints.map((checkpoint) =>
+                checkpoint.look === look ? { look, right } : checkpoint,
+              )
             : [...own.checkpoints, { look, right }],
         };
       }),
@@ -119,8 +123,9 @@ export const bySchools = (
   chosen: Readonly<Record<string, string>> = {},
 ): Movement => {
   let taught = movement;
-  for (const one of movement.schools) {
-    const option = one.options.find((option) => option.code === chosen[one.code]) ?? one.options[0];
+  for (const school of movement.schools) {
+    const option =
+      school.options.find((option) => option.code === chosen[school.code]) ?? school.options[0];
     if (!option) continue;
     const stepped = option.skips.reduce(skipped, taught.phases);
     const phases = held(phasesOtherwise(stepped, option), option);

@@ -52,7 +52,7 @@ const entriesOf = (movement: Movement): Entry[] => {
   });
   return [
     entry('movement', movement.code, movement.name, movement.summary),
-    ...movement.usedBy.map((one) => entry('position', one, one, '')),
+    ...movement.usedBy.map((position) => entry('position', position, position, '')),
     ...(movement.alsoCalled ?? []).map((called) => entry('called', called, called, '')),
     ...movement.faces.map((face) => entry('situation', face, face, '')),
     ...movement.phases.map((phase) =>
@@ -125,7 +125,7 @@ const ELSEWHERE: readonly { words: RegExp; says: string; nearest: string }[] = [
  * @example nothingFor('screen') // 'A screen by a teammate has no movement of its own here. …'
  */
 export const nothingFor = (words: string): string | null =>
-  ELSEWHERE.find((one) => one.words.test(words))?.says ?? null;
+  ELSEWHERE.find((place) => place.words.test(words))?.says ?? null;
 
 /** A name without what is typed now one way and now another. */
 const plain = (text: string): string =>
@@ -157,7 +157,7 @@ export const searchIn = (movements: readonly Movement[]): Search => {
   return (words) => {
     if (words.trim() === '')
       return movements.map((movement) => ({ movement, hits: [], drills: [] }));
-    const elsewhere = ELSEWHERE.find((one) => one.words.test(words));
+    const elsewhere = ELSEWHERE.find((place) => place.words.test(words));
     if (elsewhere) {
       return movements
         .filter(({ code }) => code === elsewhere.nearest)
@@ -184,12 +184,13 @@ export const searchIn = (movements: readonly Movement[]): Search => {
           .sort((a, b) => b.score - a.score)
           .filter(
             (hit, i, all) =>
-              all.findIndex((one) => one.kind === hit.kind && one.code === hit.code) === i,
+              all.findIndex((earlier) => earlier.kind === hit.kind && earlier.code === hit.code) ===
+              i,
           )
           .map(({ score: _, ...hit }) => hit);
         const movement = movements.find((movement) => movement.code === code)!;
         const fault = hits.slice(0, 3).find((hit) => hit.kind === 'fault');
-        const drills = movement.faults.find((one) => one.code === fault?.code)?.drills ?? [];
+        const drills = movement.faults.find((other) => other.code === fault?.code)?.drills ?? [];
         return {
           movement,
           hits: hits.slice(0, 3),

@@ -177,12 +177,12 @@ export const whatHelps = (chosen: FrontChoice, body: Body, turn: Turn): Helps[] 
     inFront(frontInput(now, body, way)).holds[1] ?? 0;
   const nowHolds = holdsAt(chosen, turn);
   return changesOf(chosen, turn)
-    .map((one) => ({
-      ...one,
+    .map((option) => ({
+      ...option,
       holds:
-        'turn' in one.change
-          ? holdsAt(chosen, one.change.turn)
-          : holdsAt({ ...chosen, ...one.change }, turn),
+        'turn' in option.change
+          ? holdsAt(chosen, option.change.turn)
+          : holdsAt({ ...chosen, ...option.change }, turn),
     }))
     .filter(({ holds }) => holds >= nowHolds + 0.005)
     .sort((a, b) => b.holds - a.holds);

@@ -65,12 +65,12 @@ export const whatChanges = (plan: StraightPlan, style: LengthStyle): string => {
   );
   const [first, last] = [most[0]!.n, most.at(-1)!.n];
   const longer = most.filter((step) => step.lengthM > step.preferredM).length;
-  const [one, many] =
+  const [text, many] =
     longer === most.length
       ? ['stretches', 'stretch']
       : longer === 0
         ? ['shortens', 'shorten']
         : ['changes', 'change'];
-  const who = first === last ? `Step ${first} ${one}` : `Steps ${first} to ${last} ${many}`;
+  const who = first === last ? `Step ${first} ${text}` : `Steps ${first} to ${last} ${many}`;
   return `${who} by up to ${percent(plan.maxAdjust)}. A start mark at ${formatLength(natural, style)} would leave every step at its natural length.`;
 };

@@ -65,9 +65,9 @@ const footing = (movement: Movement, ground: OnGround | null | undefined): (numb
 /** Whether feet go elsewhere on one ground than on another. */
 export const feetDiffer = (
   movement: Movement,
-  one: OnGround | null | undefined,
+  ground: OnGround | null | undefined,
   other: OnGround | null | undefined,
-): boolean => String(footing(movement, one)) !== String(footing(movement, other));
+): boolean => String(footing(movement, ground)) !== String(footing(movement, other));
 
 /** A plan set out on another ground than its own; on none in particular it stays where it is. */
 export const setOn = (choices: Choices, ground: OnGround | null): Choices =>
@@ -214,5 +214,5 @@ export const slotFor = (
   takesS: number,
 ): ReturnType<typeof slotsOn>[number] | undefined => {
   const slots = slotsOn(ground, day);
-  return slots.find((one) => one.minutes * 60 >= takesS) ?? slots.at(-1);
+  return slots.find((slot) => slot.minutes * 60 >= takesS) ?? slots.at(-1);
 };

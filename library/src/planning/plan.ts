@@ -271,7 +271,7 @@ export const branchesOf = (
           ...choices,
           reads: { ...choices.reads, [phase.code]: option.code },
         });
-        const readS = other.phases.find((one) => one.code === phase.code)?.toS ?? 0;
+        const readS = other.phases.find((span) => span.code === phase.code)?.toS ?? 0;
         return {
           name: option.name,
           points: other.track.filter((point) => point.timeS >= readS - 1e-9),

@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import type { Foot } from '@gravek/core/feet';
 import type { Layout } from '@gravek/core/layout/shape';
 import { between, type Place } from '@gravek/core/layout/walker';
@@ -15,8 +16,6 @@ export type SheetMark = {
 
 export type Datum = 'target' | 'start';
 
-const plural = (count: number): string => (count === 1 ? 'step' : 'steps');
-
 /** Everything to tape: start, check marks, where to shorten, and every print if that is wanted. */
 export const sheetMarks = (plan: StraightPlan, every: boolean): SheetMark[] => {
   const n = plan.steps.length;
@@ -32,7 +31,7 @@ export const sheetMarks = (plan: StraightPlan, every: boolean): SheetMark[] => {
       .filter((mark) => mark.stepsOut < n)
       .map((mark) => ({
         key: `check${mark.stepsOut}`,
-        label: `${mark.stepsOut} ${plural(mark.stepsOut)} out`,
+        label: `${counted(mark.stepsOut, 'step')} out`,
         hint: 'toe on it,',
         foot: mark.foot,
         toTargetM: mark.toTargetM,

@@ -185,7 +185,7 @@ export const steadyWeeks = (runs: readonly DatedSteadyRun[]): SteadyWeek[] => {
         targetSpm: asked.at(-1)?.targetSpm ?? null,
         meanSpm: spreadOf(minutes).mean,
         meanMps: known.length > 0 ? spreadOf(known.map(({ mps }) => mps)).mean : null,
-        stepM: known.length > 0 ? spreadOf(known.map((one) => one.stepM)).mean : null,
+        stepM: known.length > 0 ? spreadOf(known.map((reading) => reading.stepM)).mean : null,
         minutes: minutes.length,
         inBand:
           asked.length === 0

@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 /**
  * How many steps in how long, as a coach says it.
  *
@@ -9,4 +10,4 @@
 export const stepsIn = (steps: number, seconds: number, digits = 1): string =>
   steps === 0
     ? `${seconds.toFixed(digits)} s, no step`
-    : `${steps} ${steps === 1 ? 'step' : 'steps'} in ${seconds.toFixed(digits)} s`;
+    : `${counted(steps, 'step')} in ${seconds.toFixed(digits)} s`;

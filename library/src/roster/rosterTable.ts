@@ -134,10 +134,10 @@ export const readRosterTable = (
     const own = cell('squad') || squad;
     const positions = cell('position')
       .split(/[,;/]/)
-      .map((one) => one.trim())
+      .map((text) => text.trim())
       .filter(Boolean)
       .slice(0, 8);
-    if (own.length > 40 || positions.some((one) => one.length > 40)) {
+    if (own.length > 40 || positions.some((position) => position.length > 40)) {
       return no('Squad and position have 40 letters at most.');
     }
     names.add(name.toLowerCase());

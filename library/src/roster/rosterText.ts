@@ -119,7 +119,7 @@ const athleteOf = (
     else words.push(cell);
   }
   const [own = squad, ...positions] = words;
-  if (own.length > 40 || positions.some((one) => one.length > 40)) {
+  if (own.length > 40 || positions.some((position) => position.length > 40)) {
     return 'Squad and position have 40 letters at most.';
   }
   return {

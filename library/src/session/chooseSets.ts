@@ -67,7 +67,7 @@ export const needsOf = (
   movementOf: Finds['movementOf'],
   on: string,
 ): Need[] => {
-  const there = new Set(athletes.map((one) => one.id));
+  const there = new Set(athletes.map((athlete) => athlete.id));
   const plain = { movement: null, fault: null, rung: null };
   const checks = athletes.flatMap((athlete): Need[] => {
     const due = measurementDue(athlete, on);
@@ -150,7 +150,7 @@ export const offersFor = (
     const base = baseOf(set.work, finds, ground);
     if (!base) return [];
     const able = new Set(
-      mayRun(demandOfSet(base, set), athletes, conditions.on).map((one) => one.id),
+      mayRun(demandOfSet(base, set), athletes, conditions.on).map((person) => person.id),
     );
     const serves = needs.flatMap((need, i) =>
       able.has(need.athleteId) && set.athleteIds.includes(need.athleteId) && shareOf(need) > 0
@@ -336,7 +336,7 @@ export const chooseSets = (
         seconds: offer.seconds,
         reasons: reasonsOf(needs.filter((_, n) => servedBy[n] === offer)),
       }))
-      .filter((one) => one.reasons.length > 0),
+      .filter((need) => need.reasons.length > 0),
     seconds: chosen.reduce((sum, offer) => sum + offer.seconds, 0),
     leftOut: [...groupBy(left, ({ need, why }) => `${need.kind}/${need.what}/${why}`).values()].map(
       (rows) => ({ ...reasonsOf(rows.map(({ need }) => need))[0]!, why: rows[0]!.why }),

@@ -68,11 +68,11 @@ export const mends = (
     tried.push([{ what: 'all at once', set: { ...set, stand: 'row' } }]);
   }
   const offers = tried.flatMap((sort) => {
-    const timed = sort.flatMap((one): Mend[] => {
-      const then = timeOf(one.set);
-      return then === null || then >= now ? [] : [{ ...one, savesS: now - then }];
+    const timed = sort.flatMap((mend): Mend[] => {
+      const then = timeOf(mend.set);
+      return then === null || then >= now ? [] : [{ ...mend, savesS: now - then }];
     });
-    const enough = timed.find((one) => one.savesS >= overS);
+    const enough = timed.find((mend) => mend.savesS >= overS);
     return enough ?? timed.at(-1) ?? [];
   });
   return offers

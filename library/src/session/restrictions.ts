@@ -80,8 +80,8 @@ export const barredBy = <R extends DatedRestriction>(
   restrictions: readonly R[],
   on: string,
 ): R | null =>
-  holding(restrictions, on).find((one) => {
-    const bars = BARS[one.kind];
+  holding(restrictions, on).find((restriction) => {
+    const bars = BARS[restriction.kind];
     return bars === 'everything' || (bars !== null && loads.includes(bars));
   }) ?? null;
 
@@ -91,8 +91,8 @@ export const repsFor = (
   restrictions: readonly DatedRestriction[],
   on: string,
 ): number => {
-  const shares = holding(restrictions, on).flatMap((one) =>
-    one.kind === 'reduced' ? [one.share ?? USUAL_SHARE] : [],
+  const shares = holding(restrictions, on).flatMap((restriction) =>
+    restriction.kind === 'reduced' ? [restriction.share ?? USUAL_SHARE] : [],
   );
   return Math.ceil(reps * Math.min(1, ...shares) - 1e-9);
 };

@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import type { Body } from '@gravek/core/layout/body';
 import { addLoads, LOAD_KINDS, type LoadKind } from '@gravek/core/session/repLog';
 import { shareMarks } from '@gravek/core/runup/setOut';
@@ -81,11 +82,9 @@ const flatMarks = (set: DrillSet, base: Base | null, bodies: ReadonlyMap<string,
   return (
     shareMarks(starts, SHARED_WITHIN_M).length +
     1 +
-    Math.max(...outlines.map((one) => one.checkMarks.length))
+    Math.max(...outlines.map((outline) => outline.checkMarks.length))
   );
 };
-
-const counted = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 /** What has to be carried out, the most that is needed at once. */
 const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
@@ -173,7 +172,7 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
     drillSets,
     times.map((time) => time?.totalS ?? 0),
   );
-  const totalS = Math.max(0, ...at.map((one) => one.endS));
+  const totalS = Math.max(0, ...at.map((set) => set.endS));
   const overS = slotS === null ? 0 : Math.max(0, totalS - slotS);
   const twice = twoPlaces(drillSets, at);
   const sets = drillSets.map((set, i): SetFigures => {
@@ -195,7 +194,7 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
     };
   });
   const weights = drillSets.map((set, i) => (times[i]?.totalS ?? 0) * set.athleteIds.length);
-  const weight = weights.reduce((sum, one) => sum + one, 0);
+  const weight = weights.reduce((sum, weight) => sum + weight, 0);
   return {
     sets,
     totalS,

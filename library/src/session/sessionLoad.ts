@@ -57,9 +57,9 @@ export const loadsOf = ({ sets, bodies, conditions, makes }: LoadsAsk): Map<stri
 export const sessionLoads = (
   loads: readonly ReadonlyMap<string, BodyLoad>[],
 ): Map<string, BodyLoad> => {
-  const ids = new Set(loads.flatMap((one) => [...one.keys()]));
+  const ids = new Set(loads.flatMap((load) => [...load.keys()]));
   return new Map(
-    [...ids].map((id) => [id, addLoads(loads.map((one) => one.get(id) ?? null))] as const),
+    [...ids].map((id) => [id, addLoads(loads.map((load) => load.get(id) ?? null))] as const),
   );
 };
 
@@ -97,7 +97,7 @@ export const weekLimit = (
   if (birthYear === null) return null;
   const age = Number(on.slice(0, 4)) - birthYear;
   const [own] = limits
-    .filter((one) => one.kind === kind && age <= one.upToAge)
+    .filter((limit) => limit.kind === kind && age <= limit.upToAge)
     .sort((a, b) => a.upToAge - b.upToAge);
   return own?.week ?? null;
 };
@@ -124,7 +124,7 @@ export const mostLoaded = (
         athleteId,
         here,
         week,
-        check: loadCheck({ weeks: (weeks?.before ?? []).map((one) => one[kind]), planned: week }),
+        check: loadCheck({ weeks: (weeks?.before ?? []).map((load) => load[kind]), planned: week }),
         limit,
         over: limit !== null && week > limit,
       };

@@ -29,7 +29,7 @@ export const sessionOutlook = (
     people,
   }: { finds: Finds; grounds: readonly Ground[]; people: readonly Athlete[] },
 ): Outlook => {
-  const ground = grounds.find((one) => one.id === groundId);
+  const ground = grounds.find((ground) => ground.id === groundId);
   const slots = ground ? slotsOn(ground, date) : [];
   const [slot] = slots.length === 1 ? slots : [];
   const conditions: Conditions = { lanes: ground?.lanes, people, on: date };

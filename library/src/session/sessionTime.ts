@@ -96,9 +96,9 @@ export const repSeconds = (set: DrillSet, base: Base | null, pacer: Pacer): numb
     const { outline } = variedRun(base!, variant, pacer!);
     return outline ? [outline.totalTimeS] : [];
   });
-  if (seconds.length > 0) return seconds.reduce((sum, one) => sum + one, 0) / seconds.length;
+  if (seconds.length > 0) return seconds.reduce((sum, value) => sum + value, 0) / seconds.length;
   const paces = variants.map((variant) => 1 / variant.pace);
-  return (USUAL_RUN_S * paces.reduce((sum, one) => sum + one, 0)) / paces.length;
+  return (USUAL_RUN_S * paces.reduce((sum, pace) => sum + pace, 0)) / paces.length;
 };
 
 export type SetTime = {
@@ -228,7 +228,7 @@ export const sessionTimeS = (
   const seconds = drillSets.map(
     (set) => drillSetTime(set, baseOfSet(set), pacerOf(set), conditions)?.totalS ?? 0,
   );
-  return Math.max(0, ...placed(drillSets, seconds).map((one) => one.endS));
+  return Math.max(0, ...placed(drillSets, seconds).map((set) => set.endS));
 };
 
 /** Full effort over so many metres asks for so many seconds of rest a metre; less as it is slower. */

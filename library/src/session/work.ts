@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import { otherFoot } from '@gravek/core/feet';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
@@ -64,7 +65,7 @@ export const baseOf = (
   }
   const movement = movementOf(work.movement);
   if (!movement) return null;
-  const drill = movement.drills.find((one) => one.code === work.drill);
+  const drill = movement.drills.find((drill) => drill.code === work.drill);
   if (work.drill !== null && !drill) return null;
   return {
     name: drill ? `${movement.name}: ${drill.name.toLowerCase()}` : movement.name,
@@ -256,20 +257,20 @@ const PACE_WORDS: Record<number, string> = {
 export const paceWord = (pace: number): string => PACE_WORDS[pace] ?? `${Math.round(100 * pace)} %`;
 
 const nameIn = (list: readonly { code: string; name: string }[], code: string): string =>
-  list.find((one) => one.code === code)?.name ?? code;
+  list.find((item) => item.code === code)?.name ?? code;
 
 /** An exit by its name in the movement. */
 export const exitName = (movement: Movement | null, exit: string): string => {
   const [phase, option] = exit.split(':');
-  const read = movement?.phases.find((one) => one.code === phase)?.read;
-  return read?.options.find((one) => one.code === option)?.name ?? exit;
+  const read = movement?.phases.find((other) => other.code === phase)?.read;
+  return read?.options.find((other) => other.code === option)?.name ?? exit;
 };
 
 /** A way of teaching by its name in the movement. */
 export const wayName = (movement: Movement | null, way: string): string => {
   const [school, option] = way.split(':');
-  const options = movement?.schools.find((one) => one.code === school)?.options;
-  return options?.find((one) => one.code === option)?.name ?? way;
+  const options = movement?.schools.find((other) => other.code === school)?.options;
+  return options?.find((other) => other.code === option)?.name ?? way;
 };
 
 /**
@@ -303,8 +304,6 @@ export const sideWords = (
   return side === 'own' ? 'take-off foot' : 'other foot';
 };
 
-const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
-
 /** How a drill set varies, in a line: the axes, how many combinations they make, in which order. */
 export const variesWords = (
   base: Pick<Base, 'movement'>,
@@ -312,14 +311,14 @@ export const variesWords = (
 ): string => {
   const { moves, endings, exits, ways, spots, sides, leadFeet, paces, rungs } = set.vary;
   const axes = [
-    ...(moves.length > 0 ? [many(moves.length, 'move')] : []),
-    ...(endings.length > 0 ? [many(endings.length, 'ending')] : []),
+    ...(moves.length > 0 ? [counted(moves.length, 'move')] : []),
+    ...(endings.length > 0 ? [counted(endings.length, 'ending')] : []),
     ...(exits.length === 1 ? [exitName(base.movement, exits[0]!).toLowerCase()] : []),
-    ...(exits.length > 1 ? [many(exits.length, 'exit')] : []),
+    ...(exits.length > 1 ? [counted(exits.length, 'exit')] : []),
     ...(ways.length === 1 ? [wayName(base.movement, ways[0]!).toLowerCase()] : []),
-    ...(ways.length > 1 ? [`${many(ways.length, 'way')} of teaching`] : []),
+    ...(ways.length > 1 ? [`${counted(ways.length, 'way')} of teaching`] : []),
     ...(spots.length === 1 ? [spots[0]!] : []),
-    ...(spots.length > 1 ? [many(spots.length, 'spot')] : []),
+    ...(spots.length > 1 ? [counted(spots.length, 'spot')] : []),
     ...(sides.length === 2
       ? ['both sides']
       : sides[0] === 'other'
@@ -327,7 +326,7 @@ export const variesWords = (
         : []),
     ...(leadFeet.length === 2 ? ['both lead feet'] : leadFeet.map((foot) => `${foot} foot first`)),
     ...(rungs.length === 1 ? [RUNG_NAMES[rungs[0] as Rung]] : []),
-    ...(rungs.length > 1 ? [many(rungs.length, 'rung')] : []),
+    ...(rungs.length > 1 ? [counted(rungs.length, 'rung')] : []),
     ...(paces.length > 1 || paces[0] !== 1
       ? [
           [...paces]
@@ -350,7 +349,7 @@ export const targetWords = (set: DrillSet): string => {
   switch (set.target) {
     case 'makes':
       return [
-        `${many(set.amount, 'make')}${each}, on after ${set.reps}`,
+        `${counted(set.amount, 'make')}${each}, on after ${set.reps}`,
         ...(retriesMissed(runSetOf(set)) ? ['what was missed once more'] : []),
       ].join('; ');
     case 'touches':
@@ -363,7 +362,7 @@ export const targetWords = (set: DrillSet): string => {
     case 'minutes':
       return `${set.reps} × ${set.amount} min${each}`;
     case 'attempts':
-      return `${many(set.reps, 'rep')}${each}`;
+      return `${counted(set.reps, 'rep')}${each}`;
   }
 };
 
@@ -396,7 +395,7 @@ export const fieldRun = (
 ): VariedRun => {
   const here = athlete.body ? variedRun(base, variant, athlete.body) : NOT_RUN;
   const kept = isAsPlanned(variant)
-    ? plan.outlines.find((one) => one.athleteId === athlete.id)
+    ? plan.outlines.find((outline) => outline.athleteId === athlete.id)
     : undefined;
   return kept ? { ...here, outline: kept[variant.side] } : here;
 };

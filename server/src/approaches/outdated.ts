@@ -33,7 +33,7 @@ export const outdatedPlans = async (trx: Trx): Promise<OutdatedPlan[]> => {
   if (ids.length === 0) return [];
   const people = await athletes(trx, { ids });
   const nameOf = new Map(people.map(({ id, name }) => [id, name]));
-  const models = new Map(people.map((one) => [one.id, bodyOf(one).model]));
+  const models = new Map(people.map((person) => [person.id, bodyOf(person).model]));
   const changed = rows.filter(({ athleteId, model }) => {
     const now = models.get(athleteId);
     return now && !isSameModel(model, now);

@@ -66,10 +66,10 @@ export const summaries = async (
     )
     .orderBy('position')
     .execute();
-  const byPlan = groupBy(solved, (one) => one.approach_id);
+  const byPlan = groupBy(solved, (plan) => plan.approach_id);
   return rows.map((row) => {
     const solvedFor = byPlan.get(row.id) ?? [];
-    const listed = solvedFor.filter((one) => one.listed);
+    const listed = solvedFor.filter((plan) => plan.listed);
     const marks = listed.flatMap(({ startM }) => startM ?? []);
     const times = solvedFor.flatMap(({ runS }) => runS ?? []);
     return {
@@ -77,14 +77,14 @@ export const summaries = async (
       name: row.name,
       movement: row.movement,
       choices: row.choices,
-      athleteIds: listed.map((one) => one.athlete_id),
+      athleteIds: listed.map((plan) => plan.athlete_id),
       version: row.version,
       archived: row.archived_at !== null,
       savedAt: row.saved,
-      steps: listed.find((one) => one.steps !== null)?.steps ?? null,
+      steps: listed.find((plan) => plan.steps !== null)?.steps ?? null,
       startM: marks.length > 0 ? { from: Math.min(...marks), to: Math.max(...marks) } : null,
       runS: times.length > 0 ? times.reduce((sum, s) => sum + s, 0) / times.length : null,
-      misfits: listed.filter((one) => one.runS === null).map((one) => one.athlete_id),
+      misfits: listed.filter((plan) => plan.runS === null).map((plan) => plan.athlete_id),
     };
   });
 };
@@ -105,24 +105,24 @@ export const approaches = async (trx: Trx, ids: readonly string[]): Promise<Appr
     .orderBy('position')
     .execute();
   return rows.map((row) => {
-    const solvedFor = solved.filter((one) => one.approach_id === row.id);
+    const solvedFor = solved.filter((plan) => plan.approach_id === row.id);
     return {
       id: row.id,
       name: row.name,
       movement: row.movement,
       choices: row.choices,
-      athleteIds: solvedFor.filter((one) => one.listed).map((one) => one.athlete_id),
+      athleteIds: solvedFor.filter((plan) => plan.listed).map((plan) => plan.athlete_id),
       version: row.version,
       archived: row.archived_at !== null,
       savedAt: row.saved_at.toISOString(),
-      solved: solvedFor.map((one): SolvedApproach => ({
-        athleteId: one.athlete_id,
-        model: one.model,
-        modelSource: one.model_source,
-        layout: one.layout,
-        straight: one.straight,
-        solverVersion: one.solver_version,
-        solvedAt: one.solved_at.toISOString(),
+      solved: solvedFor.map((plan): SolvedApproach => ({
+        athleteId: plan.athlete_id,
+        model: plan.model,
+        modelSource: plan.model_source,
+        layout: plan.layout,
+        straight: plan.straight,
+        solverVersion: plan.solver_version,
+        solvedAt: plan.solved_at.toISOString(),
       })),
     };
   });
@@ -177,7 +177,7 @@ const bodyBefore = (
   ...body,
   model,
   estimated: [
-    ...body.estimated.filter((one) => one !== 'steps'),
+    ...body.estimated.filter((measure) => measure !== 'steps'),
     ...(measured ? [] : ['steps' as const]),
   ],
 });

@@ -115,7 +115,7 @@ export const approachRoutes = [
         .executeTakeFirst();
       if (numUpdatedRows === 0n) return settle('approach', await approach(trx, id), body);
       const running = (await athletesInSessions(trx, id)).filter(
-        (one) => !body.athleteIds.includes(one),
+        (id) => !body.athleteIds.includes(id),
       );
       const keep = [...body.athleteIds, ...running];
       await trx

@@ -27,14 +27,14 @@ export const athleteColumns = (fields: AthleteFields) => ({
 });
 
 /** A row for each measured run and each other test. */
-export const measurementColumns = (one: Trial | ReadingRow) => ({
-  id: one.id,
-  athlete_id: one.athleteId,
-  kind: 'steps' in one ? ('trial' as const) : ('reading' as const),
-  taken_on: one.takenOn,
-  source: one.source,
-  note: one.note,
-  payload: JSON.stringify('steps' in one ? { steps: one.steps } : one.reading),
+export const measurementColumns = (readingRow: Trial | ReadingRow) => ({
+  id: readingRow.id,
+  athlete_id: readingRow.athleteId,
+  kind: 'steps' in readingRow ? ('trial' as const) : ('reading' as const),
+  taken_on: readingRow.takenOn,
+  source: readingRow.source,
+  note: readingRow.note,
+  payload: JSON.stringify('steps' in readingRow ? { steps: readingRow.steps } : readingRow.reading),
 });
 
 /** A measurement out of its row. */
@@ -53,7 +53,8 @@ const asMeasurement = ({
   return 'kind' in payload ? { ...own, reading: payload } : { ...own, steps: payload.steps };
 };
 
-export const isTrial = (one: Trial | ReadingRow): one is Trial => 'steps' in one;
+export const isTrial = (readingRow: Trial | ReadingRow): readingRow is Trial =>
+  'steps' in readingRow;
 
 /** One measurement, taken out or not. */
 export const measurement = async (
@@ -83,14 +84,14 @@ const asRestriction = (
   note: row.note,
 });
 
-export const restrictionColumns = (one: Restriction) => ({
-  id: one.id,
-  athlete_id: one.athleteId,
-  kind: one.kind,
-  from_day: one.from,
-  until_day: one.until,
-  share: one.share,
-  note: one.note,
+export const restrictionColumns = (restriction: Restriction) => ({
+  id: restriction.id,
+  athlete_id: restriction.athleteId,
+  kind: restriction.kind,
+  from_day: restriction.from,
+  until_day: restriction.until,
+  share: restriction.share,
+  note: restriction.note,
 });
 
 /** One restriction, taken out or not. */
@@ -206,7 +207,7 @@ export const athletes = async (
       archived: row.archived_at !== null,
       restrictions: row.restrictions.map(asRestriction),
       trials: measured.filter(isTrial),
-      readings: measured.filter((one): one is ReadingRow => !isTrial(one)),
+      readings: measured.filter((readingRow): readingRow is ReadingRow => !isTrial(readingRow)),
     };
   });
 };

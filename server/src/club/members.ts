@@ -46,9 +46,9 @@ export const peopleOf = async (
     .execute();
   for (const { formerly, person } of invited) known.set(formerly, { accountId: formerly!, person });
   for (const { account_id, formerly, person } of rows) {
-    const one = { accountId: account_id, person };
-    if (formerly) known.set(formerly, one);
-    known.set(account_id, one);
+    const member = { accountId: account_id, person };
+    if (formerly) known.set(formerly, member);
+    known.set(account_id, member);
   }
   return (id) => known.get(id) ?? null;
 };

@@ -71,7 +71,7 @@ export const mustBeThere = async (
   named: readonly Named[],
 ): Promise<void> => {
   if (named.length === 0) return;
-  const ids = [...new Set(named.map((one) => one.id))];
+  const ids = [...new Set(named.map((item) => item.id))];
   const rows = await trx
     .selectFrom(table)
     .select('id')
@@ -99,7 +99,7 @@ export const athletesOf = <L extends 'restrictions' | 'trials' | 'readings' | 'r
 export const movementCheck = (trx: Trx) => {
   const known = new Set<string>([WARM_UP]);
   return async (named: readonly Named[]): Promise<void> => {
-    const codes = [...new Set(named.map((one) => one.id))].filter((code) => !known.has(code));
+    const codes = [...new Set(named.map((item) => item.id))].filter((code) => !known.has(code));
     if (codes.length === 0) return;
     const movementBy = await movementsBy(trx, codes);
     for (const code of codes) if (movementBy(code)) known.add(code);

@@ -42,9 +42,9 @@ const loadAthletes = async (loading: Loading): Promise<void> => {
   );
   await each(loading, 'restrictions', async (piece) => {
     await mustBeThere(trx, 'athlete', athletesOf(piece));
-    const rows = piece.items.map((one) => ({
-      ...restrictionColumns(one),
-      removed_at: awayNow(one.removed),
+    const rows = piece.items.map((item) => ({
+      ...restrictionColumns(item),
+      removed_at: awayNow(item.removed),
     }));
     await put(trx, 'restriction', rows, piece.at);
   });
@@ -52,9 +52,9 @@ const loadAthletes = async (loading: Loading): Promise<void> => {
   for (const list of ['trials', 'readings'] as const) {
     await each(loading, list, async (piece) => {
       await mustBeThere(trx, 'athlete', athletesOf(piece));
-      const rows = piece.items.map((one) => ({
-        ...measurementColumns(one),
-        removed_at: awayNow(one.removed),
+      const rows = piece.items.map((item) => ({
+        ...measurementColumns(item),
+        removed_at: awayNow(item.removed),
       }));
       await put(trx, 'measurement', rows, piece.at);
     });
@@ -68,9 +68,9 @@ const loadClubOwn = async (loading: Loading): Promise<void> => {
     put(
       trx,
       'movement',
-      items.map((one) => ({
-        ...{ id: one.id, ...movementColumns(one) },
-        archived_at: awayNow(one.archived),
+      items.map((item) => ({
+        ...{ id: item.id, ...movementColumns(item) },
+        archived_at: awayNow(item.archived),
       })),
       at,
     ),
@@ -89,8 +89,8 @@ const loadClubOwn = async (loading: Loading): Promise<void> => {
     put(
       trx,
       'ground',
-      items.map(({ archived, ...one }) => ({
-        ...groundColumns(one),
+      items.map(({ archived, ...ground }) => ({
+        ...groundColumns(ground),
         archived_at: awayNow(archived),
       })),
       at,
@@ -102,15 +102,15 @@ const loadClubOwn = async (loading: Loading): Promise<void> => {
 const solveAgain = async (trx: Trx, plan: ClubItem<'approaches'>, path: string): Promise<void> => {
   try {
     const solved = plan.solved ?? [];
-    const known = new Map(solved.map((one) => [one.athleteId, one]));
-    const guests = solved.filter((one) => !one.listed).map((one) => one.athleteId);
+    const known = new Map(solved.map((plan) => [plan.athleteId, plan]));
+    const guests = solved.filter((plan) => !plan.listed).map((plan) => plan.athleteId);
     await solveFor(trx, [
       { plan, athleteIds: plan.athleteIds, listed: true, known },
       { plan, athleteIds: guests, listed: false, known },
     ]);
     await sql`
       update athlete_approach set solved_at = given.at
-      from unnest(${solved.map((one) => one.athleteId)}::uuid[], ${solved.map((one) => one.at)}::timestamptz[])
+      from unnest(${solved.map((plan) => plan.athleteId)}::uuid[], ${solved.map((plan) => plan.at)}::timestamptz[])
         as given (athlete_id, at)
       where club_id = gravek_club() and approach_id = ${plan.id}
         and athlete_approach.athlete_id = given.athlete_id`.execute(trx);
@@ -130,7 +130,10 @@ const loadPlans = async (loading: Loading, movementsMustBe: MovementCheck): Prom
       'athlete',
       items.flatMap(({ athleteIds, solved = [] }, i) => [
         ...athleteIds.map((id, a) => ({ path: `${at(i)}.athleteIds[${a}]`, id })),
-        ...solved.map((one, a) => ({ path: `${at(i)}.solved[${a}].athleteId`, id: one.athleteId })),
+        ...solved.map((plan, a) => ({
+          path: `${at(i)}.solved[${a}].athleteId`,
+          id: plan.athleteId,
+        })),
       ]),
     );
     await movementsMustBe(
@@ -139,13 +142,13 @@ const loadPlans = async (loading: Loading, movementsMustBe: MovementCheck): Prom
     await put(
       trx,
       'approach',
-      items.map((one) => ({
-        id: one.id,
-        name: one.name,
-        movement: one.movement,
-        choices: JSON.stringify(one.choices),
-        archived_at: awayNow(one.archived),
-        ...(one.savedAt === undefined ? {} : { saved_at: one.savedAt }),
+      items.map((item) => ({
+        id: item.id,
+        name: item.name,
+        movement: item.movement,
+        choices: JSON.stringify(item.choices),
+        archived_at: awayNow(item.archived),
+        ...(item.savedAt === undefined ? {} : { saved_at: item.savedAt }),
       })),
       at,
     );
@@ -198,10 +201,10 @@ const loadSessions = async (loading: Loading, movementsMustBe: MovementCheck): P
     await put(
       trx,
       'session',
-      items.map((one) => ({
-        id: one.id,
-        ...sessionColumns(one),
-        archived_at: awayNow(one.archived),
+      items.map((item) => ({
+        id: item.id,
+        ...sessionColumns(item),
+        archived_at: awayNow(item.archived),
       })),
       at,
     );
@@ -241,8 +244,8 @@ const loadSessions = async (loading: Loading, movementsMustBe: MovementCheck): P
     await put(
       trx,
       'review',
-      items.map(({ archived, ...one }) => ({
-        ...reviewColumns(one),
+      items.map(({ archived, ...review }) => ({
+        ...reviewColumns(review),
         archived_at: awayNow(archived),
       })),
       at,
@@ -253,14 +256,14 @@ const loadSessions = async (loading: Loading, movementsMustBe: MovementCheck): P
 /** What coaches have chosen otherwise than the figures did. */
 const loadChoices = async (loading: Loading): Promise<void> => {
   const { trx, accountBy } = loading;
-  const columns = (one: ClubItem<'cueChoices' | 'rungChoices'>) => ({
-    id: one.id,
-    athlete_id: one.athleteId,
-    movement: one.movement,
-    reason: one.reason,
-    account_id: accountBy(one.account),
-    day: one.day,
-    made_at: one.at,
+  const columns = (choice: ClubItem<'cueChoices' | 'rungChoices'>) => ({
+    id: choice.id,
+    athlete_id: choice.athleteId,
+    movement: choice.movement,
+    reason: choice.reason,
+    account_id: accountBy(choice.account),
+    day: choice.day,
+    made_at: choice.at,
   });
   const athletes = ({ items, at }: Piece<'cueChoices'> | Piece<'rungChoices'>): Named[] =>
     items.map(({ athleteId }, i) => ({ path: `${at(i)}.athleteId`, id: athleteId }));
@@ -269,11 +272,11 @@ const loadChoices = async (loading: Loading): Promise<void> => {
     await put(
       trx,
       'cue_choice',
-      piece.items.map((one) => ({
-        ...columns(one),
-        fault: one.fault,
-        drill: one.drill,
-        told_at: one.toldAt,
+      piece.items.map((item) => ({
+        ...columns(item),
+        fault: item.fault,
+        drill: item.drill,
+        told_at: item.toldAt,
       })),
       piece.at,
     );
@@ -283,7 +286,7 @@ const loadChoices = async (loading: Loading): Promise<void> => {
     await put(
       trx,
       'rung_choice',
-      piece.items.map((one) => ({ ...columns(one), rung: one.rung, drill: one.drill })),
+      piece.items.map((item) => ({ ...columns(item), rung: item.rung, drill: item.drill })),
       piece.at,
     );
   });

@@ -169,7 +169,7 @@ export const restoreInto = async (
     }))
     .where('id', '=', clubId)
     .execute();
-  const here = new Map((await members(trx, accountId)).map((one) => [one.email, one.id]));
+  const here = new Map((await members(trx, accountId)).map((member) => [member.email, member.id]));
   const accounts = await trx.selectFrom('account').select(['id', 'email']).execute();
   const accountOf = new Map(accounts.map(({ id, email }) => [email, id]));
   const known = new Map<string, string>();

@@ -101,7 +101,7 @@ export async function* partsOf(source: AsyncIterable<Uint8Array>): AsyncGenerato
     if (place.depth() <= 2) whole = fed;
   };
   parser.onValue = ({ value, stack }) => {
-    const list = LISTS.find((one) => one === place.key());
+    const list = LISTS.find((name) => name === place.key());
     if (stack.length < 2 || !list) {
       waiting.push({ head: place.key() as Head, value });
       return;

@@ -14,7 +14,7 @@ import { sessions } from '../sessions/queries';
 const ALL = { after: null, limit: Number.MAX_SAFE_INTEGER };
 
 /** Left out where it is not so. */
-const archived = (one: { archived: boolean }) => (one.archived ? { archived: true } : {});
+const archived = (item: { archived: boolean }) => (item.archived ? { archived: true } : {});
 
 /** Ids of a table's rows, with whether each was taken out. */
 const rowsOf = async (trx: Trx, table: 'measurement' | 'restriction') =>
@@ -70,7 +70,9 @@ const peopleIn = async (trx: Trx): Promise<ClubFile['people']> => {
     .execute();
   return [
     ...joined,
-    ...invited.map(({ formerly, ...one }) => (formerly ? { ...one, account: formerly } : one)),
+    ...invited.map(({ formerly, ...member }) =>
+      formerly ? { ...member, account: formerly } : member,
+    ),
   ];
 };
 
@@ -88,12 +90,12 @@ const plansOf = async (trx: Trx): Promise<ClubFile['approaches']> => {
     athleteIds: plan.athleteIds,
     savedAt: plan.savedAt,
     ...archived(plan),
-    solved: plan.solved.map((one) => ({
-      athleteId: one.athleteId,
-      listed: listed.get(`${plan.id}/${one.athleteId}`) ?? true,
-      measured: one.modelSource === 'measured',
-      at: new Date(one.solvedAt).toISOString(),
-      model: one.model,
+    solved: plan.solved.map((approach) => ({
+      athleteId: approach.athleteId,
+      listed: listed.get(`${plan.id}/${approach.athleteId}`) ?? true,
+      measured: approach.modelSource === 'measured',
+      at: new Date(approach.solvedAt).toISOString(),
+      model: approach.model,
     })),
   }));
 };
@@ -143,8 +145,8 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
   }
   const reviews = [];
   for (const id of await reviewIds(trx)) {
-    const { version: _, archived: away, ...one } = (await review(trx, id))!;
-    reviews.push({ ...one, ...archived({ archived: away }) });
+    const { version: _, archived: away, ...film } = (await review(trx, id))!;
+    reviews.push({ ...film, ...archived({ archived: away }) });
   }
   const list = await sessions(trx, { from: '0001-01-01', to: '9999-12-31' });
   const file: Omit<ClubFile, 'reps'> = {
@@ -159,50 +161,50 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       limits: club.limits,
     },
     people: await peopleIn(trx),
-    athletes: people.map((one) => ({
-      id: one.id,
-      name: one.name,
-      squad: one.squad,
-      hand: one.hand,
-      takeoffFoot: one.takeoffFoot,
-      shoeM: one.shoeM,
-      heightM: one.heightM,
-      legM: one.legM,
-      birthYear: one.birthYear,
-      bornOn: one.bornOn,
-      positions: one.positions,
-      ...archived(one),
+    athletes: people.map((person) => ({
+      id: person.id,
+      name: person.name,
+      squad: person.squad,
+      hand: person.hand,
+      takeoffFoot: person.takeoffFoot,
+      shoeM: person.shoeM,
+      heightM: person.heightM,
+      legM: person.legM,
+      birthYear: person.birthYear,
+      bornOn: person.bornOn,
+      positions: person.positions,
+      ...archived(person),
     })),
     restrictions: held,
     trials: tests.filter(isTrial),
-    readings: tests.filter((one) => !isTrial(one)) as ClubFile['readings'],
-    movements: (await clubMovements(trx)).map((one) => ({
-      id: one.id,
-      basedOn: one.basedOn,
-      movement: one.movement as ClubFile['movements'][number]['movement'],
-      ...archived(one),
+    readings: tests.filter((test) => !isTrial(test)) as ClubFile['readings'],
+    movements: (await clubMovements(trx)).map((movement) => ({
+      id: movement.id,
+      basedOn: movement.basedOn,
+      movement: movement.movement as ClubFile['movements'][number]['movement'],
+      ...archived(movement),
     })),
-    ruleSets: (await ruleSets(trx)).map((one) => ({
-      id: one.id,
-      name: one.name,
-      note: one.note,
-      rules: one.rules,
-      ...archived(one),
+    ruleSets: (await ruleSets(trx)).map((set) => ({
+      id: set.id,
+      name: set.name,
+      note: set.note,
+      rules: set.rules,
+      ...archived(set),
     })),
-    grounds: (await grounds(trx)).map(({ version: _, archived: away, ...one }) => ({
-      ...one,
+    grounds: (await grounds(trx)).map(({ version: _, archived: away, ...ground }) => ({
+      ...ground,
       ...archived({ archived: away }),
     })),
     approaches: await plansOf(trx),
-    sessions: list.map((one) => ({
-      id: one.id,
-      date: one.date,
-      title: one.title,
-      groundId: one.groundId,
-      place: one.place,
-      template: one.template,
-      drillSets: one.drillSets,
-      ...archived(one),
+    sessions: list.map((session) => ({
+      id: session.id,
+      date: session.date,
+      title: session.title,
+      groundId: session.groundId,
+      place: session.place,
+      template: session.template,
+      drillSets: session.drillSets,
+      ...archived(session),
     })),
     reviews,
     ...(await choicesOf(trx, who)),

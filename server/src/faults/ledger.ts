@@ -40,7 +40,7 @@ const askedFor = (
   for (const axis of CONDITION_AXES) {
     const text = query[axis];
     if (text === undefined) continue;
-    const row = rows.find((one) => asText(one[axis]) === text);
+    const row = rows.find((row) => asText(row[axis]) === text);
     if (!row) throw badInput({ [axis]: 'No rep was run like that.' });
     asked[axis] = row[axis];
   }
@@ -59,8 +59,8 @@ const recordOf = async (
     from fault_standing f, jsonb_array_elements(f.results) r
     where f.movement = ${movement} and f.athlete_id <> ${athleteId}`.execute(trx);
   const total = (list: readonly RepCounts[]): RepCounts => ({
-    reps: list.reduce((sum, one) => sum + one.reps, 0),
-    faults: list.reduce((sum, one) => sum + one.faults, 0),
+    reps: list.reduce((sum, session) => sum + session.reps, 0),
+    faults: list.reduce((sum, session) => sum + session.faults, 0),
   });
   return [...groupBy(rows, (row) => row.fault)].flatMap(([fault, list]) => {
     const prior = priors.get(fault);
@@ -97,11 +97,13 @@ const goneFrom = async (
 ): Promise<Ledger['gone']> => {
   const now = (await movementsBy(trx, [movement]))(movement);
   const shown = groupBy(
-    sessions.flatMap((one) => one.faults),
+    sessions.flatMap((session) => session.faults),
     ({ fault }) => fault,
   );
   return [...shown].flatMap(([code, list]) =>
-    now && faultOf(now, code) ? [] : [{ code, reps: list.reduce((sum, one) => sum + one.reps, 0) }],
+    now && faultOf(now, code)
+      ? []
+      : [{ code, reps: list.reduce((sum, session) => sum + session.reps, 0) }],
   );
 };
 
@@ -130,7 +132,9 @@ export const ledgerOf = async (
   movement: string,
   query: Readonly<Record<string, string>>,
 ): Promise<Ledger> => {
-  const picture = (await faultsOf(trx, [athleteId])).find((one) => one.movement === movement);
+  const picture = (await faultsOf(trx, [athleteId])).find(
+    (picture) => picture.movement === movement,
+  );
   if (!picture) throw notFound('movement');
   const rows = await countsOf(trx, { athleteIds: [athleteId], movements: [movement] });
   const asked = askedFor(rows, query);

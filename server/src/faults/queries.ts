@@ -72,7 +72,7 @@ export const countsOf = async (
 };
 
 const repsIn = (sessions: readonly SessionFaults[]): number =>
-  sessions.reduce((sum, one) => sum + one.reps, 0);
+  sessions.reduce((sum, session) => sum + session.reps, 0);
 
 /** Rows by athlete and movement. */
 const byStory = (rows: readonly Counted[]): Counted[][] => [
@@ -110,10 +110,10 @@ export const refreshStandings = async (
     ...rows[0]!,
     sessions: bySession(rows),
   }));
-  const movements = [...new Set(own.map((one) => one.movement))];
+  const movements = [...new Set(own.map((count) => count.movement))];
   const movementBy = await movementsBy(trx, movements);
   const others = await shownByOthers(trx, movements, which.athleteIds);
-  const shown = groupBy(own, (one) => one.movement);
+  const shown = groupBy(own, (count) => count.movement);
   const priors = new Map<string, Priors>(
     movements.map((movement) => [
       movement,
@@ -308,20 +308,22 @@ export const squadFaults = async (
     .execute();
   const lately = await repsLately(trx, movement, day);
   const keptBy = new Map(rows.map((row) => [row.athleteId, row]));
-  const items = (await withCues(trx, rows)).map((one) => ({
-    ...one,
-    lately: lately.get(one.athleteId) ?? 0,
-    reads: keptBy.get(one.athleteId)?.reads ?? [],
-    results: keptBy.get(one.athleteId)?.totals ?? [],
-    faults: one.faults.filter(isTelling).map(({ code, seen, rate, low, high, state, effect }) => ({
-      code,
-      seen,
-      rate,
-      low,
-      high,
-      state,
-      effect,
-    })),
+  const items = (await withCues(trx, rows)).map((ledger) => ({
+    ...ledger,
+    lately: lately.get(ledger.athleteId) ?? 0,
+    reads: keptBy.get(ledger.athleteId)?.reads ?? [],
+    results: keptBy.get(ledger.athleteId)?.totals ?? [],
+    faults: ledger.faults
+      .filter(isTelling)
+      .map(({ code, seen, rate, low, high, state, effect }) => ({
+        code,
+        seen,
+        rate,
+        low,
+        high,
+        state,
+        effect,
+      })),
   }));
   return { movements, movement, items };
 };
@@ -371,7 +373,7 @@ export const faultsBefore = async (
   );
   for (const rows of byStory(counts)) {
     const row = earlier.find(
-      (one) => one.athleteId === rows[0]!.athleteId && one.movement === rows[0]!.movement,
+      (row) => row.athleteId === rows[0]!.athleteId && row.movement === rows[0]!.movement,
     );
     if (!row) continue;
     const sessions = bySession(rows);

@@ -92,8 +92,8 @@ export const makesInChains = async (
     .orderBy('movement')
     .execute();
   return rows.flatMap(({ movement, totals }) => {
-    const tried = totals.reduce((sum, one) => sum + one.tried, 0);
-    const made = totals.reduce((sum, one) => sum + one.made, 0);
+    const tried = totals.reduce((sum, total) => sum + total.tried, 0);
+    const made = totals.reduce((sum, total) => sum + total.made, 0);
     return isChain(movement) && tried > 0 ? [{ movement, tried, made }] : [];
   });
 };

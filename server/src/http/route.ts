@@ -87,7 +87,7 @@ const REFUSALS: Record<Role, string> = {
  * @throws {ProblemError} 403 when the membership has ended
  */
 export const memberAs = (who: Who, role: string | null | undefined): Member => {
-  const known = ROLES.find((one) => one === role);
+  const known = ROLES.find((other) => other === role);
   if (!known) throw refused(403, 'You are not a member of this club any more.');
   return { ...who, role: known };
 };
@@ -227,7 +227,7 @@ const answersTo = async (
         return error;
       }
     });
-    const good = read.filter((one): one is Asked<never> => !(one instanceof ProblemError));
+    const good = read.filter((item): item is Asked<never> => !(item instanceof ProblemError));
     if (good.length === 0) return read;
     if (declared.access === 'owner') await mustHaveSecondStep(trx, first.accountId);
     if (!declared.logOnly) {
@@ -239,9 +239,9 @@ const answersTo = async (
       'runAll' in declared
         ? await declared.runAll({ ...work, asks: good, patient })
         : [await declared.run({ ...work, ...good[0]! })];
-    return read.map((one) => (one instanceof ProblemError ? one : given.shift()));
+    return read.map((item) => (item instanceof ProblemError ? item : given.shift()));
   });
-  if (answers.some((one) => one !== LATER && !(one instanceof ProblemError))) {
+  if (answers.some((answer) => answer !== LATER && !(answer instanceof ProblemError))) {
     for (const topic of changed) tell(first.clubId, topic);
   }
   return { answers, newer };

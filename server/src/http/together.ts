@@ -43,11 +43,11 @@ export const together = <Ask, Answer>({
   const fresh = new Map<string, One[]>();
   const held = new Map<string, One[]>();
 
-  const add = (queues: Map<string, One[]>, key: string, one: One): void => {
+  const add = (queues: Map<string, One[]>, key: string, item: One): void => {
     const queue = queues.get(key);
-    if (queue) queue.push(one);
+    if (queue) queue.push(item);
     else {
-      const begun = [one];
+      const begun = [item];
       queues.set(key, begun);
       void goOn(queues, key, begun);
     }
@@ -61,14 +61,14 @@ export const together = <Ask, Answer>({
       );
     } catch (error) {
       if (part.length === 1 || failsAll(error)) for (const { reject } of part) reject(error);
-      else for (const one of part) await doPart(key, [one], patient);
+      else for (const item of part) await doPart(key, [item], patient);
       return;
     }
-    for (const [i, one] of part.entries()) {
+    for (const [i, item] of part.entries()) {
       const answer = answers[i]!;
-      if (answer !== LATER) one.resolve(answer as Answer);
-      else if (performance.now() > one.untilMs) one.reject(tooLong());
-      else add(held, key, one);
+      if (answer !== LATER) item.resolve(answer as Answer);
+      else if (performance.now() > item.untilMs) item.reject(tooLong());
+      else add(held, key, item);
     }
   };
   const goOn = async (queues: Map<string, One[]>, key: string, queue: One[]): Promise<void> => {

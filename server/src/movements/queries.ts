@@ -40,9 +40,9 @@ export const movementsBy = async (
   codes: readonly string[],
 ): Promise<(code: string) => Movement | undefined> => {
   const ids = [...new Set(codes)].filter((code) => UUID.test(code));
-  const clubOwn = (await clubMovements(trx, { ids })).map((one) => one.movement);
+  const clubOwn = (await clubMovements(trx, { ids })).map((movement) => movement.movement);
   return (code) =>
-    [...MOVEMENTS, ...clubOwn].find((one) => one.code === code) ?? chainMovement(code);
+    [...MOVEMENTS, ...clubOwn].find((movement) => movement.code === code) ?? chainMovement(code);
 };
 
 /** A movement as its row: the code of a club's movement is its id, so it is not kept twice. */

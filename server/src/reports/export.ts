@@ -106,7 +106,7 @@ export const everythingOf = async (trx: Trx, athleteId: string) => {
     ),
     sessions: await named(trx, 'session', [
       ...reps.map((rep) => rep.sessionId),
-      ...listed.map((one) => one.sessionId),
+      ...listed.map((session) => session.sessionId),
     ]),
     reps,
     counts,

@@ -20,7 +20,7 @@ const namesIn = async (trx: Trx) => {
   const athletes = await trx.selectFrom('athlete').select(['id', 'name', 'squad']).execute();
   const byId = new Map(athletes.map((row) => [row.id, row]));
   const who = await peopleOf(trx);
-  const own = (await clubMovements(trx)).map((one) => one.movement);
+  const own = (await clubMovements(trx)).map((movement) => movement.movement);
   return {
     athlete: (id: string): Cell[] => {
       const { name = '', squad = '' } = byId.get(id) ?? {};
@@ -103,11 +103,11 @@ async function* faults(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     .orderBy('movement')
     .execute();
   yield rows.flatMap((row) =>
-    row.faults.map((one): Cell[] => [
+    row.faults.map((fault): Cell[] => [
       ...names.athlete(row.athlete_id),
-      ...[names.movement(row.movement), names.fault(row.movement, one.code), one.state],
-      ...[part(one.rate), part(one.low), part(one.high), one.seen, one.reps],
-      ...[one.effect === null ? null : part(one.effect), row.last_day],
+      ...[names.movement(row.movement), names.fault(row.movement, fault.code), fault.state],
+      ...[part(fault.rate), part(fault.low), part(fault.high), fault.seen, fault.reps],
+      ...[fault.effect === null ? null : part(fault.effect), row.last_day],
     ]),
   );
 }
@@ -132,11 +132,21 @@ async function* measures(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     .orderBy('id')
     .execute();
   for (const { id } of rows) {
-    const one = (await measurement(trx, id))!;
-    const test = isTrial(one) ? 'measured run' : one.reading.kind;
-    const figures = isTrial(one) ? figuresOf(one.steps, 'step') : figuresOf(one.reading);
+    const readingRow = (await measurement(trx, id))!;
+    const test = isTrial(readingRow) ? 'measured run' : readingRow.reading.kind;
+    const figures = isTrial(readingRow)
+      ? figuresOf(readingRow.steps, 'step')
+      : figuresOf(readingRow.reading);
     yield figures.map(([what, value]) => [
-      ...[...names.athlete(one.athleteId), one.takenOn, test, what, value, one.source, one.note],
+      ...[
+        ...names.athlete(readingRow.athleteId),
+        readingRow.takenOn,
+        test,
+        what,
+        value,
+        readingRow.source,
+        readingRow.note,
+      ],
     ]);
   }
 }
@@ -177,15 +187,17 @@ async function* results(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     yield [...own.values()].flatMap((list) => {
       const { athleteId, movement } = list[0]!;
       const named = [day, title, ...names.athlete(athleteId), names.movement(movement)];
-      return resultsOfCounts(list).map((one): Cell[] => [
-        ...[...named, one.side, one.exit, one.spot, one.tried, one.made, one.held],
-        ...(one.held > 0 ? [part(one.heldS / one.held), one.bestHeldS] : [null, null]),
-        ...[one.rounds, one.touches],
-        ...(one.splits > 0 ? [part(one.splitS / one.splits), part(one.bestSplitS!)] : [null, null]),
-        ...(one.compared > 0
-          ? [part(one.firstSplitS / one.compared), part(one.lastSplitS / one.compared)]
+      return resultsOfCounts(list).map((count): Cell[] => [
+        ...[...named, count.side, count.exit, count.spot, count.tried, count.made, count.held],
+        ...(count.held > 0 ? [part(count.heldS / count.held), count.bestHeldS] : [null, null]),
+        ...[count.rounds, count.touches],
+        ...(count.splits > 0
+          ? [part(count.splitS / count.splits), part(count.bestSplitS!)]
           : [null, null]),
-        ...(one.runs > 0 ? [part(one.ranM), part(one.ranS / 60)] : [null, null]),
+        ...(count.compared > 0
+          ? [part(count.firstSplitS / count.compared), part(count.lastSplitS / count.compared)]
+          : [null, null]),
+        ...(count.runs > 0 ? [part(count.ranM), part(count.ranS / 60)] : [null, null]),
       ]);
     });
   }
@@ -241,7 +253,7 @@ const TABLES: Record<CsvTableName, Table> = {
 };
 
 export const isTable = (name: string): name is CsvTableName =>
-  CSV_TABLES.some((one) => one === name);
+  CSV_TABLES.some((table) => table === name);
 
 /** A table of the club as CSV, a piece at a time; lengths in metres, times in seconds. */
 export async function* csvPieces(trx: Trx, name: CsvTableName): AsyncGenerator<string> {

@@ -33,10 +33,10 @@ export const calendarOf = async (
     .executeTakeFirstOrThrow();
   const drillSets = list.flatMap((session) => session.drillSets);
   const finds = await findsOf(trx, drillSets);
-  const places = new Map((await grounds(trx)).map((one) => [one.id, one]));
+  const places = new Map((await grounds(trx)).map((ground) => [ground.id, ground]));
   const ids = [...new Set(drillSets.flatMap((set) => set.athleteIds))];
   const people = await athletes(trx, { ids });
-  const bodies = new Map(people.map((one) => [one.id, bodyOf(one)]));
+  const bodies = new Map(people.map((person) => [person.id, bodyOf(person)]));
   const pacerOf = (set: DrillSet): Body | undefined =>
     set.athleteIds.map((id) => bodies.get(id)).find((body) => body !== undefined);
   const calendar = ical({
@@ -116,7 +116,7 @@ export const calendarFeed =
         return calendarOf(
           trx,
           own.club,
-          list.filter((one) => !one.archived),
+          list.filter((session) => !session.archived),
         );
       },
     );

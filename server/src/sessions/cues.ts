@@ -51,13 +51,13 @@ export const cuesOf = async (
   const faults = await faultsBefore(
     trx,
     {
-      athleteIds: [...new Set(run.map((one) => one.athleteId))],
-      movements: [...new Set(run.map((one) => one.movement))],
+      athleteIds: [...new Set(run.map((run) => run.athleteId))],
+      movements: [...new Set(run.map((run) => run.movement))],
     },
     { date: session.date, sessionId: session.id },
   );
-  const key = (one: { athleteId: string; movement: string }): string =>
-    `${one.athleteId}/${one.movement}`;
+  const key = (pair: { athleteId: string; movement: string }): string =>
+    `${pair.athleteId}/${pair.movement}`;
   const faultsBy = new Map(faults.map((fault) => [key(fault), fault]));
   return [...groupBy(run, key)].map(
     ([at, [own]]) =>
@@ -77,7 +77,7 @@ const asLine = ({ athleteId, movement, reps, faults, cue }: AthleteFaults): CueL
   movement,
   reps,
   cue,
-  state: faults.find((one) => one.code === cue?.fault)?.state ?? null,
+  state: faults.find((fault) => fault.code === cue?.fault)?.state ?? null,
 });
 
 /** What a day's cues rest on. */

@@ -35,7 +35,7 @@ const owedOf = ({ set, variants }: MakesSet, tries: readonly StoredRep[]): strin
   const made = tries.filter((rep) => rep.made).map((rep) => variantFrom(rep.variant, rep.side));
   const owed = variants
     .map(struckKey)
-    .filter((key) => made.filter((one) => struckKey(one) === key).length < set.amount);
+    .filter((key) => made.filter((variant) => struckKey(variant) === key).length < set.amount);
   return owed.length < variants.length ? owed : [];
 };
 

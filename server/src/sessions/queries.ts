@@ -212,7 +212,7 @@ const faultsOf = async (
     const old = beforeBy.get(set.id);
     const already = new Set(old?.athleteIds);
     const kept = there.get(set.id);
-    if (drillSets.findIndex((one) => one.id === set.id) !== i) {
+    if (drillSets.findIndex((other) => other.id === set.id) !== i) {
       fields[`drillSets[${i}].id`] = 'This drill set is in the session twice.';
     } else if (kept && kept.sessionId !== sessionId) {
       fields[`drillSets[${i}].id`] =
@@ -275,7 +275,7 @@ export const storeDrillSets = async (
   if (Object.keys(fields).length > 0) throw badInput(fields);
 
   const kept = new Set(drillSets.map((set) => set.id));
-  const gone = (before?.drillSets ?? []).map((set) => set.id).filter((one) => !kept.has(one));
+  const gone = (before?.drillSets ?? []).map((set) => set.id).filter((id) => !kept.has(id));
   if (gone.length > 0) {
     const used = await trx
       .selectFrom('rep')

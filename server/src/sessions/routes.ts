@@ -84,7 +84,7 @@ export const sessionRoutes = [
     path: '/sessions/templates',
     access: 'assistant',
     run: async ({ trx }) => ({
-      items: (await sessions(trx, 'templates')).filter((one) => !one.archived),
+      items: (await sessions(trx, 'templates')).filter((session) => !session.archived),
       next: null,
     }),
   }),

@@ -89,7 +89,7 @@ export const accountRouter = (db: Db, tell: Tell, { oneByOne, bySignIn }: Limits
         .where('account_id', '=', accountId)
         .execute();
       // A club's link opens that club and no other.
-      if (link.opens_club !== null && clubs.some((one) => one.club_id !== link.opens_club))
+      if (link.opens_club !== null && clubs.some((club) => club.club_id !== link.opens_club))
         throw spent;
       await refuseCommon('password', password, [account.person, account.email]);
       const password_hash = await hashPassword(password);

@@ -43,7 +43,7 @@ const firstSteps = async (
   const { planned, sessionId, logged } = rows[0]!;
   return {
     athletes: people.length > 0,
-    measured: people.some((one) => one.trials.length > 0),
+    measured: people.some((person) => person.trials.length > 0),
     planned,
     session: sessionId !== null,
     logged,

@@ -76,7 +76,7 @@ export const useChanges = (onAthletes: () => void): void => {
         if (all || due.has('athletes')) onAthletes();
         if (all) void client.invalidateQueries();
         else {
-          for (const key of new Set([...due].flatMap((one) => TOUCHED[one] ?? []))) {
+          for (const key of new Set([...due].flatMap((table) => TOUCHED[table] ?? []))) {
             void client.invalidateQueries({ queryKey: [key] });
           }
         }

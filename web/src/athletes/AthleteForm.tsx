@@ -50,7 +50,7 @@ const positionsOf = (text: string): string[] => [
   ...new Set(
     text
       .split(',')
-      .map((one) => one.trim())
+      .map((text) => text.trim())
       .filter(Boolean),
   ),
 ];
@@ -66,7 +66,7 @@ export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: 
   const [problem, setProblem] = useState<string | null>(null);
   const style = useLengthStyle();
   const navigate = useNavigate();
-  const squads = [...new Set((useAthletes().data ?? []).map((one) => one.squad))];
+  const squads = [...new Set((useAthletes().data ?? []).map((athlete) => athlete.squad))];
   const save = useWrite(
     (body: AthleteFields & { version: number }) =>
       athlete

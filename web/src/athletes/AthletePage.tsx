@@ -43,12 +43,12 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
           }
           return (
             <ul className="list-plain">
-              {own.map((one) => {
-                const { outline } = one;
+              {own.map((plan) => {
+                const { outline } = plan;
                 return (
-                  <li key={one.id} className="row-line">
-                    <Link className="row-link" to={`/approaches/${one.id}?athlete=${athlete.id}`}>
-                      {one.name}
+                  <li key={plan.id} className="row-line">
+                    <Link className="row-link" to={`/approaches/${plan.id}?athlete=${athlete.id}`}>
+                      {plan.name}
                     </Link>
                     <span className="ms-auto">
                       {!outline && <span className="quiet">does not fit</span>}
@@ -65,7 +65,7 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
                         ) : (
                           <Length m={outline.startM} style={style} />
                         ))}{' '}
-                      {one.modelSource === 'estimate' && (
+                      {plan.modelSource === 'estimate' && (
                         <span className="tag tag-estimate">estimate</span>
                       )}
                     </span>
@@ -222,7 +222,7 @@ export const AthletePage = () => {
   const athlete = useAthlete(id);
   return (
     <Loaded query={athlete} what="Getting the athlete …">
-      {(one) => <Page key={one.id} athlete={one} />}
+      {(athlete) => <Page key={athlete.id} athlete={athlete} />}
     </Loaded>
   );
 };

@@ -22,7 +22,8 @@ import { Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { FootWord } from '../drawing/FootPrint';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { opened } from '../controls/opened';
 import { useAddress } from '../controls/useAddress';
 
@@ -66,7 +67,7 @@ const useColumns = (): ColumnDef<Row>[] => {
       },
       {
         // Who was not measured comes last, either way round.
-        accessorFn: (one) => one.heightM ?? undefined,
+        accessorFn: (athlete) => athlete.heightM ?? undefined,
         id: 'heightM',
         sortUndefined: 'last',
         header: 'Height',

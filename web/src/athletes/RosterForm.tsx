@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { useAthletes } from '../api/queries';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
 import { useLengthStyle } from '../member/member';
@@ -27,7 +27,9 @@ export const RosterForm = ({ onClose }: { onClose: () => void }) => {
   });
   const lines = readRoster(draft.text, style, here[0]?.squad ?? 'Squad');
   const known = new Map(
-    here.filter((one) => !one.archived).map((one) => [nameOf(one.name), one.id]),
+    here
+      .filter((athlete) => !athlete.archived)
+      .map((athlete) => [nameOf(athlete.name), athlete.id]),
   );
   // Somebody of the same name is there already, unless this list made them.
   const isHere = (name: string): boolean => {

@@ -5,7 +5,8 @@ import { usePutAway } from '../controls/usePutAway';
 import { useLengthStyle, useMayPlan } from '../member/member';
 import { Figure, Labelled, Length } from '../controls/Figure';
 import { FitChart } from '../drawing/FitChart';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { UNTIMED } from './untimed';
 
 export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void }) => {

@@ -13,7 +13,7 @@ import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { useAthletes } from '../api/queries';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Field } from '../controls/Field';
 import { useLengthStyle } from '../member/member';
 import { AthleteWords, useAddAll } from './addAll';
@@ -56,11 +56,11 @@ const Columns = ({
                 aria-label={`Column ${head || i + 1}`}
                 value={columns[i] ?? ''}
                 onChange={({ target }) => {
-                  const column = ROSTER_COLUMNS.find((one) => one === target.value) ?? null;
+                  const column = ROSTER_COLUMNS.find((column) => column === target.value) ?? null;
                   // Each thing stands in one column.
                   onColumns(
-                    columns.map((one, c) =>
-                      c === i ? column : one === column && column !== null ? null : one,
+                    columns.map((other, c) =>
+                      c === i ? column : other === column && column !== null ? null : other,
                     ),
                   );
                 }}
@@ -110,14 +110,14 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
     [table, columns, style, here],
   );
   const known = new Map(
-    here.filter((one) => !one.archived).map((one) => [lower(one.name), one.id]),
+    here.filter((athlete) => !athlete.archived).map((athlete) => [lower(athlete.name), athlete.id]),
   );
   const isHere = ({ name }: TableAthlete): boolean => {
     const id = known.get(lower(name));
     return id !== undefined && id !== ids.get(lower(name));
   };
   const good = rows.flatMap(({ athlete }) => athlete ?? []);
-  const fresh = good.filter((one) => !isHere(one));
+  const fresh = good.filter((athlete) => !isHere(athlete));
   const wrong = rows.flatMap((row) => (row.athlete ? [] : [row]));
   const there = good.length - fresh.length;
 
@@ -182,9 +182,9 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
               </p>
               {fresh.length > 0 && (
                 <ul className="list-plain small-text">
-                  {fresh.slice(0, SHOWN).map((one) => (
-                    <li key={one.name}>
-                      <AthleteWords athlete={one} />
+                  {fresh.slice(0, SHOWN).map((athlete) => (
+                    <li key={athlete.name}>
+                      <AthleteWords athlete={athlete} />
                     </li>
                   ))}
                   {fresh.length > SHOWN && (

@@ -5,7 +5,8 @@ import type { TableAthlete } from '@gravek/library/roster/rosterTable';
 import { useState } from 'react';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { tell } from '../controls/toasts';
 import { useLengthStyle } from '../member/member';
 

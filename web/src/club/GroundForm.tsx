@@ -163,7 +163,7 @@ export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => 
             <Form.Select
               value=""
               onChange={(event) => {
-                const usual = USUAL_GROUNDS.find((one) => one.name === event.target.value);
+                const usual = USUAL_GROUNDS.find((ground) => ground.name === event.target.value);
                 if (usual)
                   setDraft({ ...draft, ground: { ...ground, ...usual.figures }, typed: {} });
               }}

@@ -4,7 +4,7 @@ import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useGrounds } from '../api/queries';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Loaded } from '../controls/Notice';
 import { useLengthStyle, useMayPlan } from '../member/member';
 import { GroundForm } from './GroundForm';
@@ -45,25 +45,25 @@ export const Grounds = () => {
       <Loaded query={query} what="Getting the grounds …">
         {(list) => (
           <ul className="list-plain">
-            {list.map((one) => (
+            {list.map((ground) => (
               <OwnRow
-                key={one.id}
-                one={one}
+                key={ground.id}
+                item={ground}
                 path="/grounds"
                 touched="grounds"
-                onChange={() => setOpen(one.id)}
+                onChange={() => setOpen(ground.id)}
               >
-                <div className="small-text">{inWords(one, style)}.</div>
-                {one.slots.length > 0 && (
+                <div className="small-text">{inWords(ground, style)}.</div>
+                {ground.slots.length > 0 && (
                   <div className="small-text">
-                    {[...one.slots]
+                    {[...ground.slots]
                       .sort((a, b) => WEEKDAYS.indexOf(a.day) - WEEKDAYS.indexOf(b.day))
                       .map(({ day, from, to }) => `${day} ${from}–${to}`)
                       .join(', ')}
                   </div>
                 )}
-                {one.note && <div className="small-text quiet">{one.note}</div>}
-                {open === one.id && <GroundForm own={one} onDone={() => setOpen(null)} />}
+                {ground.note && <div className="small-text quiet">{ground.note}</div>}
+                {open === ground.id && <GroundForm own={ground} onDone={() => setOpen(null)} />}
               </OwnRow>
             ))}
             {list.length === 0 && (

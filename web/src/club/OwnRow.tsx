@@ -4,14 +4,14 @@ import { useMayPlan } from '../member/member';
 
 /** A row of something that the club keeps: changed in place, put away and brought back. */
 export const OwnRow = ({
-  one,
+  item,
   path,
   touched,
   tag,
   onChange,
   children,
 }: {
-  one: { id: string; name: string; archived: boolean };
+  item: { id: string; name: string; archived: boolean };
   /** of the resource, under /api */
   path: string;
   /** list to ask for anew */
@@ -26,15 +26,15 @@ export const OwnRow = ({
   return (
     <li>
       <div className="row-line">
-        <strong className={one.archived ? 'quiet' : undefined}>{one.name}</strong>
-        {one.archived ? (
+        <strong className={item.archived ? 'quiet' : undefined}>{item.name}</strong>
+        {item.archived ? (
           <span className="tag">put away</span>
         ) : (
           tag && <span className="tag">{tag}</span>
         )}
         {mayPlan && (
           <span className="ms-auto">
-            {!one.archived && (
+            {!item.archived && (
               <Button size="sm" variant="link" onClick={onChange}>
                 Change
               </Button>
@@ -44,13 +44,13 @@ export const OwnRow = ({
               variant="link"
               onClick={() =>
                 void putAway(
-                  `${path}/${one.id}`,
-                  one.archived ? `${one.name} is back.` : `${one.name} is put away.`,
-                  !one.archived,
+                  `${path}/${item.id}`,
+                  item.archived ? `${item.name} is back.` : `${item.name} is put away.`,
+                  !item.archived,
                 )
               }
             >
-              {one.archived ? 'Bring back' : 'Put away'}
+              {item.archived ? 'Bring back' : 'Put away'}
             </Button>
           </span>
         )}

@@ -163,37 +163,37 @@ const Invited = ({
     <>
       <h3 className="figure-label mt-3 mb-1">Invited</h3>
       <ul className="list-plain">
-        {list.map((one) => (
-          <li key={one.id}>
+        {list.map((invitation) => (
+          <li key={invitation.id}>
             <div className="row-line">
               <div>
-                <strong>{one.person}</strong>, {one.role}
-                <div className="quiet small-text">{one.email}</div>
+                <strong>{invitation.person}</strong>, {invitation.role}
+                <div className="quiet small-text">{invitation.email}</div>
                 <div className="quiet small-text">
-                  {one.until
-                    ? `The link works until ${format(new Date(one.until), 'EEEE d MMMM, HH:mm')}.`
+                  {invitation.until
+                    ? `The link works until ${format(new Date(invitation.until), 'EEEE d MMMM, HH:mm')}.`
                     : 'No link that works.'}
                 </div>
               </div>
               <span className="ms-auto row-line">
-                <Button size="sm" variant="link" onClick={() => onLink(one.id)}>
-                  {one.until ? 'New link' : 'Make a link'}
+                <Button size="sm" variant="link" onClick={() => onLink(invitation.id)}>
+                  {invitation.until ? 'New link' : 'Make a link'}
                 </Button>
                 <Button
                   size="sm"
                   variant="link"
-                  onClick={() => tried(takeBack.mutateAsync(one.id))}
+                  onClick={() => tried(takeBack.mutateAsync(invitation.id))}
                 >
                   Take back
                 </Button>
               </span>
             </div>
-            {linking === one.id && (
+            {linking === invitation.id && (
               <OnceLinkFor
-                to={`/invitations/${one.id}/link`}
+                to={`/invitations/${invitation.id}/link`}
                 place="/invitation"
-                person={one.person}
-                what={`A link that opens once within a week. ${one.person} chooses a password by it, or joins with the account that they have. Links made before stop working.`}
+                person={invitation.person}
+                what={`A link that opens once within a week. ${invitation.person} chooses a password by it, or joins with the account that they have. Links made before stop working.`}
                 onDone={() => onLink(null)}
               />
             )}
@@ -238,9 +238,9 @@ export const People = () => {
     'me',
   );
   const remove = useWrite((id: string) => api.remove(`/members/${id}`), 'club');
-  const removeAsked = (one: Member): void => {
-    if (window.confirm(`${one.person} can then no longer sign in to this club. Go on?`))
-      tried(remove.mutateAsync(one.id));
+  const removeAsked = (member: Member): void => {
+    if (window.confirm(`${member.person} can then no longer sign in to this club. Go on?`))
+      tried(remove.mutateAsync(member.id));
   };
   return (
     <section className="panel" aria-label="People">
@@ -248,13 +248,13 @@ export const People = () => {
       <Loaded query={members} what="Getting the people …">
         {(list) => (
           <ul className="list-plain">
-            {list.map((one) => (
-              <li key={one.id}>
+            {list.map((member) => (
+              <li key={member.id}>
                 <div className="row-line">
                   <div>
-                    <strong>{one.person}</strong>
-                    {one.you && <span className="quiet"> (you)</span>}
-                    <div className="quiet small-text">{one.email}</div>
+                    <strong>{member.person}</strong>
+                    {member.you && <span className="quiet"> (you)</span>}
+                    <div className="quiet small-text">{member.email}</div>
                   </div>
                   <span className="ms-auto row-line">
                     {isOwner ? (
@@ -262,11 +262,14 @@ export const People = () => {
                         <Form.Select
                           size="sm"
                           style={{ width: 'auto' }}
-                          aria-label={`Role of ${one.person}`}
-                          value={one.role}
+                          aria-label={`Role of ${member.person}`}
+                          value={member.role}
                           onChange={(event) =>
                             tried(
-                              change.mutateAsync({ id: one.id, role: event.target.value as Role }),
+                              change.mutateAsync({
+                                id: member.id,
+                                role: event.target.value as Role,
+                              }),
                             )
                           }
                         >
@@ -274,28 +277,28 @@ export const People = () => {
                             <option key={option}>{option}</option>
                           ))}
                         </Form.Select>
-                        {!one.you && (
+                        {!member.you && (
                           <>
-                            <Button size="sm" variant="link" onClick={() => setLinking(one.id)}>
+                            <Button size="sm" variant="link" onClick={() => setLinking(member.id)}>
                               New password
                             </Button>
-                            <Button size="sm" variant="link" onClick={() => removeAsked(one)}>
+                            <Button size="sm" variant="link" onClick={() => removeAsked(member)}>
                               Remove
                             </Button>
                           </>
                         )}
                       </>
                     ) : (
-                      one.role
+                      member.role
                     )}
                   </span>
                 </div>
-                {linking === one.id && (
+                {linking === member.id && (
                   <OnceLinkFor
-                    to={`/members/${one.id}/link`}
+                    to={`/members/${member.id}/link`}
                     place="/new-password"
-                    person={one.person}
-                    what={`A link that opens once within a day, and lets ${one.person} choose a new password. Links made before stop working.`}
+                    person={member.person}
+                    what={`A link that opens once within a day, and lets ${member.person} choose a new password. Links made before stop working.`}
                     onDone={() => setLinking(null)}
                   />
                 )}

@@ -247,19 +247,19 @@ export const RuleSets = () => {
       <Loaded query={query} what="Getting the step rules …">
         {(list) => (
           <ul className="list-plain">
-            {list.map((one) => (
+            {list.map((set) => (
               <OwnRow
-                key={one.id}
-                one={one}
+                key={set.id}
+                item={set}
                 path="/rule-sets"
                 touched="movements"
                 tag="the club’s own"
-                onChange={() => setOpen(one.id)}
+                onChange={() => setOpen(set.id)}
               >
-                <div className="small-text">{one.rules.map(inWords).join('; ')}.</div>
-                {one.note && <div className="small-text quiet">{one.note}</div>}
-                {open === one.id && (
-                  <RuleSetForm key={one.version} own={one} onDone={() => setOpen(null)} />
+                <div className="small-text">{set.rules.map(inWords).join('; ')}.</div>
+                {set.note && <div className="small-text quiet">{set.note}</div>}
+                {open === set.id && (
+                  <RuleSetForm key={set.version} own={set} onDone={() => setOpen(null)} />
                 )}
               </OwnRow>
             ))}

@@ -13,8 +13,4 @@ export const shift = (day: string, by: number): string =>
 export const dayName = (day: string): string =>
   format(parseISO(day), isThisYear(parseISO(day)) ? 'EEE d MMM' : 'EEE d MMM yyyy');
 
-/** A count with its word: one rep, two reps. */
-export const counted = (count: number, one: string, more = `${one}s`): string =>
-  `${count} ${count === 1 ? one : more}`;
-
 export const minutes = (seconds: number): string => `${Math.max(1, Math.round(seconds / 60))} min`;

@@ -19,7 +19,7 @@ const OF_ATHLETE = /^(?:athlete|reading|trial|gates)\.([0-9a-f-]{36})/;
 const without = (draft: unknown, isThere: (id: string) => boolean): unknown => {
   if (Array.isArray(draft)) {
     return draft
-      .map((one: unknown) => [one, without(one, isThere)])
+      .map((item: unknown) => [item, without(item, isThere)])
       .filter(([before, after]) => after !== null || before === null)
       .map(([, after]) => after);
   }

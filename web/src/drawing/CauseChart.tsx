@@ -14,7 +14,7 @@ const nodesOf = (faults: readonly Fault[]): Node[] => {
   const causes = new Map(
     faults.map((fault) => [
       fault.code,
-      faults.filter((one) => one.leadsTo.includes(fault.code)).map((fault) => fault.code),
+      faults.filter((other) => other.leadsTo.includes(fault.code)).map((fault) => fault.code),
     ]),
   );
   const columns = new Map<string, number>();
@@ -22,8 +22,8 @@ const nodesOf = (faults: readonly Fault[]): Node[] => {
     const known = columns.get(code);
     if (known !== undefined) return known;
     // A circle is refused elsewhere; here it must only not hang.
-    const own = (causes.get(code) ?? []).filter((one) => !way.includes(one));
-    const column = Math.max(-1, ...own.map((one) => columnOf(one, [...way, code]))) + 1;
+    const own = (causes.get(code) ?? []).filter((cause) => !way.includes(cause));
+    const column = Math.max(-1, ...own.map((cause) => columnOf(cause, [...way, code]))) + 1;
     columns.set(code, column);
     return column;
   };
@@ -33,7 +33,7 @@ const nodesOf = (faults: readonly Fault[]): Node[] => {
   const last = Math.max(0, ...columns.values());
   for (let column = 0; column <= last; column += 1) {
     const weight = (fault: Fault): number => {
-      const own = (causes.get(fault.code) ?? []).map((one) => rows.get(one) ?? 0);
+      const own = (causes.get(fault.code) ?? []).map((cause) => rows.get(cause) ?? 0);
       return own.length === 0 ? 0 : own.reduce((sum, row) => sum + row, 0) / own.length;
     };
     faults

@@ -63,18 +63,18 @@ export const MeasuredChart = ({
   const each = drawn.length > 1 ? (last - first) / (drawn.length - 1) : 1;
   const x = scaleLinear([first, last + each], [PAD.left, width - PAD.right]);
   const y = scaleLinear([Math.max(0, low - room), high + room], [height - PAD.bottom, PAD.top]);
-  const held = drawn.filter((one) => one.planned !== null);
+  const held = drawn.filter((point) => point.planned !== null);
   const end = held.at(-1);
   // The last one is drawn as wide as the others.
   const steps = end ? [...held, { ...end, at: end.at + each }] : [];
   const planned = line<Drawn>(
     ({ at }) => x(at),
-    (one) => y(one.planned!),
+    (point) => y(point.planned!),
   ).curve(curveStepAfter)(steps);
   const band = area<Drawn>()
     .x(({ at }) => x(at))
-    .y0((one) => y(one.planned! * (1 - BAND)))
-    .y1((one) => y(one.planned! * (1 + BAND)))
+    .y0((point) => y(point.planned! * (1 - BAND)))
+    .y1((point) => y(point.planned! * (1 + BAND)))
     .curve(curveStepAfter)(steps);
   const middle = (at: number): number => x(at + each / 2);
   const write = (value: number): string => value.toFixed(DIGITS[what]);
@@ -127,15 +127,15 @@ export const MeasuredChart = ({
             ),
         )}
         {[drawn[0], drawn.length > 1 ? drawn.at(-1) : undefined].map(
-          (one, i) =>
-            one && (
+          (point, i) =>
+            point && (
               <text
                 key={i}
                 x={i === 0 ? PAD.left : width - PAD.right}
                 y={height - 4}
                 textAnchor={i === 0 ? 'start' : 'end'}
               >
-                {UNITS[per](one.at, unit)}
+                {UNITS[per](point.at, unit)}
               </text>
             ),
         )}

@@ -26,7 +26,7 @@ export const SpotMakes = ({
 }) => {
   const { place } = movement;
   const tried = spotsOf(movement, ground).flatMap(({ name, at }) => {
-    const makes = results.find((one) => one.spot === name && one.tried > 0);
+    const makes = results.find((result) => result.spot === name && result.tried > 0);
     return makes ? [{ name, at, ...makes }] : [];
   });
   if (!place || tried.length === 0) return null;

@@ -437,7 +437,8 @@ export const pictureOf = ({
   // Things of one name, such as bags, are named once.
   const things = seen
     .filter(
-      ({ name, kind }, i) => seen.findIndex((one) => one.name === name && one.kind === kind) === i,
+      ({ name, kind }, i) =>
+        seen.findIndex((path) => path.name === name && path.kind === kind) === i,
     )
     .map((other) => thingAsk(other, ground, feet));
   const beyond = layout.others

@@ -12,7 +12,7 @@ import {
   type SharedFault,
 } from '@gravek/library/cue/squadFaults';
 import { Link } from 'react-router';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { PageHead } from '../controls/PageHead';
 import { Empty } from '../controls/Notice';
 import { Uncounted } from '../controls/Uncounted';

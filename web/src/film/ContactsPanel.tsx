@@ -31,7 +31,9 @@ export const ContactsPanel = ({
   const reactionS = callS === null ? null : reactionIn(contacts, callS, reviewed.firstStep);
   const swap = (from: number): void =>
     onChange({
-      contacts: contacts.map((one, i) => (i >= from ? { ...one, foot: otherFoot(one.foot) } : one)),
+      contacts: contacts.map((contact, i) =>
+        i >= from ? { ...contact, foot: otherFoot(contact.foot) } : contact,
+      ),
     });
   return (
     <div className="stack">

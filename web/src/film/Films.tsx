@@ -10,7 +10,8 @@ import { Link, useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, ApiProblem, sentenceOf } from '../api/client';
 import { useApproaches, useAthletes, useFilms, useWrite } from '../api/queries';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Field } from '../controls/Field';
 import { FileButton } from '../controls/FileButton';
 import { Empty, Loaded } from '../controls/Notice';
@@ -40,7 +41,7 @@ const Begin = ({
   const { own: clubs } = useCatalogue();
   const movements = [
     ...BUILT_IN,
-    ...clubs.filter((one) => !one.archived).map(({ movement }) => movement),
+    ...clubs.filter((club) => !club.archived).map(({ movement }) => movement),
   ];
   const plans = useApproaches().data ?? [];
   const [id] = useState(() => uuid());
@@ -51,7 +52,7 @@ const Begin = ({
   const write = useWrite((body: object) => api.post<Review>('/reviews', body), 'films');
   const own = plans.filter((plan) => !plan.archived && plan.athleteIds.includes(athleteId));
   const begin = async (): Promise<void> => {
-    const plan = plans.find((one) => one.id === held);
+    const plan = plans.find((plan) => plan.id === held);
     if (!athleteId) setProblem('Say whom the film shows.');
     else if (!held) setProblem('Say what is run in it.');
     else {
@@ -105,10 +106,10 @@ const Begin = ({
           >
             <option value="">Choose an athlete</option>
             {athletes
-              .filter((one) => !one.archived)
-              .map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              .filter((athlete) => !athlete.archived)
+              .map((athlete) => (
+                <option key={athlete.id} value={athlete.id}>
+                  {athlete.name}
                 </option>
               ))}
           </Form.Select>
@@ -222,7 +223,7 @@ const Line = ({ film, athletes }: { film: ReviewLine; athletes: readonly Athlete
     <tr>
       <td>
         <Link className="row-link" to={`/film/${film.id}`}>
-          {athletes.find((one) => one.id === film.athleteId)?.name ?? 'An athlete'}
+          {athletes.find((athlete) => athlete.id === film.athleteId)?.name ?? 'An athlete'}
         </Link>
       </td>
       <td>{movement.name}</td>

@@ -62,7 +62,7 @@ export const IntoLog = ({
   const tapper = useTapper();
   const sessions = useSessions(marks.takenOn, marks.takenOn).data ?? [];
   const reps = useReps(
-    sessions.filter((one) => !one.archived).map(({ id }) => id),
+    sessions.filter((session) => !session.archived).map(({ id }) => id),
     athlete.id,
     movement.code,
   );
@@ -134,13 +134,13 @@ export const IntoLog = ({
             onChange={(event) => setChosen(event.target.value)}
           >
             <option value="">Which rep does the film show?</option>
-            {list.map((one) => (
-              <option key={one.id} value={one.id}>
-                Set {one.set}, rep {one.rep}
-                {one.side === 'other' ? `, ${sideWord(movement, athlete, 'other')}` : ''}:{' '}
-                {one.faults.map((code) => faultOf(movement, code)?.name ?? code).join(', ') ||
+            {list.map((rep) => (
+              <option key={rep.id} value={rep.id}>
+                Set {rep.set}, rep {rep.rep}
+                {rep.side === 'other' ? `, ${sideWord(movement, athlete, 'other')}` : ''}:{' '}
+                {rep.faults.map((code) => faultOf(movement, code)?.name ?? code).join(', ') ||
                   'clean'}
-                {one.measured ? ' (measured)' : ''}
+                {rep.measured ? ' (measured)' : ''}
               </option>
             ))}
           </Form.Select>

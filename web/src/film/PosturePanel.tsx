@@ -84,7 +84,7 @@ export const PosturePanel = ({
         </p>
       ) : (
         reviewed.poses.map((pose) => {
-          const planned = reviewed.side?.contacts.find((one) => one.n === pose.n) ?? null;
+          const planned = reviewed.side?.contacts.find((contact) => contact.n === pose.n) ?? null;
           const own = marks.poses[pose.index]!;
           return (
             <section key={pose.index} aria-label={`Posture ${pose.index + 1}`}>

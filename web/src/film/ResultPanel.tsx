@@ -36,25 +36,25 @@ const Suggested = ({
     return <p className="quiet mb-0">No fault of this movement shows in the figures.</p>;
   return (
     <>
-      {open.map((one) => (
-        <div key={one.fault.code} className="film-suggestion">
+      {open.map((suggestion) => (
+        <div key={suggestion.fault.code} className="film-suggestion">
           <div>
-            <strong>{one.fault.name}</strong>
-            <div className="small-text">{suggestionWords(one, style)}</div>
+            <strong>{suggestion.fault.name}</strong>
+            <div className="small-text">{suggestionWords(suggestion, style)}</div>
           </div>
           <span className="d-inline-flex gap-1">
             <Button
               size="sm"
-              aria-label={`Accept: ${one.fault.name}`}
-              onClick={() => onChange({ faults: [...marks.faults, one.fault.code] })}
+              aria-label={`Accept: ${suggestion.fault.name}`}
+              onClick={() => onChange({ faults: [...marks.faults, suggestion.fault.code] })}
             >
               Accept
             </Button>
             <Button
               size="sm"
               variant="outline-dark"
-              aria-label={`Leave: ${one.fault.name}`}
-              onClick={() => setLeft([...left, one.fault.code])}
+              aria-label={`Leave: ${suggestion.fault.name}`}
+              onClick={() => setLeft([...left, suggestion.fault.code])}
             >
               Leave
             </Button>
@@ -154,7 +154,7 @@ const ByPhases = ({
               onClick={() =>
                 onChange({
                   faults: marks.faults.includes(fault.code)
-                    ? marks.faults.filter((one) => one !== fault.code)
+                    ? marks.faults.filter((other) => other !== fault.code)
                     : [...marks.faults, fault.code],
                 })
               }
@@ -234,7 +234,9 @@ export const ResultPanel = ({
                   variant="link"
                   className="ms-auto p-0"
                   aria-label={`Take back: ${faultOf(movement, code)?.name ?? code}`}
-                  onClick={() => onChange({ faults: marks.faults.filter((one) => one !== code) })}
+                  onClick={() =>
+                    onChange({ faults: marks.faults.filter((fault) => fault !== code) })
+                  }
                 >
                   Take back
                 </Button>

@@ -135,7 +135,7 @@ export const Stage = ({
   };
   /** Pixels of the film that look like one of a drawing of usual size. */
   const unit = width / 900 / zoom;
-  const shows = (one: Tool): boolean => tool === one;
+  const shows = (shown: Tool): boolean => tool === shown;
   const { view } = marks;
   const setPairs = (pairs: Extract<Marks['view'], { kind: 'marks' }>['pairs']): void =>
     onChange({ view: pairs.length > 0 ? { kind: 'marks', pairs } : null });
@@ -265,8 +265,8 @@ export const Stage = ({
                   toPicture={toPicture}
                   onMove={(to) =>
                     onChange({
-                      contacts: marks.contacts.map((one, k) =>
-                        k === i ? { ...one, at: to } : one,
+                      contacts: marks.contacts.map((contact, k) =>
+                        k === i ? { ...contact, at: to } : contact,
                       ),
                     })
                   }
@@ -298,8 +298,8 @@ export const Stage = ({
                         toPicture={toPicture}
                         onMove={(to) =>
                           onChange({
-                            poses: marks.poses.map((one, k) =>
-                              k === p ? { ...one, joints: { ...one.joints, [joint]: to } } : one,
+                            poses: marks.poses.map((pose, k) =>
+                              k === p ? { ...pose, joints: { ...pose.joints, [joint]: to } } : pose,
                             ),
                           })
                         }

@@ -46,7 +46,7 @@ export const Transport = ({
         <>
           <Segments
             label="Speed"
-            options={SPEEDS.map((one) => ({ value: String(one), label: NAMES[one] }))}
+            options={SPEEDS.map((speed) => ({ value: String(speed), label: NAMES[speed] }))}
             value={String(speed)}
             onChoose={(value) => {
               const chosen = Number(value) as Speed;

@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import { FILM_MAX_S, type Review } from '@gravek/contract/watched';
 
 /** A film as it was read: where to play it from, what it is known by, the moment of each of its frames. */
@@ -20,7 +21,7 @@ const lasts = (seconds: number): string => {
   const whole = Math.round(seconds / MINUTE_S);
   const [hours, minutes] = [Math.floor(whole / 60), whole % 60];
   return [
-    ...(hours > 0 ? [`${hours} ${hours === 1 ? 'hour' : 'hours'}`] : []),
+    ...(hours > 0 ? [counted(hours, 'hour')] : []),
     ...(minutes > 0 || hours === 0 ? [`${minutes} min`] : []),
   ].join(' ');
 };

@@ -22,7 +22,7 @@ export const nextMark = (tapes: Tapes, marked: readonly GroundPoint[]): GroundPo
       alongM: -tapes.firstM + Math.floor(n / 2) * tapes.everyM,
       acrossM: ((n % 2 === 0 ? 1 : -1) * tapes.widthM) / 2,
     };
-    if (!marked.some((one) => same(one, place))) return place;
+    if (!marked.some((point) => same(point, place))) return place;
   }
 };
 

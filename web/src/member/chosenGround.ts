@@ -16,8 +16,8 @@ export const useChosenGround = (): {
   const groundId = useSettings((settings) => settings.groundId);
   const choose = useSettings((settings) => settings.setGround);
   return useMemo(() => {
-    const grounds = (data ?? []).filter((one) => !one.archived);
-    const found = grounds.find((one) => one.id === groundId);
+    const grounds = (data ?? []).filter((ground) => !ground.archived);
+    const found = grounds.find((ground) => ground.id === groundId);
     return { ready: !isPending, grounds, chosen: found ? takenFrom(found) : null, choose };
   }, [data, isPending, groundId, choose]);
 };

@@ -120,7 +120,7 @@ const Legal = ({ written, body, side }: Asked) => {
   return (
     <RuleCheck
       checked={written.ruleSets.flatMap((code) => {
-        const set = ruleSets.find((one) => one.id === code);
+        const set = ruleSets.find((set) => set.id === code);
         return set ? [{ set, breaks: checkRules(footfalls, set) }] : [];
       })}
     />
@@ -135,7 +135,7 @@ export const Chains = () => {
   const known = (key: string, parts: readonly Named[]): string | undefined =>
     parts.find(({ code }) => code === query.get(key))?.code;
   const asked = (query.get('moves') ?? '').split(',');
-  const named = asked.filter((code) => MOVES.some((one) => one.code === code));
+  const named = asked.filter((code) => MOVES.some((move) => move.code === code));
   const moves = named.length > 0 ? named : [MOVES[0]!.code];
   const ending = known('end', ENDINGS) ?? ENDINGS[0]!.code;
   const side = query.get('side') === 'other' ? 'other' : 'own';

@@ -195,7 +195,7 @@ export const Drills = ({
   onShow: (code: string | null) => void;
 }) => {
   const steps = (movement.progression ?? []).flatMap((step) => {
-    const drill = movement.drills.find((one) => one.code === step.drill);
+    const drill = movement.drills.find((drill) => drill.code === step.drill);
     return drill ? [{ ...step, drill }] : [];
   });
   const progress = useProgress(movement);
@@ -235,7 +235,7 @@ export const Drills = ({
                   )}
                   <Standing
                     movement={movement}
-                    stands={(progress.data ?? []).filter((one) => one.drill === drill.code)}
+                    stands={(progress.data ?? []).filter((stand) => stand.drill === drill.code)}
                     athletes={athletes}
                     next={steps[i + 1]?.drill}
                   />

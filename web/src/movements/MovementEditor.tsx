@@ -264,7 +264,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       {part === 'phases' && (
         <Items<MovementPhase>
           at="phases"
-          one="phase"
+          noun="phase"
           nameOf={(item) => item.name}
           fresh={freshPhase}
         >
@@ -274,7 +274,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       {part === 'faults' && (
         <Items<Fault>
           at="faults"
-          one="fault"
+          noun="fault"
           nameOf={(item) => item.name}
           fresh={(list) => ({
             code: freeCode(list, 'fault'),
@@ -294,7 +294,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       {part === 'drills' && (
         <Items<Drill>
           at="drills"
-          one="drill"
+          noun="drill"
           nameOf={(item) => item.name}
           fresh={(list) => ({
             code: freeCode(list, 'drill'),
@@ -312,7 +312,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       {part === 'progression' && (
         <Items<NonNullable<Movement['progression']>[number]>
           at="progression"
-          one="step"
+          noun="step"
           nameOf={(item) => drillOf(movement, item.drill)?.name ?? ''}
           fresh={(list) => ({
             drill:
@@ -329,7 +329,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       {part === 'schools' && (
         <Items<School>
           at="schools"
-          one="disagreement"
+          noun="disagreement"
           nameOf={(item) => item.question}
           fresh={(list) => {
             const first = freshWay([]);
@@ -344,7 +344,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         </Items>
       )}
       {part === 'others' && (
-        <Items<OtherThing> at="others" one="thing" nameOf={(item) => item.name} fresh={freshOther}>
+        <Items<OtherThing> at="others" noun="thing" nameOf={(item) => item.name} fresh={freshOther}>
           {(path) => <OtherForm at={path} />}
         </Items>
       )}
@@ -359,7 +359,7 @@ export const MovementEditor = () => {
   const catalogue = useCatalogue();
   const mayPlan = useMayPlan();
   if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
-  const own = catalogue.own.find((one) => one.id === code);
+  const own = catalogue.own.find((movement) => movement.id === code);
   if (!own || !mayPlan) {
     return (
       <Empty

@@ -412,7 +412,7 @@ const Shown = ({
           <Fold title="Drills">
             <Drills
               movement={movement}
-              athletes={athlete ? [athlete] : athletes.filter((one) => !one.archived)}
+              athletes={athlete ? [athlete] : athletes.filter((athlete) => !athlete.archived)}
               shown={chosen.drill}
               onShow={(drill) => {
                 setChosen({ ...chosen, drill });
@@ -425,7 +425,7 @@ const Shown = ({
               movement={movement}
               body={body}
               chosen={chosen}
-              athletes={athlete ? [athlete] : athletes.filter((one) => !one.archived)}
+              athletes={athlete ? [athlete] : athletes.filter((athlete) => !athlete.archived)}
             />
           </Fold>
         </div>
@@ -440,7 +440,7 @@ export const MovementPage = () => {
   const athletes = useAthletes();
   const here = useDocumentsHere([code]);
   if (!catalogue.ready || !here) return <Waiting what="Getting the movement …" />;
-  const own = catalogue.own.find((one) => one.id === code);
+  const own = catalogue.own.find((movement) => movement.id === code);
   const movement = own?.movement ?? documentOf(code, []);
   if (!movement) {
     return (

@@ -62,8 +62,10 @@ const Row = ({ found, own }: { found: Found; own: boolean }) => {
   );
 };
 
-const distinct = (movements: readonly Movement[], pick: (one: Movement) => string[]): string[] =>
-  [...new Set(movements.flatMap(pick))].sort((a, b) => a.localeCompare(b));
+const distinct = (
+  movements: readonly Movement[],
+  pick: (movement: Movement) => string[],
+): string[] => [...new Set(movements.flatMap(pick))].sort((a, b) => a.localeCompare(b));
 
 const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Movement[] }) => {
   const { query, set, clear } = useAddress();
@@ -76,7 +78,7 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
       (!position || movement.usedBy.includes(position)) &&
       (!facing || movement.faces.includes(facing)),
   );
-  const own = new Set(catalogue.own.map((one) => one.id));
+  const own = new Set(catalogue.own.map((movement) => movement.id));
   const elsewhere = nothingFor(words);
   // What was looked for comes best first; without words by who does it.
   const groups = words.trim()
@@ -102,8 +104,8 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
           onChange={(event) => set('for', event.target.value)}
         >
           <option value="">Every position</option>
-          {distinct(all, (one) => one.usedBy).map((one) => (
-            <option key={one}>{one}</option>
+          {distinct(all, (movement) => movement.usedBy).map((text) => (
+            <option key={text}>{text}</option>
           ))}
         </Form.Select>
         <Form.Select
@@ -112,8 +114,8 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
           onChange={(event) => set('when', event.target.value)}
         >
           <option value="">Whatever they face</option>
-          {distinct(all, (one) => one.faces).map((one) => (
-            <option key={one}>{one}</option>
+          {distinct(all, (movement) => movement.faces).map((text) => (
+            <option key={text}>{text}</option>
           ))}
         </Form.Select>
       </div>
@@ -134,8 +136,8 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
             {name && <h2>{name}</h2>}
             <ul className="list-plain movement-list">
               {movements.map((code) => {
-                const one = found.find(({ movement }) => movement.code === code)!;
-                return <Row key={code} found={one} own={own.has(code)} />;
+                const match = found.find(({ movement }) => movement.code === code)!;
+                return <Row key={code} found={match} own={own.has(code)} />;
               })}
             </ul>
           </section>

@@ -24,7 +24,8 @@ const ByReps = ({
   check: WayCheck;
   athletes: readonly Athlete[];
 }) => {
-  const nameOf = (way: string): string => options.find((one) => one.code === way)?.name ?? way;
+  const nameOf = (way: string): string =>
+    options.find((option) => option.code === way)?.name ?? way;
   const pairs = check.pairs.filter(
     ({ school, looks }) => school === code && looks[0]!.athletes > 0,
   );

@@ -55,10 +55,10 @@ export const fillBundles = async (trx: Transaction): Promise<void> => {
   const kept = await trx
     .table<{ sessionId: string; bundle: BundleOf5; openedMs: number }>('bundles')
     .toArray();
-  for (const one of kept) {
-    const { session, plans, athletes, movements } = one.bundle;
+  for (const stored of kept) {
+    const { session, plans, athletes, movements } = stored.bundle;
     const bundle: RunBundle = {
-      ...one.bundle,
+      ...stored.bundle,
       lanes: 1,
       latecomers: [],
       missed: [],
@@ -68,7 +68,7 @@ export const fillBundles = async (trx: Transaction): Promise<void> => {
       plans: session.drillSets.map((set) => planOf(set, plans, movements)),
       athletes: athletes.map((athlete) => ({ ...athlete, body: athlete.body ?? null })),
     };
-    await trx.table('bundles').put({ ...one, bundle });
+    await trx.table('bundles').put({ ...stored, bundle });
   }
 };
 

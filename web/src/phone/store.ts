@@ -279,7 +279,7 @@ export const keepBundle = async (
   });
   const kept = await store.bundles.toArray();
   const old = kept.sort((a, b) => b.openedMs - a.openedMs).slice(KEPT);
-  for (const one of old) await dropSession(one.sessionId);
+  for (const other of old) await dropSession(other.sessionId);
 };
 
 export const keptBundle = async (sessionId: string): Promise<RunBundle | undefined> =>
@@ -327,7 +327,7 @@ export const keepFilm = async (reviewId: string, film: Blob): Promise<boolean> =
   const old = (await store.films.toArray())
     .sort((a, b) => b.keptMs - a.keptMs)
     .slice(FILMS_KEPT)
-    .map((one) => one.reviewId);
+    .map((film) => film.reviewId);
   await store.films.bulkDelete(old);
   return true;
 };

@@ -11,7 +11,8 @@ import { RUNG_NAMES } from '@gravek/library/session/work';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useAthlete, useAthleteFaults, useAthletePlans, useLedger } from '../api/queries';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
@@ -180,10 +181,11 @@ const Sheet = ({ athlete }: { athlete: Athlete }) => {
         </Button>
       </PageHead>
       <div className="athlete-sheet">
-        {held.map((one) => (
-          <p key={one.id} className="note">
-            {RESTRICTION_NAMES[one.kind]} until{' '}
-            {one.until === null ? 'cleared' : dayName(one.until)}. {one.note}
+        {held.map((restriction) => (
+          <p key={restriction.id} className="note">
+            {RESTRICTION_NAMES[restriction.kind]} until{' '}
+            {restriction.until === null ? 'cleared' : dayName(restriction.until)}.{' '}
+            {restriction.note}
           </p>
         ))}
         <Loaded query={faults} what="Getting the reps …">
@@ -213,7 +215,7 @@ export const AthleteSheet = () => {
   const athlete = useAthlete(id);
   return (
     <Loaded query={athlete} what="Getting the athlete …">
-      {(one) => <Sheet athlete={one} />}
+      {(athlete) => <Sheet athlete={athlete} />}
     </Loaded>
   );
 };

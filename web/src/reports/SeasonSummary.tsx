@@ -4,7 +4,8 @@ import { faultOf } from '@gravek/library/movement/byCode';
 import { toldTo } from '@gravek/library/movement/sides';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Empty } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { StateMark } from '../drawing/StateMark';
@@ -18,14 +19,14 @@ const ByFault = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }
   const rows = movement.faults
     .map((fault) => {
       const states = lines.flatMap(
-        (line) => line.faults.find((one) => one.code === fault.code)?.state ?? [],
+        (line) => line.faults.find((other) => other.code === fault.code)?.state ?? [],
       );
       return { fault, states };
     })
     .filter(({ states }) => states.length > 0)
     .sort((a, b) => b.states.length - a.states.length);
   const count = (states: readonly FaultState[], state: FaultState): number =>
-    states.filter((one) => one === state).length;
+    states.filter((other) => other === state).length;
   return (
     <section aria-label="Fault by fault" className="sheet-part">
       <h2>Fault by fault, athletes</h2>
@@ -62,8 +63,8 @@ const ByFault = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }
 const ByAthlete = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }) => {
   const named = (line: SquadLine, state: FaultState): string =>
     line.faults
-      .filter((one) => one.state === state)
-      .map((one) => faultOf(movement, one.code)?.name ?? one.code)
+      .filter((fault) => fault.state === state)
+      .map((fault) => faultOf(movement, fault.code)?.name ?? fault.code)
       .join(', ');
   return (
     <section aria-label="Athlete by athlete" className="sheet-part">
@@ -89,7 +90,7 @@ const ByAthlete = ({ movement, lines }: { movement: Movement; lines: SquadLine[]
             {lines.map((line) => {
               const { athlete, cue } = line;
               const fault = cue && faultOf(toldTo(movement, athlete), cue.fault);
-              const state = line.faults.find((one) => one.code === cue?.fault)?.state;
+              const state = line.faults.find((fault) => fault.code === cue?.fault)?.state;
               return (
                 <tr key={athlete.id}>
                   <td className="text-nowrap">{athlete.name}</td>
@@ -130,7 +131,7 @@ const Summary = ({
   const lines = [...unsorted].sort((a, b) => a.athlete.name.localeCompare(b.athlete.name));
   const reps = lines.reduce((sum, line) => sum + line.reps, 0);
   const count = (state: FaultState): number =>
-    lines.flatMap((line) => line.faults.filter((one) => one.state === state)).length;
+    lines.flatMap((line) => line.faults.filter((fault) => fault.state === state)).length;
   return (
     <>
       <p className="mt-2">

@@ -1,6 +1,6 @@
 import { groupBy } from '@gravek/core/session/repLog';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { useTapper } from '../member/member';
 import { isOf, queue } from '../phone/store';
 

@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import { turnKey } from '@gravek/core/session/repLog';
 import { cast } from '@gravek/core/session/rotation';
 import { turnOrder } from '@gravek/core/session/runOrder';
@@ -73,7 +74,7 @@ const Waiting = ({ log }: { log: readonly FieldRow[] }) => {
   );
   const unsent = log.filter((row) => row.arrival === null).map((row) => row.id);
   const waiting = new Set([...mine!, ...unsent].filter((id) => !others!.includes(id))).size;
-  const reps = `${waiting} ${waiting === 1 ? 'rep' : 'reps'}`;
+  const reps = counted(waiting, 'rep');
   return (
     <button
       type="button"
@@ -171,7 +172,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const say = (athleteId: string, outcome: 'in' | 'out'): void => {
     const own = { ...runSetOf(set), athleteIds: [athleteId] };
     const turn =
-      state.open.find((one) => one.athleteId === athleteId) ??
+      state.open.find((turn) => turn.athleteId === athleteId) ??
       turnOrder(own).at(outcome === 'in' ? 0 : -1);
     if (turn) void run.answer(current, [{ turn, outcome }]);
   };
@@ -203,15 +204,15 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
       </div>
       {run.sets.length > 1 && (
         <div className="run-sets" role="group" aria-label="Drill sets">
-          {run.sets.map((one) => (
+          {run.sets.map((run) => (
             <button
-              key={one.set.id}
+              key={run.set.id}
               type="button"
-              aria-pressed={one.set.id === set.id}
-              onClick={() => goTo(one.set.id)}
+              aria-pressed={run.set.id === set.id}
+              onClick={() => goTo(run.set.id)}
             >
-              {nameOf(one)} <span className="figure">{one.state.done}</span>/
-              <span className="figure">{one.state.total}</span>
+              {nameOf(run)} <span className="figure">{run.state.done}</span>/
+              <span className="figure">{run.state.total}</span>
             </button>
           ))}
         </div>
@@ -228,7 +229,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           log={run.log}
           device={run.device}
           others={[...bundle.athletes, ...bundle.latecomers].filter(
-            (one) => !people.includes(one.id) && !('archived' in one && one.archived),
+            (person) => !people.includes(person.id) && !('archived' in person && person.archived),
           )}
           onJoin={(id) => say(id, 'in')}
           onForward={(id) => {
@@ -299,7 +300,7 @@ export const Run = () => {
   const bundle = useBundle(sessionId);
   return (
     <Loaded query={bundle} what="Getting the session …">
-      {(one) => <Field bundle={one} />}
+      {(bundle) => <Field bundle={bundle} />}
     </Loaded>
   );
 };

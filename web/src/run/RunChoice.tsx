@@ -27,15 +27,15 @@ export const RunChoice = () => {
         <section aria-label="Kept on this phone">
           <h2>Kept on this phone</h2>
           <ul className="list-plain" style={{ maxWidth: 640 }}>
-            {kept.map((one) => (
-              <li key={one.id} className="row-line">
+            {kept.map((session) => (
+              <li key={session.id} className="row-line">
                 <div>
-                  <strong>{one.title}</strong>
+                  <strong>{session.title}</strong>
                   <div className="quiet small-text">
-                    {one.date === today ? 'today' : dayName(one.date)}
+                    {session.date === today ? 'today' : dayName(session.date)}
                   </div>
                 </div>
-                <Link className="btn btn-primary ms-auto" to={`/run/${one.id}`}>
+                <Link className="btn btn-primary ms-auto" to={`/run/${session.id}`}>
                   Go on
                 </Link>
               </li>
@@ -45,7 +45,7 @@ export const RunChoice = () => {
       )}
       <Loaded query={sessions} what="Getting the sessions …">
         {(list) => {
-          const open = list.filter((one) => !one.archived).sort(inTurn);
+          const open = list.filter((session) => !session.archived).sort(inTurn);
           if (open.length === 0) {
             return (
               <Empty title="No session around today.">
@@ -59,24 +59,24 @@ export const RunChoice = () => {
           }
           return (
             <ul className="list-plain" style={{ maxWidth: 640 }}>
-              {open.map((one) => (
-                <li key={one.id} className="row-line">
+              {open.map((session) => (
+                <li key={session.id} className="row-line">
                   <div>
-                    <strong>{one.title}</strong>
+                    <strong>{session.title}</strong>
                     <div className="quiet small-text">
-                      {one.date === today ? 'today' : dayName(one.date)}, {one.logged} of{' '}
-                      {repsOf(one)} reps
+                      {session.date === today ? 'today' : dayName(session.date)}, {session.logged}{' '}
+                      of {repsOf(session)} reps
                     </div>
                   </div>
                   <Link
                     className={
-                      isOnNow(one) && !isOver(one)
+                      isOnNow(session) && !isOver(session)
                         ? 'btn btn-primary ms-auto'
                         : 'btn btn-outline-dark ms-auto'
                     }
-                    to={`/run/${one.id}`}
+                    to={`/run/${session.id}`}
                   >
-                    {one.logged > 0 ? 'Resume' : 'Run'}
+                    {session.logged > 0 ? 'Resume' : 'Run'}
                   </Link>
                 </li>
               ))}

@@ -168,8 +168,8 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
       // One moment for one press: undo takes back all of it.
       const at = new Date().toISOString();
       return keep(
-        seen.map((one) =>
-          repOf(work, work.athleteOf(one.turn.athleteId), one, {
+        seen.map((answer) =>
+          repOf(work, work.athleteOf(answer.turn.athleteId), answer, {
             id: uuid(),
             sessionId: session.id,
             at,

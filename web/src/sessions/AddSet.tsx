@@ -44,7 +44,7 @@ export const newSet = (
   const set = setOfWork(uuid(), work, [], movement);
   const base = baseOf(work, finds);
   const able = mayRun(base ? demandOfSet(base, set) : [], athletes, date);
-  const athleteIds = able.map((one) => one.id).filter((id) => plannedIds.includes(id));
+  const athleteIds = able.map((athlete) => athlete.id).filter((id) => plannedIds.includes(id));
   // A warm-up is done by all at once.
   return work.kind === 'warm-up'
     ? {

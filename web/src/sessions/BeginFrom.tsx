@@ -2,7 +2,7 @@ import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Session } from '@gravek/contract/session';
 import Form from 'react-bootstrap/Form';
 import { useTemplates } from '../api/queries';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { useDocumentsHere } from '../parts/catalogue/documents';
 import { codesOf } from './useWork';
 
@@ -19,7 +19,7 @@ export const BeginFrom = ({
   const found = useTemplates().data ?? NONE;
   const here = useDocumentsHere(
     codesOf(
-      found.flatMap((one) => one.drillSets),
+      found.flatMap((session) => session.drillSets),
       approaches,
     ),
   );
@@ -31,14 +31,14 @@ export const BeginFrom = ({
       className="begin-from"
       value=""
       onChange={(event) => {
-        const template = templates.find((one) => one.id === event.target.value);
+        const template = templates.find((template) => template.id === event.target.value);
         if (template) onBegin(template);
       }}
     >
       <option value="">Begin from a template …</option>
-      {templates.map((one) => (
-        <option key={one.id} value={one.id}>
-          {one.title}, {counted(one.drillSets.length, 'set')}
+      {templates.map((template) => (
+        <option key={template.id} value={template.id}>
+          {template.title}, {counted(template.drillSets.length, 'set')}
         </option>
       ))}
     </Form.Select>

@@ -9,7 +9,8 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { sentenceOf } from '../api/client';
 import { useNeeds } from '../api/queries';
-import { counted, minutes as inMinutes } from '../controls/dates';
+import { minutes as inMinutes } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { useSettled } from '../controls/useSettled';
@@ -57,9 +58,12 @@ export const ChooseSets = ({
   onClose: () => void;
 }) => {
   const needs = useNeeds(date);
-  const active = useMemo(() => athletes.filter((one) => !one.archived), [athletes]);
+  const active = useMemo(() => athletes.filter((athlete) => !athlete.archived), [athletes]);
   const bodies = useMemo(() => bodiesOf(active), [active]);
-  const squads = useMemo(() => [...new Set(active.map((one) => one.squad))].sort(), [active]);
+  const squads = useMemo(
+    () => [...new Set(active.map((athlete) => athlete.squad))].sort(),
+    [active],
+  );
   const [whose, setWhose] = useState<Whose>(
     there.length > 0 ? 'session' : squads[0] !== undefined ? { squad: squads[0] } : 'all',
   );
@@ -70,14 +74,14 @@ export const ChooseSets = ({
   const [failed, setFailed] = useState<string | null>(null);
   const ask = useMemo((): ChooseAsk | null => {
     if (!needs.data) return null;
-    const people = active.filter((one) =>
+    const people = active.filter((athlete) =>
       whose === 'all'
         ? true
         : whose === 'session'
-          ? there.includes(one.id)
-          : one.squad === whose.squad,
+          ? there.includes(athlete.id)
+          : athlete.squad === whose.squad,
     );
-    const ids = new Set(people.map((one) => one.id));
+    const ids = new Set(people.map((person) => person.id));
     return {
       needs: needs.data,
       athletes: people,
@@ -114,7 +118,7 @@ export const ChooseSets = ({
   }, [settled]);
 
   const firstName = (id: string): string =>
-    athletes.find((one) => one.id === id)?.name.split(' ')[0] ?? '?';
+    athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '?';
   const names = (ids: readonly string[]): string => {
     const shown = ids.slice(0, NAMES_SHOWN).map(firstName).join(', ');
     return ids.length > NAMES_SHOWN ? `${shown} and ${ids.length - NAMES_SHOWN} more` : shown;
@@ -199,8 +203,8 @@ export const ChooseSets = ({
                   <li key={set.id}>
                     <strong>{name}</strong> <span className="figure">{inMinutes(seconds)}</span>
                     <ul className="plain-points small-text">
-                      {reasons.map((one) => (
-                        <li key={`${one.kind}${one.what}`}>{reason(one)}</li>
+                      {reasons.map((other) => (
+                        <li key={`${other.kind}${other.what}`}>{reason(other)}</li>
                       ))}
                     </ul>
                   </li>
@@ -212,9 +216,9 @@ export const ChooseSets = ({
             <div className="quiet small-text">
               Left out:
               <ul className="plain-points mb-0">
-                {choice.leftOut.map((one) => (
-                  <li key={`${one.kind}${one.what}${one.why}`}>
-                    {reason(one)} ({one.why})
+                {choice.leftOut.map((need) => (
+                  <li key={`${need.kind}${need.what}${need.why}`}>
+                    {reason(need)} ({need.why})
                   </li>
                 ))}
               </ul>

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { counted, dayName, shift } from '../controls/dates';
+import { dayName, shift } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { download, fileName } from '../controls/download';
 import { Menu } from '../controls/Menu';
 import { tell } from '../controls/toasts';
@@ -40,7 +41,7 @@ export const CopyMenu = ({
           ? `${session.title} is copied to ${dayName(days[0]!)}.`
           : `${session.title} is planned for ${counted(made.length, 'week')} more.`,
         () => {
-          void Promise.all(made.map((one) => away.mutateAsync(one.id)))
+          void Promise.all(made.map((session) => away.mutateAsync(session.id)))
             .then(() => tell('The copies are put away.'))
             .catch((error: unknown) => tell(sentenceOf(error)));
         },

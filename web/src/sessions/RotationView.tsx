@@ -23,7 +23,7 @@ export const RotationView = ({
   if (!axis) return null;
   const { roles, rows, shifts, shiftS } = axis;
   const nameOf = (id: string): string =>
-    athletes.find((one) => one.id === id)?.name.split(' ')[0] ?? '?';
+    athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '?';
   const every = Math.ceil(shifts / 8);
   return (
     <figure className="rotation" aria-label="Once round">

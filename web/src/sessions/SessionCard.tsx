@@ -9,7 +9,8 @@ import { targetWords, variesWords } from '@gravek/library/session/work';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useApproaches, useAthletes, useCues, useGrounds, useSession } from '../api/queries';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Loaded, Waiting } from '../controls/Notice';
 import { WorkedOut } from './WorkedOut';
 import { PageHead } from '../controls/PageHead';
@@ -41,7 +42,7 @@ const Card = ({
   const cues = useCues(session.date).data ?? [];
   const sets = session.drillSets;
   const everybody = [...new Set(sets.flatMap((set) => set.athleteIds))];
-  const of = (id: string): Athlete | undefined => athletes.find((one) => one.id === id);
+  const of = (id: string): Athlete | undefined => athletes.find((athlete) => athlete.id === id);
   const firstName = (id: string): string => of(id)?.name.split(' ')[0] ?? '?';
   const who = (ids: readonly string[]): string => {
     const missing = everybody.filter((id) => !ids.includes(id));

@@ -20,7 +20,8 @@ import { useDraft } from '../controls/draft';
 import { unread } from '../controls/typed';
 import { Loaded, together, Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
-import { counted, dayName } from '../controls/dates';
+import { dayName } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { useCatalogue } from '../parts/catalogue/useCatalogue';
 import { AboutSession } from './AboutSession';
 import { AddSet, newSet } from './AddSet';
@@ -85,7 +86,7 @@ const Builder = ({
   const [query, setQuery] = useSearchParams();
   const { chosen, choose } = useChosenGround();
   const usable = approaches.filter((approach) => !approach.archived);
-  const toAdd = usable.find((one) => one.id === query.get('add'));
+  const toAdd = usable.find((approach) => approach.id === query.get('add'));
   const date = query.get('day') ?? today;
   const fresh: Draft = {
     id: uuid(),
@@ -95,9 +96,17 @@ const Builder = ({
     place: '',
     template: false,
     // With one plan there is nothing to choose.
-    drillSets: [toAdd ?? (usable.length === 1 ? usable[0] : undefined)].flatMap((one) =>
-      one
-        ? [newSet({ kind: 'plan', approachId: one.id }, finds, one.athleteIds, athletes, date)]
+    drillSets: [toAdd ?? (usable.length === 1 ? usable[0] : undefined)].flatMap((approach) =>
+      approach
+        ? [
+            newSet(
+              { kind: 'plan', approachId: approach.id },
+              finds,
+              approach.athleteIds,
+              athletes,
+              date,
+            ),
+          ]
         : [],
     ),
     version: null,
@@ -159,7 +168,9 @@ const Builder = ({
       : null;
   const addSet = (work: Work): void => {
     const plan =
-      work.kind === 'plan' ? approaches.find((one) => one.id === work.approachId) : undefined;
+      work.kind === 'plan'
+        ? approaches.find((approach) => approach.id === work.approachId)
+        : undefined;
     // What is of no plan is for those who are in the set before.
     const people = plan?.athleteIds ?? draft.drillSets.at(-1)?.athleteIds ?? [];
     const set = newSet(work, finds, people, athletes, draft.date);
@@ -168,10 +179,10 @@ const Builder = ({
   };
   /** Opens the line that something is wrong in, so that it is seen. */
   const openFirstWrong = (fields: Record<string, unknown>): void => {
-    const path = Object.keys(fields).find((one) => one.startsWith('drillSets['));
+    const path = Object.keys(fields).find((field) => field.startsWith('drillSets['));
     const set = path && draft.drillSets[Number(/\d+/.exec(path)![0])];
     if (set) setOpened(set.id);
-    if (['date', 'title', 'groundId', 'place'].some((one) => one in fields)) setAbout(true);
+    if (['date', 'title', 'groundId', 'place'].some((field) => field in fields)) setAbout(true);
   };
 
   const submit = async (thenRun: boolean): Promise<void> => {
@@ -330,7 +341,7 @@ const Builder = ({
               drillSets: copied.drillSets.map((set) => ({
                 ...set,
                 athleteIds: set.athleteIds.filter((id) =>
-                  athletes.some((one) => one.id === id && !one.archived),
+                  athletes.some((athlete) => athlete.id === id && !athlete.archived),
                 ),
               })),
             });
@@ -414,7 +425,7 @@ export const SessionPage = () => {
   const [query] = useSearchParams();
   const nothingYet = { drillSets: NO_SETS, groundId: null, date: query.get('day') ?? today };
   const ready = (found: Session | null) => {
-    const ground = grounds.data?.find((one) => one.id === found?.groundId);
+    const ground = grounds.data?.find((ground) => ground.id === found?.groundId);
     const meanwhile = found ? (
       <Meanwhile session={found} ground={ground} />
     ) : (

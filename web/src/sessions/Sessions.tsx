@@ -166,7 +166,7 @@ export const Sessions = () => {
     useSensor(KeyboardSensor),
   );
   const drop = async (list: readonly Session[], { active, over }: DragEndEvent): Promise<void> => {
-    const session = list.find((one) => one.id === active.id);
+    const session = list.find((session) => session.id === active.id);
     if (!session || !over || over.id === session.date) return;
     try {
       const moved = await write.mutateAsync({ ...session, date: String(over.id) });

@@ -96,12 +96,12 @@ export const SetForm = ({
   const message = (field: string): string | undefined => messages[at(field)] ?? undefined;
   const { base, restShort } = figures;
   const { work } = set;
-  const plan = work.kind === 'plan' ? plans.find((one) => one.id === work.approachId) : undefined;
+  const plan = work.kind === 'plan' ? plans.find((plan) => plan.id === work.approachId) : undefined;
   const chosen = athletes.filter((athlete) => set.athleteIds.includes(athlete.id));
   const ruleSets = useRuleSets();
   const { movement = null, choices = null } = base ?? {};
   const held = choices && isSequence(choices) ? choices.ruleSet : null;
-  const rules = ruleSets.find((one) => one.id === held);
+  const rules = ruleSets.find((set) => set.id === held);
   const broken = movement && choices ? brokenRules(movement, { choices }, chosen, rules) : [];
   const canRead =
     movement !== null &&
@@ -119,8 +119,8 @@ export const SetForm = ({
     </Field>
   );
   const rates = set.athleteIds.map((id) => makesOf(id, movement?.code ?? ''));
-  const known = rates.filter((one) => one && one.tried >= KNOWN_FROM);
-  const mean = known.reduce((sum, one) => sum + makeRate(one), 0) / Math.max(1, known.length);
+  const known = rates.filter((rate) => rate && rate.tried >= KNOWN_FROM);
+  const mean = known.reduce((sum, makes) => sum + makeRate(makes), 0) / Math.max(1, known.length);
   const drills = movement?.drills ?? [];
   return (
     <section className="set-form" aria-label={`Drill set ${index + 1}`}>

@@ -18,7 +18,7 @@ import { STAND_NAMES } from '../parts/intoSession/setNames';
 
 /** Minutes at which the time axis has a line, so that there are at most six. */
 export const axisMinutes = (totalMin: number): number[] => {
-  const step = [2, 5, 10, 15, 20, 30, 60].find((one) => totalMin / one <= 6) ?? 120;
+  const step = [2, 5, 10, 15, 20, 30, 60].find((value) => totalMin / value <= 6) ?? 120;
   return Array.from({ length: Math.floor(totalMin / step) + 1 }, (_, i) => i * step);
 };
 
@@ -78,11 +78,11 @@ export const SetLine = ({
   const { base, at, overS, twice, apart } = figures;
   const layout = useMemo(() => layoutOf(figures, pacer), [figures, pacer]);
   const firstName = (id: string): string =>
-    athletes.find((one) => one.id === id)?.name.split(' ')[0] ?? '?';
+    athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '?';
   const loads = base ? demandOfSet(base, set) : [];
   const held = set.athleteIds.flatMap((id) => {
-    const one = athletes.find((athlete) => athlete.id === id);
-    const barred = one && barredBy(loads, one.restrictions, date);
+    const other = athletes.find((athlete) => athlete.id === id);
+    const barred = other && barredBy(loads, other.restrictions, date);
     return barred ? [`${firstName(id)}: ${RESTRICTION_NAMES[barred.kind]}`] : [];
   });
   const who =
@@ -93,7 +93,7 @@ export const SetLine = ({
         : `${set.athleteIds.length} athletes`;
   const stands = [
     set.stand === 'roles' && set.helpers.length > 0
-      ? ['perform', ...set.helpers.map((one) => one)].join(', ')
+      ? ['perform', ...set.helpers.map((helper) => helper)].join(', ')
       : STAND_NAMES[set.stand],
     ...(set.apartPaces ? [`${set.apartPaces} paces apart`] : []),
   ].join(', ');

@@ -116,9 +116,9 @@ export const StandForm = ({
               value={set.helpers[0] ?? 'partner'}
               onChange={(event) => onSet({ helpers: [event.target.value as Helper] })}
             >
-              {(['partner', 'opponent', 'watcher', 'feeder'] as const).map((one) => (
-                <option key={one} value={one}>
-                  {HELPER_NAMES[one]}
+              {(['partner', 'opponent', 'watcher', 'feeder'] as const).map((role) => (
+                <option key={role} value={role}>
+                  {HELPER_NAMES[role]}
                 </option>
               ))}
             </Form.Select>
@@ -141,21 +141,21 @@ export const StandForm = ({
       {set.stand === 'roles' && (
         <div className="axis" role="group" aria-label="The others">
           <span className="form-label mb-0">The others</span>
-          {HELPERS.map((one) => (
+          {HELPERS.map((other) => (
             <button
-              key={one}
+              key={other}
               type="button"
               className="pick"
-              aria-pressed={set.helpers.includes(one)}
+              aria-pressed={set.helpers.includes(other)}
               onClick={() =>
                 onSet({
-                  helpers: set.helpers.includes(one)
-                    ? set.helpers.filter((helper) => helper !== one)
-                    : [...set.helpers, one],
+                  helpers: set.helpers.includes(other)
+                    ? set.helpers.filter((helper) => helper !== other)
+                    : [...set.helpers, other],
                 })
               }
             >
-              {HELPER_NAMES[one]}
+              {HELPER_NAMES[other]}
             </button>
           ))}
         </div>

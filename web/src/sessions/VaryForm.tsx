@@ -57,10 +57,10 @@ const Axis = <T extends string | number>({
           onClick={() =>
             onChange(
               pressed
-                ? on.filter((one) => one !== value)
+                ? on.filter((chosen) => chosen !== value)
                 : [
-                    ...values.filter((one) => one === value || on.includes(one)),
-                    ...on.filter((one) => !values.includes(one)),
+                    ...values.filter((other) => other === value || on.includes(other)),
+                    ...on.filter((chosen) => !values.includes(chosen)),
                   ],
             )
           }
@@ -111,7 +111,9 @@ const Spots = ({
             aria-pressed={isOn}
             aria-label={known.includes(spot) ? undefined : `${spot}, take out`}
             disabled={!isOn && spots.length >= MOST_SPOTS}
-            onClick={() => onChange(isOn ? spots.filter((one) => one !== spot) : [...spots, spot])}
+            onClick={() =>
+              onChange(isOn ? spots.filter((other) => other !== spot) : [...spots, spot])
+            }
           >
             {spot}
           </button>
@@ -181,7 +183,7 @@ export const VaryForm = ({
   const toggle = (key: string): void =>
     onSet({
       struck: set.struck.includes(key)
-        ? set.struck.filter((one) => one !== key)
+        ? set.struck.filter((struck) => struck !== key)
         : [...set.struck, key],
     });
   return (
@@ -190,16 +192,16 @@ export const VaryForm = ({
         <>
           <Axis
             label="Moves"
-            values={MOVES.map((one) => one.code)}
+            values={MOVES.map((move) => move.code)}
             on={vary.moves}
-            name={(code) => MOVES.find((one) => one.code === code)!.name}
+            name={(code) => MOVES.find((move) => move.code === code)!.name}
             onChange={(moves) => change({ moves })}
           />
           <Axis
             label="Endings"
-            values={ENDINGS.map((one) => one.code)}
+            values={ENDINGS.map((ending) => ending.code)}
             on={vary.endings}
-            name={(code) => ENDINGS.find((one) => one.code === code)!.name}
+            name={(code) => ENDINGS.find((ending) => ending.code === code)!.name}
             onChange={(endings) => change({ endings })}
           />
         </>

@@ -17,7 +17,7 @@ export const Where = ({
   messages: Record<string, string>;
   onWhere: (where: Partial<On>) => void;
 }) => {
-  const choices = grounds.filter((one) => !one.archived || one.id === groundId);
+  const choices = grounds.filter((ground) => !ground.archived || ground.id === groundId);
   return (
     <div className="stack" style={{ gap: 8 }}>
       {choices.length > 0 && (
@@ -27,9 +27,9 @@ export const Where = ({
             onChange={(event) => onWhere({ groundId: event.target.value || null })}
           >
             <option value="">elsewhere</option>
-            {choices.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.archived ? `${one.name}, put away` : one.name}
+            {choices.map((choice) => (
+              <option key={choice.id} value={choice.id}>
+                {choice.archived ? `${choice.name}, put away` : choice.name}
               </option>
             ))}
           </Form.Select>

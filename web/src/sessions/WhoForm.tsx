@@ -5,7 +5,7 @@ import { barredBy, whyBarred } from '@gravek/library/session/restrictions';
 import { fitOf, mayRun } from '@gravek/library/session/sessionFit';
 import { demandOfSet, type Base } from '@gravek/library/session/work';
 import Form from 'react-bootstrap/Form';
-import { counted } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 
 type Props = {
   set: DrillSet;
@@ -35,10 +35,10 @@ export const WhoForm = ({
   const loads = base ? demandOfSet(base, set) : [];
   const people = athletes
     .filter((athlete) => !athlete.archived || chosen.has(athlete.id))
-    .map((one) => ({
-      one,
-      planned: plannedIds.includes(one.id),
-      barred: barredBy(loads, one.restrictions, date),
+    .map((athlete) => ({
+      one: athlete,
+      planned: plannedIds.includes(athlete.id),
+      barred: barredBy(loads, athlete.restrictions, date),
     }))
     .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
   const barred = people.filter(
@@ -47,7 +47,7 @@ export const WhoForm = ({
   const toggle = (id: string): void =>
     onSet({
       athleteIds: chosen.has(id)
-        ? set.athleteIds.filter((one) => one !== id)
+        ? set.athleteIds.filter((athleteId) => athleteId !== id)
         : [...set.athleteIds, id],
     });
   const pick = ({ one, barred: why }: (typeof people)[number]) => {
@@ -99,8 +99,10 @@ export const WhoForm = ({
     .map(([name, kind]) => ({
       name,
       ids: open
-        .filter((one) => (kind === 'squad' ? one.squad === name : one.positions.includes(name)))
-        .map((one) => one.id),
+        .filter((athlete) =>
+          kind === 'squad' ? athlete.squad === name : athlete.positions.includes(name),
+        )
+        .map((athlete) => athlete.id),
     }))
     .sort((a, b) => b.ids.length - a.ids.length || a.name.localeCompare(b.name));
   return (

@@ -49,7 +49,7 @@ export const WorkedOut = ({
   useEffect(() => {
     if (done || !here) return undefined;
     let over = false;
-    const ground = grounds.find((one) => one.id === groundId);
+    const ground = grounds.find((ground) => ground.id === groundId);
     const baseOfSet = baseOn(finds, ground ? takenFrom(ground) : null);
     const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
     const there = athletes.filter((athlete) => ids.has(athlete.id));

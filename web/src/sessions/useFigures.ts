@@ -33,7 +33,7 @@ type Club = { approaches: ApproachSummary[]; athletes: Athlete[]; grounds: Groun
 export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }: Club) => {
   const { date, drillSets } = draft;
   const finds = useFinds(approaches, drillSets);
-  const ground = grounds.find((one) => one.id === draft.groundId);
+  const ground = grounds.find((ground) => ground.id === draft.groundId);
   const here = useMemo(() => (ground ? takenFrom(ground) : null), [ground]);
   const lanes = ground?.lanes ?? 1;
   const history = useHistory(date);
@@ -44,7 +44,7 @@ export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }:
   );
   const bodies = useMemo(() => {
     const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
-    const there = athletes.filter((one) => ids.has(one.id));
+    const there = athletes.filter((athlete) => ids.has(athlete.id));
     // With nobody in it yet, somebody stands for all.
     return bodiesOf(there.length > 0 ? there : athletes.slice(0, 1));
   }, [athletes, drillSets]);
@@ -90,12 +90,13 @@ export const usePlanned = (
   const planned = useMemo(
     () =>
       data?.filter(
-        (one) => one.id !== id && !one.archived && one.logged === 0 && one.date >= today,
+        (session) =>
+          session.id !== id && !session.archived && session.logged === 0 && session.date >= today,
       ),
     [data, id, today],
   );
   const codes = codesOf(
-    (planned ?? NONE).flatMap((one) => one.drillSets),
+    (planned ?? NONE).flatMap((session) => session.drillSets),
     approaches,
   );
   return useDocumentsHere(codes) && documentsHere(codes) ? planned : undefined;
@@ -112,9 +113,9 @@ export const useFigures = (draft: SessionInput, all: Club) => {
   const planned = usePlanned(draft, approaches);
   const others = useMemo(
     () =>
-      planned?.flatMap((one) => {
-        const place = grounds.find((other) => other.id === one.groundId);
-        return worksOf(one.drillSets, baseOn(finds, place ? takenFrom(place) : null));
+      planned?.flatMap((session) => {
+        const place = grounds.find((other) => other.id === session.groundId);
+        return worksOf(session.drillSets, baseOn(finds, place ? takenFrom(place) : null));
       }) ?? null,
     [planned, grounds, finds],
   );
@@ -126,7 +127,7 @@ export const useFigures = (draft: SessionInput, all: Club) => {
     if (!loads || !besides || !history) return null;
     const weeks = weeksBy(history, draft.id);
     const ahead = sessionLoads(besides);
-    const birthYear = new Map(athletes.map((one) => [one.id, one.birthYear]));
+    const birthYear = new Map(athletes.map((athlete) => [athlete.id, athlete.birthYear]));
     return mostLoaded(
       sessionLoads(loads),
       (id) => {

@@ -27,7 +27,7 @@ export const codesOf = (
   sets.flatMap(({ work }) => {
     if (work.kind === 'movement') return [work.movement];
     if (work.kind === 'warm-up') return [];
-    return approaches.find((one) => one.id === work.approachId)?.movement ?? [];
+    return approaches.find((approach) => approach.id === work.approachId)?.movement ?? [];
   });
 
 /**
@@ -42,7 +42,7 @@ export const useFinds = (
   const catalogue = useCatalogue();
   needDocuments(codesOf(sets, approaches));
   return useMemo(() => {
-    const plans = new Map(approaches.map((one) => [one.id, one]));
+    const plans = new Map(approaches.map((approach) => [approach.id, approach]));
     return {
       planOf: (id) => plans.get(id),
       movementOf: (code) => {

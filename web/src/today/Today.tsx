@@ -9,7 +9,8 @@ import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
 import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
-import { counted, dayName, minutes } from '../controls/dates';
+import { dayName, minutes } from '../controls/dates';
+import { counted } from '@gravek/core/words';
 import { FirstUse } from './FirstUse';
 
 const DUE_SHOWN = 5;

@@ -209,28 +209,33 @@ export const Holds = memo(
                     <tbody>
                       {[...held]
                         .sort((a, b) => a.lengthsM.length - b.lengthsM.length)
-                        .map((one) => (
-                          <tr key={`${one.lengthsM.length} ${one.movedM}`}>
+                        .map((option) => (
+                          <tr key={`${option.lengthsM.length} ${option.movedM}`}>
                             <td>
-                              <span className="figure">{one.lengthsM.length}</span>
-                              <span className="quiet small-text"> {whatDiffers(one, style)}</span>
+                              <span className="figure">{option.lengthsM.length}</span>
+                              <span className="quiet small-text">
+                                {' '}
+                                {whatDiffers(option, style)}
+                              </span>
                             </td>
                             <td className="num">
-                              <Length m={one.blind.sdM} style={small} />
+                              <Length m={option.blind.sdM} style={small} />
                             </td>
                             <td className="num">
-                              <Length m={one.shown.sdM} style={small} />
+                              <Length m={option.shown.sdM} style={small} />
                             </td>
                             {isBoard && (
                               <td className="num">
                                 <span className="figure">
-                                  {percent(aimOf(one.shown.sdM).foulProbability)}
+                                  {percent(aimOf(option.shown.sdM).foulProbability)}
                                 </span>
                                 <span className="unit"> %</span>
                               </td>
                             )}
                             <td className="num">
-                              <span className="figure">{percent(one.shown.wrongFootChance)}</span>
+                              <span className="figure">
+                                {percent(option.shown.wrongFootChance)}
+                              </span>
                               <span className="unit"> %</span>
                             </td>
                           </tr>

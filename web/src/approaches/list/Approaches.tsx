@@ -9,7 +9,8 @@ import { Link, useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../../api/client';
 import { useApproaches, useAthletes, useClubMovements, useWrite } from '../../api/queries';
-import { counted, dayName } from '../../controls/dates';
+import { dayName } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 import { tell } from '../../controls/toasts';
 import { useAddress } from '../../controls/useAddress';
 import { usePutAway } from '../../controls/usePutAway';
@@ -40,27 +41,30 @@ const List = ({ list, athletes }: { list: ApproachSummary[]; athletes: Athlete[]
   const catalogue = useCatalogue();
   const nameOf = new Map(athletes.map((athlete) => [athlete.id, athlete.name]));
   const squadOf = new Map(athletes.map((athlete) => [athlete.id, athlete.squad]));
-  const here = list.filter((one) => one.archived === away);
+  const here = list.filter((approach) => approach.archived === away);
   const words = (query.get('q') ?? '').toLowerCase().split(/\s+/).filter(Boolean);
   const movement = query.get('movement') ?? '';
-  const shown = here.filter((one) => {
-    const people = one.athleteIds.map((id) => `${nameOf.get(id)} ${squadOf.get(id)}`);
-    const text = [one.name, catalogue.nameOf(one.movement), ...people].join(' ').toLowerCase();
+  const shown = here.filter((approach) => {
+    const people = approach.athleteIds.map((id) => `${nameOf.get(id)} ${squadOf.get(id)}`);
+    const text = [approach.name, catalogue.nameOf(approach.movement), ...people]
+      .join(' ')
+      .toLowerCase();
     return (
-      words.every((word) => text.includes(word)) && (movement === '' || one.movement === movement)
+      words.every((word) => text.includes(word)) &&
+      (movement === '' || approach.movement === movement)
     );
   });
-  const movements = [...new Set(here.map((one) => one.movement))]
+  const movements = [...new Set(here.map((approach) => approach.movement))]
     .map((code) => ({ code, name: catalogue.nameOf(code) }))
     .sort((a, b) => a.name.localeCompare(b.name));
-  const duplicate = async (one: ApproachSummary): Promise<void> => {
-    const { name, movement, choices, athleteIds } = one;
+  const duplicate = async (approach: ApproachSummary): Promise<void> => {
+    const { name, movement, choices, athleteIds } = approach;
     // A press after a lost answer is the same copy.
-    const id = (copies.current[one.id] ??= uuid());
+    const id = (copies.current[approach.id] ??= uuid());
     const copy = { id, name: `${name.slice(0, 73)}, copy`, movement, choices, athleteIds };
     try {
       await write.mutateAsync(copy);
-      delete copies.current[one.id];
+      delete copies.current[approach.id];
       void navigate(`/approaches/${id}`);
     } catch (error) {
       tell(sentenceOf(error));
@@ -124,18 +128,18 @@ const List = ({ list, athletes }: { list: ApproachSummary[]; athletes: Athlete[]
               </tr>
             </thead>
             <tbody>
-              {shown.map((one) => {
-                const { choices, misfits } = one;
-                const steps = isSequence(choices) ? one.steps : choices.steps;
+              {shown.map((approach) => {
+                const { choices, misfits } = approach;
+                const steps = isSequence(choices) ? approach.steps : choices.steps;
                 return (
-                  <tr key={one.id}>
+                  <tr key={approach.id}>
                     <td>
-                      <Link className="row-link" to={`/approaches/${one.id}`}>
-                        {one.name}
+                      <Link className="row-link" to={`/approaches/${approach.id}`}>
+                        {approach.name}
                       </Link>
                     </td>
                     <td>
-                      {catalogue.nameOf(one.movement)}
+                      {catalogue.nameOf(approach.movement)}
                       {!isSequence(choices) && (
                         <span className="quiet small-text">, to the {choices.target}</span>
                       )}
@@ -144,7 +148,7 @@ const List = ({ list, athletes }: { list: ApproachSummary[]; athletes: Athlete[]
                       <span className="figure">{steps ?? '–'}</span>
                     </td>
                     <td>
-                      <span className="figure">{startMarks(one, style)}</span>{' '}
+                      <span className="figure">{startMarks(approach, style)}</span>{' '}
                       {!isSequence(choices) && (
                         <span className="quiet small-text">
                           {choices.distanceM === null ? 'each their own' : 'fixed'}
@@ -152,22 +156,24 @@ const List = ({ list, athletes }: { list: ApproachSummary[]; athletes: Athlete[]
                       )}
                     </td>
                     <td>
-                      {one.athleteIds.map((id) => nameOf.get(id)?.split(' ')[0]).join(', ')}
+                      {approach.athleteIds.map((id) => nameOf.get(id)?.split(' ')[0]).join(', ')}
                       {misfits.length > 0 && (
                         <div className="field-message">
                           does not fit {misfits.map((id) => nameOf.get(id)).join(', ')}
                         </div>
                       )}
                     </td>
-                    <td className="quiet">{dayName(dayIn(timeZone, new Date(one.savedAt)))}</td>
+                    <td className="quiet">
+                      {dayName(dayIn(timeZone, new Date(approach.savedAt)))}
+                    </td>
                     {mayPlan && !away && (
                       <td>
                         <button
                           type="button"
                           className="btn btn-sm btn-outline-dark"
-                          aria-label={`Copy ${one.name}`}
+                          aria-label={`Copy ${approach.name}`}
                           disabled={write.isPending}
-                          onClick={() => void duplicate(one)}
+                          onClick={() => void duplicate(approach)}
                         >
                           Copy
                         </button>
@@ -179,7 +185,11 @@ const List = ({ list, athletes }: { list: ApproachSummary[]; athletes: Athlete[]
                           type="button"
                           className="btn btn-sm btn-outline-dark"
                           onClick={() =>
-                            void putAway(`/approaches/${one.id}`, `${one.name} is back.`, false)
+                            void putAway(
+                              `/approaches/${approach.id}`,
+                              `${approach.name} is back.`,
+                              false,
+                            )
                           }
                         >
                           Bring back

@@ -79,7 +79,7 @@ export const ArcPanel = ({
   const from = onArc(fromDeg, now.depthM);
   const to = onArc(toDeg, now.depthM);
   const points = (list: ArcPlace[]): string =>
-    list.map((one) => `${x(one.acrossM)},${y(one.outM)}`).join(' ');
+    list.map((place) => `${x(place.acrossM)},${y(place.outM)}`).join(' ');
   return (
     <section className="panel no-print" aria-label="Lanes and the wide move">
       <h2>Lanes, and the wide move both ways</h2>

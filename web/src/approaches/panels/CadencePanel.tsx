@@ -13,7 +13,8 @@ import { Figure, Labelled, Length } from '../../controls/Figure';
 import { Slider } from '../../controls/Slider';
 import { useWidth } from '../../drawing/useWidth';
 import { midiFile } from '../../hearing/midi';
-import { counted, dayName } from '../../controls/dates';
+import { dayName } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 
 type Chosen = NonNullable<SequenceChoices['cadence']>;
 
@@ -136,31 +137,31 @@ export const CadencePanel = ({
           role="img"
           aria-label={`Cadence by week: ${weeks.map((week) => week.cadenceSpm).join(', ')}`}
         >
-          {weeks.map((one) => (
-            <g key={one.week}>
+          {weeks.map((week) => (
+            <g key={week.week}>
               <line
-                x1={x(one.week)}
-                x2={x(one.week)}
+                x1={x(week.week)}
+                x2={x(week.week)}
                 y1={HEIGHT - PAD.bottom}
-                y2={y(one.cadenceSpm)}
-                stroke={one.week === target.week ? 'var(--clay)' : 'var(--mark)'}
+                y2={y(week.cadenceSpm)}
+                stroke={week.week === target.week ? 'var(--clay)' : 'var(--mark)'}
                 strokeWidth="5"
               />
-              {one.week % every === 0 && (
+              {week.week % every === 0 && (
                 <>
                   <text
                     className="strong"
-                    x={x(one.week)}
-                    y={y(one.cadenceSpm) - 6}
+                    x={x(week.week)}
+                    y={y(week.cadenceSpm) - 6}
                     textAnchor="middle"
                   >
-                    {one.cadenceSpm}
+                    {week.cadenceSpm}
                   </text>
-                  <text x={x(one.week)} y={HEIGHT - PAD.bottom + 15} textAnchor="middle">
-                    {one.week === 0 ? 'now' : `week ${one.week}`}
+                  <text x={x(week.week)} y={HEIGHT - PAD.bottom + 15} textAnchor="middle">
+                    {week.week === 0 ? 'now' : `week ${week.week}`}
                   </text>
-                  <text x={x(one.week)} y={HEIGHT - PAD.bottom + 31} textAnchor="middle">
-                    {(style.unit === 'metric' ? one.stepM : one.stepM / 0.3048).toFixed(2)}{' '}
+                  <text x={x(week.week)} y={HEIGHT - PAD.bottom + 31} textAnchor="middle">
+                    {(style.unit === 'metric' ? week.stepM : week.stepM / 0.3048).toFixed(2)}{' '}
                     {style.unit === 'metric' ? 'm' : 'ft'}
                   </text>
                 </>
@@ -229,9 +230,9 @@ export const CadencePanel = ({
           disabled={disabled}
           onChange={(event) => set({ week: Number(event.target.value) })}
         >
-          {weeks.map((one) => (
-            <option key={one.week} value={one.week}>
-              {one.week === 0 ? 'now' : `week ${one.week}`}: {one.cadenceSpm}
+          {weeks.map((week) => (
+            <option key={week.week} value={week.week}>
+              {week.week === 0 ? 'now' : `week ${week.week}`}: {week.cadenceSpm}
             </option>
           ))}
         </Form.Select>

@@ -177,13 +177,13 @@ export const InFrontPanel = ({
   onTurn: ((turn: Turn) => void) | undefined;
 }) => {
   const set = (change: Partial<FrontChoice>): void => onChoose({ ...now, ...change });
-  const runners = athletes.filter((one) => !one.archived || one.id === now.runnerId);
-  const runner = runners.find((one) => one.id === now.runnerId);
+  const runners = athletes.filter((athlete) => !athlete.archived || athlete.id === now.runnerId);
+  const runner = runners.find((runner) => runner.id === now.runnerId);
   const timed = runner && runnerTimes(runner);
   const isStale =
     timed && (timed.runnerTopMps !== now.runnerTopMps || timed.runnerTauS !== now.runnerTauS);
   const race = (id: string): void => {
-    const next = runners.find((one) => one.id === id);
+    const next = runners.find((runner) => runner.id === id);
     set(next ? { runnerId: id, ...runnerTimes(next) } : { runnerId: null });
   };
   const fronts = {
@@ -328,9 +328,9 @@ export const InFrontPanel = ({
             onChange={(event) => race(event.target.value)}
           >
             <option value="">nobody in particular</option>
-            {runners.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {runners.map((runner) => (
+              <option key={runner.id} value={runner.id}>
+                {runner.name}
               </option>
             ))}
           </Form.Select>

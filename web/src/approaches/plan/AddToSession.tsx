@@ -23,14 +23,14 @@ export const AddToSession = ({
 }) => {
   const { today } = useMember();
   const sessions = useSessions(today, today);
-  const open = (sessions.data ?? []).filter((one) => !one.archived);
+  const open = (sessions.data ?? []).filter((session) => !session.archived);
   const { add, isPending } = useAddSet();
   const addTo = (session: Session): Promise<void> => {
     const able = mayRun(demandOf(movement, plan.choices), athletes, session.date);
     const set = freshDrillSet(
       uuid(),
       { kind: 'plan', approachId: plan.id },
-      able.map((one) => one.id).filter((id) => plan.athleteIds.includes(id)),
+      able.map((athlete) => athlete.id).filter((id) => plan.athleteIds.includes(id)),
     );
     return add(session, set, plan.name);
   };
@@ -47,7 +47,7 @@ export const AddToSession = ({
       name={isPending ? 'Adding …' : 'Add to today’s session'}
       disabled={isPending}
       items={[
-        ...open.map((one) => ({ name: one.title, onChoose: () => void addTo(one) })),
+        ...open.map((session) => ({ name: session.title, onChoose: () => void addTo(session) })),
         { name: 'a new session', to: begin },
       ]}
     />

@@ -11,7 +11,7 @@ export const outdatedOf = (
   athleteId: string,
   model: StepModel,
 ): SolvedApproach | null => {
-  const stored = saved?.solved.find((one) => one.athleteId === athleteId);
+  const stored = saved?.solved.find((approach) => approach.athleteId === athleteId);
   return stored && !isSameModel(stored.model, model) ? stored : null;
 };
 

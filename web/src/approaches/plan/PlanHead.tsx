@@ -47,7 +47,7 @@ export const PlanHead = ({
   const others = athletes.filter(
     (athlete) => !draft.athleteIds.includes(athlete.id) && !athlete.archived,
   );
-  const squads = [...new Set(others.map((one) => one.squad).filter(Boolean))].sort();
+  const squads = [...new Set(others.map((other) => other.squad).filter(Boolean))].sort();
   const listed = draft.athleteIds.includes(athlete.id);
   return (
     <header className="planner-head">
@@ -69,9 +69,9 @@ export const PlanHead = ({
         >
           {onPlan.length > 0 && (
             <optgroup label="On this approach">
-              {onPlan.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              {onPlan.map((athlete) => (
+                <option key={athlete.id} value={athlete.id}>
+                  {athlete.name}
                 </option>
               ))}
             </optgroup>
@@ -103,7 +103,9 @@ export const PlanHead = ({
             value=""
             onChange={(event) =>
               onList(
-                others.filter((one) => one.squad === event.target.value).map((one) => one.id),
+                others
+                  .filter((other) => other.squad === event.target.value)
+                  .map((other) => other.id),
                 true,
               )
             }
@@ -111,7 +113,7 @@ export const PlanHead = ({
             <option value="">Put a whole squad on it …</option>
             {squads.map((squad) => (
               <option key={squad} value={squad}>
-                {squad}, {others.filter((one) => one.squad === squad).length} more
+                {squad}, {others.filter((other) => other.squad === squad).length} more
               </option>
             ))}
           </Form.Select>

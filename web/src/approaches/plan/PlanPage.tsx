@@ -104,7 +104,7 @@ export const PlanPage = ({
   const list = (ids: readonly string[], on: boolean): void =>
     change({
       ...draft,
-      athleteIds: [...draft.athleteIds.filter((one) => !ids.includes(one)), ...(on ? ids : [])],
+      athleteIds: [...draft.athleteIds.filter((id) => !ids.includes(id)), ...(on ? ids : [])],
     });
 
   const plan: PlanParts = {
@@ -129,7 +129,9 @@ export const PlanPage = ({
   const straight = solved?.straight;
   const target = isSequence(choices) ? null : choices.target;
   // A run-up to a target is counted in nothing but the athlete's own steps.
-  const estimated = target ? body.estimated.filter((one) => one === 'steps') : body.estimated;
+  const estimated = target
+    ? body.estimated.filter((measure) => measure === 'steps')
+    : body.estimated;
   const outdated = outdatedOf(saved, athlete.id, currentModel(athlete).model);
   // Beside the drawing where feet and posture are all there is; below the counts of a run-up.
   const side = solved?.layout && seen && (

@@ -188,15 +188,15 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
           <strong>That cannot be run.</strong> {whyNot(straight, choices, style)}
           <div className="row-line mt-2">
             {nearby.length > 0 ? 'These work:' : 'No plan nearby works either.'}
-            {nearby.map((one) => (
+            {nearby.map((plan) => (
               <Button
-                key={one.change}
+                key={plan.change}
                 size="sm"
                 variant="outline-dark"
                 disabled={disabled}
-                onClick={() => set(withOffer(choices, one))}
+                onClick={() => set(withOffer(choices, plan))}
               >
-                {offer(one, style)}
+                {offer(plan, style)}
               </Button>
             ))}
           </div>

@@ -85,7 +85,7 @@ export const SequenceDrawing = ({
       {choices.drill === null && overChoice}
       {layout.held.map(({ phase, part }) => (
         <div key={phase} className="note small-text mt-1" role="status">
-          {movement.phases.find((one) => one.code === phase)?.name} at{' '}
+          {movement.phases.find((other) => other.code === phase)?.name} at{' '}
           <span className="figure">{Math.round(part * 100)} %</span> of what was asked: from more
           nobody with this body could brake for what follows.
         </div>

@@ -33,7 +33,7 @@ import { FootWord } from '../../drawing/FootPrint';
 import { useCatalogue, type Catalogue } from '../../parts/catalogue/useCatalogue';
 import { around, draftName, type PlanDraft } from '../plan/draft';
 import { plannerWork } from '../../parts/planning/plannerWork';
-import { counted } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 
 const ALL = 'everybody on this approach';
 
@@ -94,8 +94,8 @@ const Squad = ({
           value={group}
           onChange={(event) => setGroup(event.target.value)}
         >
-          {[ALL, ...squads].map((one) => (
-            <option key={one}>{one}</option>
+          {[ALL, ...squads].map((text) => (
+            <option key={text}>{text}</option>
           ))}
         </Form.Select>
         <Form.Check

@@ -21,7 +21,7 @@ export const Wrong = ({ under }: { under: readonly string[] }) => {
 /** A list of a movement's things: choose one to change it, move it, take it out, add one. */
 export const Items = <T,>({
   at,
-  one,
+  noun,
   nameOf,
   fresh,
   children,
@@ -29,7 +29,7 @@ export const Items = <T,>({
 }: {
   at: string;
   /** what one of them is called */
-  one: string;
+  noun: string;
   nameOf: (item: T) => string;
   fresh: (list: readonly T[]) => T;
   children: (path: string) => React.ReactNode;
@@ -94,7 +94,7 @@ export const Items = <T,>({
             setOpen(list.length);
           }}
         >
-          Add a {one}
+          Add a {noun}
         </Button>
       </div>
       {list.length === 0 ? (
@@ -111,7 +111,7 @@ export const Items = <T,>({
               tell(`${nameOf(list[at0]!)} is taken out; Undo brings it back.`);
             }}
           >
-            Take this {one} out
+            Take this {noun} out
           </Button>
         </div>
       )}

@@ -75,7 +75,7 @@ export const PhaseForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
   const { value: phase } = useAt<MovementPhase>(at);
   const steps = useAt<MovementPhase['steps']>(`${at}.steps`);
-  const others = movement.phases.filter((one) => one.code !== phase.code);
+  const others = movement.phases.filter((other) => other.code !== phase.code);
   return (
     <>
       <div className="edit-grid">

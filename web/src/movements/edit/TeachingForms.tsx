@@ -48,7 +48,7 @@ const FIGURE_NAMES: Record<FaultFigure, string> = {
 const FIGURES_NAMED = FAULT_FIGURES.map((figure) => [figure, FIGURE_NAMES[figure]] as const);
 
 const named = (list: readonly { code: string; name: string }[]): [string, string][] =>
-  list.map((one) => [one.code, one.name]);
+  list.map((item) => [item.code, item.name]);
 
 export const FaultForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
@@ -208,7 +208,7 @@ export const StepForm = ({ at }: { at: string }) => {
 const Change = ({ at }: { at: string }) => {
   const { movement } = useWork();
   const { value, set, message } = useAt<{ phase: string; set: Record<string, unknown> }>(at);
-  const phase = movement.phases.find((one) => one.code === value.phase);
+  const phase = movement.phases.find((phase) => phase.code === value.phase);
   const fields = phase ? PHASE_KINDS[phase.steps.kind].fields : {};
   const free = Object.entries(fields).filter(([key]) => !Object.hasOwn(value.set, key));
   const wrong = useAt(`${at}.set`).message ?? message;

@@ -12,6 +12,6 @@ export const useWork = () => {
 export const freeCode = (list: readonly { code: string }[], stem: string): string => {
   for (let n = list.length + 1; ; n += 1) {
     const code = `${stem}-${n}`;
-    if (!list.some((one) => one.code === code)) return code;
+    if (!list.some((item) => item.code === code)) return code;
   }
 };

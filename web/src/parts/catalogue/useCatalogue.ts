@@ -32,7 +32,7 @@ export const useCatalogue = (): Catalogue => {
   const own = query.data ?? NONE;
   const ready = query.data !== undefined;
   return useMemo(() => {
-    const documents = own.map((one) => one.movement);
+    const documents = own.map((movement) => movement.movement);
     return {
       ready,
       own,
@@ -61,7 +61,7 @@ export const useAllMovements = (wanted = true) => {
       builtIn.data &&
       own.data && [
         ...builtIn.data,
-        ...own.data.filter((one) => !one.archived).map((one) => one.movement),
+        ...own.data.filter((movement) => !movement.archived).map((movement) => movement.movement),
       ],
     [builtIn.data, own.data],
   );
@@ -72,5 +72,5 @@ export const useAllMovements = (wanted = true) => {
 /** Rule sets to choose from: those that ship, and the club's own that are not put away. */
 export const useRuleSets = (): readonly NamedRuleSet[] => {
   const own = useClubRuleSets().data;
-  return useMemo(() => [...RULE_SETS, ...(own ?? []).filter((one) => !one.archived)], [own]);
+  return useMemo(() => [...RULE_SETS, ...(own ?? []).filter((set) => !set.archived)], [own]);
 };

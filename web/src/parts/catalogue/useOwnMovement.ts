@@ -14,7 +14,7 @@ export const useAddMovement = () => {
   );
   const add = (movement: Movement, name = movement.name): Promise<ClubMovement> => {
     const id = uuid();
-    const builtIn = BUILT_IN.find((one) => one.code === movement.code);
+    const builtIn = BUILT_IN.find((other) => other.code === movement.code);
     return write.mutateAsync({
       id,
       basedOn: builtIn ? { code: builtIn.code, revision: movement.revision } : null,

@@ -33,7 +33,7 @@ export const estimatedNote = (
     return 'Drawn for a usual body of 1.70 m; choose an athlete for their own lengths.';
   }
   if (estimated.length === 0) return null;
-  const names = estimated.map((one) => NAMES[one]).join(', ');
+  const names = estimated.map((figure) => NAMES[figure]).join(', ');
   const years = athlete.ageYears;
   const young = years !== null && years < GROWN_YEARS;
   const height = estimated.includes('height')

@@ -10,7 +10,7 @@ import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../../api/client';
 import { useWrite } from '../../api/queries';
-import { counted } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Field } from '../../controls/Field';
 import { tell } from '../../controls/toasts';
 import { useLengthStyle, useMember } from '../../member/member';

@@ -16,7 +16,7 @@ class Loudness extends AudioWorkletProcessor {
   process([input]: Float32Array[][]): boolean {
     const samples = input?.[0];
     if (samples && samples.length > 0) {
-      const power = samples.reduce((sum, one) => sum + one * one, 0) / samples.length;
+      const power = samples.reduce((sum, sample) => sum + sample * sample, 0) / samples.length;
       this.told.push({
         atS: currentTime + samples.length / 2 / sampleRate,
         level: Math.sqrt(power),

@@ -24,8 +24,8 @@ export const phoneMotion: Connect = async ({ reading, landed }) => {
   const feel = (event: DeviceMotionEvent): void => {
     const own = event.acceleration;
     const whole = event.accelerationIncludingGravity;
-    const lengthOf = (one: DeviceMotionEventAcceleration | null): number =>
-      Math.hypot(one?.x ?? 0, one?.y ?? 0, one?.z ?? 0);
+    const lengthOf = (acceleration: DeviceMotionEventAcceleration | null): number =>
+      Math.hypot(acceleration?.x ?? 0, acceleration?.y ?? 0, acceleration?.z ?? 0);
     // Phones that cannot tell gravity from motion give both together.
     const mps2 = own && own.x !== null ? lengthOf(own) : Math.abs(lengthOf(whole) - GRAVITY);
     samples.push({ atS: clockMs() / 1000, mps2 });

@@ -70,7 +70,7 @@ export const madeUpGates =
               ...stand,
               times: passes
                 .slice(0, i + 1)
-                .map((one) => one.timeS?.toFixed(2) ?? '–')
+                .map((gate) => gate.timeS?.toFixed(2) ?? '–')
                 .join(' '),
             }),
           1_000 * (timeS ?? passes[i - 1]?.timeS ?? 0),

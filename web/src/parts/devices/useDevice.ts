@@ -72,13 +72,13 @@ export const connect = async (by: Connect, of: Wearer): Promise<void> => {
   useDevice.setState({ is: 'connecting', of, problem: null });
   try {
     const device = await by({
-      reading: (one) =>
+      reading: (other) =>
         heard(({ device, said, heard: before }) => {
-          const all = [...before, one].slice(-MOST_HEARD);
+          const all = [...before, other].slice(-MOST_HEARD);
           // Who taps, hears or feels steps counts both feet.
           const factor =
             device?.by === 'pod' ? footCount({ readings: all.map(asCount) }).factor : 1;
-          return { said: [...said, one].slice(-MOST_SAID), heard: all, factor };
+          return { said: [...said, other].slice(-MOST_SAID), heard: all, factor };
         }),
       landed: (atMs) =>
         heard(({ landedMs }) => ({ landedMs: [...landedMs, atMs].slice(-MOST_LANDED) })),

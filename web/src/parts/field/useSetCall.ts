@@ -66,9 +66,9 @@ export const useSetCall = (
         return null;
     }
   };
-  const read = caller.events.find((one) => one.kind === 'read');
+  const read = caller.events.find((event) => event.kind === 'read');
   const sounded = read && caller.now ? caller.sounded(read) : null;
-  const go = caller.events.find((one) => one.kind === 'go');
+  const go = caller.events.find((event) => event.kind === 'go');
   return {
     ...caller,
     events: kept,

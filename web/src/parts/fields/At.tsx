@@ -191,9 +191,9 @@ export const SpanAt = ({ at, label }: At) => {
         value={value.of}
         onChange={(event) => {
           const of = event.target.value as Span['of'];
-          const one = spanM({ value: 1, of }, body);
+          const value = spanM({ value: 1, of }, body);
           // The length stays what it was for the body that is drawn.
-          set({ of, value: Number((lengthM / one).toFixed(3)) });
+          set({ of, value: Number((lengthM / value).toFixed(3)) });
         }}
       >
         {SPAN_UNITS.map((of) => (
@@ -252,7 +252,9 @@ export const PicksAt = <T extends string | number>({
             className="pick"
             aria-pressed={value.includes(code)}
             onClick={() =>
-              set(value.includes(code) ? value.filter((one) => one !== code) : [...value, code])
+              set(
+                value.includes(code) ? value.filter((picked) => picked !== code) : [...value, code],
+              )
             }
           >
             {name}

@@ -2,7 +2,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { LoadKind } from '@gravek/core/session/repLog';
 import type { SessionFigures } from '@gravek/library/session/sessionFigures';
 import type { MostOf } from '@gravek/library/session/sessionLoad';
-import { counted } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Figure, Labelled } from '../../controls/Figure';
 
 export const LOAD_NAMES: Record<LoadKind, string> = {
@@ -38,7 +38,7 @@ export const Decide = ({
   athletes: readonly Athlete[];
 }) => {
   const firstName = (id: string): string =>
-    athletes.find((one) => one.id === id)?.name.split(' ')[0] ?? '';
+    athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '';
   return (
     <div className={figures.overS > 0 ? 'figures-row decide decide-over' : 'figures-row decide'}>
       <Labelled label={lanes > 1 ? `Takes, in ${lanes} lanes` : 'Takes'}>
@@ -72,13 +72,13 @@ export const Decide = ({
             </Labelled>
           </div>
         ))}
-      {most?.map((one) => (
+      {most?.map((load) => (
         <div
-          key={one.kind}
-          className={one.over || one.check.level === 'much-more' ? 'load load-over' : 'load'}
+          key={load.kind}
+          className={load.over || load.check.level === 'much-more' ? 'load load-over' : 'load'}
         >
-          <Labelled label={`${LOAD_NAMES[one.kind]}, week: ${firstName(one.athleteId)}`}>
-            <Figure parts={[{ figure: String(Math.round(one.week)), unit: beside(one) }]} />
+          <Labelled label={`${LOAD_NAMES[load.kind]}, week: ${firstName(load.athleteId)}`}>
+            <Figure parts={[{ figure: String(Math.round(load.week)), unit: beside(load) }]} />
           </Labelled>
         </div>
       ))}

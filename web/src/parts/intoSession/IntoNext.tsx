@@ -21,7 +21,7 @@ const useNextSession = (): Session | null => {
   const { today } = useMember();
   const sessions = useSessions(today, shift(today, DAYS_AHEAD));
   const [next] = (sessions.data ?? [])
-    .filter((one) => !one.archived)
+    .filter((session) => !session.archived)
     .sort((a, b) => (a.date < b.date ? -1 : 1));
   return next ?? null;
 };
@@ -71,7 +71,7 @@ export const IntoNext = ({
     const { name } = drill ?? movement;
     await add(
       next,
-      { ...set, athleteIds: able.map((one) => one.id) },
+      { ...set, athleteIds: able.map((athlete) => athlete.id) },
       out === 0 ? name : `${name} (without ${out} who may not)`,
     );
   };

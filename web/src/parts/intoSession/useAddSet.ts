@@ -19,7 +19,7 @@ export const useAddSet = () => {
         drillSets: [...session.drillSets, set],
       });
       tell(`${name} is added to ${session.title}.`, () => {
-        const drillSets = stored.drillSets.filter((one) => one.id !== set.id);
+        const drillSets = stored.drillSets.filter((other) => other.id !== set.id);
         write
           .mutateAsync({ ...stored, drillSets })
           .then(() => tell('It is taken out again.'))

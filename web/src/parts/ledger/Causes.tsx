@@ -32,8 +32,8 @@ const ChangeCopy = ({ movement, link }: { movement: Movement; link: LinkEvidence
   if (!mayPlan || !catalogue.ready) return null;
   const missing = link.verdict === 'missing';
   const own =
-    catalogue.own.find((one) => one.id === movement.code) ??
-    catalogue.own.find((one) => !one.archived && one.basedOn?.code === movement.code);
+    catalogue.own.find((other) => other.id === movement.code) ??
+    catalogue.own.find((other) => !other.archived && other.basedOn?.code === movement.code);
   const isDone = own && faultOf(own.movement, link.from)?.leadsTo.includes(link.to) === missing;
   const change = async (): Promise<void> => {
     try {

@@ -49,16 +49,16 @@ export const CueForm = ({
   const fault = faultOf(movement, watch('fault') ?? '');
   const drills = fault ? movement.drills.filter((drill) => fault.drills.includes(drill.code)) : [];
   const nameOf = (code: string): string => {
-    const one = faultOf(movement, code)!;
+    const chosen = faultOf(movement, code)!;
     const rate = rates.get(code);
-    return `${one.cue} (${one.name.toLowerCase()}${rate === undefined ? '' : `, ${percent(rate)}`})`;
+    return `${chosen.cue} (${chosen.name.toLowerCase()}${rate === undefined ? '' : `, ${percent(rate)}`})`;
   };
   return (
     <Form className="stack mt-2" noValidate onSubmit={onSubmit} aria-label="Another cue">
       <Conflict problem={over} />
       <Field label="Cue" message={errors.fault?.message}>
         <Form.Select {...register('fault')}>
-          {[...(ledger.cue ? [ledger.cue.fault] : []), ...others.map((one) => one.code)]
+          {[...(ledger.cue ? [ledger.cue.fault] : []), ...others.map((other) => other.code)]
             .filter((code) => faultOf(movement, code))
             .map((code) => (
               <option key={code} value={code}>

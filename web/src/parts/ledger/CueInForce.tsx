@@ -8,7 +8,8 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v7 as uuid } from 'uuid';
 import { sentenceOf } from '../../api/client';
-import { counted, dayName } from '../../controls/dates';
+import { dayName } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 import { opened } from '../../controls/opened';
 import { tell } from '../../controls/toasts';
 import { useMayPlan, useMember } from '../../member/member';
@@ -70,9 +71,9 @@ export const CueInForce = ({
   };
   const { cue } = ledger;
   const verdict = cueVerdict(movement, ledger, club.cueSchool);
-  const row = cue && ledger.rows.find((one) => one.code === cue.fault);
+  const row = cue && ledger.rows.find((row) => row.code === cue.fault);
   const fault = cue && faultOf(movement, cue.fault);
-  const others = cue && ledger.others.find((one) => one.fault === cue.fault);
+  const others = cue && ledger.others.find((other) => other.fault === cue.fault);
   return (
     <div className="cue-card">
       <div className="row-line">

@@ -39,8 +39,8 @@ export const InSquad = ({
   const catalogue = useCatalogue();
   const shown = (people: Athlete[], { movement: code, movements, items }: SquadFaults) => {
     if (code === null) return empty;
-    const byId = new Map(people.map((one) => [one.id, one]));
-    const squads = [ALL, ...[...new Set(people.map((one) => one.squad))].sort()];
+    const byId = new Map(people.map((person) => [person.id, person]));
+    const squads = [ALL, ...[...new Set(people.map((person) => person.squad))].sort()];
     const choice = (
       <div className="row-line no-print">
         <Segments
@@ -58,9 +58,9 @@ export const InSquad = ({
               void fetchDocuments([value]).then(() => setAsked(value))
             }
           >
-            {movements.map((one) => (
-              <option key={one} value={one}>
-                {catalogue.nameOf(one)}
+            {movements.map((movement) => (
+              <option key={movement} value={movement}>
+                {catalogue.nameOf(movement)}
               </option>
             ))}
           </Form.Select>

@@ -10,7 +10,8 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useAthleteFaults, useLedger } from '../../api/queries';
-import { counted, dayName } from '../../controls/dates';
+import { dayName } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 import { Empty, Loaded } from '../../controls/Notice';
 import { Uncounted } from '../../controls/Uncounted';
 import { RateChart } from '../../drawing/RateChart';
@@ -102,10 +103,10 @@ const Filters = ({
         >
           <option value="">{AXES[axis]}: all</option>
           {ledger.axes
-            .filter((one) => one.axis === axis)
-            .map((one) => (
-              <option key={one.value} value={one.value}>
-                {valueName(movement, athlete, one)} ({one.reps})
+            .filter((other) => other.axis === axis)
+            .map((axis) => (
+              <option key={axis.value} value={axis.value}>
+                {valueName(movement, athlete, axis)} ({axis.reps})
               </option>
             ))}
         </Form.Select>
@@ -132,7 +133,7 @@ const InMovement = ({
       {(ledger) => {
         const telling = ledger.rows.filter(isTelling).slice(0, SHOWN);
         const rows = all || telling.length === 0 ? ledger.rows : telling;
-        const row = rows.find((one) => one.code === chosen);
+        const row = rows.find((row) => row.code === chosen);
         const live = row && row.rate >= LIVE_RATE ? faultOf(movement, row.code) : undefined;
         const turns = row ? epochsSentence(row) : null;
         const partly = Object.keys(asked).length > 0;
@@ -184,7 +185,9 @@ const InMovement = ({
                       />
                     )}
                     <RateChart
-                      name={movement.faults.find((one) => one.code === row.code)?.name ?? row.code}
+                      name={
+                        movement.faults.find((fault) => fault.code === row.code)?.name ?? row.code
+                      }
                       points={pointsOf(ledger, row, partly)}
                     />
                   </div>
@@ -198,9 +201,9 @@ const InMovement = ({
                 />
                 {ledger.contrasts.length > 0 && (
                   <ul className="mb-0">
-                    {ledger.contrasts.map((one) => (
-                      <li key={`${one.axis}/${one.fault}`}>
-                        {contrastSentence(movement, athlete, one)}
+                    {ledger.contrasts.map((contrast) => (
+                      <li key={`${contrast.axis}/${contrast.fault}`}>
+                        {contrastSentence(movement, athlete, contrast)}
                       </li>
                     ))}
                   </ul>
@@ -215,8 +218,8 @@ const InMovement = ({
                   <details>
                     <summary>{agreementWords(movement, ledger.agreement)}</summary>
                     <ul className="mb-0 small-text">
-                      {ledger.agreement.map((one) => (
-                        <li key={one.fault}>{agreementSentence(movement, one)}</li>
+                      {ledger.agreement.map((agreement) => (
+                        <li key={agreement.fault}>{agreementSentence(movement, agreement)}</li>
                       ))}
                     </ul>
                   </details>
@@ -267,7 +270,7 @@ export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
       <Uncounted />
       <Loaded query={faults} what="Getting the reps …">
         {(list) => {
-          const own = list.find((one) => one.movement === asked) ?? list[0];
+          const own = list.find((ledger) => ledger.movement === asked) ?? list[0];
           if (!own) {
             return (
               <>

@@ -49,8 +49,8 @@ const told = (session: SessionResults, unit: Parameters<typeof wayParts>[1]): st
   ].join(', ');
 
 /** How the last round stands to the first, for a line of a table; empty where there is only one. */
-const lastRound = (one: Results): string => {
-  const slower = slowsBy(one);
+const lastRound = (results: Results): string => {
+  const slower = slowsBy(results);
   if (slower === null) return '';
   const part = Math.round(100 * slower);
   return `, last round ${part === 0 ? 'as the first' : `${part > 0 ? '+' : '−'}${Math.abs(part)} %`}`;
@@ -62,12 +62,12 @@ const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts
     {
       head: 'Made',
       has: ({ tried }: Results) => tried > 0,
-      cell: (one: Results) => (
+      cell: (results: Results) => (
         <>
-          <span className="figure">{percent(one)}</span>
+          <span className="figure">{percent(results)}</span>
           <span className="unit"> %</span>{' '}
           <small className="quiet">
-            {one.made} of {one.tried}
+            {results.made} of {results.tried}
           </small>
         </>
       ),
@@ -75,29 +75,29 @@ const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts
     {
       head: 'Held',
       has: ({ held }: Results) => held > 0,
-      cell: (one: Results) => (
+      cell: (results: Results) => (
         <>
-          <span className="figure">{meanHeldS(one).toFixed(1)}</span>
+          <span className="figure">{meanHeldS(results).toFixed(1)}</span>
           <span className="unit"> s</span>{' '}
-          <small className="quiet">best {one.bestHeldS.toFixed(1)} s</small>
+          <small className="quiet">best {results.bestHeldS.toFixed(1)} s</small>
         </>
       ),
     },
     {
       head: 'Touch to touch',
       has: ({ rounds }: Results) => rounds > 0,
-      cell: (one: Results) => (
+      cell: (results: Results) => (
         <>
-          {one.splits > 0 ? (
+          {results.splits > 0 ? (
             <>
-              <span className="figure">{meanSplitS(one).toFixed(2)}</span>
+              <span className="figure">{meanSplitS(results).toFixed(2)}</span>
               <span className="unit"> s</span>{' '}
               <small className="quiet">
-                best {one.bestSplitS!.toFixed(2)} s{lastRound(one)}
+                best {results.bestSplitS!.toFixed(2)} s{lastRound(results)}
               </small>
             </>
           ) : (
-            <small className="quiet">{one.touches} touches, not timed</small>
+            <small className="quiet">{results.touches} touches, not timed</small>
           )}
         </>
       ),
@@ -105,13 +105,13 @@ const columnsOf = (results: readonly Results[], unit: Parameters<typeof wayParts
     {
       head: 'Run',
       has: ({ runs }: Results) => runs > 0,
-      cell: (one: Results) => (
+      cell: (results: Results) => (
         <>
-          {one.ranM > 0 && <Figure parts={[wayParts(one.ranM, unit)]} />}{' '}
-          {one.ranS > 0 && (
+          {results.ranM > 0 && <Figure parts={[wayParts(results.ranM, unit)]} />}{' '}
+          {results.ranS > 0 && (
             <small className="quiet">
-              {one.ranM > 0 && 'in '}
-              {clock(Math.round(one.ranS))} min
+              {results.ranM > 0 && 'in '}
+              {clock(Math.round(results.ranS))} min
             </small>
           )}
         </>
@@ -145,14 +145,14 @@ const Figures = ({ columns, results }: { columns: Columns; results: Results }) =
 export const resultsSentence = (
   movement: Movement,
   results: readonly Results[],
-  sideOf: (one: Results) => string,
+  sideOf: (results: Results) => string,
 ): string => {
   const spot = fewestMade(results, 'spot');
   const exit = fewestMade(results, 'exit');
   const where = spot ?? exit;
   const name = where && (where.spot ?? exitName(movement, where.exit!));
   const all = addResults(
-    results.map((one) => ({ ...one, side: 'own' as const })),
+    results.map((result) => ({ ...result, side: 'own' as const })),
     'side',
   )[0];
   const slower = all ? slowsBy(all) : null;
@@ -179,7 +179,7 @@ const MadeAt = <Makes extends Pick<Results, 'tried' | 'made'>>({
 }: {
   label: string;
   results: readonly Makes[];
-  nameOf: (one: Makes) => string;
+  nameOf: (makes: Makes) => string;
 }) => {
   const shown = results
     .filter(({ tried }) => tried > 0)
@@ -187,15 +187,15 @@ const MadeAt = <Makes extends Pick<Results, 'tried' | 'made'>>({
   if (shown.length < 2) return null;
   return (
     <ul className="list-plain made-at" aria-label={label}>
-      {shown.map((one) => (
-        <li key={nameOf(one)}>
-          <span>{nameOf(one)}</span>
+      {shown.map((makes) => (
+        <li key={nameOf(makes)}>
+          <span>{nameOf(makes)}</span>
           <span className="made-bar" aria-hidden>
-            <span style={{ width: `${percent(one)}%` }} />
+            <span style={{ width: `${percent(makes)}%` }} />
           </span>
           <span className="figure">
-            {one.made}
-            <span className="unit"> of {one.tried}</span>
+            {makes.made}
+            <span className="unit"> of {makes.tried}</span>
           </span>
         </li>
       ))}
@@ -259,7 +259,7 @@ export const AthleteResults = ({
   const byDay = (side: Results['side']): SessionResults[] =>
     [...new Set(sessions.map(({ date }) => date))].flatMap((date) =>
       addResults(
-        sessions.filter((one) => one.date === date && one.side === side),
+        sessions.filter((session) => session.date === date && session.side === side),
         'side',
       ).map((day) => ({ ...day, date, touchedAt: [] })),
     );
@@ -339,7 +339,7 @@ export const SquadResults = ({
     unit,
   );
   const atSpots = addResults(
-    shown.flatMap(({ results }) => results.map((one) => ({ ...one, side: 'own' as const }))),
+    shown.flatMap(({ results }) => results.map((result) => ({ ...result, side: 'own' as const }))),
     'spot',
   ).filter(({ spot }) => spot !== null);
   return (

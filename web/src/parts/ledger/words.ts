@@ -1,3 +1,4 @@
+import { counted } from '@gravek/core/words';
 import type {
   Agreement,
   Contrast,
@@ -68,7 +69,7 @@ export const wayVerdict = (
   { chance: isKnown, better, athletes }: WayCheck['pairs'][number]['looks'][number],
   [a, b]: readonly [string, string],
 ): string => {
-  const who = `${athletes} ${athletes === 1 ? 'athlete' : 'athletes'}`;
+  const who = counted(athletes, 'athlete');
   if (better !== null) return `${better === 'a' ? a : b} does better, by ${who} who did both.`;
   return isKnown === null ? `Too few to say (${who}).` : `No sure difference (${who}).`;
 };

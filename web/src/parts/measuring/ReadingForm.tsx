@@ -167,18 +167,18 @@ export const ReadingForm = ({
         <div className="pair-rows">
           <span className="form-label">{aName}</span>
           <span className="form-label">{bName}</span>
-          {typed.rows.map((one, i) => (
+          {typed.rows.map((other, i) => (
             <div key={i} className="contents">
               <Form.Control
                 aria-label={`${aName}, row ${i + 1}`}
                 inputMode="decimal"
-                value={one.a}
+                value={other.a}
                 onChange={(event) => row(i, { a: event.target.value })}
               />
               <Form.Control
                 aria-label={`${bName}, row ${i + 1}`}
                 inputMode="decimal"
-                value={one.b}
+                value={other.b}
                 onChange={(event) => row(i, { b: event.target.value })}
               />
               {told[`rows[${i}]`] && (

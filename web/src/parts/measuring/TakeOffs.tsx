@@ -4,7 +4,8 @@ import type { Athlete } from '@gravek/contract/athlete';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Length } from '../../controls/Figure';
-import { counted, dayName } from '../../controls/dates';
+import { dayName } from '../../controls/dates';
+import { counted } from '@gravek/core/words';
 import { opened } from '../../controls/opened';
 
 const ReadingForm = opened(async () => (await import('./ReadingForm')).ReadingForm);

@@ -18,10 +18,10 @@ export const GroundChoice = ({
 }) => {
   const id = useId();
   const { grounds, choose } = useChosenGround();
-  const current = grounds.find((one) => one.id === ground?.groundId);
+  const current = grounds.find((other) => other.id === ground?.groundId);
   if (grounds.length === 0 && !ground) return null;
   const take = (groundId: string): void => {
-    const next = grounds.find((one) => one.id === groundId);
+    const next = grounds.find((ground) => ground.id === groundId);
     choose(next?.id ?? null);
     onGround?.(next ? takenFrom(next) : null);
   };
@@ -38,9 +38,9 @@ export const GroundChoice = ({
       >
         <option value="">nowhere in particular</option>
         {ground && !current && <option value={ground.groundId}>{ground.name}, put away</option>}
-        {grounds.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.name}
+        {grounds.map((ground) => (
+          <option key={ground.id} value={ground.id}>
+            {ground.name}
           </option>
         ))}
       </Form.Select>

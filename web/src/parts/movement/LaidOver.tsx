@@ -21,7 +21,7 @@ export const useLaidOver = (
 ): { over: Layout | null; choice: React.ReactNode } => {
   const [code, setCode] = useState('');
   const ways = useMemo(() => otherWays(movement, { reads, schools }), [movement, reads, schools]);
-  const way = ways.find((one) => one.code === code);
+  const way = ways.find((way) => way.code === code);
   const over = useMemo(() => (way ? lay(way) : null), [way, lay]);
   if (ways.length === 0) return { over, choice: null };
   const choice = (
@@ -29,9 +29,9 @@ export const useLaidOver = (
       <span className="form-label">Lay over it</span>
       <Form.Select value={way ? code : ''} onChange={(event) => setCode(event.target.value)}>
         <option value="">nothing</option>
-        {ways.map((one) => (
-          <option key={one.code} value={one.code}>
-            {one.name}
+        {ways.map((way) => (
+          <option key={way.code} value={way.code}>
+            {way.name}
           </option>
         ))}
       </Form.Select>

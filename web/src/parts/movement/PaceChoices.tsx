@@ -73,9 +73,9 @@ export const RungChoice = ({
       disabled={disabled}
       onChange={(event) => onRung(event.target.value as Rung)}
     >
-      {RUNGS.filter((one) => rungs.includes(one) || one === (rung ?? 'full')).map((one) => (
-        <option key={one} value={one}>
-          {RUNG_NAMES[one]}
+      {RUNGS.filter((other) => rungs.includes(other) || other === (rung ?? 'full')).map((rung) => (
+        <option key={rung} value={rung}>
+          {RUNG_NAMES[rung]}
         </option>
       ))}
     </Form.Select>

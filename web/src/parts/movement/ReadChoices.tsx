@@ -26,9 +26,9 @@ const Read = ({
         disabled={disabled}
         onChange={(event) => onChoose(event.target.value)}
       >
-        {phase.read.options.map((one) => (
-          <option key={one.code} value={one.code}>
-            {one.name}
+        {phase.read.options.map((option) => (
+          <option key={option.code} value={option.code}>
+            {option.name}
           </option>
         ))}
       </Form.Select>
@@ -61,9 +61,9 @@ export const SchoolChoices = ({
             disabled={disabled}
             onChange={(event) => onChoose({ ...chosen, [school.code]: event.target.value })}
           >
-            {school.options.map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.name}
+            {school.options.map((option) => (
+              <option key={option.code} value={option.code}>
+                {option.name}
               </option>
             ))}
           </Form.Select>

@@ -17,8 +17,8 @@ export const RuleCheck = ({
             <div>Every step is legal.</div>
           ) : (
             <ul className="plain-points wrong">
-              {breaks.map((one) => (
-                <li key={`${one.n}${one.rule}`}>{one.why}</li>
+              {breaks.map((breach) => (
+                <li key={`${breach.n}${breach.rule}`}>{breach.why}</li>
               ))}
             </ul>
           )}
