@@ -115,6 +115,7 @@ const FRESH = {
   apartPaces: null,
   beside: false,
   redo: false,
+  retryMissed: false,
   freeze: false,
   call: null,
   restS: 60,
