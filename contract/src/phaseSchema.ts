@@ -1,69 +1,8 @@
-import { usualM } from '@gravek/core/layout/body';
-import { SPAN_UNITS, type PhaseKind, type Span } from '@gravek/core/layout/sequence';
-import { array, boolean, lazy, mixed, number, object, string, type ISchema } from 'yup';
-import { choice, count, figure, name } from './fields';
-import { PHASE_KINDS, type ParameterField, type ParameterFields } from './phaseKinds';
-
-const span = (field: Extract<ParameterField, { type: 'span' }>) => {
-  const schema = object({
-    value: number()
-      .strict()
-      .typeError(`${field.label} must be a number.`)
-      .required(`${field.label} is missing.`),
-    of: choice('what the length is counted in', SPAN_UNITS),
-  }).test('possible', function possible(value) {
-    const asked = value as unknown as Span | null;
-    if (!asked || typeof asked.value !== 'number' || !SPAN_UNITS.includes(asked.of)) return true;
-    const metres = usualM(asked);
-    if (metres >= field.minM - 1e-9 && metres <= field.maxM + 1e-9) return true;
-    return this.createError({
-      path: `${this.path}.value`,
-      message: `${field.label} of ${asked.value} ${asked.of === 'm' ? 'm' : `× ${asked.of}`} cannot be: for a usual body it must lie between ${field.minM} and ${field.maxM} m.`,
-    });
-  });
-  return field.maybe
-    ? schema.nullable().default(null)
-    : schema.default(undefined).required(`${field.label} is missing.`);
-};
-
-const schemaOf = (field: ParameterField): ISchema<unknown> => {
-  switch (field.type) {
-    case 'span':
-      return span(field);
-    case 'count':
-      return count(field.label, field.min, field.max);
-    case 'figure': {
-      const schema = figure(field.label, field.min, field.max, field.unit && ` ${field.unit}`);
-      return field.maybe ? schema.optional() : schema;
-    }
-    case 'choice': {
-      const values = field.options.map(([value]) => value);
-      return field.maybe
-        ? string()
-            .max(60, `Choose ${field.label.toLowerCase()}.`)
-            .oneOf(values, `Choose ${field.label.toLowerCase()}.`)
-            .nullable()
-            .default(null)
-        : choice(field.label.toLowerCase(), values);
-    }
-    case 'flag':
-      return boolean().strict().required(`${field.label}: yes or no.`);
-    case 'text':
-      return name(field.label.toLowerCase(), 40);
-    case 'group':
-      return object(shapeOf(field.fields)).nullable().default(null);
-    case 'list':
-      return array(object(shapeOf(field.fields)).required())
-        .required(`${field.label} are missing.`)
-        .min(1, 'At least one step must be called.')
-        .max(field.max, `At most ${field.max} of them.`);
-  }
-};
-
-const shapeOf = (fields: ParameterFields) =>
-  Object.fromEntries(
-    Object.entries(fields).map(([key, field]) => [key, schemaOf(field)]),
-  ) as Record<string, ReturnType<typeof mixed>>;
+import type { PhaseKind } from '@gravek/core/layout/sequence';
+import { lazy, object } from 'yup';
+import { choice } from './fields';
+import { shapeOf } from './parameters';
+import { PHASE_KINDS } from './phaseKinds';
 
 const kinds = Object.keys(PHASE_KINDS) as PhaseKind[];
 

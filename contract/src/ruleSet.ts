@@ -1,40 +1,67 @@
 import { RULE_KINDS, type StepRule } from '@gravek/core/runup/stepRules';
-import {
-  array,
-  boolean,
-  lazy,
-  object,
-  type AnyObjectSchema,
-  type InferType,
-  type MixedSchema,
-} from 'yup';
-import { choice, count, id, name, note, version } from './fields';
+import { array, lazy, object, type AnyObjectSchema, type InferType, type MixedSchema } from 'yup';
+import { choice, id, name, note, version } from './fields';
+import { plainValues, shapeOf, type ParameterField, type ParameterFields } from './parameters';
 
-const feet = () => count('Feet', 1, 2).oneOf([1, 2], 'One foot or both.');
-
-const RULES: Record<StepRule['kind'], AnyObjectSchema> = {
-  'steps-with-ball': object({
-    kind: choice('a rule', ['steps-with-ball']),
-    limit: count('Steps with the ball', 0, 20),
-    gatherCounts: boolean().strict().required('Say whether the gather counts.'),
-  }),
-  'pivot-foot': object({
-    kind: choice('a rule', ['pivot-foot']),
-    until: choice('how long the pivot foot stays', ['release', 'dribble']),
-  }),
-  'take-off-feet': object({ kind: choice('a rule', ['take-off-feet']), feet: feet() }),
-  'landing-feet': object({ kind: choice('a rule', ['landing-feet']), feet: feet() }),
-  'behind-line': object({ kind: choice('a rule', ['behind-line']) }),
-  'most-steps': object({
-    kind: choice('a rule', ['most-steps']),
-    limit: count('Steps to the take-off', 1, 60),
-  }),
+const feet: ParameterField = {
+  type: 'choice',
+  label: 'Feet',
+  options: [
+    [1, 'one foot'],
+    [2, 'both feet'],
+  ],
 };
+const most = (label: string, min: number, max: number): ParameterField => ({
+  ...{ type: 'count', label, min, max },
+});
+
+/** Every kind of step rule: what it is called, and its parameters. */
+export const RULES: Readonly<Record<StepRule['kind'], { name: string; fields: ParameterFields }>> =
+  {
+    'steps-with-ball': {
+      name: 'Steps with the ball',
+      fields: {
+        limit: most('Steps with the ball', 0, 20),
+        gatherCounts: { type: 'flag', label: 'The gather counts' },
+      },
+    },
+    'pivot-foot': {
+      name: 'Pivot foot stays down',
+      fields: {
+        until: {
+          type: 'choice',
+          label: 'Until the',
+          options: [
+            ['release', 'release'],
+            ['dribble', 'dribble'],
+          ],
+        },
+      },
+    },
+    'take-off-feet': { name: 'Takes off from', fields: { feet } },
+    'landing-feet': { name: 'Lands on', fields: { feet } },
+    'behind-line': { name: 'No foot beyond the line', fields: {} },
+    'most-steps': {
+      name: 'Steps to the take-off',
+      fields: { limit: most('Steps to the take-off', 1, 60) },
+    },
+  };
+
+/** A rule of a kind with something to begin with. */
+export const plainRule = (kind: StepRule['kind']): StepRule =>
+  ({ kind, ...plainValues(RULES[kind].fields) }) as StepRule;
+
+const SCHEMAS = Object.fromEntries(
+  RULE_KINDS.map((kind) => [
+    kind,
+    object({ kind: choice('a rule', [kind]), ...shapeOf(RULES[kind].fields) }),
+  ]),
+);
 
 const rule = lazy((value: unknown): AnyObjectSchema => {
   const kind = (value as { kind?: unknown } | null)?.kind;
-  return typeof kind === 'string' && Object.hasOwn(RULES, kind)
-    ? RULES[kind as StepRule['kind']]
+  return typeof kind === 'string' && Object.hasOwn(SCHEMAS, kind)
+    ? SCHEMAS[kind]!
     : object({ kind: choice('a rule', RULE_KINDS) });
 });
 

@@ -240,10 +240,10 @@ test('a club adds step rules of its own, and a plan is held to them', async ({
   await expect(rules.getByText('Give the rule set’s name.')).toBeVisible();
   await rules.getByLabel('Name of the rule set').fill('Our hall rules');
   await rules.getByLabel('Rule', { exact: true }).selectOption('most-steps');
-  await rules.getByLabel('At most').fill('99');
+  await rules.getByLabel('Steps to the take-off').fill('99');
   await rules.getByRole('button', { name: 'Save' }).click();
   await expect(rules.getByText('Steps to the take-off must be at most 60.')).toBeVisible();
-  await rules.getByLabel('At most').fill('3');
+  await rules.getByLabel('Steps to the take-off').fill('3');
   await rules.getByRole('button', { name: 'Save' }).click();
   await expect(rules.getByText('at most 3 steps to the take-off.')).toBeVisible();
   await goTo(page, '/approaches/new?movement=four-step-approach');

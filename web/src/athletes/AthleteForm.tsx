@@ -3,35 +3,21 @@ import {
   athleteUpdate,
   type Athlete,
   type AthleteFields,
-  type AthleteUpdate,
 } from '@gravek/contract/athlete';
 import { check } from '@gravek/contract/problem';
-import { usualTakeoffFoot } from '@gravek/core/feet';
-import { useState } from 'react';
-import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
+import { usualTakeoffFoot, type Foot } from '@gravek/core/feet';
 import { useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
-import { api, ApiProblem, fieldsOf, sentenceOf } from '../api/client';
+import { api } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
-import { useLengthStyle } from '../member/member';
-import { Conflict, DraftBack } from '../controls/Conflict';
-import { useDraft } from '../controls/draft';
-import { Field } from '../controls/Field';
-import { numberOrNull, unread } from '../controls/typed';
-import { LengthInput } from '../controls/LengthInput';
 import { tell } from '../controls/toasts';
+import { useLengthStyle } from '../member/member';
+import { ChoiceAt, FEET, LengthAt, NumberAt, TextAt, WordListAt } from '../parts/fields/At';
+import { FormWindow, useDraftedForm } from '../parts/fields/DraftedForm';
 
-type Draft = Omit<AthleteFields, 'positions' | 'birthYear' | 'bornOn'> & {
-  bornOn: string;
-  id: string;
-  positions: string;
-  birthYear: string;
-  version: number;
-};
+type Fields = AthleteFields & { id: string };
 
-const draftOf = (athlete: Athlete | undefined): Draft => ({
+const fieldsOf = (athlete: Athlete | null): Fields => ({
   id: athlete?.id ?? uuid(),
   name: athlete?.name ?? '',
   squad: athlete?.squad ?? '',
@@ -40,229 +26,132 @@ const draftOf = (athlete: Athlete | undefined): Draft => ({
   shoeM: athlete?.shoeM ?? null,
   legM: athlete?.legM ?? null,
   heightM: athlete?.heightM ?? null,
-  birthYear: athlete?.birthYear?.toString() ?? '',
-  bornOn: athlete?.bornOn ?? '',
-  positions: athlete?.positions.join(', ') ?? '',
-  version: athlete?.version ?? 1,
+  birthYear: athlete?.birthYear ?? null,
+  bornOn: athlete?.bornOn ?? null,
+  positions: athlete?.positions ?? [],
 });
 
-const positionsOf = (text: string): string[] => [
-  ...new Set(
-    text
+/** From a draft in which the birth year and the positions were texts. */
+const older = (kept: object): Fields => {
+  const before = kept as Omit<Fields, 'positions'> & { birthYear: unknown; positions?: unknown };
+  const { id, name, squad, hand, takeoffFoot, shoeM, legM, heightM, bornOn } = before;
+  return {
+    ...{ id, name, squad, hand, takeoffFoot, shoeM, legM, heightM, bornOn: bornOn || null },
+    birthYear: Number(before.birthYear) || null,
+    positions: String(before.positions ?? '')
       .split(',')
-      .map((text) => text.trim())
+      .map((position) => position.trim())
       .filter(Boolean),
-  ),
-];
+  };
+};
+
+/** Positions are named once. */
+const tidy = ({ id: _id, ...athlete }: Fields): AthleteFields => ({
+  ...athlete,
+  positions: [...new Set(athlete.positions.map((position) => position.trim()).filter(Boolean))],
+});
 
 /** Add an athlete, or change one. */
-export const AthleteForm = ({ athlete, onClose }: { athlete?: Athlete; onClose: () => void }) => {
-  const [draft, setDraft, discard, found] = useDraft<Draft>(
-    `athlete.${athlete?.id ?? 'new'}`,
-    draftOf(athlete),
-  );
-  const [messages, setMessages] = useState<Record<string, string>>({});
-  const [typed, setTyped] = useState<Record<string, string | null>>({});
-  const [problem, setProblem] = useState<string | null>(null);
-  const style = useLengthStyle();
+export const AthleteForm = ({
+  athlete = null,
+  onClose,
+}: {
+  athlete?: Athlete | null;
+  onClose: () => void;
+}) => {
+  const { unit } = useLengthStyle();
+  const ofBody = { unit: unit === 'shoes' ? 'metric' : unit } as const;
   const navigate = useNavigate();
-  const squads = [...new Set((useAthletes().data ?? []).map((athlete) => athlete.squad))];
-  const save = useWrite(
-    (body: AthleteFields & { version: number }) =>
-      athlete
-        ? api.put<Athlete>(`/athletes/${athlete.id}`, body)
-        : api.post<Athlete>('/athletes', { ...body, id: draft.id }),
-    'athletes',
-    'run',
-  );
-  const set = (change: Partial<Draft>): void => setDraft({ ...draft, ...change });
-
-  const submit = async (): Promise<void> => {
-    const { id: _id, ...rest } = draft;
-    const body = {
-      ...rest,
-      // What was typed before birthdays were asked for has none.
-      bornOn: draft.bornOn || null,
-      birthYear: draft.bornOn ? Number(draft.bornOn.slice(0, 4)) : numberOrNull(draft.birthYear),
-      positions: positionsOf(draft.positions),
-    };
-    const checked = check(athlete ? athleteUpdate : athleteFields, body);
-    const wrong = unread(typed);
-    if (!checked.ok || Object.keys(wrong).length > 0) {
-      setMessages({ ...(checked.ok ? {} : checked.fields), ...wrong });
-      return;
-    }
-    setMessages({});
-    try {
-      const saved = await save.mutateAsync(checked.value as AthleteUpdate);
-      discard();
-      tell(athlete ? `${saved.name} is saved.` : `${saved.name} is in the club.`);
+  const squads = [...new Set((useAthletes().data ?? []).map(({ squad }) => squad))];
+  const write = useWrite((send: () => Promise<Athlete>) => send(), 'athletes', 'run');
+  const form = useDraftedForm<Fields, Athlete>({
+    name: `athlete.${athlete?.id ?? 'new'}`,
+    stored: athlete,
+    valueOf: fieldsOf,
+    older,
+    check: (value) => {
+      const checked = athlete
+        ? check(athleteUpdate, { ...tidy(value), version: athlete.version })
+        : check(athleteFields, tidy(value));
+      return checked.ok ? { ok: true, value: { ...checked.value, id: value.id } } : checked;
+    },
+    send: ({ id, ...body }, version) =>
+      write.mutateAsync(() =>
+        version === null
+          ? api.post<Athlete>('/athletes', { ...body, id })
+          : api.put<Athlete>(`/athletes/${id}`, { ...body, version }),
+      ),
+    onSaved: (stored) => {
+      tell(athlete ? `${stored.name} is saved.` : `${stored.name} is in the club.`);
       onClose();
-      if (!athlete) void navigate(`/athletes/${saved.id}`);
-    } catch (error) {
-      setMessages(fieldsOf(error));
-      setProblem(sentenceOf(error));
-      if (error instanceof ApiProblem && error.status === 409) {
-        const current = error.problem.current as Athlete;
-        setProblem(
-          `${sentenceOf(error)} Save again to put yours over it; it now has the name ${current.name} and squad ${current.squad}.`,
-        );
-        set({ version: current.version });
-      }
-    }
+      if (!athlete) void navigate(`/athletes/${stored.id}`);
+    },
+  });
+  const { value, set } = form;
+  const chooseHand = (hand: Foot): void => {
+    // Of somebody new the foot follows the hand until it is chosen; what is stored stays.
+    const follows = !athlete && value.takeoffFoot === usualTakeoffFoot(value.hand);
+    set({ ...value, hand, ...(follows && { takeoffFoot: usualTakeoffFoot(hand) }) });
   };
-
-  const messageOf = (field: string): string | undefined =>
-    typed[field] ?? messages[field] ?? undefined;
+  const chooseBirthday = (bornOn: string): void =>
+    set({
+      ...value,
+      bornOn: bornOn || null,
+      birthYear: bornOn ? Number(bornOn.slice(0, 4)) : value.birthYear,
+    });
   return (
-    <Modal show onHide={onClose} aria-labelledby="athlete-form">
-      <Form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-      >
-        <Modal.Header closeButton>
-          <Modal.Title as="h2" id="athlete-form" className="h5 mb-0 text-reset">
-            {athlete ? `Change ${athlete.name}` : 'Add athlete'}
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="stack">
-          {found && <DraftBack onDrop={() => discard(draftOf(athlete))} />}
-          <Conflict problem={problem} />
-          <Field label="Name" message={messageOf('name')}>
-            <Form.Control
-              value={draft.name}
-              autoComplete="off"
-              onChange={(event) => set({ name: event.target.value })}
-            />
-          </Field>
-          <div className="set-editor">
-            <div className="span-6">
-              <Field label="Squad" message={messageOf('squad')}>
-                <Form.Control
-                  value={draft.squad}
-                  list="squads"
-                  onChange={(event) => set({ squad: event.target.value })}
-                />
-              </Field>
-              <datalist id="squads">
-                {squads.map((squad) => (
-                  <option key={squad} value={squad} />
-                ))}
-              </datalist>
-            </div>
-            <div className="span-6">
-              <Field
-                label="Positions"
-                message={messageOf('positions')}
-                hint="Separate with commas."
-              >
-                <Form.Control
-                  value={draft.positions}
-                  onChange={(event) => set({ positions: event.target.value })}
-                />
-              </Field>
-            </div>
-            <div className="span-6">
-              <Field label="Dominant hand" message={messageOf('hand')}>
-                <Form.Select
-                  value={draft.hand}
-                  onChange={(event) => {
-                    const hand = event.target.value as Draft['hand'];
-                    // Of somebody new the foot follows the hand until it is chosen; what is stored stays.
-                    const follows = !athlete && draft.takeoffFoot === usualTakeoffFoot(draft.hand);
-                    set({ hand, ...(follows && { takeoffFoot: usualTakeoffFoot(hand) }) });
-                  }}
-                >
-                  <option value="right">right</option>
-                  <option value="left">left</option>
-                </Form.Select>
-              </Field>
-            </div>
-            <div className="span-6">
-              <Field
-                label="Take-off foot"
-                message={messageOf('takeoffFoot')}
-                hint="Mostly across from the hand."
-              >
-                <Form.Select
-                  value={draft.takeoffFoot}
-                  onChange={(event) =>
-                    set({ takeoffFoot: event.target.value as Draft['takeoffFoot'] })
-                  }
-                >
-                  <option value="left">left</option>
-                  <option value="right">right</option>
-                </Form.Select>
-              </Field>
-            </div>
-            <div className="span-3">
-              <Field label="Height" message={messageOf('heightM')}>
-                <LengthInput
-                  valueM={draft.heightM}
-                  style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
-                  optional
-                  ofBody
-                  onLength={(heightM) => set({ heightM })}
-                  onMessage={(message) => setTyped({ ...typed, heightM: message })}
-                />
-              </Field>
-            </div>
-            <div className="span-3">
-              <Field label="Leg, hip to floor" message={messageOf('legM')}>
-                <LengthInput
-                  valueM={draft.legM}
-                  style={{ unit: style.unit === 'shoes' ? 'metric' : style.unit }}
-                  optional
-                  ofBody
-                  onLength={(legM) => set({ legM })}
-                  onMessage={(message) => setTyped({ ...typed, legM: message })}
-                />
-              </Field>
-            </div>
-            <div className="span-3">
-              <Field label="Shoe, heel to toe" message={messageOf('shoeM')}>
-                <LengthInput
-                  valueM={draft.shoeM}
-                  style={{ unit: style.unit, small: true }}
-                  optional
-                  onLength={(shoeM) => set({ shoeM })}
-                  onMessage={(message) => setTyped({ ...typed, shoeM: message })}
-                />
-              </Field>
-            </div>
-            <div className="span-3">
-              <Field label="Birth year" message={messageOf('birthYear')}>
-                <Form.Control
-                  value={draft.bornOn ? draft.bornOn.slice(0, 4) : draft.birthYear}
-                  disabled={Boolean(draft.bornOn)}
-                  inputMode="numeric"
-                  onChange={(event) => set({ birthYear: event.target.value })}
-                />
-              </Field>
-            </div>
-            <div className="span-3">
-              <Field label="Birthday, if known" message={messageOf('bornOn')}>
-                <Form.Control
-                  type="date"
-                  value={draft.bornOn ?? ''}
-                  onChange={(event) => set({ bornOn: event.target.value })}
-                />
-              </Field>
-            </div>
-          </div>
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="outline-dark" onClick={onClose}>
-            Close
-          </Button>
-          <Button type="submit" disabled={save.isPending}>
-            {save.isPending ? 'Saving …' : 'Save'}
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+    <FormWindow
+      form={form}
+      onClose={onClose}
+      title={athlete ? `Change ${athlete.name}` : 'Add athlete'}
+    >
+      <TextAt at="name" label="Name" />
+      <div className="set-editor">
+        <div className="span-6">
+          <TextAt at="squad" label="Squad" known={squads} />
+        </div>
+        <div className="span-6">
+          <WordListAt at="positions" label="Positions" />
+        </div>
+        <div className="span-6">
+          <ChoiceAt
+            at="hand"
+            label="Dominant hand"
+            options={FEET}
+            onChange={(hand) => chooseHand(hand as Foot)}
+          />
+        </div>
+        <div className="span-6">
+          <ChoiceAt
+            at="takeoffFoot"
+            label="Take-off foot"
+            options={FEET}
+            hint="Mostly across from the hand."
+          />
+        </div>
+        <div className="span-3">
+          <LengthAt at="heightM" label="Height" style={ofBody} optional ofBody />
+        </div>
+        <div className="span-3">
+          <LengthAt at="legM" label="Leg, hip to floor" style={ofBody} optional ofBody />
+        </div>
+        <div className="span-3">
+          <LengthAt at="shoeM" label="Shoe, heel to toe" style={{ unit, small: true }} optional />
+        </div>
+        <div className="span-3">
+          <NumberAt
+            key={String(value.bornOn !== null)}
+            at="birthYear"
+            label="Birth year"
+            decimals={0}
+            optional
+            disabled={value.bornOn !== null}
+          />
+        </div>
+        <div className="span-3">
+          <TextAt at="bornOn" label="Birthday, if known" type="date" onChange={chooseBirthday} />
+        </div>
+      </div>
+    </FormWindow>
   );
 };

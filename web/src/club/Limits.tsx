@@ -1,24 +1,16 @@
 import { LOAD_KINDS } from '@gravek/core/session/repLog';
 import { clubUpdate, type Club, type LoadLimit } from '@gravek/contract/club';
 import { check } from '@gravek/contract/problem';
-import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { api, fieldsOf } from '../api/client';
+import { api } from '../api/client';
 import { useWrite } from '../api/queries';
-import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
-import { useDraft } from '../controls/draft';
 import { tell } from '../controls/toasts';
 import { LOAD_NAMES } from '../parts/intoSession/Decide';
-import { useLengthStyle, useMember } from '../member/member';
+import { useMember } from '../member/member';
 import { ChoiceAt, NumberAt } from '../parts/fields/At';
-import { changesOf, FieldsContext, messagesOf, type TypedTexts } from '../parts/fields/fields';
+import { useDraftedForm } from '../parts/fields/DraftedForm';
+import { FieldsContext } from '../parts/fields/fields';
 import { Rows } from '../parts/fields/Rows';
-
-type Draft = {
-  limits: LoadLimit[];
-  /** what cannot be read, by field */
-  typed: TypedTexts;
-};
 
 const LOADS_NAMED = LOAD_KINDS.map(
   (kind) =>
@@ -30,57 +22,27 @@ const FRESH: LoadLimit = { kind: 'jumps', upToAge: 14, week: 60 };
 /** What the club asks of somebody at most in a week, by age; the builder says where it is more. */
 export const Limits = ({ club }: { club: Club }) => {
   const { role } = useMember();
-  const style = useLengthStyle();
-  const saved: Draft = { limits: club.limits, typed: {} };
-  const [draft, setDraft, discard, found] = useDraft<Draft>('limits', saved);
-  const { limits, typed } = draft;
-  /** which version these are put over */
-  const [over, setOver] = useState(0);
-  const [refused, setRefused] = useState<Record<string, string>>({});
   const write = useWrite((body: Club) => api.put<Club>('/club', body), 'me');
-  const conflict = useConflict<Club>(
-    (theirs) => discard({ limits: theirs.limits, typed: {} }),
-    setOver,
-  );
-  const submit = async (): Promise<void> => {
-    conflict.clear();
-    const checked = check(clubUpdate, {
-      ...club,
-      version: Math.max(over, club.version),
-      limits,
-    });
-    setRefused(checked.ok ? {} : checked.fields);
-    if (!checked.ok || Object.keys(typed).length > 0) {
-      conflict.say(
-        (!checked.ok && checked.fields.limits) || 'Mend the fields that are marked, then save.',
-      );
-      return;
-    }
-    try {
-      const stored = await write.mutateAsync({ ...club, ...checked.value });
-      discard({ limits: stored.limits, typed: {} });
-      tell('The limits are saved.');
-    } catch (error) {
-      setRefused(fieldsOf(error));
-      conflict.show(error);
-    }
-  };
+  const form = useDraftedForm<Pick<Club, 'limits'>, Club>({
+    name: 'limits',
+    stored: club,
+    valueOf: (stored) => ({ limits: stored!.limits }),
+    older: (kept) => ({ limits: (kept as Club).limits }),
+    check: (value) => check(clubUpdate, { ...club, ...value }),
+    send: (value, version) =>
+      write.mutateAsync({ ...club, ...value, version: Math.max(version ?? 0, club.version) }),
+    onSaved: () => tell('The limits are saved.'),
+  });
   return (
     <section className="panel stack" aria-label="Limits of a week">
       <h2 className="mb-0">At most in a week</h2>
-      <Conflict {...conflict.shown} />
-      {found && <DraftBack onDrop={() => discard(saved)} />}
-      {limits.length === 0 && (
+      {form.head}
+      {form.value.limits.length === 0 && (
         <span className="quiet">
           No limits. Sessions are held against what is usual for each athlete.
         </span>
       )}
-      <FieldsContext
-        value={{
-          ...changesOf({ limits }, typed, (next, texts) => setDraft({ ...next, typed: texts })),
-          ...{ problems: { ...refused, ...messagesOf(typed) }, style, body: null },
-        }}
-      >
+      <FieldsContext value={form.fields}>
         <fieldset disabled={role !== 'owner'} className="stack">
           <Rows<LoadLimit> at="limits" add="Add a limit" fresh={() => FRESH}>
             {(row) => (
@@ -93,10 +55,10 @@ export const Limits = ({ club }: { club: Club }) => {
           </Rows>
           <Button
             className="align-self-start"
-            disabled={write.isPending}
-            onClick={() => void submit()}
+            disabled={form.busy}
+            onClick={() => void form.submit()}
           >
-            {write.isPending ? 'Saving …' : 'Save limits'}
+            {form.busy ? 'Saving …' : 'Save limits'}
           </Button>
         </fieldset>
       </FieldsContext>

@@ -1,39 +1,26 @@
 import { RULE_KINDS, type StepRule } from '@gravek/core/runup/stepRules';
 import { check } from '@gravek/contract/problem';
-import { ruleSetInput, type ClubRuleSet, type RuleSetInput } from '@gravek/contract/ruleSet';
+import {
+  plainRule,
+  ruleSetInput,
+  RULES,
+  type ClubRuleSet,
+  type RuleSetInput,
+} from '@gravek/contract/ruleSet';
 import { RULE_SETS } from '@gravek/library/movement/ruleSets';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { api, fieldsOf } from '../api/client';
+import { api } from '../api/client';
 import { useClubRuleSets, useWrite } from '../api/queries';
-import { useMayPlan } from '../member/member';
-import { Conflict, useConflict } from '../controls/Conflict';
-import { useDraft } from '../controls/draft';
-import { Field } from '../controls/Field';
-import { NumberInput } from '../controls/NumberInput';
 import { Loaded } from '../controls/Notice';
 import { tell } from '../controls/toasts';
+import { useMayPlan } from '../member/member';
+import { ChoiceAt, ParametersAt, TextAt } from '../parts/fields/At';
+import { FormHere, useDraftedForm } from '../parts/fields/DraftedForm';
+import { useAt } from '../parts/fields/fields';
+import { Rows } from '../parts/fields/Rows';
 import { OwnRow } from './OwnRow';
-
-const PLAIN: Record<StepRule['kind'], StepRule> = {
-  'steps-with-ball': { kind: 'steps-with-ball', limit: 3, gatherCounts: false },
-  'pivot-foot': { kind: 'pivot-foot', until: 'release' },
-  'take-off-feet': { kind: 'take-off-feet', feet: 1 },
-  'landing-feet': { kind: 'landing-feet', feet: 2 },
-  'behind-line': { kind: 'behind-line' },
-  'most-steps': { kind: 'most-steps', limit: 12 },
-};
-
-const NAMES: Record<StepRule['kind'], string> = {
-  'steps-with-ball': 'Steps with the ball',
-  'pivot-foot': 'Pivot foot stays down',
-  'take-off-feet': 'Takes off from',
-  'landing-feet': 'Lands on',
-  'behind-line': 'No foot beyond the line',
-  'most-steps': 'Steps to the take-off',
-};
 
 const inWords = (rule: StepRule): string => {
   switch (rule.kind) {
@@ -52,184 +39,52 @@ const inWords = (rule: StepRule): string => {
   }
 };
 
-const RuleFields = ({
-  rule,
-  onRule,
-  message,
-}: {
-  rule: StepRule;
-  onRule: (rule: StepRule) => void;
-  message: string | undefined;
-}) => {
-  const feet = (value: 1 | 2, change: (feet: 1 | 2) => StepRule) => (
-    <Form.Select
-      size="sm"
-      aria-label="Feet"
-      value={value}
-      onChange={(event) => onRule(change(event.target.value === '1' ? 1 : 2))}
-    >
-      <option value={1}>one foot</option>
-      <option value={2}>both feet</option>
-    </Form.Select>
-  );
-  const limit = (value: number, change: (limit: number) => StepRule) => (
-    <NumberInput
-      aria-label="At most"
-      width="5rem"
-      decimals={0}
-      value={value}
-      onNumber={(number) => onRule(change(number))}
-      onMessage={(text) => text !== null && onRule(change(NaN))}
-    />
-  );
+/** One rule: its kind, and what is to be said of that. */
+const RuleAt = ({ at }: { at: string }) => {
+  const { value: rule, set } = useAt<StepRule>(at);
   return (
-    <>
-      <Form.Select
-        size="sm"
-        aria-label="Rule"
-        value={rule.kind}
-        onChange={(event) => onRule(PLAIN[event.target.value as StepRule['kind']])}
-      >
-        {RULE_KINDS.map((kind) => (
-          <option key={kind} value={kind}>
-            {NAMES[kind]}
-          </option>
-        ))}
-      </Form.Select>
-      {rule.kind === 'steps-with-ball' && (
-        <>
-          {limit(rule.limit, (value) => ({ ...rule, limit: value }))}
-          <Form.Check
-            type="switch"
-            label="the gather counts"
-            id={`gather-${rule.limit}`}
-            checked={rule.gatherCounts}
-            onChange={() => onRule({ ...rule, gatherCounts: !rule.gatherCounts })}
-          />
-        </>
-      )}
-      {rule.kind === 'most-steps' && limit(rule.limit, (value) => ({ ...rule, limit: value }))}
-      {rule.kind === 'pivot-foot' && (
-        <Form.Select
-          size="sm"
-          aria-label="Until"
-          value={rule.until}
-          onChange={(event) =>
-            onRule({ ...rule, until: event.target.value as 'release' | 'dribble' })
-          }
-        >
-          <option value="release">until the release</option>
-          <option value="dribble">until the dribble</option>
-        </Form.Select>
-      )}
-      {rule.kind === 'take-off-feet' && feet(rule.feet, (value) => ({ ...rule, feet: value }))}
-      {rule.kind === 'landing-feet' && feet(rule.feet, (value) => ({ ...rule, feet: value }))}
-      {message && (
-        <div className="field-message" role="alert">
-          {message}
-        </div>
-      )}
-    </>
+    <div className="edit-grid">
+      <ChoiceAt
+        at={`${at}.kind`}
+        label="Rule"
+        options={RULE_KINDS.map((kind) => [kind, RULES[kind].name])}
+        onChange={(kind) => set(plainRule(kind as StepRule['kind']))}
+      />
+      <ParametersAt at={at} fields={RULES[rule.kind].fields} />
+    </div>
   );
 };
 
 const RuleSetForm = ({ own, onDone }: { own: ClubRuleSet | null; onDone: () => void }) => {
-  const [draft, setDraft, discard] = useDraft<RuleSetInput>(
-    `rules.${own?.id ?? 'new'}`,
-    own ?? { id: uuid(), name: '', note: '', rules: [PLAIN['steps-with-ball']] },
-  );
-  const [version, setVersion] = useState(own?.version ?? 0);
-  const [fields, setFields] = useState<Record<string, string>>({});
-  const conflict = useConflict<ClubRuleSet>((theirs) => {
-    discard(theirs);
-    setVersion(theirs.version);
-  }, setVersion);
-  const write = useWrite(
-    (body: object) =>
-      own
-        ? api.put<ClubRuleSet>(`/rule-sets/${own.id}`, body)
-        : api.post<ClubRuleSet>('/rule-sets', body),
-    'movements',
-  );
-  const submit = async (): Promise<void> => {
-    conflict.clear();
-    const checked = check(ruleSetInput, draft);
-    setFields(checked.ok ? {} : checked.fields);
-    if (!checked.ok) return;
-    try {
-      await write.mutateAsync(own ? { ...checked.value, version } : checked.value);
-      discard();
-      tell(`${draft.name} is saved.`);
+  const write = useWrite((send: () => Promise<ClubRuleSet>) => send(), 'movements');
+  const form = useDraftedForm<RuleSetInput, ClubRuleSet>({
+    name: `rules.${own?.id ?? 'new'}`,
+    stored: own,
+    valueOf: (stored) =>
+      stored
+        ? { id: stored.id, name: stored.name, note: stored.note, rules: stored.rules }
+        : { id: uuid(), name: '', note: '', rules: [plainRule('steps-with-ball')] },
+    older: (kept) => kept as RuleSetInput,
+    check: (value) => check(ruleSetInput, value),
+    send: (value, version) =>
+      write.mutateAsync(() =>
+        version === null
+          ? api.post<ClubRuleSet>('/rule-sets', value)
+          : api.put<ClubRuleSet>(`/rule-sets/${value.id}`, { ...value, version }),
+      ),
+    onSaved: (stored) => {
+      tell(`${stored.name} is saved.`);
       onDone();
-    } catch (error) {
-      setFields(fieldsOf(error));
-      conflict.show(error);
-    }
-  };
-  const messageOf = (i: number): string | undefined =>
-    Object.entries(fields).find(([path]) => path.startsWith(`rules[${i}]`))?.[1];
+    },
+  });
   return (
-    <Form
-      noValidate
-      className="stack mt-2"
-      style={{ gap: 10 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-    >
-      <Conflict {...conflict.shown} />
-      <Field label="Name of the rule set" message={fields.name}>
-        <Form.Control
-          value={draft.name}
-          onChange={(event) => setDraft({ ...draft, name: event.target.value })}
-        />
-      </Field>
-      <Field label="Note" message={fields.note} hint="Which book, which year.">
-        <Form.Control
-          value={draft.note}
-          onChange={(event) => setDraft({ ...draft, note: event.target.value })}
-        />
-      </Field>
-      {draft.rules.map((rule, i) => (
-        <div key={i} className="row-line edit-rule">
-          <RuleFields
-            rule={rule}
-            message={messageOf(i)}
-            onRule={(next) =>
-              setDraft({ ...draft, rules: draft.rules.map((rule, o) => (o === i ? next : rule)) })
-            }
-          />
-          <Button
-            size="sm"
-            variant="link"
-            onClick={() => setDraft({ ...draft, rules: draft.rules.filter((_, o) => o !== i) })}
-          >
-            Take out
-          </Button>
-        </div>
-      ))}
-      {fields.rules && (
-        <div className="field-message" role="alert">
-          {fields.rules}
-        </div>
-      )}
-      <div className="row-line">
-        <Button
-          size="sm"
-          variant="outline-dark"
-          onClick={() => setDraft({ ...draft, rules: [...draft.rules, PLAIN['take-off-feet']] })}
-        >
-          Add a rule
-        </Button>
-        <Button type="submit" size="sm" disabled={write.isPending}>
-          {write.isPending ? 'Saving …' : 'Save'}
-        </Button>
-        <Button size="sm" variant="outline-dark" onClick={onDone}>
-          Close
-        </Button>
-      </div>
-    </Form>
+    <FormHere form={form} onClose={onDone} label={own ? `Change ${own.name}` : 'A new rule set'}>
+      <TextAt at="name" label="Name of the rule set" />
+      <TextAt at="note" label="Note" hint="Which book, which year." />
+      <Rows<StepRule> at="rules" add="Add a rule" fresh={() => plainRule('take-off-feet')}>
+        {(row) => <RuleAt at={row} />}
+      </Rows>
+    </FormHere>
   );
 };
 

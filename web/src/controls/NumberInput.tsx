@@ -2,11 +2,14 @@ import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 
 type Props = {
-  value: number;
+  value: number | null;
   /** what one unit of the value is on screen: 100 for a percentage */
   scale?: number;
   decimals?: number;
   onNumber: (value: number) => void;
+  /** where it may be left empty: it was emptied */
+  onEmpty?: (() => void) | undefined;
+  disabled?: boolean;
   /** what is wrong with the text as it stands, or null, and the text itself */
   onMessage: (message: string | null, text: string) => void;
   /** text that could not be read when it was typed, kept beside the value */
@@ -24,12 +27,13 @@ export const NumberInput = ({
   scale = 1,
   decimals = 1,
   onNumber,
+  onEmpty,
   onMessage,
   kept,
   width,
   ...rest
 }: Props) => {
-  const written = String(Number((value * scale).toFixed(decimals)));
+  const written = value === null ? '' : String(Number((value * scale).toFixed(decimals)));
   const [typed, setTyped] = useState<string | null>(kept ?? null);
   const read = (text: string): number => {
     const tidy = text.trim().replace(',', '.').replace('%', '').trim();
@@ -44,12 +48,18 @@ export const NumberInput = ({
       value={typed ?? written}
       onChange={(event) => {
         setTyped(event.target.value);
+        if (onEmpty && event.target.value.trim() === '') {
+          onMessage(null, '');
+          onEmpty();
+          return;
+        }
         const number = read(event.target.value);
         onMessage(Number.isNaN(number) ? 'Write a number.' : null, event.target.value);
         if (!Number.isNaN(number)) onNumber(number);
       }}
       onBlur={() => {
-        if (typed !== null && !Number.isNaN(read(typed))) setTyped(null);
+        const isEmpty = onEmpty !== undefined && typed?.trim() === '';
+        if (typed !== null && (isEmpty || !Number.isNaN(read(typed)))) setTyped(null);
       }}
     />
   );

@@ -1,11 +1,12 @@
 import type { Foot } from '@gravek/core/feet';
 import { spanM } from '@gravek/core/layout/body';
 import { SPAN_UNITS, type Span } from '@gravek/core/layout/sequence';
+import type { LengthStyle } from '@gravek/core/units';
 import {
   plainValues,
   type ParameterField,
   type ParameterFields,
-} from '@gravek/contract/phaseKinds';
+} from '@gravek/contract/parameters';
 import { useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -23,16 +24,39 @@ export const TextAt = ({
   label,
   hint,
   type = 'text',
+  known = [],
+  onChange,
 }: At & {
   hint?: string;
-  /** a time of day */
-  type?: 'text' | 'time';
+  /** what else changes with it, in place of its own change */
+  onChange?: (text: string) => void;
+  /** a time of day; a day, null where it is left empty */
+  type?: 'text' | 'time' | 'date';
+  /** words to choose from, beside any other */
+  known?: readonly string[];
 }) => {
-  const { value = '', message, set } = useAt<string | undefined>(at);
+  const { value, message, set } = useAt<string | null | undefined>(at);
+  const listId = useId();
   return (
-    <Field label={label} message={message} {...(hint ? { hint } : {})}>
-      <Form.Control type={type} value={value} onChange={(event) => set(event.target.value)} />
-    </Field>
+    <>
+      <Field label={label} message={message} {...(hint ? { hint } : {})}>
+        <Form.Control
+          type={type}
+          value={value ?? ''}
+          {...(known.length > 0 ? { list: listId } : {})}
+          onChange={({ target: { value: text } }) =>
+            onChange ? onChange(text) : set(text || (type === 'date' ? null : ''))
+          }
+        />
+      </Field>
+      {known.length > 0 && (
+        <datalist id={listId}>
+          {known.map((word) => (
+            <option key={word} value={word} />
+          ))}
+        </datalist>
+      )}
+    </>
   );
 };
 
@@ -51,18 +75,32 @@ export const WordsAt = ({ at, label, rows = 2 }: At & { rows?: number }) => {
 };
 
 /** A list of short texts, one a line. */
-export const LinesAt = ({ at, label, rows = 3 }: At & { rows?: number }) => {
+export const LinesAt = ({ at, label, rows = 3 }: At & { rows?: number }) => (
+  <ListAt at={at} label={label} hint="One a line." split={'\n'} rows={rows} />
+);
+
+/** A list of short words on one line. */
+export const WordListAt = ({ at, label }: At) => (
+  <ListAt at={at} label={label} hint="Separate with commas." split="," />
+);
+
+const ListAt = ({
+  at,
+  label,
+  hint,
+  split,
+  rows,
+}: At & { hint: string; split: string; rows?: number }) => {
   const { value = [], message, set } = useAt<string[] | undefined>(at);
   const { problems } = useFields();
   const inside = Object.entries(problems).find(([path]) => path.startsWith(`${at}[`))?.[1];
   return (
-    <Field label={label} message={message ?? inside} hint="One a line.">
+    <Field label={label} message={message ?? inside} hint={hint}>
       <Form.Control
-        as="textarea"
-        rows={rows}
-        value={value.join('\n')}
-        onChange={(event) => set(event.target.value === '' ? [] : event.target.value.split('\n'))}
-        onBlur={() => set(value.map((line) => line.trim()).filter(Boolean))}
+        {...(rows ? { as: 'textarea', rows } : {})}
+        value={value.join(split)}
+        onChange={(event) => set(event.target.value === '' ? [] : event.target.value.split(split))}
+        onBlur={() => set(value.map((text) => text.trim()).filter(Boolean))}
       />
     </Field>
   );
@@ -74,19 +112,29 @@ export const ChoiceAt = ({
   options,
   none,
   usual = null,
+  hint,
+  onChange,
 }: At & {
-  options: readonly (readonly [string, string])[];
+  options: readonly (readonly [string | number, string])[];
+  hint?: string;
   none?: string;
   /** where a movement leaves it out */
   usual?: string | null;
+  /** what else changes with it, in place of its own change */
+  onChange?: (value: string) => void;
 }) => {
   // What a movement may leave out is not there at all.
-  const { value: held, message, set } = useAt<string | null | undefined>(at);
+  const { value: held, message, set } = useAt<string | number | null | undefined>(at);
   const value = held ?? usual;
   const gone = value !== null && !options.some(([code]) => code === value);
+  const choose = (text: string): void =>
+    set(options.find(([code]) => String(code) === text)?.[0] ?? null);
   return (
-    <Field label={label} message={message}>
-      <Form.Select value={value ?? ''} onChange={(event) => set(event.target.value || null)}>
+    <Field label={label} message={message} {...(hint ? { hint } : {})}>
+      <Form.Select
+        value={value ?? ''}
+        onChange={(event) => (onChange ?? choose)(event.target.value)}
+      >
         {none !== undefined && <option value="">{none}</option>}
         {gone && <option value={value}>(gone)</option>}
         {options.map(([code, name]) => (
@@ -106,14 +154,19 @@ export const NumberAt = ({
   decimals = 2,
   scale = 1,
   usual = 0,
+  optional = false,
+  disabled = false,
 }: At & {
   unit?: string;
   decimals?: number;
   scale?: number;
   /** where a movement leaves it out */
   usual?: number;
+  /** null where it is left empty */
+  optional?: boolean;
+  disabled?: boolean;
 }) => {
-  const { value = usual, message, set, kept, say } = useAt<number | undefined>(at);
+  const { value = usual, message, set, kept, say } = useAt<number | null | undefined>(at);
   return (
     <Field label={unit ? `${label}, ${unit}` : label} message={message}>
       <NumberInput
@@ -121,6 +174,8 @@ export const NumberAt = ({
         scale={scale}
         decimals={decimals}
         kept={kept}
+        onEmpty={optional ? () => set(null) : undefined}
+        disabled={disabled}
         onNumber={set}
         onMessage={say}
       />
@@ -129,15 +184,28 @@ export const NumberAt = ({
 };
 
 /** A length in metres, in the unit of whoever looks; null where it may be left empty and is. */
-export const LengthAt = ({ at, label, optional = false }: At & { optional?: boolean }) => {
+export const LengthAt = ({
+  at,
+  label,
+  optional = false,
+  ofBody = false,
+  style: asked,
+}: At & {
+  optional?: boolean;
+  /** a measure of the body: 186 is read as centimetres */
+  ofBody?: boolean;
+  /** another than that of whoever looks */
+  style?: LengthStyle;
+}) => {
   const { value, message, set, kept, say } = useAt<number | null>(at);
   const { style } = useFields();
   return (
     <Field label={label} message={message}>
       <LengthInput
         valueM={value}
-        style={style}
+        style={asked ?? style}
         optional={optional}
+        ofBody={ofBody}
         kept={kept}
         onLength={set}
         onMessage={say}

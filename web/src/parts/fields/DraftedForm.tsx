@@ -1,0 +1,174 @@
+import type { Checked } from '@gravek/contract/problem';
+import { useState, type ReactNode } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import { get } from 'react-hook-form';
+import { fieldsOf } from '../../api/client';
+import { Conflict, DraftBack, useConflict } from '../../controls/Conflict';
+import { useDraft } from '../../controls/draft';
+import { useLengthStyle } from '../../member/member';
+import { changesOf, FieldsContext, messagesOf, type FormFields, type TypedTexts } from './fields';
+
+type Draft<T> = {
+  value: T;
+  /** of what is stored and these are put over; null before it was first saved */
+  version: number | null;
+  /** what stands in fields and cannot be read, by field */
+  typed: TypedTexts;
+};
+
+export type DraftedForm<T> = {
+  value: T;
+  /** several fields at once; a text that cannot be read goes with the value that it stood for */
+  set: (value: T) => void;
+  fields: FormFields;
+  /** another has saved first, or it was refused; a draft is back */
+  head: ReactNode;
+  busy: boolean;
+  submit: () => Promise<void>;
+};
+
+/**
+ * A form whose fields are found by their paths: kept as a draft until it is saved, checked as the server checks
+ * it, refused at the fields that are wrong. Of two who save the same, the second is shown what is there.
+ *
+ * @param asks `name` of the draft; `stored` as it was saved, null for something new; `valueOf` what is changed of
+ *   it; `older` from a draft as it was once kept; `check` before it is sent; `send` with the version that it is put over; `onSaved` with what is stored then
+ */
+export const useDraftedForm = <T extends object, Stored extends { version: number }>(asks: {
+  name: string;
+  stored: Stored | null;
+  valueOf: (stored: Stored | null) => T;
+  /** from a draft of before forms kept what could not be read */
+  older: (kept: object) => T;
+  check: (value: T) => Checked<unknown>;
+  send: (value: T, version: number | null) => Promise<Stored>;
+  onSaved: (stored: Stored) => void;
+}): DraftedForm<T> => {
+  const style = useLengthStyle();
+  const draftOf = (stored: Stored | null): Draft<T> => ({
+    value: asks.valueOf(stored),
+    version: stored?.version ?? null,
+    typed: {},
+  });
+  const [kept, setDraft, discard, found] = useDraft<Draft<T> | object>(
+    asks.name,
+    draftOf(asks.stored),
+  );
+  const draft =
+    'value' in kept ? (kept as Draft<T>) : { ...draftOf(asks.stored), value: asks.older(kept) };
+  const { value, typed, version } = draft;
+  const [refused, setRefused] = useState<Record<string, string>>({});
+  const [busy, setBusy] = useState(false);
+  const conflict = useConflict<Stored>(
+    (theirs) => discard(draftOf(theirs)),
+    (over) => setDraft({ ...draft, version: over }),
+  );
+  const submit = async (): Promise<void> => {
+    conflict.clear();
+    const checked = asks.check(value);
+    setRefused(checked.ok ? {} : checked.fields);
+    if (!checked.ok || Object.keys(typed).length > 0) {
+      conflict.say('Mend the fields that are marked, then save.');
+      return;
+    }
+    setBusy(true);
+    try {
+      const stored = await asks.send(checked.value as T, version);
+      discard(draftOf(stored));
+      asks.onSaved(stored);
+    } catch (error) {
+      setRefused(fieldsOf(error));
+      conflict.show(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return {
+    value,
+    set: (next) => {
+      const stays = ([path]: [string, unknown]): boolean => get(next, path) === get(value, path);
+      const texts = Object.fromEntries(Object.entries(typed).filter(stays));
+      setDraft({ ...draft, value: next, typed: texts });
+    },
+    fields: {
+      ...changesOf(value, typed, (next, texts) =>
+        setDraft({ ...draft, value: next, typed: texts }),
+      ),
+      ...{ problems: { ...refused, ...messagesOf(typed) }, style, body: null },
+    },
+    head: (
+      <>
+        <Conflict {...conflict.shown} />
+        {found && <DraftBack onDrop={() => discard(draftOf(asks.stored))} />}
+      </>
+    ),
+    busy,
+    submit,
+  };
+};
+
+type FormProps = {
+  form: Pick<DraftedForm<never>, 'fields' | 'head' | 'busy' | 'submit'>;
+  onClose: () => void;
+  children: ReactNode;
+};
+
+const sends =
+  (submit: () => Promise<void>) =>
+  (event: React.SyntheticEvent): void => {
+    event.preventDefault();
+    void submit();
+  };
+
+/** A drafted form in its place on the page. */
+export const FormHere = ({ form, onClose, label, children }: FormProps & { label: string }) => (
+  <FieldsContext value={form.fields}>
+    <Form
+      noValidate
+      className="stack mt-2"
+      style={{ gap: 10 }}
+      aria-label={label}
+      onSubmit={sends(form.submit)}
+    >
+      {form.head}
+      {children}
+      <div className="row-line">
+        <Button type="submit" size="sm" disabled={form.busy}>
+          {form.busy ? 'Saving …' : 'Save'}
+        </Button>
+        <Button size="sm" variant="outline-dark" onClick={onClose}>
+          Close
+        </Button>
+      </div>
+    </Form>
+  </FieldsContext>
+);
+
+/** A drafted form in a window of its own. */
+export const FormWindow = ({ form, onClose, title, children }: FormProps & { title: string }) => (
+  <FieldsContext value={form.fields}>
+    <Modal show onHide={onClose} aria-labelledby="form-title">
+      <Form noValidate onSubmit={sends(form.submit)}>
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="form-title" className="h5 mb-0 text-reset">
+            {title}
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stack">
+          {form.head}
+          {children}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="outline-dark" onClick={onClose}>
+            Close
+          </Button>
+          <Button type="submit" disabled={form.busy}>
+            {form.busy ? 'Saving …' : 'Save'}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  </FieldsContext>
+);
