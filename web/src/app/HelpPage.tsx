@@ -1,6 +1,7 @@
 import Modal from 'react-bootstrap/Modal';
 import { useLocation } from 'react-router';
 import { useHelp } from '../controls/help';
+import { PageWindow } from '../controls/Window';
 import { HELP } from './helpTexts';
 
 const Rows = ({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) =>
@@ -25,17 +26,12 @@ export const HelpPage = () => {
   const text = HELP.find(([place]) => place.test(pathname))?.[1];
   if (!text) return null;
   return (
-    <Modal show={open} onHide={() => show(false)} aria-labelledby="help-title" scrollable>
-      <Modal.Header closeButton>
-        <Modal.Title as="h2" id="help-title">
-          {text.name}
-        </Modal.Title>
-      </Modal.Header>
+    <PageWindow title={text.name} show={open} onClose={() => show(false)} scrollable>
       <Modal.Body>
         <p className="lead-line mb-0">{text.question}</p>
         <Rows title="What the figures mean" rows={text.figures} />
         <Rows title="Keys" rows={[...text.keys, ['?', 'this page'], ['Esc', 'closes it']]} />
       </Modal.Body>
-    </Modal>
+    </PageWindow>
   );
 };

@@ -1,12 +1,12 @@
 import { readRoster } from '@gravek/library/roster/rosterText';
-import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { useAthletes } from '../api/queries';
 import { counted } from '@gravek/core/words';
+import { Conflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
+import { AskWindow } from '../controls/Window';
 import { useLengthStyle } from '../member/member';
 import { AthleteWords, useAddAll } from './addAll';
 
@@ -44,73 +44,52 @@ export const RosterForm = ({ onClose }: { onClose: () => void }) => {
     void add(fresh.map((athlete) => ({ id: ids[nameOf(athlete.name)]!, athlete })));
   };
   return (
-    <Modal show onHide={onClose} scrollable aria-labelledby="roster-form">
-      <Form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          addFresh();
-        }}
+    <AskWindow
+      title="Add a list"
+      scrollable
+      act={
+        done !== null
+          ? `Adding ${done + 1} of ${fresh.length} …`
+          : `Add ${counted(fresh.length, 'athlete')}`
+      }
+      disabled={fresh.length === 0 || done !== null}
+      onClose={onClose}
+      onSubmit={addFresh}
+    >
+      <Field
+        label="One athlete a line"
+        hint="The name first, then what is known: squad, position, left, height, birthday. Who is left-handed takes off from the right foot unless you change it later. Nothing is kept yet."
       >
-        <Modal.Header closeButton>
-          <Modal.Title as="h2" id="roster-form">
-            Add a list
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="stack">
-          <Field
-            label="One athlete a line"
-            hint="The name first, then what is known: squad, position, left, height, birthday. Who is left-handed takes off from the right foot unless you change it later. Nothing is kept yet."
-          >
-            <Form.Control
-              as="textarea"
-              rows={8}
-              autoFocus
-              value={draft.text}
-              placeholder={'Ada Reed, Wings, left, 1.74\nJon Vale, Keepers'}
-              onChange={(event) => setDraft({ ...draft, text: event.target.value })}
-            />
-          </Field>
-          {lines.length > 0 && (
-            <ol
-              className="list-plain small-text roster-lines"
-              aria-label="What becomes of each line"
-            >
-              {lines.map(({ line, text, athlete, why }) => (
-                <li key={line}>
-                  <span className="figure quiet">{line}</span>{' '}
-                  {athlete === null ? (
-                    <span className="field-message" role="alert">
-                      “{text}”: {why}
-                    </span>
-                  ) : isHere(athlete.name) ? (
-                    <span className="quiet">
-                      {athlete.name} is in the club already and stays as they are.
-                    </span>
-                  ) : (
-                    <AthleteWords athlete={athlete} />
-                  )}
-                </li>
-              ))}
-            </ol>
-          )}
-          {problem && (
-            <div className="note note-wrong" role="alert">
-              {problem} What was typed is kept.
-            </div>
-          )}
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="link" onClick={onClose}>
-            Close
-          </Button>
-          <Button type="submit" disabled={fresh.length === 0 || done !== null}>
-            {done !== null
-              ? `Adding ${done + 1} of ${fresh.length} …`
-              : `Add ${counted(fresh.length, 'athlete')}`}
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+        <Form.Control
+          as="textarea"
+          rows={8}
+          autoFocus
+          value={draft.text}
+          placeholder={'Ada Reed, Wings, left, 1.74\nJon Vale, Keepers'}
+          onChange={(event) => setDraft({ ...draft, text: event.target.value })}
+        />
+      </Field>
+      {lines.length > 0 && (
+        <ol className="list-plain small-text roster-lines" aria-label="What becomes of each line">
+          {lines.map(({ line, text, athlete, why }) => (
+            <li key={line}>
+              <span className="figure quiet">{line}</span>{' '}
+              {athlete === null ? (
+                <span className="field-message" role="alert">
+                  “{text}”: {why}
+                </span>
+              ) : isHere(athlete.name) ? (
+                <span className="quiet">
+                  {athlete.name} is in the club already and stays as they are.
+                </span>
+              ) : (
+                <AthleteWords athlete={athlete} />
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+      <Conflict problem={problem && `${problem} What was typed is kept.`} />
+    </AskWindow>
   );
 };

@@ -8,13 +8,13 @@ import {
   type TableAthlete,
 } from '@gravek/library/roster/rosterTable';
 import { useMemo, useState } from 'react';
-import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { useAthletes } from '../api/queries';
 import { counted } from '@gravek/core/words';
+import { Conflict } from '../controls/Conflict';
 import { Field } from '../controls/Field';
+import { AskWindow } from '../controls/Window';
 import { useLengthStyle } from '../member/member';
 import { AthleteWords, useAddAll } from './addAll';
 
@@ -147,79 +147,57 @@ export const TableForm = ({ onClose }: { onClose: () => void }) => {
   };
 
   return (
-    <Modal show onHide={onClose} size="lg" aria-labelledby="table-form">
-      <Form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          addFresh();
-        }}
-      >
-        <Modal.Header closeButton>
-          <Modal.Title as="h2" id="table-form">
-            Athletes from a file
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="stack">
-          <Field label="A table as CSV" hint="Its first row says what the columns are.">
-            <Form.Control
-              type="file"
-              accept=".csv,.txt,.tsv,text/csv,text/plain"
-              onChange={(event) => void choose((event.target as HTMLInputElement).files?.[0])}
-            />
-          </Field>
-          {table && (
-            <>
-              <Columns table={table} columns={columns} onColumns={setColumns} />
-              <p className="mb-0" role="status">
-                <strong>
-                  {counted(fresh.length, 'athlete comes', 'athletes come')} into the club
-                </strong>
-                {wrong.length > 0 && `, ${counted(wrong.length, 'row does', 'rows do')} not`}
-                {there > 0 &&
-                  `, ${counted(there, 'name is', 'names are')} there already and ${there === 1 ? 'stays as it is' : 'stay as they are'}`}
-                . Nothing is kept yet.
-              </p>
-              {fresh.length > 0 && (
-                <ul className="list-plain small-text">
-                  {fresh.slice(0, SHOWN).map((athlete) => (
-                    <li key={athlete.name}>
-                      <AthleteWords athlete={athlete} />
-                    </li>
-                  ))}
-                  {fresh.length > SHOWN && (
-                    <li className="quiet">and {fresh.length - SHOWN} more</li>
-                  )}
-                </ul>
-              )}
-              {wrong.slice(0, SHOWN).map((row) => (
-                <div key={row.line} className="field-message">
-                  Line {row.line}
-                  {row.name && `, ${row.name}`}: {row.why}
-                </div>
+    <AskWindow
+      title="Athletes from a file"
+      size="lg"
+      act={
+        done !== null
+          ? `Adding ${done + 1} of ${fresh.length} …`
+          : `Add ${counted(fresh.length, 'athlete')}`
+      }
+      disabled={fresh.length === 0 || done !== null}
+      onClose={onClose}
+      onSubmit={addFresh}
+    >
+      <Field label="A table as CSV" hint="Its first row says what the columns are.">
+        <Form.Control
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          onChange={(event) => void choose((event.target as HTMLInputElement).files?.[0])}
+        />
+      </Field>
+      {table && (
+        <>
+          <Columns table={table} columns={columns} onColumns={setColumns} />
+          <p className="mb-0" role="status">
+            <strong>{counted(fresh.length, 'athlete comes', 'athletes come')} into the club</strong>
+            {wrong.length > 0 && `, ${counted(wrong.length, 'row does', 'rows do')} not`}
+            {there > 0 &&
+              `, ${counted(there, 'name is', 'names are')} there already and ${there === 1 ? 'stays as it is' : 'stay as they are'}`}
+            . Nothing is kept yet.
+          </p>
+          {fresh.length > 0 && (
+            <ul className="list-plain small-text">
+              {fresh.slice(0, SHOWN).map((athlete) => (
+                <li key={athlete.name}>
+                  <AthleteWords athlete={athlete} />
+                </li>
               ))}
-              {wrong.length > SHOWN && (
-                <div className="field-message">and {wrong.length - SHOWN} more</div>
-              )}
-            </>
+              {fresh.length > SHOWN && <li className="quiet">and {fresh.length - SHOWN} more</li>}
+            </ul>
           )}
-          {problem && (
-            <div className="note note-wrong" role="alert">
-              {problem}
+          {wrong.slice(0, SHOWN).map((row) => (
+            <div key={row.line} className="field-message">
+              Line {row.line}
+              {row.name && `, ${row.name}`}: {row.why}
             </div>
+          ))}
+          {wrong.length > SHOWN && (
+            <div className="field-message">and {wrong.length - SHOWN} more</div>
           )}
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="link" onClick={onClose}>
-            Close
-          </Button>
-          <Button type="submit" disabled={fresh.length === 0 || done !== null}>
-            {done !== null
-              ? `Adding ${done + 1} of ${fresh.length} …`
-              : `Add ${counted(fresh.length, 'athlete')}`}
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+        </>
+      )}
+      <Conflict problem={problem} />
+    </AskWindow>
   );
 };

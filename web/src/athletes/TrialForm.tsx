@@ -9,9 +9,7 @@ import {
   type TypedStep,
 } from '@gravek/library/measuring/trialText';
 import { useState } from 'react';
-import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
@@ -22,6 +20,7 @@ import { Field } from '../controls/Field';
 import { Length } from '../controls/Figure';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
+import { AskWindow } from '../controls/Window';
 import { FitChart } from '../drawing/FitChart';
 import { UNTIMED } from './untimed';
 
@@ -148,118 +147,102 @@ export const TrialForm = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   };
 
   return (
-    <Modal show onHide={onClose} size="xl" aria-labelledby="trial-form">
-      <Form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-      >
-        <Modal.Header closeButton>
-          <Modal.Title as="h2" id="trial-form" className="h5 mb-0 text-reset">
-            Measured run of {athlete.name}
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body>
-          {found && <DraftBack onDrop={() => discard(fresh)} />}
-          <Conflict problem={problem} />
-          <div className="columns" style={{ gridTemplateColumns: 'minmax(280px, 5fr) 7fr' }}>
-            <div className="stack">
-              <div className="set-editor">
-                <div className="span-6">
-                  <Field label="Day" message={served.takenOn}>
-                    <Form.Control
-                      type="date"
-                      value={draft.takenOn}
-                      max={today}
-                      onChange={(event) => set({ takenOn: event.target.value })}
-                    />
-                  </Field>
-                </div>
-                <div className="span-6">
-                  <Field label="Counted by">
-                    <Form.Select
-                      value={draft.source}
-                      onChange={(event) => set({ source: event.target.value as Source })}
-                    >
-                      {[...SOURCES].reverse().map((source) => (
-                        <option key={source} value={source}>
-                          {SOURCE_NAMES[source]}
-                        </option>
-                      ))}
-                    </Form.Select>
-                  </Field>
-                </div>
-              </div>
-              <div className="row-line">
-                <span className="small-text quiet">Lengths are</span>
-                <Segments
-                  label="Lengths are"
-                  value={tape}
-                  onChoose={(chosen) => set({ tape: chosen })}
-                  options={[
-                    { value: 'each', label: 'each step' },
-                    { value: 'running', label: 'a running tape' },
-                  ]}
+    <AskWindow
+      title={`Measured run of ${athlete.name}`}
+      size="xl"
+      act={save.isPending ? 'Saving …' : 'Save the run'}
+      disabled={save.isPending}
+      onClose={onClose}
+      onSubmit={() => void submit()}
+    >
+      {found && <DraftBack onDrop={() => discard(fresh)} />}
+      <Conflict problem={problem} />
+      <div className="columns" style={{ gridTemplateColumns: 'minmax(280px, 5fr) 7fr' }}>
+        <div className="stack">
+          <div className="set-editor">
+            <div className="span-6">
+              <Field label="Day" message={served.takenOn}>
+                <Form.Control
+                  type="date"
+                  value={draft.takenOn}
+                  max={today}
+                  onChange={(event) => set({ takenOn: event.target.value })}
                 />
-              </div>
-              <div className="row-line">
-                <span className="small-text quiet">Times are</span>
-                <Segments
-                  label="Times are"
-                  value={draft.clock}
-                  onChoose={(clock) => set({ clock })}
-                  options={[
-                    { value: 'each', label: 'each step' },
-                    { value: 'running', label: 'a running clock' },
-                  ]}
-                />
-              </div>
-              <div className="step-inputs">
-                <span className="small-text quiet">Step</span>
-                <span className="small-text quiet">Length</span>
-                <span className="small-text quiet">Time, s</span>
-                {draft.rows.map((row, n) => (
-                  <StepRow
-                    key={n}
-                    n={n}
-                    row={row}
-                    messages={messages}
-                    onChange={(change) => setRow(n, change)}
-                    onPaste={(event) => paste(event, n)}
-                  />
-                ))}
-              </div>
+              </Field>
             </div>
-            <div className="stack">
-              {read.ok ? (
-                <Preview
-                  athlete={athlete}
-                  trial={{ steps: read.steps, takenOn: draft.takenOn }}
-                  style={style}
-                />
-              ) : (
-                <div className="empty">
-                  <strong>Type the steps, or paste two columns into the first row.</strong>
-                  From a standing start: tape from toe to toe or along one tape, and the time of
-                  each step; leave the times out where there was no watch. Four or more; ten or more
-                  show where the build-up ends. The fit is drawn here as you type.
-                </div>
-              )}
+            <div className="span-6">
+              <Field label="Counted by">
+                <Form.Select
+                  value={draft.source}
+                  onChange={(event) => set({ source: event.target.value as Source })}
+                >
+                  {[...SOURCES].reverse().map((source) => (
+                    <option key={source} value={source}>
+                      {SOURCE_NAMES[source]}
+                    </option>
+                  ))}
+                </Form.Select>
+              </Field>
             </div>
           </div>
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="outline-dark" onClick={onClose}>
-            Close
-          </Button>
-          <Button type="submit" disabled={save.isPending}>
-            {save.isPending ? 'Saving …' : 'Save the run'}
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+          <div className="row-line">
+            <span className="small-text quiet">Lengths are</span>
+            <Segments
+              label="Lengths are"
+              value={tape}
+              onChoose={(chosen) => set({ tape: chosen })}
+              options={[
+                { value: 'each', label: 'each step' },
+                { value: 'running', label: 'a running tape' },
+              ]}
+            />
+          </div>
+          <div className="row-line">
+            <span className="small-text quiet">Times are</span>
+            <Segments
+              label="Times are"
+              value={draft.clock}
+              onChoose={(clock) => set({ clock })}
+              options={[
+                { value: 'each', label: 'each step' },
+                { value: 'running', label: 'a running clock' },
+              ]}
+            />
+          </div>
+          <div className="step-inputs">
+            <span className="small-text quiet">Step</span>
+            <span className="small-text quiet">Length</span>
+            <span className="small-text quiet">Time, s</span>
+            {draft.rows.map((row, n) => (
+              <StepRow
+                key={n}
+                n={n}
+                row={row}
+                messages={messages}
+                onChange={(change) => setRow(n, change)}
+                onPaste={(event) => paste(event, n)}
+              />
+            ))}
+          </div>
+        </div>
+        <div className="stack">
+          {read.ok ? (
+            <Preview
+              athlete={athlete}
+              trial={{ steps: read.steps, takenOn: draft.takenOn }}
+              style={style}
+            />
+          ) : (
+            <div className="empty">
+              <strong>Type the steps, or paste two columns into the first row.</strong>
+              From a standing start: tape from toe to toe or along one tape, and the time of each
+              step; leave the times out where there was no watch. Four or more; ten or more show
+              where the build-up ends. The fit is drawn here as you type.
+            </div>
+          )}
+        </div>
+      </div>
+    </AskWindow>
   );
 };
 

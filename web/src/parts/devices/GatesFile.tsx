@@ -26,14 +26,15 @@ import { variedRun } from '@gravek/library/session/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../../api/client';
 import { useApproach, useAthletePlans, useWrite } from '../../api/queries';
+import { Conflict } from '../../controls/Conflict';
 import { useDraft } from '../../controls/draft';
 import { Field } from '../../controls/Field';
 import { FileButton } from '../../controls/FileButton';
 import { Segments } from '../../controls/Segments';
+import { AskWindow } from '../../controls/Window';
 import { tell } from '../../controls/toasts';
 import { useLengthStyle, useMember } from '../../member/member';
 import { useDocumentsHere } from '../catalogue/documents';
@@ -188,131 +189,119 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
     }
   };
   return (
-    <Modal show onHide={onClose} aria-labelledby="gates-title">
-      <Modal.Header closeButton>
-        <Modal.Title as="h2" id="gates-title">
-          Times from gates
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body className="stack">
-        <Field label="Paste the table" hint="Commas, semicolons or tabs; decimal commas too.">
-          <Form.Control
-            as="textarea"
-            rows={6}
-            value={text}
-            onChange={(event) => {
-              open(event.target.value);
-            }}
-          />
-        </Field>
-        <div className="row-line">
-          <FileButton
-            className="btn-sm btn-outline-dark"
-            accept=".csv,.txt,.tsv"
-            onFile={(file) => {
-              if (file.size > FILE_MAX) setProblem('Gates do not write files of over 1 MB.');
-              else
-                void file.text().then((content) => {
-                  open(content);
-                });
-            }}
-          >
-            From a file
-          </FileButton>
-          <Button
-            size="sm"
-            variant="outline-dark"
-            // Of a plan that is still on its way nothing can be run.
-            disabled={planId !== '' && planned === undefined}
-            onClick={() => {
-              open(simulatedGates(planned?.run ?? buildUp(athlete)));
-            }}
-          >
-            Simulated gates
-          </Button>
-        </div>
-        {table && (
-          <div className="film-fields">
-            {(['distance', 'time'] as const).map((what) => (
-              <Field key={what} label={NAMES[what]}>
-                <Form.Select
-                  size="sm"
-                  value={columns.indexOf(what)}
-                  onChange={(event) => {
-                    const at = Number(event.target.value);
-                    setChosen(
-                      table.heads.map((_, i) =>
-                        i === at ? what : columns[i] === what ? null : (columns[i] ?? null),
-                      ),
-                    );
-                  }}
-                >
-                  <option value={-1}>Choose a column</option>
-                  {table.heads.map((head, i) => (
-                    <option key={i} value={i}>
-                      {head || `Column ${i + 1}`}
-                    </option>
-                  ))}
-                </Form.Select>
-              </Field>
-            ))}
-          </div>
-        )}
-        {table && (
-          <Segments
-            label="Distances in"
-            options={[
-              { value: 'm', label: 'metres' },
-              { value: 'yd', label: 'yards' },
-              { value: 'ft', label: 'feet' },
-            ]}
-            value={unit}
-            onChoose={setUnit}
-          />
-        )}
-        {table && (
-          <Segments
-            label="The clock"
-            options={[
-              { value: 'since', label: 'runs on from the start' },
-              { value: 'each', label: 'of each stretch' },
-            ]}
-            value={clock}
-            onChoose={setClock}
-          />
-        )}
-        {plans.length > 0 && (
-          <Field label="Held against">
-            <Form.Select
-              size="sm"
-              value={planId}
-              onChange={(event) => setPlanId(event.target.value)}
-            >
-              <option value="">no plan</option>
-              {plans.map((plan) => (
-                <option key={plan.id} value={plan.id}>
-                  {plan.name}
-                </option>
-              ))}
-            </Form.Select>
-          </Field>
-        )}
-        {result && <p className="mb-0">{result}</p>}
-        {measured && planned && <Beside measured={measured} movement={planned.movement} />}
-        {simulated && (
-          <p className="note small-text mb-0">
-            These times are made up, to try it out: they are not kept among an athlete’s tests.
-          </p>
-        )}
-        {(problem ?? wrong) && (
-          <div className="note note-wrong" role="alert">
-            {problem ?? wrong}
-          </div>
-        )}
-        <Button disabled={!result || simulated || write.isPending} onClick={() => void save()}>
-          Keep these times
+    <AskWindow
+      title="Times from gates"
+      act="Keep these times"
+      disabled={!result || simulated || write.isPending}
+      onClose={onClose}
+      onSubmit={() => void save()}
+    >
+      <Field label="Paste the table" hint="Commas, semicolons or tabs; decimal commas too.">
+        <Form.Control
+          as="textarea"
+          rows={6}
+          value={text}
+          onChange={(event) => {
+            open(event.target.value);
+          }}
+        />
+      </Field>
+      <div className="row-line">
+        <FileButton
+          className="btn-sm btn-outline-dark"
+          accept=".csv,.txt,.tsv"
+          onFile={(file) => {
+            if (file.size > FILE_MAX) setProblem('Gates do not write files of over 1 MB.');
+            else
+              void file.text().then((content) => {
+                open(content);
+              });
+          }}
+        >
+          From a file
+        </FileButton>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          // Of a plan that is still on its way nothing can be run.
+          disabled={planId !== '' && planned === undefined}
+          onClick={() => {
+            open(simulatedGates(planned?.run ?? buildUp(athlete)));
+          }}
+        >
+          Simulated gates
         </Button>
-      </Modal.Body>
-    </Modal>
+      </div>
+      {table && (
+        <div className="film-fields">
+          {(['distance', 'time'] as const).map((what) => (
+            <Field key={what} label={NAMES[what]}>
+              <Form.Select
+                size="sm"
+                value={columns.indexOf(what)}
+                onChange={(event) => {
+                  const at = Number(event.target.value);
+                  setChosen(
+                    table.heads.map((_, i) =>
+                      i === at ? what : columns[i] === what ? null : (columns[i] ?? null),
+                    ),
+                  );
+                }}
+              >
+                <option value={-1}>Choose a column</option>
+                {table.heads.map((head, i) => (
+                  <option key={i} value={i}>
+                    {head || `Column ${i + 1}`}
+                  </option>
+                ))}
+              </Form.Select>
+            </Field>
+          ))}
+        </div>
+      )}
+      {table && (
+        <Segments
+          label="Distances in"
+          options={[
+            { value: 'm', label: 'metres' },
+            { value: 'yd', label: 'yards' },
+            { value: 'ft', label: 'feet' },
+          ]}
+          value={unit}
+          onChoose={setUnit}
+        />
+      )}
+      {table && (
+        <Segments
+          label="The clock"
+          options={[
+            { value: 'since', label: 'runs on from the start' },
+            { value: 'each', label: 'of each stretch' },
+          ]}
+          value={clock}
+          onChoose={setClock}
+        />
+      )}
+      {plans.length > 0 && (
+        <Field label="Held against">
+          <Form.Select size="sm" value={planId} onChange={(event) => setPlanId(event.target.value)}>
+            <option value="">no plan</option>
+            {plans.map((plan) => (
+              <option key={plan.id} value={plan.id}>
+                {plan.name}
+              </option>
+            ))}
+          </Form.Select>
+        </Field>
+      )}
+      {result && <p className="mb-0">{result}</p>}
+      {measured && planned && <Beside measured={measured} movement={planned.movement} />}
+      {simulated && (
+        <p className="note small-text mb-0">
+          These times are made up, to try it out: they are not kept among an athlete’s tests.
+        </p>
+      )}
+      <Conflict problem={problem ?? wrong} />
+    </AskWindow>
   );
 };

@@ -4,14 +4,14 @@ import { formatSpeed } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
 import { RECORDED_MAX } from '@gravek/library/measuring/recorded';
 import { useState } from 'react';
-import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../../api/client';
 import { useWrite } from '../../api/queries';
 import { counted } from '@gravek/core/words';
+import { Conflict } from '../../controls/Conflict';
 import { Field } from '../../controls/Field';
+import { AskWindow } from '../../controls/Window';
 import { tell } from '../../controls/toasts';
 import { useLengthStyle, useMember } from '../../member/member';
 import { fileWork } from './fileWork';
@@ -94,68 +94,60 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
     }
   };
   return (
-    <Modal show onHide={onClose} aria-labelledby="run-file-title">
-      <Modal.Header closeButton>
-        <Modal.Title as="h2" id="run-file-title">
-          A run recorded elsewhere
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body className="stack">
-        <Field
-          label="TCX or GPX file"
-          hint="Cadence and speed are taken from it; where it was run is not kept."
-        >
-          <Form.Control
-            type="file"
-            accept=".tcx,.gpx,.xml"
-            onChange={(event) => {
-              const [file] = (event.target as HTMLInputElement).files ?? [];
-              if (file) void open(file);
-            }}
-          />
-        </Field>
-        {read && (
-          <>
-            <p className="mb-0">
-              <strong>{counted(read.minutes.length, 'minute')}</strong>, on average{' '}
-              <strong>{Math.round(spreadOf(cadences).mean)}</strong> steps/min, from{' '}
-              {Math.min(...cadences)} to {Math.max(...cadences)}
-              {speeds.length > 0 && (
-                <>
-                  , at <strong>{formatSpeed(spreadOf(speeds).mean, unit, 2)}</strong>
-                </>
-              )}
-              {read.left.length > 0 && <span className="quiet">; {read.left.join(', ')}</span>}.
-            </p>
-            <div className="film-fields">
-              <Field label="Run on">
-                <Form.Control
-                  type="date"
-                  value={takenOn}
-                  max={today}
-                  onChange={(event) => setTakenOn(event.target.value)}
-                />
-              </Field>
-              <Field label="It was to be, steps a minute">
-                <Form.Control
-                  inputMode="decimal"
-                  placeholder="no target"
-                  value={target}
-                  onChange={(event) => setTarget(event.target.value)}
-                />
-              </Field>
-            </div>
-          </>
-        )}
-        {problem && (
-          <div className="note note-wrong" role="alert">
-            {problem}
+    <AskWindow
+      title="A run recorded elsewhere"
+      act="Keep this run"
+      disabled={!read || write.isPending}
+      onClose={onClose}
+      onSubmit={() => void save()}
+    >
+      <Field
+        label="TCX or GPX file"
+        hint="Cadence and speed are taken from it; where it was run is not kept."
+      >
+        <Form.Control
+          type="file"
+          accept=".tcx,.gpx,.xml"
+          onChange={(event) => {
+            const [file] = (event.target as HTMLInputElement).files ?? [];
+            if (file) void open(file);
+          }}
+        />
+      </Field>
+      {read && (
+        <>
+          <p className="mb-0">
+            <strong>{counted(read.minutes.length, 'minute')}</strong>, on average{' '}
+            <strong>{Math.round(spreadOf(cadences).mean)}</strong> steps/min, from{' '}
+            {Math.min(...cadences)} to {Math.max(...cadences)}
+            {speeds.length > 0 && (
+              <>
+                , at <strong>{formatSpeed(spreadOf(speeds).mean, unit, 2)}</strong>
+              </>
+            )}
+            {read.left.length > 0 && <span className="quiet">; {read.left.join(', ')}</span>}.
+          </p>
+          <div className="film-fields">
+            <Field label="Run on">
+              <Form.Control
+                type="date"
+                value={takenOn}
+                max={today}
+                onChange={(event) => setTakenOn(event.target.value)}
+              />
+            </Field>
+            <Field label="It was to be, steps a minute">
+              <Form.Control
+                inputMode="decimal"
+                placeholder="no target"
+                value={target}
+                onChange={(event) => setTarget(event.target.value)}
+              />
+            </Field>
           </div>
-        )}
-        <Button disabled={!read || write.isPending} onClick={() => void save()}>
-          Keep this run
-        </Button>
-      </Modal.Body>
-    </Modal>
+        </>
+      )}
+      <Conflict problem={problem} />
+    </AskWindow>
   );
 };

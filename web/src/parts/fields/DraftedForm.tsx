@@ -2,11 +2,11 @@ import type { Checked } from '@gravek/contract/problem';
 import { useState, type ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Modal from 'react-bootstrap/Modal';
 import { get } from 'react-hook-form';
 import { fieldsOf } from '../../api/client';
 import { Conflict, DraftBack, useConflict } from '../../controls/Conflict';
 import { useDraft } from '../../controls/draft';
+import { AskWindow } from '../../controls/Window';
 import { useLengthStyle } from '../../member/member';
 import { changesOf, FieldsContext, messagesOf, type FormFields, type TypedTexts } from './fields';
 
@@ -115,13 +115,6 @@ type FormProps = {
   children: ReactNode;
 };
 
-const sends =
-  (submit: () => Promise<void>) =>
-  (event: React.SyntheticEvent): void => {
-    event.preventDefault();
-    void submit();
-  };
-
 /** A drafted form in its place on the page. */
 export const FormHere = ({ form, onClose, label, children }: FormProps & { label: string }) => (
   <FieldsContext value={form.fields}>
@@ -130,7 +123,10 @@ export const FormHere = ({ form, onClose, label, children }: FormProps & { label
       className="stack mt-2"
       style={{ gap: 10 }}
       aria-label={label}
-      onSubmit={sends(form.submit)}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void form.submit();
+      }}
     >
       {form.head}
       {children}
@@ -149,26 +145,15 @@ export const FormHere = ({ form, onClose, label, children }: FormProps & { label
 /** A drafted form in a window of its own. */
 export const FormWindow = ({ form, onClose, title, children }: FormProps & { title: string }) => (
   <FieldsContext value={form.fields}>
-    <Modal show onHide={onClose} aria-labelledby="form-title">
-      <Form noValidate onSubmit={sends(form.submit)}>
-        <Modal.Header closeButton>
-          <Modal.Title as="h2" id="form-title" className="h5 mb-0 text-reset">
-            {title}
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="stack">
-          {form.head}
-          {children}
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="outline-dark" onClick={onClose}>
-            Close
-          </Button>
-          <Button type="submit" disabled={form.busy}>
-            {form.busy ? 'Saving …' : 'Save'}
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+    <AskWindow
+      title={title}
+      act={form.busy ? 'Saving …' : 'Save'}
+      disabled={form.busy}
+      onClose={onClose}
+      onSubmit={() => void form.submit()}
+    >
+      {form.head}
+      {children}
+    </AskWindow>
   </FieldsContext>
 );

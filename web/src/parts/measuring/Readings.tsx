@@ -12,6 +12,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { usePutAway } from '../../controls/usePutAway';
+import { PageWindow } from '../../controls/Window';
 import { useMayPlan } from '../../member/member';
 import { HistoryChart } from '../../drawing/HistoryChart';
 import { SOURCE_NAMES } from './sourceNames';
@@ -148,16 +149,11 @@ export const Readings = ({ athlete, style }: { athlete: Athlete; style: LengthSt
       {file === 'gates' && <GatesFile athlete={athlete} onClose={() => setFile(null)} />}
       {file === 'run' && <RunFile athlete={athlete} onClose={() => setFile(null)} />}
       {open && (
-        <Modal show onHide={() => setOpen(null)} aria-labelledby="test-title">
-          <Modal.Header closeButton>
-            <Modal.Title as="h2" id="test-title">
-              {TESTS[open].name}
-            </Modal.Title>
-          </Modal.Header>
+        <PageWindow title={TESTS[open].name} onClose={() => setOpen(null)}>
           <Modal.Body>
             <ReadingForm athlete={athlete} kind={open} style={style} onDone={() => setOpen(null)} />
           </Modal.Body>
-        </Modal>
+        </PageWindow>
       )}
     </section>
   );
