@@ -61,7 +61,8 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
   }
   const proxies = listed(env.GRAVEK_PROXY);
   const unknown = proxies.find(
-    (proxy) => !NEAR.has(proxy) && !(isIP(proxy.split('/')[0]!) && /^[^/]+(\/\d{1,3})?$/.test(proxy)),
+    (proxy) =>
+      !NEAR.has(proxy) && !(isIP(proxy.split('/')[0]!) && /^[^/]+(\/\d{1,3})?$/.test(proxy)),
   );
   if (unknown) {
     throw new StartFault(

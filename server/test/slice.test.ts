@@ -1,3 +1,5 @@
+import { bodyOf } from '@gravek/core/layout/body';
+import { currentFigures } from '@gravek/core/measuring/measures';
 import type { Approach } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { AthleteFaults } from '@gravek/contract/faults';
@@ -124,6 +126,31 @@ describe('athletes', () => {
     expect((await coach.post(tests, good).expect(200)).body.readings).toEqual([good]);
     const away = await coach.put(`${tests}/${good.id}/away`, { away: true }).expect(200);
     expect(away.body.readings).toEqual([]);
+  });
+
+  it('are listed with what plans are solved from, and alone with all that was measured', async () => {
+    const long = await coachIn(stage);
+    const athlete = anAthlete();
+    await long.post('/athletes', athlete).expect(200);
+    const tests = `/athletes/${athlete.id}/readings`;
+    const reaction = (takenOn: string, source = 'device') => ({
+      ...{ id: uuid(), athleteId: athlete.id, takenOn, source, note: '' },
+      reading: { kind: 'reaction', timesS: [0.24, 0.26] },
+    });
+    for (const day of ['2022-03-01', '2023-02-02', '2023-05-01'])
+      await long.post(tests, reaction(day)).expect(200);
+    for (const takenOn of ['2021-06-01', '2024-01-10', '2024-06-01']) {
+      const run = { ...trial(athlete.id), id: uuid(), takenOn };
+      await long.post(`/athletes/${athlete.id}/trials`, run).expect(200);
+    }
+    const whole = (await long.get(`/athletes/${athlete.id}`).expect(200)).body as Athlete;
+    const [listed] = (await long.get('/athletes').expect(200)).body.items as Athlete[];
+    const days = (rows: readonly { takenOn: string }[]) => rows.map(({ takenOn }) => takenOn);
+    expect(days(whole.trials)).toEqual(['2024-06-01', '2024-01-10', '2021-06-01']);
+    expect(days(listed!.trials)).toEqual(['2024-06-01', '2024-01-10']);
+    expect(days(listed!.readings)).toEqual(['2023-05-01', '2023-02-02']);
+    expect(bodyOf(listed!)).toEqual(bodyOf(whole));
+    expect(currentFigures(listed!.readings)).toEqual(currentFigures(whole.readings));
   });
 
   it('pages through a long roster without loss or repeat', async () => {

@@ -13,7 +13,6 @@ const MOST = { read: 8, session: 12 };
 const MORE: [path: RegExp, most: number][] = [
   [/^[/]today$/, 15],
   [/[/]ledger[/]/, 14],
-  [/[/]export$/, 20],
   // A session from before the athletes' last, whose makes count, asks for their history as well.
   [/[/]run$/, 9],
 ];

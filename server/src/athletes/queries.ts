@@ -2,7 +2,8 @@ import type { AthletePlan } from '@gravek/contract/approach';
 import type { Athlete, AthleteFields, Restriction, Trial } from '@gravek/contract/athlete';
 import type { ReadingRow } from '@gravek/contract/reading';
 import { isMinor } from '@gravek/core/age';
-import { sql, type Selectable } from 'kysely';
+import { READING_KINDS } from '@gravek/core/measuring/measures';
+import { sql, type SelectQueryBuilder, type Selectable } from 'kysely';
 import { jsonArrayFrom } from 'kysely/helpers/postgres';
 import type { Trx } from '../database/connect';
 import type { Tables } from '../database/tables';
@@ -37,6 +38,11 @@ export const measurementColumns = (readingRow: Trial | ReadingRow) => ({
   payload: JSON.stringify('steps' in readingRow ? { steps: readingRow.steps } : readingRow.reading),
 });
 
+type MeasurementRow = Pick<
+  Selectable<Tables['measurement']>,
+  'id' | 'athlete_id' | 'taken_on' | 'source' | 'note' | 'payload'
+>;
+
 /** A measurement out of its row. */
 const asMeasurement = ({
   id,
@@ -45,10 +51,7 @@ const asMeasurement = ({
   source,
   note,
   payload,
-}: Pick<
-  Selectable<Tables['measurement']>,
-  'id' | 'athlete_id' | 'taken_on' | 'source' | 'note' | 'payload'
->): Trial | ReadingRow => {
+}: MeasurementRow): Trial | ReadingRow => {
   const own = { id, athleteId, takenOn, source, note };
   return 'kind' in payload ? { ...own, reading: payload } : { ...own, steps: payload.steps };
 };
@@ -56,18 +59,39 @@ const asMeasurement = ({
 export const isTrial = (readingRow: Trial | ReadingRow): readingRow is Trial =>
   'steps' in readingRow;
 
-/** One measurement, taken out or not. */
-export const measurement = async (
+/** What is measured of an athlete, or of the whole club, by its id; each with whether it was taken out. */
+export const measurements = async (
   trx: Trx,
-  id: string,
-): Promise<Trial | ReadingRow | undefined> => {
-  const row = await trx
-    .selectFrom('measurement')
+  of: { athleteId?: string; id?: string } = {},
+): Promise<{ row: Trial | ReadingRow; removed: boolean }[]> =>
+  (await rowsOf(trx, 'measurement', of).execute()).map((row) => ({
+    row: asMeasurement(row),
+    removed: row.removed_at !== null,
+  }));
+
+/** What athletes were told not to do, as `measurements` has what is measured. */
+export const restrictions = async (
+  trx: Trx,
+  of: { athleteId?: string; id?: string } = {},
+): Promise<{ row: Restriction; removed: boolean }[]> =>
+  (await rowsOf(trx, 'restriction', of).execute()).map((row) => ({
+    row: asRestriction(row),
+    removed: row.removed_at !== null,
+  }));
+
+/** Rows of a club, of an athlete, or the row with an id, those that were taken out included. */
+const rowsOf = <T extends 'measurement' | 'restriction'>(
+  trx: Trx,
+  table: T,
+  { athleteId, id }: { athleteId?: string; id?: string },
+) =>
+  trx
+    .selectFrom<'measurement' | 'restriction'>(table)
     .selectAll()
-    .where('id', '=', id)
-    .executeTakeFirst();
-  return row && asMeasurement(row);
-};
+    .where(sql<boolean>`club_id = gravek_club()`)
+    .$if(athleteId !== undefined, (query) => query.where('athlete_id', '=', athleteId!))
+    .$if(id !== undefined, (query) => query.where('id', '=', id!))
+    .orderBy('id') as unknown as SelectQueryBuilder<Tables, T, Selectable<Tables[T]>>;
 
 const asRestriction = (
   row: Pick<
@@ -95,22 +119,34 @@ export const restrictionColumns = (restriction: Restriction) => ({
 });
 
 /** One restriction, taken out or not. */
-export const restriction = async (trx: Trx, id: string): Promise<Restriction | undefined> => {
-  const row = await trx
-    .selectFrom('restriction')
-    .selectAll()
-    .where('id', '=', id)
-    .executeTakeFirst();
-  return row && asRestriction(row);
-};
-
 /** Where a page of the roster ends; the next one starts after it. */
 export type RosterCursor = { name: string; id: string };
 
+/** What was measured longer than this before the newest of its kind says nothing of the athlete any more, days. */
+const SPEAKS_DAYS = 180;
+const WHAT_IS_MEASURED = ['trial', ...READING_KINDS];
+
+const MEASURED = sql`m.id, m.athlete_id, m.taken_on, m.source, m.note, m.payload`;
+
+/** What was measured of an athlete and stands: all of it, or what plans are solved from. */
+const measuredOf = (all: boolean) =>
+  all
+    ? sql`select ${MEASURED} from measurement m
+        where m.club_id = a.club_id and m.athlete_id = a.id and m.removed_at is null`
+    : sql`select ${MEASURED} from unnest(${WHAT_IS_MEASURED}::text[]) kind (what)
+        cross join lateral (select max(n.taken_on) as newest_day from measurement n
+          where n.club_id = a.club_id and n.athlete_id = a.id and n.what = kind.what
+            and n.removed_at is null) newest
+        join measurement m on m.club_id = a.club_id and m.athlete_id = a.id
+          and m.what = kind.what and m.taken_on >= newest.newest_day - ${SPEAKS_DAYS}::int
+          and m.removed_at is null`;
+
 /**
- * Athletes with their restrictions and measured runs, by name, in one statement.
+ * Athletes with their restrictions and what was measured of them, by name, in one statement. Of many, only what
+ * plans are solved from is read; `athlete` has everything of one.
  *
  * @param which those who are not archived; some by id, with those who have reps in a session; or a page of all
+ * @param everything also what was measured too long ago to say anything
  */
 export const athletes = async (
   trx: Trx,
@@ -118,6 +154,7 @@ export const athletes = async (
     | 'present'
     | { ids: readonly string[]; withRepsIn?: string }
     | { after: RosterCursor | null; limit: number },
+  everything = false,
 ): Promise<Athlete[]> => {
   if (which !== 'present' && 'ids' in which && which.ids.length === 0 && !which.withRepsIn)
     return [];
@@ -128,16 +165,8 @@ export const athletes = async (
       sql<string>`(select (now() at time zone time_zone)::date::text from club where id = gravek_club())`.as(
         'today',
       ),
-      jsonArrayFrom(
-        eb
-          .selectFrom('measurement as m')
-          .select(['m.id', 'm.athlete_id', 'm.taken_on', 'm.source', 'm.note', 'm.payload'])
-          .whereRef('m.club_id', '=', 'a.club_id')
-          .whereRef('m.athlete_id', '=', 'a.id')
-          .where('m.removed_at', 'is', null)
-          .orderBy('m.taken_on', 'desc')
-          .orderBy('m.id', 'desc'),
-      ).as('measurements'),
+      sql<MeasurementRow[]>`(select coalesce(json_agg(m order by m.taken_on desc, m.id desc), '[]')
+        from (${measuredOf(everything)}) m)`.as('measurements'),
       jsonArrayFrom(
         eb
           .selectFrom('restriction as r')
@@ -213,7 +242,7 @@ export const athletes = async (
 };
 
 export const athlete = async (trx: Trx, id: string): Promise<Athlete | undefined> =>
-  (await athletes(trx, { ids: [id] }))[0];
+  (await athletes(trx, { ids: [id] }, true))[0];
 
 /** What an athlete is planned to run, newest first; put away and run in sessions only left out. */
 export const plansOf = async (trx: Trx, athleteId: string): Promise<AthletePlan[]> => {

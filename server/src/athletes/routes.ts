@@ -19,11 +19,11 @@ import {
   athlete,
   athleteColumns,
   athletes,
-  measurement,
   measurementColumns,
+  measurements,
   plansOf,
-  restriction,
   restrictionColumns,
+  restrictions,
 } from './queries';
 
 const PAGE = 200;
@@ -53,7 +53,7 @@ const measured = (path: string, body: AnyObjectSchema) =>
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows)
-        settleNew('measurement', await measurement(trx, measure.id), measure);
+        settleNew('measurement', (await measurements(trx, { id: measure.id }))[0]?.row, measure);
       return must(trx, measure.athleteId);
     },
   });
@@ -163,7 +163,7 @@ export const athleteRoutes = [
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows)
-        settleNew('restriction', await restriction(trx, body.id), body);
+        settleNew('restriction', (await restrictions(trx, { id: body.id }))[0]?.row, body);
       return must(trx, body.athleteId);
     },
   }),

@@ -2,7 +2,7 @@ import { CLUB_FILE_VERSION, type ClubFile, type RepInFile } from '@gravek/contra
 import { sql } from 'kysely';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
-import { athletes, measurement, restriction, isTrial } from '../athletes/queries';
+import { athletes, measurements, restrictions, isTrial } from '../athletes/queries';
 import { approaches, summaries } from '../approaches/queries';
 import { review, reviewIds } from '../film/queries';
 import { grounds } from '../grounds/queries';
@@ -16,16 +16,9 @@ const ALL = { after: null, limit: Number.MAX_SAFE_INTEGER };
 /** Left out where it is not so. */
 const archived = (item: { archived: boolean }) => (item.archived ? { archived: true } : {});
 
-/** Ids of a table's rows, with whether each was taken out. */
-const rowsOf = async (trx: Trx, table: 'measurement' | 'restriction') =>
-  (
-    await trx
-      .selectFrom(table)
-      .select(['id', 'removed_at'])
-      .where(sql<boolean>`club_id = gravek_club()`)
-      .orderBy('id')
-      .execute()
-  ).map(({ id, removed_at }) => ({ id, ...(removed_at === null ? {} : { removed: true }) }));
+/** A row that says so where it was taken out. */
+const withRemoved = <R extends object>({ row, removed }: { row: R; removed: boolean }) =>
+  removed ? { ...row, removed } : row;
 
 /** The account that an id in the log stands for now. */
 type Who = (id: string | null) => string | null;
@@ -134,15 +127,9 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
     .executeTakeFirstOrThrow();
   const member = await peopleOf(trx);
   const who: Who = (id) => member(id)?.accountId ?? id;
-  const people = await athletes(trx, ALL);
-  const tests = [];
-  for (const row of await rowsOf(trx, 'measurement')) {
-    tests.push({ ...(await measurement(trx, row.id))!, ...row });
-  }
-  const held = [];
-  for (const row of await rowsOf(trx, 'restriction')) {
-    held.push({ ...(await restriction(trx, row.id))!, ...row });
-  }
+  const people = await athletes(trx, ALL, true);
+  const tests = (await measurements(trx)).map(withRemoved);
+  const held = (await restrictions(trx)).map(withRemoved);
   const reviews = [];
   for (const id of await reviewIds(trx)) {
     const { version: _, archived: away, ...film } = (await review(trx, id))!;

@@ -130,6 +130,8 @@ export type Tables = {
     note: string;
     /** steps of a trial, or the reading */
     payload: JSONColumnType<{ steps: MeasuredStep[] } | Reading>;
+    /** 'trial', or the kind of the reading; made from the two above */
+    what: ColumnType<string, never, never>;
     removed_at: MaybeMoment;
     created_at: Moment;
   };

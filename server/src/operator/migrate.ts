@@ -30,6 +30,7 @@ import * as whatCounts from '../database/migrations/0024_what_counts';
 import * as inFront from '../database/migrations/0025_in_front';
 import * as ways from '../database/migrations/0026_ways';
 import * as drillChoice from '../database/migrations/0027_drill_choice';
+import * as speaking from '../database/migrations/0028_speaking';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -60,6 +61,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0025_in_front': inFront,
   '0026_ways': ways,
   '0027_drill_choice': drillChoice,
+  '0028_speaking': speaking,
 };
 
 /** What the tables of this version end with; names grow with each step. */

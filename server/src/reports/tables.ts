@@ -8,7 +8,7 @@ import { movementOf } from '@gravek/library/movement/movements';
 import { resultsOfCounts } from '@gravek/library/cue/results';
 import { wayName } from '@gravek/library/session/work';
 import { sql } from 'kysely';
-import { isTrial, measurement } from '../athletes/queries';
+import { isTrial, measurements } from '../athletes/queries';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { resultCounts } from '../faults/results';
@@ -123,16 +123,8 @@ const figuresOf = (value: unknown, what = ''): [string, number][] => {
 
 /** Figures of every test, one a row. */
 async function* measures(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
-  const rows = await trx
-    .selectFrom('measurement')
-    .select('id')
-    .where(sql<boolean>`club_id = gravek_club()`)
-    .where('removed_at', 'is', null)
-    .orderBy('taken_on')
-    .orderBy('id')
-    .execute();
-  for (const { id } of rows) {
-    const readingRow = (await measurement(trx, id))!;
+  const standing = (await measurements(trx)).flatMap(({ row, removed }) => (removed ? [] : [row]));
+  for (const readingRow of standing.sort((a, b) => a.takenOn.localeCompare(b.takenOn))) {
     const test = isTrial(readingRow) ? 'measured run' : readingRow.reading.kind;
     const figures = isTrial(readingRow)
       ? figuresOf(readingRow.steps, 'step')
