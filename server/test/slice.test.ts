@@ -184,6 +184,28 @@ describe('athletes', () => {
   });
 });
 
+describe('a list of sessions', () => {
+  it('comes in pages, the earliest first, without loss or repeat', async () => {
+    const many = await coachIn(stage);
+    const own = await furnish(many);
+    for (let i = 0; i < 101; i += 1) {
+      const session = aSession(own.approach.id, [own.athlete.id]);
+      const date = `2033-05-0${1 + (i % 9)}`;
+      await many.post('/sessions', { ...session, groundId: null, date }).expect(200);
+    }
+    const path = '/sessions?from=2033-05-01&to=2033-05-31';
+    const first = (await many.get(path).expect(200)).body as { items: Session[]; next: string };
+    expect(first.items).toHaveLength(100);
+    const rest = (await many.get(`${path}&after=${first.next}`).expect(200)).body as typeof first;
+    expect(rest).toMatchObject({ items: [{}], next: null });
+    const all = [...first.items, ...rest.items];
+    expect(new Set(all.map(({ id }) => id)).size).toBe(101);
+    expect(all.map(({ date }) => date)).toEqual(all.map(({ date }) => date).sort());
+    const noDay = Buffer.from(JSON.stringify({ date: 'soon', id: uuid() })).toString('base64url');
+    expect((await many.get(`${path}&after=${noDay}`)).status).toBe(422);
+  });
+});
+
 describe('approaches', () => {
   it('keeps what it was solved to: from an estimate first, from the measured run when saved again', async () => {
     const athlete = anAthlete();

@@ -79,15 +79,31 @@ const asSession = (row: SessionRow): Session => ({
   })),
 });
 
-/** Sessions, earliest day first. */
+/** Where a page of sessions ends; the next one starts after it. */
+export type SessionCursor = { date: string; id: string };
+
+/**
+ * Sessions, earliest day first.
+ *
+ * @param which some by id; those of some days, all or a page of them; or those that others begin from
+ */
 export const sessions = async (
   trx: Trx,
-  which: { ids: readonly string[] } | { from: string; to: string } | 'templates',
+  which:
+    | { ids: readonly string[] }
+    | { from: string; to: string; after?: SessionCursor | null; limit?: number }
+    | 'templates',
 ): Promise<Session[]> => {
   let query = sessionRows(trx);
   if (which === 'templates') query = query.where('s.template', '=', true).limit(MOST_TEMPLATES);
   else if ('ids' in which) query = query.where('s.id', 'in', which.ids);
-  else query = query.where('s.day', '>=', which.from).where('s.day', '<=', which.to);
+  else {
+    const { from, to, after, limit } = which;
+    query = query.where('s.day', '>=', from).where('s.day', '<=', to);
+    if (after)
+      query = query.where(sql<boolean>`(s.day, s.id) > (${after.date}::date, ${after.id}::uuid)`);
+    if (limit !== undefined) query = query.limit(limit);
+  }
   return (await query.execute()).map(asSession);
 };
 

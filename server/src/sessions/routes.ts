@@ -8,6 +8,7 @@ import { dayNumber, isDay } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
 import { refreshStandings } from '../faults/queries';
 import { awayRoute } from '../deeds/away';
+import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
 import { settle, settleNew } from '../http/versioned';
@@ -26,6 +27,7 @@ const must = async (trx: Trx, id: string) => {
 
 /** More days than any page shows. */
 const MOST_DAYS = 100;
+const PAGE = 100;
 
 /** A day that a session moves to weighs its reps anew, and may put them in another order. */
 const refreshSession = async (trx: Trx, sessionId: string): Promise<void> => {
@@ -49,7 +51,10 @@ export const sessionRoutes = [
       if (many < 0 || many > MOST_DAYS) {
         throw badInput({ from: `Say from which day to which, ${MOST_DAYS} days at most.` });
       }
-      return { items: await sessions(trx, { from, to }), next: null };
+      const after = readCursor(query.after, ['date', 'id']);
+      if (after && !isDay(after.date)) throw badInput({ after: 'That page is not there.' });
+      const rows = await sessions(trx, { from, to, after, limit: PAGE + 1 });
+      return pageOf(rows, PAGE, ({ date, id }) => ({ date, id }));
     },
   }),
   route({

@@ -103,7 +103,7 @@ export const useAthletePlans = (id: string) =>
 export const useSessions = (from: string, to: string) =>
   useQuery({
     queryKey: ['sessions', from, to],
-    queryFn: async () => (await api.get<Page<Session>>(`/sessions?from=${from}&to=${to}`)).items,
+    queryFn: () => all<Session>('/sessions', `from=${from}&to=${to}`),
   });
 
 /** Sessions that are kept to begin others from. */
