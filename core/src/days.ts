@@ -1,3 +1,5 @@
+import { tzOffset } from '@date-fns/tz';
+
 const DAY_MS = 86_400_000;
 
 /**
@@ -37,18 +39,6 @@ export const hourIn = (timeZone: string, at: Date): number =>
     new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hourCycle: 'h23' }).format(at),
   );
 
-/** How far a time zone's clock is ahead of UTC at a moment, milliseconds. */
-const aheadMs = (timeZone: string, at: number): number => {
-  const parts = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    dateStyle: 'short',
-    timeStyle: 'medium',
-  }).formatToParts(at);
-  const of = (type: string): number => Number(parts.find((part) => part.type === type)!.value);
-  const shown = [of('year'), of('month') - 1, of('day'), of('hour'), of('minute'), of('second')];
-  return Date.UTC(...(shown as [number, number])) - Math.floor(at / 1000) * 1000;
-};
-
 /**
  * The moment at which a clock in a time zone shows a time on a day. A time that a clock leaves out when
  * it is put forward is taken as if it had not been; of one that it shows twice the first is meant.
@@ -59,7 +49,12 @@ const aheadMs = (timeZone: string, at: number): number => {
  */
 export const momentIn = (timeZone: string, day: string, time: string): Date => {
   const shown = Date.parse(`${day}T${time}:00Z`);
-  const offsets = [-1, 1].map((days) => aheadMs(timeZone, shown + days * 86_400_000));
-  const fits = offsets.find((ahead) => aheadMs(timeZone, shown - ahead) === ahead);
+  const aheadMs = (atMs: number): number => {
+    const minutes = tzOffset(timeZone, new Date(atMs));
+    if (Number.isNaN(minutes)) throw new RangeError(`timeZone must be a zone, got ${timeZone}`);
+    return minutes * 60_000;
+  };
+  const offsets = [-1, 1].map((days) => aheadMs(shown + days * DAY_MS));
+  const fits = offsets.find((ahead) => aheadMs(shown - ahead) === ahead);
   return new Date(shown - (fits ?? offsets[0]!));
 };
