@@ -6,6 +6,7 @@ export type Bounds = { min?: number; max?: number; above?: number };
  * Checks a finite number against bounds and gives it back.
  *
  * @throws {RangeError} `<field> must be …, got <value>`
+ * @example number('steps', 3.5, { min: 1, max: 60 }) // 3.5
  */
 export const number = (field: string, value: unknown, bounds: Bounds = {}): number => {
   if (typeof value !== 'number' || !Number.isFinite(value)) {
@@ -24,7 +25,11 @@ export const number = (field: string, value: unknown, bounds: Bounds = {}): numb
   return value;
 };
 
-/** As `number`, and whole. */
+/**
+ * As `number`, and whole.
+ *
+ * @example whole('steps', 14, { min: 1, max: 60 }) // 14
+ */
 export const whole = (field: string, value: unknown, bounds: Bounds = {}): number => {
   const checked = number(field, value, bounds);
   if (!Number.isInteger(checked)) {
@@ -33,7 +38,11 @@ export const whole = (field: string, value: unknown, bounds: Bounds = {}): numbe
   return checked;
 };
 
-/** Checks that a value is one of a short list and gives it back. */
+/**
+ * Checks that a value is one of a short list and gives it back.
+ *
+ * @example oneOf('foot', 'left', ['left', 'right']) // 'left'
+ */
 export const oneOf = <T extends string>(
   field: string,
   value: unknown,

@@ -6,6 +6,7 @@ const DAY_MS = 86_400_000;
  * Number of the day since 1970-01-01.
  *
  * @throws {RangeError} when the text is not a day that exists, yyyy-mm-dd
+ * @example dayNumber('date', '1970-01-03') // 2
  */
 export const dayNumber = (field: string, date: string): number => {
   const ms = /^\d{4}-\d\d-\d\d$/.test(date) ? Date.parse(`${date}T00:00:00Z`) : NaN;
@@ -15,7 +16,11 @@ export const dayNumber = (field: string, date: string): number => {
   return ms / DAY_MS;
 };
 
-/** Whether a text is a day that exists, yyyy-mm-dd. */
+/**
+ * Whether a text is a day that exists, yyyy-mm-dd.
+ *
+ * @example isDay('2031-02-29') // false
+ */
 export const isDay = (text: string): boolean => {
   try {
     return dayNumber('day', text) >= dayNumber('first', '1900-01-01');
@@ -29,11 +34,16 @@ export const isDay = (text: string): boolean => {
  *
  * @param timeZone as the time zone database names it, such as Europe/Lisbon
  * @throws {RangeError} when there is no such zone
+ * @example dayIn('Europe/Lisbon', new Date('2031-07-01T23:30:00Z')) // '2031-07-02'
  */
 export const dayIn = (timeZone: string, at: Date): string =>
   new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(at);
 
-/** The hour that a clock in a time zone shows at a moment, 0–23. */
+/**
+ * The hour that a clock in a time zone shows at a moment, 0–23.
+ *
+ * @example hourIn('Europe/Lisbon', new Date('2031-07-01T17:30:00Z')) // 18
+ */
 export const hourIn = (timeZone: string, at: Date): number =>
   Number(
     new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hourCycle: 'h23' }).format(at),

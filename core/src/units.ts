@@ -30,6 +30,8 @@ const halves = (count: number): string => {
  * Shoes without a shoe length fall back to metric.
  *
  * @param lengthM metres
+ * @example
+ * lengthParts(1.96, { unit: 'imperial' }) // [{ figure: '6', unit: '′' }, { figure: '5', unit: '″' }]
  */
 export const lengthParts = (lengthM: number, style: LengthStyle): FigurePart[] => {
   const sign = lengthM < 0 ? '−' : '';
@@ -70,7 +72,11 @@ export const lengthParts = (lengthM: number, style: LengthStyle): FigurePart[] =
   return signed(parts.length > 0 ? parts : [{ figure: '0', unit: 'yd' }]);
 };
 
-/** A length as one line of text, such as `12.40 m`, `40′ 8½″`, `13 yd 1 ft`, `41 shoes`. */
+/**
+ * A length as one line of text, such as `12.40 m`, `40′ 8½″`, `13 yd 1 ft`, `41 shoes`.
+ *
+ * @example formatLength(12.345, { unit: 'metric' }) // '12.35 m'
+ */
 export const formatLength = (lengthM: number, style: LengthStyle): string =>
   lengthParts(lengthM, style)
     .map(({ figure, unit }) => (unit === '′' || unit === '″' ? figure + unit : `${figure} ${unit}`))
@@ -96,19 +102,31 @@ export const wayParts = (wayM: number, unit: LengthUnit): FigurePart => {
     : { figure: (wayM / MILE_M).toFixed(2), unit: 'mi' };
 };
 
-/** Speed as figure and unit: metres or feet a second. */
+/**
+ * Speed as figure and unit: metres or feet a second.
+ *
+ * @example speedParts(5.4, 'imperial') // { figure: '17.7', unit: 'ft/s' }
+ */
 export const speedParts = (speedMps: number, unit: LengthUnit, decimals = 1): FigurePart =>
   unit === 'metric' || unit === 'shoes'
     ? { figure: speedMps.toFixed(decimals), unit: 'm/s' }
     : { figure: (speedMps / FOOT_M).toFixed(decimals), unit: 'ft/s' };
 
-/** A speed as text, such as `5.4 m/s` or `17.7 ft/s`. */
+/**
+ * A speed as text, such as `5.4 m/s` or `17.7 ft/s`.
+ *
+ * @example formatSpeed(5.4, 'metric') // '5.4 m/s'
+ */
 export const formatSpeed = (speedMps: number, unit: LengthUnit, decimals = 1): string => {
   const part = speedParts(speedMps, unit, decimals);
   return `${part.figure} ${part.unit}`;
 };
 
-/** The unit in which a bare number is read: metres, feet, yards or shoes. */
+/**
+ * The unit in which a bare number is read: metres, feet, yards or shoes.
+ *
+ * @example bareUnit({ unit: 'yards' }) // 'yd'
+ */
 export const bareUnit = ({ unit }: LengthStyle): string =>
   ({ metric: 'm', imperial: 'ft', yards: 'yd', shoes: 'shoes' })[unit];
 
@@ -200,6 +218,7 @@ const NOT_A_LENGTH = 'Write a length such as 12.40 m, 40′ 8½″, 13 yd 1 ft o
  * small), feet (inches when small), yards, or shoes.
  *
  * @returns metres, or a sentence that says what is wrong
+ * @example parseLength('1,96 m', { unit: 'metric' }) // { ok: true, lengthM: 1.96 }
  */
 export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
   const refuse = (message: string): ParsedLength => ({ ok: false, message });

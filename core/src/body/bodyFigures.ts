@@ -69,7 +69,6 @@ const ARM = 0.44;
  *   the shoulders, parts of the arm; `elbow`: the straighter one, its inner angle as seen from the side
  *
  * @returns null for arms where they are free to do what they do
- * @example bodyFigure('hands', figureOf(readyToBlock, body), body) // 1.0: at the height of the eyes
  */
 export const bodyFigure = (
   what: BodyFigure,

@@ -32,7 +32,10 @@ export type FrontFigure = {
 /**
  * Where both feet stand at a moment, as they are laid out; null before both have.
  *
- * @example feetAt(layout, 0) // { left: { rightM: -0.22, toesOutDeg: 0 }, right: { rightM: 0.22, toesOutDeg: 0 } }
+ * @example
+ * const fall = { n: 0, timeS: 0, aheadM: 0, headingDeg: 0, facingDeg: 0 };
+ * const footfalls = [{ ...fall, foot: 'left', besideM: -0.2 }, { ...fall, foot: 'right', besideM: 0.2 }];
+ * feetAt({ footfalls }, 0).right.rightM // 0.2
  */
 export const feetAt = (
   { footfalls }: Pick<Layout, 'footfalls'>,

@@ -31,7 +31,11 @@ export type PostureAngles = {
 const toDeg = (rad: number): number => (rad * 180) / Math.PI;
 const toRad = (deg: number): number => (deg * Math.PI) / 180;
 
-/** The inner angle at a point between two others. */
+/**
+ * The inner angle at a point between two others.
+ *
+ * @example innerDeg({ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 0, y: 1 }) // 90
+ */
 export const innerDeg = (at: SidePoint, a: SidePoint, b: SidePoint): number => {
   const [ax, ay, bx, by] = [a.x - at.x, a.y - at.y, b.x - at.x, b.y - at.y];
   return toDeg(Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)));

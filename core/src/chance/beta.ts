@@ -4,7 +4,11 @@ const LANCZOS = [
   1.5056327351493116e-7,
 ];
 
-/** Natural logarithm of the gamma function for x > 0. Source: Lanczos approximation, g = 7, n = 9. */
+/**
+ * Natural logarithm of the gamma function for x > 0. Source: Lanczos approximation, g = 7, n = 9.
+ *
+ * @example logGamma(5) // 3.18
+ */
 export const logGamma = (x: number): number => {
   if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x);
   const y = x - 1;
@@ -14,6 +18,9 @@ export const logGamma = (x: number): number => {
   return 0.5 * Math.log(2 * Math.PI) + (y + 0.5) * Math.log(t) - t + Math.log(sum);
 };
 
+/**
+ * @example Math.exp(logBeta(2, 3)) // 0.0833
+ */
 export const logBeta = (a: number, b: number): number =>
   logGamma(a) + logGamma(b) - logGamma(a + b);
 
@@ -48,6 +55,7 @@ const betaFraction = (x: number, a: number, b: number): number => {
  *
  * @param x 0–1; a, b > 0
  * @param logB log B(a, b), when the caller asks for many x of one distribution
+ * @example betaBelow(0.5, 2, 3) // 0.688
  * Source: continued fraction by Lentz's method, with the symmetry I_x(a,b) = 1 − I_(1−x)(b,a)
  */
 export const betaBelow = (x: number, a: number, b: number, logB = logBeta(a, b)): number => {
@@ -63,6 +71,7 @@ export const betaBelow = (x: number, a: number, b: number, logB = logBeta(a, b))
  * Quantile of Beta(a, b): Newton steps kept inside a shrinking bracket.
  *
  * @param p 0–1
+ * @example betaQuantile(0.95, 2.5, 8.5) // 0.452
  */
 export const betaQuantile = (p: number, a: number, b: number): number => {
   if (p <= 0) return 0;

@@ -1,10 +1,15 @@
-/** Density of the standard normal distribution. */
+/**
+ * Density of the standard normal distribution.
+ *
+ * @example normalDensity(0) // 0.399
+ */
 export const normalDensity = (z: number): number => Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI);
 
 /**
  * Distribution function of the standard normal, to about 1e-15 relative in the body and 1e-12 in the
  * tails that occur here.
  *
+ * @example normalBelow(1.645) // 0.95
  * Source: series Φ(z) = ½ + φ(z)·Σ z^(2k+1)/(1·3·5…); continued fraction (Laplace) beyond |z| = 4
  */
 export const normalBelow = (z: number): number => {

@@ -5,7 +5,11 @@ export type Spread = {
   n: number;
 };
 
-/** Mean and sample standard deviation. */
+/**
+ * Mean and sample standard deviation.
+ *
+ * @example spreadOf([7.9, 8, 8.1]) // { mean: 8, sd: 0.1, n: 3 }
+ */
 export const spreadOf = (values: readonly number[]): Spread => {
   const n = values.length;
   const mean = values.reduce((sum, value) => sum + value, 0) / n;

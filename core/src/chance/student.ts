@@ -5,6 +5,7 @@ import { betaBelow } from './beta';
  *
  * @param p 0.5–0.9999
  * @param freedom degrees of freedom, at least 1
+ * @example studentQuantile(0.95, 5) // 2.02
  * Source: P(T > t) = ½·I(ν/(ν+t²); ν/2, ½)
  */
 export const studentQuantile = (p: number, freedom: number): number => {

@@ -59,7 +59,9 @@ const downstream = (
  *
  * @throws {RangeError} naming the field that is out of range
  * @example
- *   chooseCue({ school: 'root-cause', faults }).code // the fault to cue, null when none is live
+ * const fault = { phase: 1, live: true, severity: 2, safety: false, trend: 'steady' };
+ * const late = { ...fault, code: 'late', rate: 0.5, leadsTo: [] };
+ * chooseCue({ school: 'root-cause', faults: [{ ...fault, code: 'low', rate: 0.3, leadsTo: ['late'] }, late] }).code // 'low': late follows from it
  */
 export const chooseCue = (input: {
   school?: CueSchool | undefined;

@@ -20,6 +20,7 @@ const GAUSS: readonly (readonly [number, number])[] = [
 /**
  * P(Y < X) for X ~ Beta(a, b) and Y ~ Beta(c, d), independent.
  *
+ * @example chanceBelow({ alpha: 2, beta: 8 }, { alpha: 5, beta: 5 }) // 0.0656
  * Source: ∫ f_X(x)·F_Y(x) dx; with x = sin²u the integrand is smooth to the ends
  */
 export const chanceBelow = (
@@ -49,7 +50,11 @@ export const chanceBelow = (
   return Math.min(1, Math.max(0, sum * half));
 };
 
-/** What a prior becomes once reps have been seen. */
+/**
+ * What a prior becomes once reps have been seen.
+ *
+ * @example seen({ alpha: 0.5, beta: 0.5 }, { reps: 8, faults: 2 }) // { alpha: 2.5, beta: 6.5 }
+ */
 export const seen = ({ alpha, beta }: BetaPrior, { reps, faults }: RepCounts): BetaPrior => ({
   alpha: alpha + faults,
   beta: beta + reps - faults,
@@ -57,7 +62,9 @@ export const seen = ({ alpha, beta }: BetaPrior, { reps, faults }: RepCounts): B
 
 const meanOf = ({ alpha, beta }: BetaPrior): number => alpha / (alpha + beta);
 
-/** @throws {RangeError} when both parameters are not above 0 */
+/**
+ * @throws {RangeError} when both parameters are not above 0
+ */
 export const checkPrior = (prior: BetaPrior): void => {
   number('prior.alpha', prior.alpha, { above: 0 });
   number('prior.beta', prior.beta, { above: 0 });

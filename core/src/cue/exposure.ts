@@ -49,8 +49,10 @@ export const couldShow = (faults: readonly FaultPlace[], rep: RepView): string[]
  *
  * @returns counts by the fault's code
  * @example
- * exposure({ faults, reps: [{ phases: ['back'], faults: [], watched: false, asked: null, without: [] }] })
- * // { heels: { reps: 0, faults: 0 }, 'wrong-way': { reps: 0, faults: 0 } }: nobody looked
+ * const faults = [{ code: 'heels', phases: ['back'], read: false }];
+ * const rep = { phases: ['back'], faults: [], asked: null, without: [] };
+ * // Of two reps somebody watched the first.
+ * exposure({ faults, reps: [{ ...rep, watched: true }, { ...rep, watched: false }] }) // { heels: { reps: 1, faults: 0 } }
  * Source: domain definitions, section 5.
  */
 export const exposure = ({

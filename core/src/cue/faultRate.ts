@@ -23,7 +23,11 @@ export const checkCount = (where: string, count: { reps: number; faults: number 
   whole(`${where}faults`, count.faults, { min: 0, max: count.reps });
 };
 
-/** Mean and 5–95 % interval of Beta(α, β). */
+/**
+ * Mean and 5–95 % interval of Beta(α, β).
+ *
+ * @example posterior(2.5, 8.5) // { rate: 0.227, low: 0.0602, high: 0.452, alpha: 2.5, beta: 8.5 }
+ */
 export const posterior = (alpha: number, beta: number): FaultRate => ({
   rate: alpha / (alpha + beta),
   low: betaQuantile(0.05, alpha, beta),

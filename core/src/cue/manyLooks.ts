@@ -10,6 +10,7 @@ const Q = 0.1;
  * @param q share of false alarms let through, 0.1 when absent
  * @returns the greatest of them that is pointed out; −1 where none is
  * @throws {RangeError} when the share is out of range
+ * @example pointedOutTo([0.001, 0.012, 0.3], 0.05) // 0.012
  * Source: Benjamini and Hochberg's step-up procedure
  */
 export const pointedOutTo = (chances: readonly number[], q?: number): number => {

@@ -25,6 +25,9 @@ type DayCount = { day: number; reps: number; faults: number };
  *
  * @param days of sessions with reps
  * @param weights what is left of each
+ * @example
+ * bandShape([{ reps: 8, faults: 2 }, { reps: 6, faults: 3 }], [1, 0.5])
+ * // { alpha: 3.94, beta: 7.87, spreadFactor: 1.18 }
  */
 export const bandShape = (
   days: readonly { reps: number; faults: number }[],

@@ -65,6 +65,7 @@ export type CurvePlan = {
  * @param chordM tape length between the prints, metres; 0 < chordM ≤ 2·radiusM
  * @param radiusM radius of the circle that was run, metres
  * @throws {RangeError} when the chord cannot lie on the circle
+ * @example arcFromChord(1.5, 10) // 1.5
  * Source: circle geometry, s = 2R·asin(c / 2R)
  */
 export const arcFromChord = (chordM: number, radiusM: number): number => {

@@ -26,7 +26,14 @@ const laneAt = (arc: GoalArc, lane: number): number =>
 const placeAt = (arc: GoalArc, deg: number, radiusM = arc.radiusM): Place =>
   moved(arc.centre, deg, radiusM);
 
-/** Goal centre to the feet: the depth asked for a body, and so far at least that the posts are reached. */
+/**
+ * Goal centre to the feet: the depth asked for a body, and so far at least that the posts are reached.
+ *
+ * @example
+ * const athlete = { trials: [], heightM: 1.75, legM: null, shoeM: null };
+ * const body = bodyOf({ ...athlete, hand: 'right', takeoffFoot: 'left' });
+ * arcDepthM({ depth: { value: 1.2, of: 'm' }, goalM: 3, spreadDeg: 60 }, body) // 1.73
+ */
 export const arcDepthM = (
   { depth, goalM, spreadDeg }: Pick<ArcSteps, 'depth' | 'goalM' | 'spreadDeg'>,
   body: Body,

@@ -43,6 +43,9 @@ export const SHOE_OF_HEIGHT = 0.152 + 0.008;
  * height of their age when that is missing too.
  *
  * @returns metres, and which of them are estimates
+ * @example
+ * const athlete = { trials: [], heightM: 1.75, legM: null, shoeM: null };
+ * bodyOf({ ...athlete, hand: 'right', takeoffFoot: 'left' }).legM // 0.927
  */
 export const bodyOf = (
   athlete: Handed & {
@@ -86,6 +89,10 @@ export const bodyOf = (
  * Metres of a length that is counted in one of the athlete's measures.
  *
  * @throws {RangeError} when it is no length
+ * @example
+ * const athlete = { trials: [], heightM: 1.75, legM: null, shoeM: null };
+ * const body = bodyOf({ ...athlete, hand: 'right', takeoffFoot: 'left' });
+ * spanM({ value: 0.5, of: 'leg' }, body) // 0.464
  */
 export const spanM = (span: Span, body: Body, field = 'span'): number => {
   const value = number(`${field}.value`, span.value, { min: -100, max: 100 });
@@ -118,5 +125,9 @@ const USUAL: Record<SpanUnit, number> = {
   'top step': 2.1,
 };
 
-/** Metres of a length for a usual grown body. */
+/**
+ * Metres of a length for a usual grown body.
+ *
+ * @example usualM({ value: 0.5, of: 'leg' }) // 0.465
+ */
 export const usualM = ({ value, of }: Span): number => value * USUAL[of];

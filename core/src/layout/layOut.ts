@@ -367,8 +367,12 @@ const laidWithin = (sequence: Sequence, athlete: Body, choices: LayoutChoices): 
  * @returns metres, seconds, degrees clockwise from where the athlete faces at the start
  * @throws {RangeError} naming what is out of range
  * @example
- *   const { footfalls } = layOut(sequence, body, { side: 'other', reads: { give: 'left' } });
- *   // each with place, foot, phase and time; n is 0 for the feet that stand at the start
+ * const athlete = { trials: [], heightM: 1.75, legM: null, shoeM: null };
+ * const body = bodyOf({ ...athlete, hand: 'right', takeoffFoot: 'left' });
+ * const steps = { kind: 'build-up', first: 'left', steps: 4, fill: false, target: null };
+ * const phase = { code: 'run', name: 'Run', steps, next: null, read: null, turn: null, ball: null };
+ * const sequence = { writtenFor: { by: 'neither', side: 'left' }, phases: [phase], others: [] };
+ * layOut(sequence, body).footfalls.map(({ n, foot }) => `${n} ${foot}`).at(-1) // '4 right'
  * Source: plane geometry; step model and solvers as in their own files
  */
 export const layOut = (sequence: Sequence, athlete: Body, choices: LayoutChoices = {}): Layout => {

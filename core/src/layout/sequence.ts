@@ -304,6 +304,9 @@ export type Sequence = {
  * The phases in the order in which they are gone through.
  *
  * @param reads phase code → code of the option taken; the first option where none is named
+ * @example
+ * const phases = ['go', 'turn', 'stop'].map((code) => ({ code, then: null, read: null }));
+ * pathOf([{ ...phases[0], then: 'stop' }, ...phases.slice(1)]).map(({ code }) => code) // ['go', 'stop']
  */
 export const pathOf = <P extends SequencePhase>(
   phases: readonly P[],

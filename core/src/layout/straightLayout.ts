@@ -11,7 +11,9 @@ import { sign, type Footfall } from './walker';
  * @param on.target name of what is run to; lines of other targets are left out
  * @param on.widthM between the lines of left and right prints, metres
  * @example
- * straightLayout(plan, { target: 'board', widthM: 0.18 }).footfalls.at(-1)!.toLineM // 0: on the board
+ * const model = estimateStepModel(1.75);
+ * const plan = solveStraight({ model, takeoffFoot: 'left', steps: 12, distanceM: 20, absorb: 'early' });
+ * straightLayout(plan, { target: 'board', widthM: 0.18 }).footfalls.at(-1)!.n // 12
  */
 export const straightLayout = (
   plan: StraightPlan,

@@ -46,14 +46,24 @@ export type Footfall = Place & {
 /** Where the middle of the body is at a moment. */
 export type TrackPoint = Place & { timeS: number; facingDeg: number };
 
+/**
+ * @example toRad(180) // 3.14
+ */
 export const toRad = (deg: number): number => (deg * Math.PI) / 180;
 
-/** The place so many metres off along a heading. */
+/**
+ * The place so many metres off along a heading.
+ *
+ * @example moved({ besideM: 1, aheadM: 0 }, 0, 2) // { besideM: 1, aheadM: 2 }
+ */
 export const moved = (from: Place, headingDeg: number, metres: number): Place => ({
   besideM: from.besideM + metres * Math.sin(toRad(headingDeg)),
   aheadM: from.aheadM + metres * Math.cos(toRad(headingDeg)),
 });
 
+/**
+ * @example between({ besideM: 0, aheadM: 0 }, { besideM: 3, aheadM: 4 }) // 5
+ */
 export const between = (a: Place, b: Place): number =>
   Math.hypot(a.besideM - b.besideM, a.aheadM - b.aheadM);
 
@@ -63,6 +73,9 @@ export const turned = (deg: number): number => {
   return rest > 180 ? rest - 360 : rest <= -180 ? rest + 360 : rest;
 };
 
+/**
+ * @example sign('left') // -1
+ */
 export const sign = (side: Foot): number => (side === 'right' ? 1 : -1);
 
 export type Step = {

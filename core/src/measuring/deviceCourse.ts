@@ -97,7 +97,13 @@ export type Minute = {
   speedMps: number | null;
 };
 
-/** A run minute by minute; what was walked, and minutes of which little was measured or run, are left out. */
+/**
+ * A run minute by minute; what was walked, and minutes of which little was measured or run, are left out.
+ *
+ * @example
+ * const readings = Array.from({ length: 61 }, (_, atS) => ({ atS, cadenceSpm: 170, speedMps: 3 }));
+ * minutesOf({ readings }).map(({ cadenceSpm }) => cadenceSpm) // [170]
+ */
 export const minutesOf = ({
   readings,
   silentS = SILENT_S,
@@ -131,6 +137,8 @@ export const minutesOf = ({
  * The runs of a course: standing, silence and walking before, between and after them left out.
  *
  * @param fromSpm under this nobody runs
+ * @example
+ * runsIn([0, 1, 2, 60, 61].map((atS) => ({ atS, cadenceSpm: 170, speedMps: null })), 140).length // 2
  */
 export const runsIn = <R extends DeviceReading>(readings: readonly R[], fromSpm: number): R[][] => {
   const runs: R[][] = [];
@@ -148,6 +156,9 @@ export const runsIn = <R extends DeviceReading>(readings: readonly R[], fromSpm:
 /** So near the target counts as in its band: two or three beats, which is how exactly a beat is kept. */
 export const BAND = 0.03;
 
+/**
+ * @example isInBand(174, 180) // false
+ */
 export const isInBand = (cadenceSpm: number, targetSpm: number): boolean =>
   Math.abs(cadenceSpm - targetSpm) <= BAND * targetSpm + 1e-9;
 
@@ -156,6 +167,7 @@ export const isInBand = (cadenceSpm: number, targetSpm: number): boolean =>
  * band's width towards it, since nobody changes step by more at once.
  *
  * @param cadenceSpm as it is run; 0 while nothing is
+ * @example beatFor(160, 180) // 164.8
  */
 export const beatFor = (cadenceSpm: number, targetSpm: number): number =>
   cadenceSpm === 0 || isInBand(cadenceSpm, targetSpm)
@@ -168,7 +180,12 @@ export type SteadyRun = { targetSpm: number | null; minutesSpm: readonly number[
 /** A minute that somebody ran at a steady cadence lies between, steps a minute. */
 export const STEADY_SPM = { min: 60, max: 300 };
 
-/** Mean of a steady run, and how many of its minutes lay in the band of its target. */
+/**
+ * Mean of a steady run, and how many of its minutes lay in the band of its target.
+ *
+ * @example
+ * steadyRun({ targetSpm: 176, minutesSpm: [174, 176, 178] }) // { mean: 176, sd: 2, n: 3, inBand: 3 }
+ */
 export const steadyRun = ({
   targetSpm,
   minutesSpm,
@@ -192,6 +209,7 @@ const RUNS = 2;
  * more each, lay in the band for four fifths of their minutes.
  *
  * @param runs with a target, in the order of days
+ * @example rampStep([{ targetSpm: 176, minutesSpm: Array(12).fill(176) }]) // 'too-few'
  */
 export const rampStep = (runs: readonly SteadyRun[]): RampStep => {
   const target = runs.findLast((run) => run.targetSpm !== null)?.targetSpm ?? null;

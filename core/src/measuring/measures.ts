@@ -80,6 +80,8 @@ const timeTo = (topSpeedMps: number, tauS: number, distanceM: number): number =>
  *
  * @param splits at least two, farther ones later; metres and seconds
  * @throws {RangeError} naming the split that cannot be, or when the times show no build-up
+ * @example
+ * fitSprint([{ distanceM: 5, timeS: 1.2 }, { distanceM: 20, timeS: 3.2 }]).topSpeedMps // 7.97
  * Source: first-order sprint model, separable least squares
  */
 export const fitSprint = (splits: readonly { distanceM: number; timeS: number }[]): SprintFit => {
@@ -136,6 +138,7 @@ export const fitSprint = (splits: readonly { distanceM: number; timeS: number }[
  * Steps a minute from counts of one foot.
  *
  * @throws {RangeError} naming the count that cannot be
+ * @example countedCadence([{ count: 28, seconds: 20 }, { count: 29, seconds: 20 }]).mean // 171
  * Source: cadence = 2 × count of one foot × 60 ÷ seconds
  */
 export const countedCadence = (counts: readonly { count: number; seconds: number }[]): Spread => {
@@ -166,6 +169,7 @@ export type RunThroughs = {
  *
  * @param missesM beyond the line positive, metres
  * @throws {RangeError} naming the miss that cannot be
+ * @example runThroughs([-0.1, -0.14, -0.06, -0.12, -0.09, -0.11]).moveM // -0.103
  * Source: Student's interval of a mean
  */
 export const runThroughs = (missesM: readonly number[]): RunThroughs => {
@@ -221,6 +225,7 @@ const several = (
  * the cadence, steps for the lane.
  *
  * @throws {RangeError} naming the figure that cannot be
+ * @example readingResult({ kind: 'reaction', timesS: [0.22, 0.24, 0.23] }).mean // 0.23
  * Source: stop a = v²/2s; curve arc from chord; others as their own functions
  */
 export const readingResult = (reading: Reading): ReadingResult => {
@@ -296,6 +301,10 @@ const READ_WITHIN_DAYS = 120;
 /**
  * The reading of a kind that speaks for an athlete: of those of the four months up to the newest, the
  * most trusted source (a device before another person before the runner), of these the newest.
+ *
+ * @example
+ * const older = { takenOn: '2031-03-01', source: 'device' };
+ * currentReading([{ takenOn: '2031-04-01', source: 'self' }, older]) === older // true
  */
 export const currentReading = <R extends { takenOn: string; source: ReadingSource }>(
   readings: readonly R[],
@@ -320,7 +329,13 @@ export type CurrentFigures = {
     Pick<DatedReading, 'takenOn' | 'source'>;
 };
 
-/** What is known of an athlete beside their steps, kind by kind. */
+/**
+ * What is known of an athlete beside their steps, kind by kind.
+ *
+ * @example
+ * const reading = { kind: 'reaction', timesS: [0.22, 0.24] };
+ * currentFigures([{ takenOn: '2031-04-01', source: 'device', reading }]).reaction.mean // 0.23
+ */
 export const currentFigures = (readings: readonly DatedReading[]): CurrentFigures => {
   const figures: Record<string, unknown> = {};
   for (const kind of READING_KINDS) {

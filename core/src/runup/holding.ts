@@ -86,9 +86,10 @@ export type Held = ComparedPlan & {
  * @param by how the athlete's steps and runs scatter, over how many last steps they steer (0: not at all),
  *   and how many run-ups from which seed
  * @example
- *   const by = { stepFraction: 0.02, runFraction: 0.01, steerSteps: 4, runs: 20_000, seed: 1 };
- *   const spreads = simulationsOf(plans, by).map(simulateRunUps);
- *   const { held } = heldBy(plans, spreads, by, { n: 6, sdM: 0.11 })!;
+ * const model = estimateStepModel(1.75);
+ * const plans = [{ steps: 12, lengthsM: Array.from({ length: 12 }, (_, i) => modelLengthM(model, i + 1)) }];
+ * const by = { stepFraction: 0.02, runFraction: 0.01, steerSteps: 4, runs: 2_000, seed: 1 };
+ * simulationsOf(plans, by).map(simulateRunUps).length // 2: without steering, and with it
  */
 export const simulationsOf = (
   plans: readonly ComparedPlan[],

@@ -26,6 +26,7 @@ export type TimedBeat = Beat & { n: number; countIn: boolean };
  *
  * @returns beats from time 0 on, seconds, and how long one round takes when it is looped
  * @throws {RangeError} naming the field that is out of range
+ * @example playBeats(steadyBeats(180, 1), { rate: 0.5 }).roundS // 2
  */
 export const playBeats = (
   beats: readonly Beat[],
@@ -60,7 +61,11 @@ export const playBeats = (
   };
 };
 
-/** A steady beat: one contact after the other, left first. */
+/**
+ * A steady beat: one contact after the other, left first.
+ *
+ * @example steadyBeats(180, 1).map(({ foot }) => foot) // ['left', 'right', 'left']
+ */
 export const steadyBeats = (cadenceSpm: number, seconds: number): Beat[] => {
   const intervalS = 60 / number('cadenceSpm', cadenceSpm, { min: 30, max: 400 });
   const count = Math.floor(number('seconds', seconds, { above: 0, max: 7200 }) / intervalS);

@@ -1,7 +1,11 @@
 import { number } from '../check';
 import { INCH_M, type LengthUnit } from '../units';
 
-/** What a tape can be set to: a centimetre, or half an inch; a shoe is set to a tenth. */
+/**
+ * What a tape can be set to: a centimetre, or half an inch; a shoe is set to a tenth.
+ *
+ * @example tapeStepM('shoes', 0.28) // 0.028
+ */
 export const tapeStepM = (unit: LengthUnit, shoeM?: number): number =>
   unit === 'metric' ? 0.01 : unit === 'shoes' && shoeM ? shoeM / 10 : INCH_M / 2;
 
@@ -22,6 +26,7 @@ export type TapeMark<T> = {
  *
  * @param distanceM of a mark from the datum, metres
  * @throws {RangeError} when a distance is no number
+ * @example tapeMarks([24.138, 12.06], (mark) => mark, 0.01).map(({ onM }) => onM) // [12.06, 12.08]
  */
 export const tapeMarks = <T>(
   marks: readonly T[],

@@ -272,8 +272,9 @@ const checkBounds = (bounds: readonly StepBound[], n: number): readonly StepBoun
  *   Lengths and distances in metres, cadence in steps per minute, times in seconds.
  * @throws {RangeError} naming the field that is out of range
  * @example
- *   solveStraight({ model, takeoffFoot: 'left', steps: 14, distanceM: 31.5, absorb: 'early' })
- *   // feasible: startFoot, every step with its length and time; else reason and the bounds that can be met
+ * const ask = { model: estimateStepModel(1.75), takeoffFoot: 'left', distanceM: 24, absorb: 'early' };
+ * solveStraight({ ...ask, steps: 14 }).startFoot // 'right': every step has its length and time
+ * solveStraight({ ...ask, steps: 4 }).reason // 'too-long': with the bounds that can be met
  * Source: weighted least squares under one linear constraint and bounds (KKT conditions)
  */
 export const solveStraight = (input: StraightInput): StraightResult => {

@@ -32,7 +32,9 @@ const SAME_SPEED = 1e-6;
  *   only and are left out, and so are check marks beyond the start of a run
  * @param laneM room before the target: no run that starts beyond it is suggested
  * @throws {RangeError} when from or to is not within 1–60, and as `solveStraight`
- * @example compareStepCounts({ model, takeoffFoot: 'left', distanceM: 24 }, 10, 14).recommended // 12
+ * @example
+ * const ask = { model: estimateStepModel(1.75), takeoffFoot: 'left', distanceM: 24 };
+ * compareStepCounts(ask, 10, 16).recommended // 14
  */
 export const compareStepCounts = (
   {
@@ -232,8 +234,8 @@ const PIN_GRID_M = 0.01;
  * @returns null where the plan is within it, or no single change does
  * @throws {RangeError} as `solveStraight`
  * @example
- * const mend = mendBraking({ ...ask, pins: [{ step: 6, lengthM: 2 }] }, 4.5);
- * // mend.change 'pin', mend.lengthM: how long step 6 may be pinned
+ * const ask = { model: estimateStepModel(1.75), takeoffFoot: 'left', steps: 12, pins: [{ step: 11, lengthM: 2.3 }] };
+ * mendBraking(ask, 4.5).change // 'pin': how long that step may be at most
  */
 export const mendBraking = (
   input: StraightInput,

@@ -32,15 +32,26 @@ const RATE_MAX = 20;
 const buildUp = (first: number, top: number, rate: number, k: number): number =>
   top - (top - first) * Math.exp(-(k - 1) / rate);
 
-/** Length of step k, metres. */
+/**
+ * Length of step k, metres.
+ *
+ * @example modelLengthM(estimateStepModel(1.75), 10) // 1.84
+ */
 export const modelLengthM = (model: StepModel, k: number): number =>
   buildUp(model.firstLengthM, model.topLengthM, model.lengthRate, k);
 
-/** Cadence of step k, steps per minute. */
+/**
+ * Cadence of step k, steps per minute.
+ *
+ * @example modelCadenceSpm(estimateStepModel(1.75), 10) // 244.2
+ */
 export const modelCadenceSpm = (model: StepModel, k: number): number =>
   buildUp(model.firstCadenceSpm, model.topCadenceSpm, model.cadenceRate, k);
 
-/** @throws {RangeError} naming the field of the model that is out of range */
+/**
+ * @throws {RangeError} naming the field of the model that is out of range
+ * @example checkModel(estimateStepModel(1.75)).topLengthM // 1.88
+ */
 export const checkModel = (model: StepModel): StepModel => {
   number('model.firstLengthM', model.firstLengthM, { above: 0, max: 10 });
   number('model.topLengthM', model.topLengthM, { above: 0, max: 10 });
@@ -379,7 +390,11 @@ export const estimateStepModel = (heightM: number, ageYears?: number | null): St
 
 const SAME = 1e-6;
 
-/** Whether two models come to the same steps. */
+/**
+ * Whether two models come to the same steps.
+ *
+ * @example isSameModel(estimateStepModel(1.75), estimateStepModel(1.76)) // false
+ */
 export const isSameModel = (a: StepModel, b: StepModel): boolean =>
   (Object.keys(a) as (keyof StepModel)[]).every((key) => Math.abs(a[key] - b[key]) < SAME);
 
@@ -399,7 +414,11 @@ export const USUAL_HEIGHT_M = 1.7;
 /** Median heights from five to sixteen years, girls and boys together, metres. */
 const HEIGHT_AT_M = [1.1, 1.16, 1.22, 1.28, 1.33, 1.38, 1.44, 1.5, 1.56, 1.61, 1.65, 1.68];
 
-/** The height to reckon with when none was measured: the median of the age, or of the full-grown. */
+/**
+ * The height to reckon with when none was measured: the median of the age, or of the full-grown.
+ *
+ * @example usualHeightM(10) // 1.38
+ */
 export const usualHeightM = (ageYears?: number | null): number =>
   (ageYears !== null && ageYears !== undefined && HEIGHT_AT_M[Math.max(0, ageYears - 5)]) ||
   USUAL_HEIGHT_M;
@@ -417,6 +436,7 @@ export type CurrentModel = {
  * runs were taped and not timed, the cadence is the estimate's; `fit.timed` says so.
  *
  * @throws {RangeError} as `fitStepModel` and `estimateStepModel`
+ * @example currentModel({ trials: [], heightM: 1.75 }).source // 'estimate'
  */
 export const currentModel = (athlete: {
   trials: readonly (Trial & { takenOn: string })[];

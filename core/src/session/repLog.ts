@@ -181,11 +181,22 @@ export type RepCount = Condition &
     load: BodyLoad;
   };
 
-/** Names a turn; two rows with the same key are about the same rep. */
+/**
+ * Names a turn; two rows with the same key are about the same rep.
+ *
+ * @example
+ * turnKey({ drillSetId: 's1', athleteId: 'ana', set: 1, side: 'own', variant: '', rep: 2 })
+ * // 's1/ana/1/own/2/'
+ */
 export const turnKey = (turn: TurnKey): string =>
   `${turn.drillSetId}/${turn.athleteId}/${turn.set}/${turn.side}/${turn.rep}/${turn.variant}`;
 
-/** Groups of a list by a key, in the order in which the keys first come. */
+/**
+ * Groups of a list by a key, in the order in which the keys first come.
+ *
+ * @example
+ * [...groupBy(['ana', 'bo', 'cy'], (name) => name.length)] // [[3, ['ana']], [2, ['bo', 'cy']]]
+ */
 export const groupBy = <T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> => {
   const groups = new Map<string, T[]>();
   for (const item of list) {
@@ -202,8 +213,10 @@ export const groupBy = <T>(list: readonly T[], keyOf: (item: T) => string): Map<
  * what still waits on a device comes last. Clocks play no part. A row that arrived before an earlier row
  * of its own device counts as having arrived with that one.
  *
- * @example inLogOrder([{ device: 'a', deviceNo: 2, arrival: 1 }, { device: 'a', deviceNo: 1, arrival: 2 }])
- *   // number 1 first, although it arrived later
+ * @example
+ * // Number 1 comes first, although it arrived later.
+ * const rows = [{ id: 'y', device: 'a', deviceNo: 2, arrival: 1 }, { id: 'x', device: 'a', deviceNo: 1, arrival: 2 }];
+ * inLogOrder(rows).map(({ id }) => id) // ['x', 'y']
  */
 export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R[]): R[] => {
   const arrived = new Map<R, number>();
@@ -224,15 +237,27 @@ export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R
   return [...rows].sort(order);
 };
 
-/** Whether the athlete did the rep, so that it counts. */
+/**
+ * Whether the athlete did the rep, so that it counts.
+ *
+ * @example wasRun({ outcome: 'skip' }) // false
+ */
 export const wasRun = ({ outcome }: { outcome: Outcome }): boolean =>
   outcome === 'clean' || outcome === 'fault';
 
-/** Whether a row answers its turn; a rep to be done again and an athlete who comes or leaves do not. */
+/**
+ * Whether a row answers its turn; a rep to be done again and an athlete who comes or leaves do not.
+ *
+ * @example isAnswer({ outcome: 'again' }) // false
+ */
 export const isAnswer = ({ outcome }: { outcome: Outcome }): boolean =>
   outcome === 'clean' || outcome === 'fault' || outcome === 'skip' || outcome === 'done';
 
-/** Whether with this row the athlete leaves the session. */
+/**
+ * Whether with this row the athlete leaves the session.
+ *
+ * @example isLeaving({ outcome: 'pain' }) // true
+ */
 export const isLeaving = ({ outcome }: { outcome: Outcome }): boolean =>
   outcome === 'out' || outcome === 'pain';
 
@@ -255,8 +280,13 @@ const standingOfTurn = <R extends LogRow>(rows: readonly R[], voided: ReadonlySe
  * @param log rows of any turns, in any order
  * @returns turn by turn, in the order in which the turns first come
  * @example
- *   // Two phones answered one turn; the row that arrived first stands.
- *   standing([{ ...turn, id: 'a', arrival: 2 }, { ...turn, id: 'b', arrival: 1 }]) // [b]
+ * // Two phones answered one turn; the row that arrived first stands.
+ * const turn = { drillSetId: 's', athleteId: 'ana', set: 1, side: 'own', variant: '', rep: 1 };
+ * const row = { ...turn, outcome: 'clean', voids: null, watched: true, deviceNo: 1 };
+ * standing([
+ *   { ...row, id: 'a', device: 'phone', arrival: 2 },
+ *   { ...row, id: 'b', device: 'tablet', arrival: 1 },
+ * ]).map(({ id }) => id) // ['b']
  */
 export const standing = <R extends LogRow>(log: readonly R[]): R[] =>
   [...groupBy(log, turnKey).values()].flatMap((rows) => {
@@ -314,7 +344,11 @@ export const lastOf = <R extends LogRow>(log: readonly R[], device: string): R |
   return inLogOrder(fromDevice.length > 0 ? fromDevice : stands).at(-1) ?? null;
 };
 
-/** What several reps put on a body together; those of which nothing is known count for nothing. */
+/**
+ * What several reps put on a body together; those of which nothing is known count for nothing.
+ *
+ * @example addLoads([{ contacts: 12, jumps: 1, throws: 0, sprintM: 20 }, null]).contacts // 12
+ */
 export const addLoads = (loads: readonly (BodyLoad | null)[]): BodyLoad => {
   const sum = { contacts: 0, jumps: 0, throws: 0, sprintM: 0 };
   for (const load of loads) {

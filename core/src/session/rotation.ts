@@ -10,6 +10,7 @@ export type Shift = Map<string, Part>;
  * How many lanes can be filled, somebody for every role in each; at least one.
  *
  * @returns lanes, and how many of the roles can be given out: with few people the last ones go
+ * @example filled(7, 3, 3) // { lanes: 2, roles: 3 }
  */
 export const filled = (
   people: number,
@@ -27,6 +28,7 @@ export const filled = (
  * @param ring everybody, in the order in which they perform
  * @param performers those who perform now, one a lane
  * @param roles how many roles there are, the one that performs among them
+ * @example cast(['ana', 'bo', 'cy'], ['bo'], 2).get('ana') // { role: 1, lane: 1 }
  */
 export const cast = (
   ring: readonly string[],
@@ -69,7 +71,11 @@ export const rotation = (ring: readonly string[], lanes: number, roles: number):
   );
 };
 
-/** Groups of a list that differ by one at most, neighbours together. */
+/**
+ * Groups of a list that differ by one at most, neighbours together.
+ *
+ * @example groupsOf(['ana', 'bo', 'cy', 'di', 'eve'], 2) // [['ana', 'bo'], ['cy', 'di', 'eve']]
+ */
 export const groupsOf = <T>(list: readonly T[], groups: number): T[][] => {
   const many = Math.max(1, Math.min(groups, list.length));
   return Array.from({ length: many }, (_, i) =>

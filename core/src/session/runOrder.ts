@@ -118,6 +118,8 @@ export const retriesMissed = ({ makes, stand, retryMissed }: Omit<RunSet, 'drill
  * @throws {RangeError} when rounds or reps are not within 1–100
  * @example
  * // Two makes of each spot; the wing was missed last time.
+ * const vary = { ...AS_PLANNED.vary, spots: ['top', 'wing'] };
+ * const set = { ...AS_PLANNED, vary, drillSetId: 's', athleteIds: ['ana'], sets: 1, reps: 4, makes: 2, stand: 'turns' };
  * turnOrder(set, new Map([['ana', ['own spot=wing']]]))[0]!.variant // 'spot=wing'
  */
 export const turnOrder = (set: RunSet, missed: Missed = new Map()): Turn[] => {
@@ -176,8 +178,8 @@ const madeEnough = (set: RunSet, rows: readonly LogRow[]): ReadonlySet<string> =
  * @param first who is brought forward: up before all others, as long as there is a turn to do
  * @param order `turnOrder(set)`, where it is known already
  * @example
- *   const { up, next } = runState(set, log, new Set(['somebody who has left']));
- *   // up: whose turn it is; null when the drill set is done
+ * const set = { ...AS_PLANNED, drillSetId: 's', athleteIds: ['ana', 'bo'], sets: 1, reps: 2, makes: null, stand: 'turns' };
+ * runState(set, [], new Set(['ana'])).up!.athleteId // 'bo': Ana has left
  */
 export const runState = (
   set: RunSet,

@@ -8,6 +8,9 @@ export type SetDuration = { cycleS: number; setS: number; totalS: number; idleFr
  *
  * @returns seconds, and the part of the time that an athlete stands still
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * setDuration({ sets: 2, reps: 4, repS: 5, restS: 30, setRestS: 120, groupSize: 3, changeoverS: 6 })
+ * // { cycleS: 35, setS: 140, totalS: 400, idleFraction: 0.857 }
  */
 export const setDuration = (input: {
   sets: number;

@@ -81,7 +81,9 @@ const read = (value: string): string => value.replaceAll('_', ' ');
 /**
  * A variant by its values, its side apart; empty when nothing differs from the plan.
  *
- * @example variantKey({ ...plain, leadFoot: 'left', spot: 'left wing' }) // 'spot=left_wing lead=left'
+ * @example
+ * const plain = variantFrom('', 'own');
+ * variantKey({ ...plain, leadFoot: 'left', spot: 'left wing' }) // 'spot=left_wing lead=left'
  */
 export const variantKey = (variant: Variant): string =>
   [
@@ -91,7 +93,11 @@ export const variantKey = (variant: Variant): string =>
     ...(variant.pace === 1 ? [] : [`pace=${variant.pace}`]),
   ].join(' ');
 
-/** A variant from its values as `variantKey` writes them. What cannot be read counts as planned. */
+/**
+ * A variant from its values as `variantKey` writes them. What cannot be read counts as planned.
+ *
+ * @example variantFrom('spot=left_wing pace=0.5', 'own').spot // 'left wing'
+ */
 export const variantFrom = (key: string, side: Side): Variant => {
   const said = new Map(
     key.split(' ').flatMap((part) => {
@@ -114,7 +120,11 @@ export const variantFrom = (key: string, side: Side): Variant => {
   };
 };
 
-/** What a struck combination is remembered by. */
+/**
+ * What a struck combination is remembered by.
+ *
+ * @example struckKey(variantFrom('spot=wing', 'other')) // 'other spot=wing'
+ */
 export const struckKey = (variant: Variant): string => `${variant.side} ${variantKey(variant)}`;
 
 const orNone = <T>(list: readonly T[]): readonly (T | null)[] => (list.length > 0 ? list : [null]);
@@ -122,6 +132,9 @@ const orNone = <T>(list: readonly T[]): readonly (T | null)[] => (list.length > 
 /**
  * Every combination of the axes, struck ones too: speeds outermost, slow before fast, then rungs as they
  * are listed, ways of teaching, spots, moves, endings, exits, lead feet, sides.
+ *
+ * @example
+ * variantsOf({ ...AS_PLANNED.vary, spots: ['wing', 'top'], sides: ['own', 'other'] }).length // 4
  */
 export const variantsOf = (axes: Axes): Variant[] => {
   const paces = axes.paces.length > 0 ? [...new Set(axes.paces)].sort((a, b) => a - b) : [1];
@@ -147,7 +160,12 @@ export const variantsOf = (axes: Axes): Variant[] => {
   );
 };
 
-/** The combinations that are done: all that were not struck out. */
+/**
+ * The combinations that are done: all that were not struck out.
+ *
+ * @example
+ * keptVariants({ vary: { ...AS_PLANNED.vary, spots: ['wing', 'top'] }, struck: ['own spot=wing'] }).length // 1
+ */
 export const keptVariants = ({ vary, struck }: Pick<Varied, 'vary' | 'struck'>): Variant[] => {
   const out = new Set(struck);
   return variantsOf(vary).filter((variant) => !out.has(struckKey(variant)));
@@ -190,6 +208,9 @@ const mixed = (variants: readonly Variant[], reps: number, next: () => number): 
  *
  * @param reps of each combination; 1–100
  * @param round from 1
+ * @example
+ * slotsOf({ ...AS_PLANNED, vary: { ...AS_PLANNED.vary, sides: ['own', 'other'] } }, 2, 1).map(({ rep }) => rep)
+ * // [1, 2, 1, 2]
  */
 export const slotsOf = (set: Varied, reps: number, round: number): Slot[] => {
   const variants = keptVariants(set);

@@ -41,7 +41,10 @@ const insteadOf = (
  *
  * @param movement in the words that hold for the athlete
  * @returns null where there is no cue
- * @example cueVerdict(movement, ledger, 'root-cause')!.sentence // 'Not working after 17 sessions: try “Nose over toes”.'
+ * @example
+ * const cue = { fault: 'reaches', sessions: 5 };
+ * const rows = [{ code: 'reaches', state: 'clearing' }];
+ * cueVerdict(straightRunUp, { cue, rows }, 'root-cause').kind // 'works'
  */
 export const cueVerdict = (
   movement: Movement,

@@ -150,7 +150,9 @@ const SUMMED = [
  * Results of several sessions or athletes together.
  *
  * @param by what they are kept apart by
- * @example addResults(results, 'spot') // makes at each spot, side by side
+ * @example
+ * const row = { side: 'own', exit: null, spot: 'wing', tried: 4, made: 3 };
+ * addResults([row, row], 'spot')[0].made // 6
  */
 export const addResults = (results: readonly Results[], by: ResultsBy): Results[] =>
   [...groupBy(results, (row) => JSON.stringify(PARTS[by](row))).values()].map((own) => ({
@@ -162,7 +164,11 @@ export const addResults = (results: readonly Results[], by: ResultsBy): Results[
     bestSplitS: leastOf(own.map(({ bestSplitS }) => bestSplitS)),
   }));
 
-/** How much longer the last rounds took than the first, as a part of them: 0.1 is a tenth slower. */
+/**
+ * How much longer the last rounds took than the first, as a part of them: 0.1 is a tenth slower.
+ *
+ * @example slowsBy({ compared: 2, firstSplitS: 0.8, lastSplitS: 0.88 }) // 0.1
+ */
 export const slowsBy = ({ compared, firstSplitS, lastSplitS }: Results): number | null =>
   compared === 0 || firstSplitS === 0 ? null : lastSplitS / firstSplitS - 1;
 

@@ -73,8 +73,12 @@ const ranOf = (
  *
  * @param row names it: its id, its session, and the moment of the press, ISO 8601
  * @example
- * repOf(work, athlete, { turn, outcome: 'clean', taken: 'give:left' }, { id, sessionId, at }).outcome
- * // 'fault' where the way that was taken is a wrong answer
+ * const set = setOfWork('s', { kind: 'movement', movement: 'give-ground', drill: null }, ['ana'], giveGround);
+ * const base = { name: '', movement: giveGround, choices: plainChoices(giveGround, null) };
+ * const turn = { drillSetId: 's', athleteId: 'ana', set: 1, side: 'own', variant: '', rep: 1, turn: 1, key: '' };
+ * const seen = { turn, outcome: 'clean', exit: 'give:left', taken: 'give:right' };
+ * const ana = { id: 'ana', name: 'Ana', hand: 'right', takeoffFoot: 'left', body };
+ * repOf({ set, base, plan: undefined }, ana, seen, {}).outcome // 'fault': the way that was taken is a wrong answer
  */
 export const repOf = (
   { set, plan, base }: SetWork,

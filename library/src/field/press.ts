@@ -98,7 +98,8 @@ const timed = (lateS: number | null, lateBy: Rep['lateBy']): Pick<Rep, 'lateS' |
  *
  * @returns `answer` null while the turn goes on
  * @example
- * pressed(NOTHING_PRESSED, { press: 'held', seconds: 0.2 }, on) // { marks: { askedS: 0.2, … }, answer: null }
+ * const on = { turn: {}, set: { target: 'seconds', amount: 3 }, movement: giveGround, wanted: null, cue: null };
+ * pressed(NOTHING_PRESSED, { press: 'held', seconds: 0.2 }, on) // { marks: { askedS: 0.2 }, answer: null }
  */
 export const pressed = (
   marks: TurnMarks,

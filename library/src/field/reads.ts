@@ -35,7 +35,8 @@ export const exitsToRead = (
  * The exits that may be called of a turn: the one that its set or plan has chosen, else all of the read.
  *
  * @example
- * exitsToCall(exits, choices, { ...variant, exit: 'give:left' }) // only “To the left”
+ * const exits = ['give:left', 'give:right'].map((code) => ({ code, name: code, weight: 1 }));
+ * exitsToCall(exits, null, { exit: 'give:left' }).map(({ code }) => code) // ['give:left']
  */
 export const exitsToCall = (
   exits: readonly Exit[],
@@ -47,7 +48,11 @@ export const exitsToCall = (
   return callable.length > 0 ? callable : [...exits];
 };
 
-/** The exit that a turn is asked for; null where the athlete reads it. */
+/**
+ * The exit that a turn is asked for; null where the athlete reads it.
+ *
+ * @example askedExit(null, { exit: 'give:left' }) // 'give:left'
+ */
 export const askedExit = (
   choices: Choices | null | undefined,
   { exit }: Pick<Variant, 'exit'>,

@@ -79,7 +79,10 @@ export type RowCall = Exit & {
  * @param people all who go, with the exits of their turns in theirs
  * @example
  * // Ana opens to the left; for Mira, a left-hander, the same exit opens to the right.
- * rowCalls(callable, people)[0]!.name // 'Behind, left open; Mira: Behind, right open'
+ * const exits = [['a', 'Left open'], ['b', 'Right open']].map(([code, name]) => ({ code, name, weight: 1 }));
+ * const mirrored = [{ ...exits[0], name: 'Right open' }, { ...exits[1], name: 'Left open' }];
+ * const people = [{ athleteId: '1', name: 'Ana', exits }, { athleteId: '2', name: 'Mira', exits: mirrored }];
+ * rowCalls(exits, people)[0]!.name // 'Left open'
  */
 export const rowCalls = (
   callable: readonly Exit[],

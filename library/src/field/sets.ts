@@ -132,7 +132,13 @@ export const setOrder = (
 
 const COUNTED_ALONE: readonly TargetKind[] = ['makes', 'touches', 'seconds'];
 
-/** Whether a coach looks at one athlete at a time, since makes, touches or seconds of each count. */
+/**
+ * Whether a coach looks at one athlete at a time, since makes, touches or seconds of each count.
+ *
+ * @example
+ * const set = { target: 'makes' };
+ * isCountedAlone({ set, base: { movement: giveGround } }) // true
+ */
 export const isCountedAlone = ({ set, base }: Pick<SetWork, 'set' | 'base'>): boolean =>
   base !== null && base.movement !== null && COUNTED_ALONE.includes(set.target);
 
@@ -181,8 +187,12 @@ export type FieldSession = {
  * put it in a state of its own.
  *
  * @example
- * const { now, state } = setRun(work, setOrder(work, []), session);
- * // now: who is up, one or all that go at once; none when the set is done
+ * const set = setOfWork('s', { kind: 'movement', movement: 'give-ground', drill: null }, ['ana'], giveGround);
+ * const base = { name: '', movement: giveGround, choices: plainChoices(giveGround, null) };
+ * const work = { set, base, plan: undefined };
+ * const ana = { id: 'ana', name: 'Ana', hand: 'right', takeoffFoot: 'left', body, restrictions: [] };
+ * const session = { athletes: [ana], log: [], painElsewhere: new Map(), device: '', first: null, lanes: 1, today: '' };
+ * setRun(work, setOrder(work, []), session).now.map(({ athleteId }) => athleteId) // ['ana']
  */
 export const setRun = (
   work: SetWork,

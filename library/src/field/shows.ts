@@ -34,7 +34,11 @@ export const answersRead = (movement: Movement, asked: string, taken: string): b
   return asked.split(':')[0] === taken.split(':')[0] && !!wanted && wanted.to === went?.to;
 };
 
-/** The fault of a movement that is a wrong answer to a read; undefined where it names none. */
+/**
+ * The fault of a movement that is a wrong answer to a read; undefined where it names none.
+ *
+ * @example wrongAnswerTo(giveGround, 'give:left').code // 'wrong-side'
+ */
 export const wrongAnswerTo = (movement: Movement, asked: string): Fault | undefined =>
   movement.faults.find(({ read, phases }) => read && phases.includes(asked.split(':')[0]!));
 
@@ -43,6 +47,9 @@ export const wrongAnswerTo = (movement: Movement, asked: string): Fault | undefi
  *
  * @param exit that was taken, else that was asked, as `phase:option`; null where there was none
  * @returns empty for a warm-up and for what cannot be joined
+ * @example
+ * const base = { name: '', movement: giveGround, choices: plainChoices(giveGround, null) };
+ * phasesOfRep(base, variantFrom('', 'own'), 'give:left').length // 6
  */
 export const phasesOfRep = (
   base: Base,
@@ -67,6 +74,8 @@ export const phasesOfRep = (
  * @param taught as of `bySchools`: what is no fault in a school is not in it
  * @param phases as of `phasesOfRep`
  * @param asked the exit that a read asked for; null where none was asked
+ * @example
+ * faultsToShow(straightRunUp, ['arrival'], null).map(({ code }) => code) // ['locked-leg', 'over-line']
  */
 export const faultsToShow = (
   taught: Movement,
@@ -83,7 +92,7 @@ export const faultsToShow = (
  *
  * @param faults those that the rep could show
  * @param drill code of the drill that is run; null for the whole
- * @example likelyFirst(faults, null, { fault: 'reaches', likely: ['slows-in'] })[0]!.code // 'reaches'
+ * @example likelyFirst(straightRunUp.faults, null, { fault: 'reaches', likely: ['slows-in'] })[0]!.code // 'reaches'
  */
 export const likelyFirst = (
   faults: readonly Fault[],
@@ -105,6 +114,7 @@ export const likelyFirst = (
  * The faults of a row that a coach has tapped: without the wrong answer that its read gave.
  *
  * @param movement null where it is not known any more
+ * @example tapsOf(giveGround, { faults: ['wrong-side', 'no-arm'], right: false }) // ['no-arm']
  */
 export const tapsOf = (
   movement: Movement | null,
@@ -123,8 +133,9 @@ export type RepView = { could: string[]; right: boolean | null; faults: string[]
  *
  * @param rep `asked`: the exit that a read asked for, null where none was asked; `taken`: null where nobody said
  * @example
- * viewOfRep(base, variant, { asked: 'give:left', taken: 'give:right', faults: [] })
- * // { could: ['wrong-depth', …], right: false, faults: ['wrong-side'] }
+ * const base = { name: '', movement: giveGround, choices: plainChoices(giveGround, null) };
+ * const rep = { exit: 'give:left', asked: 'give:left', taken: 'give:right', faults: [] };
+ * viewOfRep(base, variantFrom('', 'own'), rep).faults // ['wrong-side']: the answer was wrong
  */
 export const viewOfRep = (
   base: Base,

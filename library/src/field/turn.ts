@@ -100,7 +100,12 @@ export const turnWords = (
  * @param at its drill set
  * @param log rows of the session; the cue that was given last holds
  * @example
- * turnView(bundle, log, at, at.state.up!).callable // the exits that a call may name
+ * const set = setOfWork('s', { kind: 'movement', movement: 'give-ground', drill: null }, ['ana'], giveGround);
+ * const base = { name: '', movement: giveGround, choices: plainChoices(giveGround, null) };
+ * const ana = { id: 'ana', name: 'Ana', hand: 'right', takeoffFoot: 'left', body };
+ * const at = { set, base, plan: undefined, athleteOf: () => ana, movementOf: () => giveGround };
+ * turnView({ cues: [] }, [], at, { athleteId: 'ana', side: 'own', variant: '' }).callable.map(({ code }) => code)
+ * // ['give:right', 'give:left']
  */
 export const turnView = (
   bundle: Pick<RunBundle, 'cues'>,

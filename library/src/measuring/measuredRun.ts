@@ -282,7 +282,9 @@ export const measuredRows = (run: MeasuredRun): { per: MeasuredPer; rows: Measur
  * Metres and seconds of a measured run.
  *
  * @returns null for what it does not say
- * @example ranIn(minutesOfTwoAtThreeMetresASecond) // { ranM: 360, ranS: 120 }
+ * @example
+ * const course = [60, 120].map((atS) => ({ atS, speedMps: 3 }));
+ * ranIn({ perMinute: true, course, steps: [] }) // { ranM: 360, ranS: 120 }
  */
 export const ranIn = (run: MeasuredRun): { ranM: number | null; ranS: number | null } => {
   const addUp = (figures: readonly (number | null)[]): number | null =>

@@ -10,6 +10,9 @@ export type TypedReading = {
   rows: { a: string; b: string }[];
 };
 
+/**
+ * @example freshReading('sprint').rows[0].a // '5'
+ */
 export const freshReading = (kind: ReadingKind): TypedReading => ({
   radius: '',
   speed: '',
@@ -34,6 +37,9 @@ const figure = (text: string): number => {
  * Reads what was typed for a test.
  *
  * @returns the reading, or messages by field; lines of lists and rows by their number
+ * @example
+ * readReading('reaction', { ...freshReading('reaction'), list: '0.22\n0.24' }, metric).reading.timesS
+ * // [0.22, 0.24]
  */
 export const readReading = (kind: ReadingKind, typed: TypedReading, style: LengthStyle): Read => {
   const messages: Record<string, string> = {};

@@ -18,6 +18,8 @@ export const MOST_PASTED_STEPS = 60;
  * line of headings and numbered rows are passed over.
  *
  * @returns rows as they would be typed, or a sentence that says what is wrong
+ * @example
+ * readPaste('1.20\t0.29\n1.48\t0.28') // [{ length: '1.20', time: '0.29' }, { length: '1.48', time: '0.28' }]
  */
 export const readPaste = (text: string): TypedStep[] | string => {
   if (text.length > 20_000) return 'That is far too much for one run; paste the two columns only.';

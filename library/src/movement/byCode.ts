@@ -20,7 +20,12 @@ export const firstPhaseOf = (
   fault: Pick<Movement['faults'][number], 'phases'>,
 ): number => phases.findIndex(({ code }) => fault.phases.includes(code));
 
-/** The first drill against a fault, if the movement names one. */
+/**
+ * The first drill against a fault, if the movement names one.
+ *
+ * @example
+ * drillFor(straightRunUp, straightRunUp.faults.find(({ code }) => code === 'reaches')).code // 'two-marks'
+ */
 export const drillFor = (
   movement: Movement,
   fault: Movement['faults'][number],

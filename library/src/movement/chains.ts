@@ -44,9 +44,16 @@ const JOINT = '--';
 /** More moves than this before an ending nobody makes. */
 const MOST_MOVES = 8;
 
-/** The code under which a chain is planned, drilled and logged: the codes of its parts, in order. */
+/**
+ * The code under which a chain is planned, drilled and logged: the codes of its parts, in order.
+ *
+ * @example chainCode(['jab-cross', 'floater']) // 'jab-cross--floater'
+ */
 export const chainCode = (parts: readonly string[]): string => parts.join(JOINT);
 
+/**
+ * @example isChain('jab-cross--floater') // true
+ */
 export const isChain = (code: string): boolean => code.includes(JOINT);
 
 /** Where a link leaves the body: feet, facing, ball. */
@@ -401,5 +408,9 @@ export const chainMovement = (code: string): Movement | undefined => {
   return chain && 'movement' in chain ? chain.movement : undefined;
 };
 
-/** The codes of the parts of a chain, in order. */
+/**
+ * The codes of the parts of a chain, in order.
+ *
+ * @example chainParts('jab-cross--floater') // ['jab-cross', 'floater']
+ */
 export const chainParts = (code: string): string[] => code.split(JOINT);

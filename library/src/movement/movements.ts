@@ -50,6 +50,7 @@ export const MOVEMENTS = [
  *
  * @param own the club's movements; their code is their id
  * @throws {RangeError} when there is no movement of that code
+ * @example movementOf('gaps').name // 'Gaps'
  */
 export const movementOf = (code: string, own: readonly Movement[] = []): Movement => {
   const found =

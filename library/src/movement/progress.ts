@@ -44,7 +44,11 @@ const standByReps = (
  * @param rows of the drills, earliest session first; drills that are not in the progression do not count
  * @param choices the last word of a coach on each
  * @returns one for each who has run any of them, or of whom a coach has said it
- * @example progressOf(wallSwitches, rows, [])[0] // { athleteId, drill: 'one-freeze', step: 'up', reps: 24, clean: 21, by: null }
+ * @example
+ * const drill = wallSwitches.progression[0].drill;
+ * const run = { athleteId: 'ana', drill, side: 'own', reps: 12, clean: 11 };
+ * const rows = ['mon', 'wed'].map((sessionId) => ({ ...run, sessionId }));
+ * progressOf(wallSwitches, rows, [])[0].reps // 24
  */
 export const progressOf = (
   movement: Movement,

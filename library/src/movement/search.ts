@@ -122,7 +122,7 @@ const ELSEWHERE: readonly { words: RegExp; says: string; nearest: string }[] = [
 /**
  * What is said where words mean something that is no movement here; null for all others.
  *
- * @example nothingFor('screen') // 'A screen by a teammate has no movement of its own here. …'
+ * @example nothingFor('jab') // null: there is something for it
  */
 export const nothingFor = (words: string): string | null =>
   ELSEWHERE.find((place) => place.words.test(words))?.says ?? null;

@@ -10,11 +10,19 @@ const OTHER: Record<string, string> = {
   Right: 'Left',
 };
 
-/** Words as they hold in the mirror: left for right and right for left. */
+/**
+ * Words as they hold in the mirror: left for right and right for left.
+ *
+ * @example mirrorWords('Left foot ahead, to the right') // 'Right foot ahead, to the left'
+ */
 export const mirrorWords = (text: string): string =>
   text.replace(/\b(left|right)\b/gi, (side) => OTHER[side] ?? side);
 
-/** Whether an athlete does a movement the other way round than it is written. */
+/**
+ * Whether an athlete does a movement the other way round than it is written.
+ *
+ * @example isMirrored(straightRunUp, leftHander, 'own') // true
+ */
 export const isMirrored = (
   { writtenFor: { by, side } }: Pick<Movement, 'writtenFor'>,
   athlete: Pick<Body, 'hand' | 'takeoffFoot'>,
@@ -27,7 +35,7 @@ export const isMirrored = (
  * A side of a movement as a coach calls it for an athlete.
  *
  * @returns of a movement that is written for neither side just the side that it goes to
- * @example sideWord(movementOf('straight-run-up'), leftFooter, 'own') // 'left foot'
+ * @example sideWord(straightRunUp, body, 'own') // 'left foot'
  */
 export const sideWord = (
   { writtenFor: { by, side } }: Pick<Movement, 'writtenFor'>,
@@ -42,7 +50,7 @@ export const sideWord = (
 /**
  * The same in a sentence.
  *
- * @example sidePhrase(movementOf('give-ground'), athlete, 'other') // 'to the left'
+ * @example sidePhrase(giveGround, body, 'other') // 'to the left'
  */
 export const sidePhrase = (
   movement: Pick<Movement, 'writtenFor'>,

@@ -11,7 +11,7 @@ const crossesLane = (phases: readonly MovementPhase[], i: number): boolean =>
  * The movement with as many slides across the lane as the athlete needs, where they were counted: each as long
  * as brings one from edge to edge.
  *
- * @example inOwnSlides(slideAndCloseOut, { ...body, lane: { laneM: 4.9, slides: 3 } }) // three long slides
+ * @example inOwnSlides(slideCloseOut, { ...body, lane: { laneM: 4.9, slides: 3 } }).phases[1].steps.steps // 3
  */
 export const inOwnSlides = (movement: Movement, body: Body): Movement => {
   const { lane } = body;

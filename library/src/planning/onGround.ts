@@ -141,7 +141,11 @@ export const USUAL_GROUNDS: readonly { name: string; figures: Partial<GroundInpu
   { name: 'large diamond', figures: { surface: 'grass', baseM: 27.4 } },
 ];
 
-/** By how much a run-up is longer than the lane, metres; 0 when it fits or nothing is known. */
+/**
+ * By how much a run-up is longer than the lane, metres; 0 when it fits or nothing is known.
+ *
+ * @example beyondLaneM(31, { laneM: 30 }) // 1
+ */
 export const beyondLaneM = (startM: number | null, ground: OnGround | null | undefined): number =>
   startM === null || !ground?.laneM ? 0 : Math.max(0, startM - ground.laneM);
 

@@ -136,7 +136,7 @@ const sideAsWritten = (
  * @param spot null for the side for which it is written
  * @param mirrored whether the movement is seen in the mirror for the athlete: the place is not
  * @param ways by which it is taught, each as `school:way`
- * @example onSpotSide(cornerFielder, { code: 'corner', side: 'left' }, false, []) // throws to second from first
+ * @example onSpotSide(cornerFielder, { code: 'corner', side: 'left' }, false, []).code // 'corner-fielder'
  */
 export const onSpotSide = (
   movement: Movement,
@@ -166,7 +166,7 @@ const BY_PLACE: readonly OtherThing['kind'][] = ['goal', 'net'];
  * @param movement on the side of its place on which it is done
  * @param spot null for the first one, on the athlete's own side; where the movement itself says where its goal
  *   is, it stays there
- * @example inPlace(postFootwork, hall, { code: 'block', side: 'left' }, false).others // rim, lane, blocks
+ * @example inPlace(postFootwork, null, { code: 'block', side: 'left' }, false).others.some(({ name }) => name === 'rim') // true
  */
 export const inPlace = (
   movement: Movement,
@@ -206,7 +206,11 @@ export const inPlace = (
 /** A spot as a coach calls it: `left block`, or `arc` where it lies before the middle. */
 export type NamedSpot = { name: string; choice: SpotChoice; at: Point };
 
-/** All spots at which a movement may be done on a ground, by name; empty where it has no place. */
+/**
+ * All spots at which a movement may be done on a ground, by name; empty where it has no place.
+ *
+ * @example spotsOf(cornerFielder).map(({ name }) => name) // ['first base', 'third base']
+ */
 export const spotsOf = (
   { place }: Pick<Movement, 'place'>,
   ground: OnGround | null | undefined = null,

@@ -203,6 +203,7 @@ export const taughtTo = (
  * A movement laid out for an athlete as the coach has chosen: schools, exits, a drill's part and speed.
  *
  * @throws {RangeError} naming what is out of range
+ * @example laidOut(gaps, body).footfalls.at(-1).foot // 'right'
  */
 export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices = {}): Layout => {
   const mirrored = isMirrored(movement, athlete, choices.side);
@@ -280,7 +281,11 @@ export const branchesOf = (
   });
 };
 
-/** The phases that are gone through under some choices. */
+/**
+ * The phases that are gone through under some choices.
+ *
+ * @example phasesOn(giveGround, { reads: { give: 'left' } }).at(-1).code // 'run-left'
+ */
 export const phasesOn = (
   movement: Movement,
   choices: Pick<PlanChoices, 'reads' | 'schools' | 'drill'> = {},
@@ -308,6 +313,8 @@ const TARGET_OF: Record<string, StraightChoices['target']> = {
 /**
  * What to begin with when a movement is a run-up with a target on the ground, planned on the strip;
  * null for every other movement.
+ *
+ * @example straightStart(straightRunUp).steps // 14
  */
 export const straightStart = (movement: Movement): StraightChoices | null => {
   const path = phasesOn(movement);
@@ -343,6 +350,9 @@ export const straightStart = (movement: Movement): StraightChoices | null => {
   };
 };
 
+/**
+ * @example sequenceStart().kind // 'sequence'
+ */
 export const sequenceStart = (): SequenceChoices => ({
   kind: 'sequence',
   reads: {},
@@ -429,8 +439,8 @@ export const asPlanned = (
  * @param side other: all of it seen in a mirror, feet swapped
  * @throws {RangeError} naming what is out of range
  * @example
- *   const { layout, straight } = solve(movementOf('straight-run-up'), choices, bodyOf(athlete));
- *   // layout: where each foot lands; straight: start mark, check marks, brake of the run-up
+ * // layout: where each foot lands; straight: start mark, check marks, brake of the run-up
+ * solve(straightRunUp, straightStart(straightRunUp), body).straight.feasible // true
  */
 export const solve = (
   movement: Movement,
@@ -454,7 +464,11 @@ export const solve = (
   };
 };
 
-/** The version of what solves such choices; stored with every plan. */
+/**
+ * The version of what solves such choices; stored with every plan.
+ *
+ * @example solverVersion(gaps) // 1
+ */
 export const solverVersion = (choices: Choices): number =>
   isSequence(choices) ? LAYOUT_VERSION : SOLVER_VERSION;
 

@@ -72,7 +72,9 @@ export type SquadMark = {
  *
  * @param toleranceM most that any mark may be moved, metres
  * @example
- *   for (const { atM, users } of squadMarks(lines, 0.25)) tape(atM, users.map(({ line }) => line.athleteId));
+ * const ask = { model: body.model, takeoffFoot: 'left', steps: 12, absorb: 'early' };
+ * const line = (distanceM) => ({ athleteId: 'ana', ask, steps: 12, plan: solveStraight({ ...ask, distanceM }) });
+ * squadMarks([line(20), line(20.3)], 0.25).map(({ users }) => users.length) // [2]: both start at one mark
  */
 export const squadMarks = (lines: readonly SquadLine[], toleranceM: number): SquadMark[] => {
   const feasible = lines.flatMap((line) => (line.plan ? [{ line, plan: line.plan }] : []));

@@ -17,7 +17,11 @@ const STRETCH = 10;
 const stretchOf = ({ phases }: Pick<Movement, 'phases'>): number =>
   phases.findIndex(({ steps }) => steps.kind === 'recover' && steps.steps >= STRETCH);
 
-/** A run at a steady cadence: a long stretch of steps of one length, without a target. */
+/**
+ * A run at a steady cadence: a long stretch of steps of one length, without a target.
+ *
+ * @example isSteady(steadyCadence) // true
+ */
 export const isSteady = (movement: Pick<Movement, 'phases'>): boolean => stretchOf(movement) >= 0;
 
 /** A raised cadence as it is usual: at the pace that the movement's own step and cadence make. */

@@ -38,6 +38,7 @@ const MOST_COLUMNS = 30;
  * Reads a table from CSV, whatever separates its cells, the first row its heads.
  *
  * @returns cells without blanks around them; null where there is no table of two columns or rows in it
+ * @example readTable('name;height\nAda;1,74').rows[0] // ['Ada', '1,74']
  */
 export const readTable = (text: string): CsvTable | null => {
   const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), {

@@ -32,7 +32,11 @@ const HEADS: Record<RosterColumn, RegExp> = {
   'birth year': /birth|^born|^dob$|^year/i,
 };
 
-/** What each column of a table seems to hold, each thing once; null where nothing is known of it. */
+/**
+ * What each column of a table seems to hold, each thing once; null where nothing is known of it.
+ *
+ * @example guessRosterColumns(readTable('Name;Height\nAda;1.74')) // ['name', 'height']
+ */
 export const guessRosterColumns = ({ heads }: CsvTable): (RosterColumn | null)[] => {
   const taken = new Set<RosterColumn>();
   return heads.map((head) => {
@@ -91,6 +95,9 @@ const lengthOf = (text: string, style: LengthStyle, isHeight: boolean): number |
  *
  * @param columns of each column what it holds; null for those that are left out
  * @param squad for rows that name none
+ * @example
+ * const table = readTable('Name;Height\nAda;1.74');
+ * readRosterTable(table, guessRosterColumns(table), metric, 'Wings')[0].athlete.heightM // 1.74
  */
 export const readRosterTable = (
   { rows }: CsvTable,

@@ -135,7 +135,7 @@ const athleteOf = (
  *
  * @param squad for lines that name none
  * @returns what becomes of every line that holds something
- * @example readRoster('Ada Reed; Wings; left; 1.74', style, 'Squad')[0]!.athlete!.hand // 'left'
+ * @example readRoster('Ada Reed; Wings; left; 1.74', metric, 'Squad')[0]!.athlete!.hand // 'left'
  */
 export const readRoster = (text: string, style: LengthStyle, squad: string): RosterLine[] => {
   const names = new Set<string>();

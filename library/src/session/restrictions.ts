@@ -43,7 +43,11 @@ export type DatedRestriction = {
 
 const USUAL_SHARE = 0.5;
 
-/** The restrictions that hold on a day (yyyy-mm-dd). */
+/**
+ * The restrictions that hold on a day (yyyy-mm-dd).
+ *
+ * @example holding([{ kind: 'pain', from: '2031-03-01', until: null }], '2031-04-01').length // 1
+ */
 export const holding = <R extends DatedRestriction>(restrictions: readonly R[], on: string): R[] =>
   restrictions.filter(
     (restriction) =>
@@ -53,6 +57,8 @@ export const holding = <R extends DatedRestriction>(restrictions: readonly R[], 
 /**
  * What is asked of the body by a movement as it is planned: its drill, how fast, and how far up the
  * ladder. Footwork on air has no contact, and what is walked is no sprint.
+ *
+ * @example demandOf(straightRunUp, straightStart(straightRunUp)) // ['sprint', 'jump']
  */
 export const demandOf = (movement: Movement, choices: Choices): Load[] => {
   const drill = isSequence(choices) && choices.drill ? drillOf(movement, choices.drill) : undefined;
@@ -74,7 +80,13 @@ export const cautionsOf = (movement: Movement, choices: Choices): string[] => {
   ];
 };
 
-/** The restriction that keeps an athlete from something on a day, or null. */
+/**
+ * The restriction that keeps an athlete from something on a day, or null.
+ *
+ * @example
+ * barredBy(['jump'], [{ kind: 'no-jumping', from: '2031-03-01', until: null }], '2031-04-01').kind
+ * // 'no-jumping'
+ */
 export const barredBy = <R extends DatedRestriction>(
   loads: readonly Load[],
   restrictions: readonly R[],
@@ -85,7 +97,12 @@ export const barredBy = <R extends DatedRestriction>(
     return bars === 'everything' || (bars !== null && loads.includes(bars));
   }) ?? null;
 
-/** Reps a set that somebody may do: fewer on reduced volume, counted. */
+/**
+ * Reps a set that somebody may do: fewer on reduced volume, counted.
+ *
+ * @example
+ * repsFor(8, [{ kind: 'reduced', from: '2031-03-01', until: null, share: 0.5 }], '2031-04-01') // 4
+ */
 export const repsFor = (
   reps: number,
   restrictions: readonly DatedRestriction[],
@@ -101,7 +118,13 @@ export const repsFor = (
 const untilWhen = ({ kind, until }: DatedRestriction): string =>
   until === null ? (kind === 'pain' ? '' : '; until cleared') : `; until ${until}`;
 
-/** Why, as a sentence about the athlete. */
+/**
+ * Why, as a sentence about the athlete.
+ *
+ * @example
+ * whyBarred('Ana', { kind: 'no-jumping', from: '2031-03-01', until: null })
+ * // 'Ana may not jump, and this takes off and lands; until cleared.'
+ */
 export const whyBarred = (name: string, restriction: DatedRestriction): string =>
   `${name} ${WHY[restriction.kind]}${untilWhen(restriction)}.`;
 

@@ -85,6 +85,8 @@ export const brokenRules = (
  * may stay so: that must not keep the rest from being changed.
  *
  * @param before the drill sets as they are saved; none for a new session
+ * @example
+ * withoutAthletes([{ id: 's', athleteIds: [] }]) // { 'drillSets[0].athleteIds': 'Choose at least one athlete.' }
  */
 export const withoutAthletes = (
   drillSets: readonly DrillSet[],
@@ -126,6 +128,7 @@ const FRESH = {
  * A drill set of some work, nothing in it varied yet.
  *
  * @param id of the new set
+ * @example freshDrillSet('s1', { kind: 'warm-up', name: 'Easy run' }, ['ana']).reps // 4
  */
 export const freshDrillSet = (id: string, work: Work, athleteIds: readonly string[]): DrillSet => ({
   ...structuredClone(FRESH as unknown as DrillSet),
@@ -155,7 +158,13 @@ export type OlderDrillSet = {
   setRestS: number;
 };
 
-/** A drill set as it is now, from one that may be older: of a file, a draft, or a phone. */
+/**
+ * A drill set as it is now, from one that may be older: of a file, a draft, or a phone.
+ *
+ * @example
+ * asDrillSet({ id: 's', approachId: 'a', athleteIds: ['ana'], sets: 1, reps: 3, restS: 60, setRestS: 0 }).vary.paces
+ * // [1]
+ */
 export const asDrillSet = (set: DrillSet | OlderDrillSet): DrillSet => {
   if ('work' in set) {
     // Before sets had spots, and ways of teaching.

@@ -87,6 +87,7 @@ export type MostOf = {
  * @param birthYear null where it is not known: nothing is limited then
  * @param on yyyy-mm-dd; ages are those reached in its year
  * @returns null where there is none
+ * @example weekLimit([{ kind: 'jumps', upToAge: 14, week: 60 }], 2018, '2031-05-01', 'jumps') // 60
  */
 export const weekLimit = (
   limits: readonly LoadLimit[],

@@ -19,7 +19,9 @@ export type Outlook = {
  *
  * @param people those of the club who may be in it
  * @example
- * sessionOutlook(session, { finds, grounds, people }).where // 'Old quay hall, 17:00–18:30'
+ * const session = { drillSets: [], groundId: null, place: 'Old quay hall', date: '2031-05-02' };
+ * const finds = { planOf: () => undefined, movementOf: () => undefined };
+ * sessionOutlook(session, { finds, grounds: [], people: [] }).where // 'Old quay hall'
  */
 export const sessionOutlook = (
   { drillSets, groundId, place, date }: Pick<Session, 'drillSets' | 'groundId' | 'place' | 'date'>,

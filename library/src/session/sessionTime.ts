@@ -37,7 +37,11 @@ export type Conditions = {
   makesOf?: (athleteId: string, movement: string) => Makes | undefined;
 };
 
-/** How often somebody makes it: as counted, a usual one until ten tries are known. */
+/**
+ * How often somebody makes it: as counted, a usual one until ten tries are known.
+ *
+ * @example makeRate({ tried: 20, made: 15 }) // 0.738
+ */
 export const makeRate = (makes: Makes | undefined): number =>
   makes && makes.tried >= KNOWN_FROM ? (makes.made + 0.5) / (makes.tried + 1) : USUAL_MAKE_RATE;
 
@@ -61,7 +65,12 @@ export const likelyReps = (set: DrillSet, base: Base | null, conditions: Conditi
     return likelyTries({ makes: set.amount, most, makeRate: rate });
   });
 
-/** How many perform at once. */
+/**
+ * How many perform at once.
+ *
+ * @example
+ * atOnce({ ...freshDrillSet('s', { kind: 'warm-up', name: '' }, []), stand: 'pairs' }, 7) // 3
+ */
 export const atOnce = (set: DrillSet, people: number, lanes = 1): number => {
   const used = set.lanes ?? lanes;
   switch (set.stand) {
@@ -168,7 +177,12 @@ export const drillSetTime = (
 /** A drill set on the time axis of its session. */
 export type Placed = { startS: number; endS: number };
 
-/** When each set of a session begins and ends: one after the other, but for those beside the one before. */
+/**
+ * When each set of a session begins and ends: one after the other, but for those beside the one before.
+ *
+ * @example
+ * placed([{ beside: false }, { beside: true }], [60, 90]) // [{ startS: 0, endS: 60 }, { startS: 0, endS: 90 }]
+ */
 export const placed = (
   sets: readonly Pick<DrillSet, 'beside'>[],
   seconds: readonly number[],
@@ -183,7 +197,13 @@ export const placed = (
   });
 };
 
-/** Athletes who would have to be in two places at once: the sets that they are in, by athlete. */
+/**
+ * Athletes who would have to be in two places at once: the sets that they are in, by athlete.
+ *
+ * @example
+ * twoPlaces([{ athleteIds: ['ana'] }, { athleteIds: ['ana'] }], [{ startS: 0, endS: 60 }, { startS: 30, endS: 90 }]).get(1)
+ * // ['ana']
+ */
 export const twoPlaces = (
   sets: readonly Pick<DrillSet, 'athleteIds'>[],
   at: readonly Placed[],
@@ -243,6 +263,7 @@ const MOST_REST_S = 300;
  * @param metres of a rep
  * @param speed part of full speed
  * @returns seconds, by fives
+ * @example suggestedRestS(10, 1) // 60
  */
 export const suggestedRestS = (metres: number, speed: number): number =>
   Math.min(

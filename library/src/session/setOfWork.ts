@@ -26,8 +26,8 @@ export const AS_USUAL: SetUp = {
  * @param id of the new set
  * @param movement that the work is of; undefined where it is not known, or a warm-up
  * @example
- * const set = setOfWork(id, { kind: 'movement', movement: 'wall-switches', drill: 'one-freeze' }, [], wall);
- * set.stand // 'row': all at once, on a call
+ * const work = { kind: 'movement', movement: 'wall-switches', drill: 'one-freeze' };
+ * setOfWork('s1', work, ['ana'], wallSwitches).stand // 'row': all at once, on a call
  */
 export const setOfWork = (
   id: string,

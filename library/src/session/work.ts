@@ -41,7 +41,11 @@ export type Finds = {
   movementOf: (code: string) => Movement | undefined;
 };
 
-/** A movement as it is planned when nobody has chosen anything, or one of its drills. */
+/**
+ * A movement as it is planned when nobody has chosen anything, or one of its drills.
+ *
+ * @example plainChoices(gaps, null).kind // 'sequence'
+ */
 export const plainChoices = (movement: Movement, drill: string | null): Choices =>
   drill === null ? (straightStart(movement) ?? sequenceStart()) : { ...sequenceStart(), drill };
 
@@ -253,20 +257,32 @@ const PACE_WORDS: Record<number, string> = {
   0.25: 'a quarter',
 };
 
-/** A part of the planned speed in a word. */
+/**
+ * A part of the planned speed in a word.
+ *
+ * @example paceWord(0.5) // 'half'
+ */
 export const paceWord = (pace: number): string => PACE_WORDS[pace] ?? `${Math.round(100 * pace)} %`;
 
 const nameIn = (list: readonly { code: string; name: string }[], code: string): string =>
   list.find((item) => item.code === code)?.name ?? code;
 
-/** An exit by its name in the movement. */
+/**
+ * An exit by its name in the movement.
+ *
+ * @example exitName(giveGround, 'give:left') // 'To the left'
+ */
 export const exitName = (movement: Movement | null, exit: string): string => {
   const [phase, option] = exit.split(':');
   const read = movement?.phases.find((other) => other.code === phase)?.read;
   return read?.options.find((other) => other.code === option)?.name ?? exit;
 };
 
-/** A way of teaching by its name in the movement. */
+/**
+ * A way of teaching by its name in the movement.
+ *
+ * @example wayName(giveGround, 'turn:open') // 'Open at once'
+ */
 export const wayName = (movement: Movement | null, way: string): string => {
   const [school, option] = way.split(':');
   const options = movement?.schools.find((other) => other.code === school)?.options;
@@ -276,7 +292,9 @@ export const wayName = (movement: Movement | null, way: string): string => {
 /**
  * What differs in a combination, in words, the side left out; empty where nothing does.
  *
- * @example variantWords(base, variant) // ['Jab and cross', 'floater', 'left foot first', 'half speed']
+ * @example
+ * const variant = variantFrom('spot=wing lead=left pace=0.5', 'own');
+ * variantWords({ movement: jabAndGo }, variant) // ['wing', 'left foot first', 'half speed']
  */
 export const variantWords = (base: Pick<Base, 'movement'>, variant: Variant): string[] => [
   ...(variant.move === null ? [] : [nameIn(MOVES, variant.move)]),
@@ -304,7 +322,13 @@ export const sideWords = (
   return side === 'own' ? 'take-off foot' : 'other foot';
 };
 
-/** How a drill set varies, in a line: the axes, how many combinations they make, in which order. */
+/**
+ * How a drill set varies, in a line: the axes, how many combinations they make, in which order.
+ *
+ * @example
+ * variesWords({ movement: giveGround }, { ...AS_PLANNED, vary: { ...AS_PLANNED.vary, sides: ['own', 'other'] } })
+ * // 'both sides'
+ */
 export const variesWords = (
   base: Pick<Base, 'movement'>,
   set: Pick<DrillSet, 'vary' | 'struck' | 'order'>,
@@ -343,7 +367,13 @@ export const variesWords = (
   return `${axes.join(' × ')}${size}${kept > 1 && set.order === 'mixed' ? ', mixed' : ''}`;
 };
 
-/** What counts in a drill set, in a line. */
+/**
+ * What counts in a drill set, in a line.
+ *
+ * @example
+ * targetWords({ ...freshDrillSet('s', { kind: 'warm-up', name: '' }, []), target: 'makes', amount: 3, reps: 6 })
+ * // '3 makes, on after 6'
+ */
 export const targetWords = (set: DrillSet): string => {
   const each = keptVariants(set).length > 1 ? ' of each' : '';
   switch (set.target) {
