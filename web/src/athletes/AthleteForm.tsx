@@ -148,7 +148,7 @@ export const AthleteForm = ({
             disabled={value.bornOn !== null}
           />
         </div>
-        <div className="span-3">
+        <div className="span-6">
           <TextAt at="bornOn" label="Birthday, if known" type="date" onChange={chooseBirthday} />
         </div>
       </div>

@@ -22,6 +22,7 @@ export const Rows = <T,>({
           <Button
             size="sm"
             variant="link"
+            aria-label={`Take out row ${i + 1}`}
             onClick={() => set(list.filter((__, other) => other !== i))}
           >
             Take out
