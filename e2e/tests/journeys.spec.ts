@@ -77,7 +77,7 @@ test('line player: four makes of three moves with two endings on both sides, on 
   await expect(page.getByText('4 makes of each, on after 7')).toBeVisible();
   // One combination is struck out and put back.
   await set.locator('summary', { hasText: '12 combinations' }).click();
-  await set.getByRole('checkbox').first().uncheck();
+  await set.locator('.combos').getByRole('checkbox').first().uncheck();
   await expect(page.getByText('3 moves × 2 endings × both sides: 11')).toBeVisible();
   await set.locator('.combos').getByRole('checkbox').first().check();
   const session = await run(page);

@@ -15,7 +15,7 @@ export const AboutSession = ({
 }: {
   about: About;
   grounds: Ground[];
-  messages: Record<string, string>;
+  messages: Readonly<Record<string, string>>;
   onAbout: (change: Partial<About>) => void;
 }) => (
   <div className="set-fields about-session">

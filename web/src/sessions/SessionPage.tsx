@@ -9,15 +9,12 @@ import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v7 as uuid } from 'uuid';
-import { api, fieldsOf, onPress } from '../api/client';
+import { api, onPress, sentenceOf } from '../api/client';
 import { useApproaches, useAthletes, useGrounds, useSession, useWrite } from '../api/queries';
 import { usePutAway } from '../controls/usePutAway';
 import { useChosenGround } from '../member/chosenGround';
 import { useMayPlan, useMember } from '../member/member';
 import { PageHead } from '../controls/PageHead';
-import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
-import { useDraft } from '../controls/draft';
-import { unread } from '../controls/typed';
 import { Loaded, together, Waiting } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { dayName } from '../controls/dates';
@@ -27,7 +24,9 @@ import { AboutSession } from './AboutSession';
 import { AddSet, newSet } from './AddSet';
 import { BeginFrom } from './BeginFrom';
 import { ChooseSets } from './ChooseSets';
-import { bodyOfSession, copyOf } from '../parts/intoSession/copySession';
+import { copyOf, valueOfSession } from '../parts/intoSession/copySession';
+import { useDraftedForm } from '../parts/fields/DraftedForm';
+import { FieldsContext } from '../parts/fields/fields';
 import { CopyMenu } from './CopyMenu';
 import { Decide } from '../parts/intoSession/Decide';
 import { SetLines } from './SetLines';
@@ -40,14 +39,20 @@ const USUAL_MIN = 45;
 
 const NO_SETS: readonly DrillSet[] = [];
 
-type Draft = SessionInput & { version: number | null };
-
 const Cautions = ({ on }: { on: OnGround | null }) =>
   surfaceCautions(on).map((caution) => (
     <div key={caution} className="caution small-text">
       {caution}
     </div>
   ));
+
+/** One that may have been begun before sets could vary, or sessions had a ground. */
+const asNow = (kept: SessionInput): SessionInput => ({
+  ...kept,
+  groundId: kept.groundId ?? null,
+  template: kept.template ?? false,
+  drillSets: kept.drillSets.map(asDrillSet),
+});
 
 /** What is known of a session before its runs are worked out. */
 const Meanwhile = ({ session, ground }: { session: Session; ground: Ground | undefined }) => (
@@ -88,7 +93,7 @@ const Builder = ({
   const usable = approaches.filter((approach) => !approach.archived);
   const toAdd = usable.find((approach) => approach.id === query.get('add'));
   const date = query.get('day') ?? today;
-  const fresh: Draft = {
+  const fresh = (): SessionInput => ({
     id: uuid(),
     date,
     title: `Session of ${dayName(date)}`,
@@ -109,22 +114,40 @@ const Builder = ({
           ]
         : [],
     ),
-    version: null,
-  };
-  const [kept, setDraft, discard, found] = useDraft<Draft>(
-    `session.${session?.id ?? 'new'}`,
-    session ? bodyOfSession(session) : fresh,
+  });
+  const save = useWrite(
+    (send: () => Promise<Session>) => send(),
+    'sessions',
+    'approaches',
+    'run',
+    'faults',
   );
-  // One that was begun before sets could vary, or sessions had a ground.
-  const draft = useMemo(
-    () => ({
-      ...kept,
-      groundId: kept.groundId ?? null,
-      template: kept.template ?? false,
-      drillSets: kept.drillSets.map(asDrillSet),
-    }),
-    [kept],
-  );
+  const form = useDraftedForm<SessionInput, Session>({
+    name: `session.${session?.id ?? 'new'}`,
+    stored: session,
+    valueOf: (stored) => (stored ? valueOfSession(stored) : fresh()),
+    older: ({ version: _, ...kept }: Partial<Session>) => kept as SessionInput,
+    check: async (value) => {
+      const { checkSession } = await onPress(() => import('./sessionCheck'));
+      const checked = checkSession(asNow(value));
+      const empty = withoutAthletes(value.drillSets, session?.drillSets);
+      if (Object.keys(empty).length === 0) return checked;
+      return { ok: false, fields: { ...(checked.ok ? {} : checked.fields), ...empty } };
+    },
+    send: (value, version) =>
+      save.mutateAsync(() =>
+        version === null
+          ? api.post<Session>('/sessions', value)
+          : api.put<Session>(`/sessions/${value.id}`, { ...value, version }),
+      ),
+    onSaved: (stored) => {
+      if (query.has('add')) setQuery({}, { replace: true });
+      tell(`${stored.title} is saved.`);
+    },
+    onWrong: (fields) => openFirstWrong(fields),
+  });
+  const { value: kept, set: setDraft } = form;
+  const draft = useMemo(() => asNow(kept), [kept]);
   const { ground, here, lanes, makesOf, bodies, figures, most, slot, notOnDay } = useFigures(
     draft,
     {
@@ -142,22 +165,7 @@ const Builder = ({
   const [choosing, setChoosing] = useState(false);
   const catalogue = useCatalogue();
   const [aboutShown, setAbout] = useState(session === null);
-  const [messages, setMessages] = useState<Record<string, string>>({});
-  const [typed, setTyped] = useState<Record<string, string | null>>({});
-  const conflict = useConflict<Session>(
-    (theirs) => discard(bodyOfSession(theirs)),
-    (version) => setDraft({ ...draft, version }),
-  );
-  const save = useWrite(
-    (body: object) =>
-      draft.version === null
-        ? api.post<Session>('/sessions', body)
-        : api.put<Session>(`/sessions/${draft.id}`, body),
-    'sessions',
-    'approaches',
-    'run',
-    'faults',
-  );
+  const messages = form.fields.problems;
   const putAway = usePutAway('sessions');
 
   // Sent here by the planner: the approach waits to be put in as a drill set.
@@ -186,51 +194,33 @@ const Builder = ({
   };
 
   const submit = async (thenRun: boolean): Promise<void> => {
-    conflict.clear();
-    const { version, ...body } = draft;
-    try {
-      const { checkSession } = await onPress(() => import('./sessionCheck'));
-      const checked = checkSession(body);
-      const wrong = {
-        ...unread(typed),
-        ...withoutAthletes(draft.drillSets, session?.drillSets),
-      };
-      if (!checked.ok || Object.keys(wrong).length > 0) {
-        const all = { ...(checked.ok ? {} : checked.fields), ...wrong };
-        setMessages(all);
-        openFirstWrong(all);
-        conflict.say('Mend the fields that are marked, then save.');
-        return;
-      }
-      setMessages({});
-      const stored = await save.mutateAsync(version === null ? body : { ...body, version });
-      discard(bodyOfSession(stored));
-      if (query.has('add')) setQuery({}, { replace: true });
-      tell(`${stored.title} is saved.`);
-      if (thenRun) void navigate(`/run/${stored.id}`);
-      else if (!session)
-        void navigate(`/sessions/${stored.id}`, { replace: true, state: { opened } });
-    } catch (error) {
-      setMessages(fieldsOf(error));
-      openFirstWrong(fieldsOf(error));
-      conflict.show(error);
-    }
+    const stored = await form.submit();
+    if (!stored) return;
+    if (thenRun) void navigate(`/run/${stored.id}`);
+    else if (!session)
+      void navigate(`/sessions/${stored.id}`, { replace: true, state: { opened } });
   };
 
   /** Changes the session as it is saved; what is typed here and not saved stays as it is. */
   const keepAsTemplate = async (template: boolean): Promise<void> => {
+    const { id, version } = session!;
+    const before = valueOfSession(session!);
     try {
-      const stored = await save.mutateAsync({ ...bodyOfSession(session!), template });
-      const untouched = JSON.stringify(draft) === JSON.stringify(bodyOfSession(session!));
-      if (untouched) discard(bodyOfSession(stored));
-      else setDraft({ ...draft, template, version: stored.version });
+      const stored = await save.mutateAsync(() =>
+        api.put<Session>(`/sessions/${id}`, { ...before, template, version }),
+      );
+      if (JSON.stringify(draft) === JSON.stringify(before)) form.restart(stored);
+      else {
+        setDraft({ ...draft, template });
+        form.putOver(stored.version);
+      }
       tell(
         template
           ? `${stored.title} is a template: new sessions can begin from it.`
           : `${stored.title} is no template any more.`,
       );
     } catch (error) {
-      conflict.show(error);
+      tell(sentenceOf(error));
     }
   };
   const leave = async (): Promise<void> => {
@@ -244,7 +234,7 @@ const Builder = ({
       <PageHead
         over={
           <>
-            {draft.version === null ? 'New session' : dayName(draft.date)}
+            {session === null ? 'New session' : dayName(draft.date)}
             {slot && `, ${slot.from}–${slot.to}`}
             {ground ? ` · ${ground.name}` : draft.place && ` · ${draft.place}`}
             {mayPlan && (
@@ -284,15 +274,11 @@ const Builder = ({
                 Put away
               </Button>
             )}
-            <Button
-              variant="outline-dark"
-              disabled={save.isPending}
-              onClick={() => void submit(true)}
-            >
+            <Button variant="outline-dark" disabled={form.busy} onClick={() => void submit(true)}>
               Save and run
             </Button>
-            <Button disabled={save.isPending} onClick={() => void submit(false)}>
-              {save.isPending ? 'Saving …' : 'Save'}
+            <Button disabled={form.busy} onClick={() => void submit(false)}>
+              {form.busy ? 'Saving …' : 'Save'}
             </Button>
           </>
         )}
@@ -315,7 +301,7 @@ const Builder = ({
         most={most}
         athletes={athletes}
       />
-      <Conflict {...conflict.shown} />
+      {form.head}
       <Cautions on={here} />
       {ground && notOnDay && (
         <div className="note" role="status">
@@ -350,30 +336,30 @@ const Builder = ({
           }}
         />
       )}
-      {found && <DraftBack onDrop={() => discard(session ? bodyOfSession(session) : fresh)} />}
       {messages.drillSets && (
         <div className="field-message" role="alert">
           {messages.drillSets}
         </div>
       )}
       <fieldset disabled={!mayPlan} className="session-lines">
-        <SetLines
-          sets={sets}
-          figures={figures}
-          bodies={bodies}
-          athletes={athletes}
-          plans={usable}
-          makesOf={makesOf}
-          date={draft.date}
-          lanes={lanes}
-          slotMin={slot?.minutes ?? null}
-          opened={opened}
-          messages={{ ...messages, ...unread(typed) }}
-          mayPlan={mayPlan}
-          onOpen={setOpened}
-          onSets={(drillSets) => setDraft({ ...draft, drillSets })}
-          onMessage={(path, message) => setTyped((before) => ({ ...before, [path]: message }))}
-        />
+        <FieldsContext value={form.fields}>
+          <SetLines
+            sets={sets}
+            figures={figures}
+            bodies={bodies}
+            athletes={athletes}
+            plans={usable}
+            makesOf={makesOf}
+            date={draft.date}
+            lanes={lanes}
+            slotMin={slot?.minutes ?? null}
+            opened={opened}
+            messages={messages}
+            mayPlan={mayPlan}
+            onOpen={setOpened}
+            onSets={(drillSets) => setDraft({ ...draft, drillSets })}
+          />
+        </FieldsContext>
         {mayPlan && (
           <div className="row-line">
             {pending && (

@@ -15,7 +15,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../controls/Field';
 import { Length } from '../controls/Figure';
-import { NumberInput } from '../controls/NumberInput';
+import { ChoiceAt, FlagAt, NumberAt, TextAt } from '../parts/fields/At';
 import { useRuleSets } from '../parts/catalogue/useCatalogue';
 import { RotationView } from './RotationView';
 import { TARGET_NAMES } from '../parts/intoSession/setNames';
@@ -69,7 +69,6 @@ type Props = {
   style: LengthStyle;
   messages: Record<string, string | null | undefined>;
   onSet: (change: Partial<DrillSet>) => void;
-  onMessage: (path: string, message: string | null) => void;
   onMove: (by: number) => void;
   onTakeOut: () => void;
 };
@@ -88,7 +87,6 @@ export const SetForm = ({
   style,
   messages,
   onSet,
-  onMessage,
   onMove,
   onTakeOut,
 }: Props) => {
@@ -109,19 +107,11 @@ export const SetForm = ({
     isSequence(choices) &&
     phasesOn(movement, choices).some((phase) => phase.read);
   const number = (field: 'sets' | 'reps' | 'amount' | 'restS' | 'setRestS', label: string) => (
-    <Field label={label} message={message(field)}>
-      <NumberInput
-        value={set[field]}
-        decimals={0}
-        onNumber={(value) => onSet({ [field]: value })}
-        onMessage={(text) => onMessage(at(field), text)}
-      />
-    </Field>
+    <NumberAt at={at(field)} label={label} decimals={0} />
   );
   const rates = set.athleteIds.map((id) => makesOf(id, movement?.code ?? ''));
   const known = rates.filter((rate) => rate && rate.tried >= KNOWN_FROM);
   const mean = known.reduce((sum, makes) => sum + makeRate(makes), 0) / Math.max(1, known.length);
-  const drills = movement?.drills ?? [];
   return (
     <section className="set-form" aria-label={`Drill set ${index + 1}`}>
       <div className="set-fields">
@@ -143,47 +133,24 @@ export const SetForm = ({
           </Field>
         )}
         {work.kind === 'movement' && (
-          <Field label="Part or drill" message={message('work')}>
-            <Form.Select
-              value={work.drill ?? ''}
-              onChange={(event) => onSet({ work: { ...work, drill: event.target.value || null } })}
-            >
-              <option value="">the whole</option>
-              {drills.map((drill) => (
-                <option key={drill.code} value={drill.code}>
-                  {drill.name}
-                </option>
-              ))}
-            </Form.Select>
-          </Field>
+          <ChoiceAt
+            at={at('work.drill')}
+            label="Part or drill"
+            none="the whole"
+            options={(movement?.drills ?? []).map(({ code, name }) => [code, name])}
+          />
         )}
-        {work.kind === 'warm-up' && (
-          <Field label="What is done" message={message('work.name')}>
-            <Form.Control
-              value={work.name}
-              onChange={(event) => onSet({ work: { kind: 'warm-up', name: event.target.value } })}
-            />
-          </Field>
-        )}
-        <Field label="Until">
-          <Form.Select
-            value={set.target}
-            onChange={(event) => {
-              const target = event.target.value as TargetKind;
-              onSet({
-                target,
-                amount: USUAL[target],
-                ...(target === 'makes' ? { reps: Math.max(set.reps, USUAL.makes * 2) } : {}),
-              });
-            }}
-          >
-            {Object.entries(TARGET_NAMES).map(([value, label]) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </Form.Select>
-        </Field>
+        {work.kind === 'warm-up' && <TextAt at={at('work.name')} label="What is done" />}
+        <ChoiceAt
+          at={at('target')}
+          label="Until"
+          options={Object.entries(TARGET_NAMES)}
+          onChange={(chosen) => {
+            const target = chosen as TargetKind;
+            const reps = target === 'makes' ? Math.max(set.reps, USUAL.makes * 2) : set.reps;
+            onSet({ target, reps, amount: USUAL[target] });
+          }}
+        />
         {AMOUNTS[set.target] && number('amount', AMOUNTS[set.target]!)}
         {number('reps', set.target === 'makes' ? 'On after tries' : 'Reps of each')}
         {number('sets', 'Rounds')}
@@ -211,14 +178,12 @@ export const SetForm = ({
         </div>
       )}
       {set.target === 'makes' && set.stand !== 'stations' && (
-        <label className="check-line">
-          <input
-            type="checkbox"
-            checked={set.retryMissed ?? false}
-            onChange={(event) => onSet({ retryMissed: event.target.checked })}
+        <div>
+          <FlagAt
+            at={at('retryMissed')}
+            label="at the end of a round, once more through what was missed"
           />
-          at the end of a round, once more through what was missed
-        </label>
+        </div>
       )}
       {set.target === 'makes' && (
         <div className="small-text quiet">
@@ -236,12 +201,10 @@ export const SetForm = ({
       <StandForm
         set={set}
         lanes={lanes}
-        first={index === 0}
         canRead={canRead}
         tempoSpm={tempoOf(movement, choices, chosen)}
-        message={message}
+        at={`drillSets[${index}]`}
         onSet={onSet}
-        onMessage={(field, text) => onMessage(at(field), text)}
       />
       <RotationView set={set} time={figures.time} athletes={athletes} />
       {broken.length > 0 && (

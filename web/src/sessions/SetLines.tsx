@@ -41,7 +41,6 @@ export const SetLines = ({
   mayPlan,
   onOpen,
   onSets,
-  onMessage,
 }: {
   sets: readonly DrillSet[];
   figures: SessionFigures;
@@ -56,11 +55,10 @@ export const SetLines = ({
   /** id of the set whose line is open */
   opened: string | null;
   /** what is wrong, by field */
-  messages: Record<string, string>;
+  messages: Readonly<Record<string, string>>;
   mayPlan: boolean;
   onOpen: (setId: string | null) => void;
   onSets: (sets: DrillSet[]) => void;
-  onMessage: (path: string, message: string | null) => void;
 }) => {
   const style = useLengthStyle();
   const setSet = (i: number, change: Partial<DrillSet>): void =>
@@ -145,7 +143,6 @@ export const SetLines = ({
                     style={style}
                     messages={messages}
                     onSet={(change) => setSet(i, change)}
-                    onMessage={onMessage}
                     onMove={(by) => move(i, i + by)}
                     onTakeOut={() => takeOut(i)}
                   />

@@ -14,7 +14,7 @@ export const Where = ({
   onWhere,
 }: On & {
   grounds: readonly Ground[];
-  messages: Record<string, string>;
+  messages: Readonly<Record<string, string>>;
   onWhere: (where: Partial<On>) => void;
 }) => {
   const choices = grounds.filter((ground) => !ground.archived || ground.id === groundId);

@@ -18,7 +18,7 @@ type Draft<T> = {
   typed: TypedTexts;
 };
 
-export type DraftedForm<T> = {
+export type DraftedForm<T, Stored = unknown> = {
   value: T;
   /** several fields at once; a text that cannot be read goes with the value that it stood for */
   set: (value: T) => void;
@@ -26,7 +26,12 @@ export type DraftedForm<T> = {
   /** another has saved first, or it was refused; a draft is back */
   head: ReactNode;
   busy: boolean;
-  submit: () => Promise<void>;
+  /** what is stored then; null where something is wrong with it, which is shown */
+  submit: () => Promise<Stored | null>;
+  /** begins again from what is stored */
+  restart: (stored: Stored | null) => void;
+  /** puts what is here over another version than the one that it was begun from */
+  putOver: (version: number) => void;
 };
 
 /**
@@ -34,7 +39,7 @@ export type DraftedForm<T> = {
  * it, refused at the fields that are wrong. Of two who save the same, the second is shown what is there.
  *
  * @param asks `name` of the draft; `stored` as it was saved, null for something new; `valueOf` what is changed of
- *   it; `older` from a draft as it was once kept; `check` before it is sent; `send` with the version that it is put over; `onSaved` with what is stored then
+ *   it; `older` from a draft as it was once kept; `check` before it is sent; `send` with the version that it is put over; `onSaved` with what is stored then; `onWrong` with what is wrong, by field
  */
 export const useDraftedForm = <T extends object, Stored extends { version: number }>(asks: {
   name: string;
@@ -42,22 +47,27 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
   valueOf: (stored: Stored | null) => T;
   /** from a draft of before forms kept what could not be read */
   older: (kept: object) => T;
-  check: (value: T) => Checked<unknown>;
+  check: (value: T) => Checked<unknown> | Promise<Checked<unknown>>;
   send: (value: T, version: number | null) => Promise<Stored>;
   onSaved: (stored: Stored) => void;
-}): DraftedForm<T> => {
+  onWrong?: (fields: Record<string, string>) => void;
+}): DraftedForm<T, Stored> => {
   const style = useLengthStyle();
   const draftOf = (stored: Stored | null): Draft<T> => ({
     value: asks.valueOf(stored),
     version: stored?.version ?? null,
     typed: {},
   });
-  const [kept, setDraft, discard, found] = useDraft<Draft<T> | object>(
-    asks.name,
-    draftOf(asks.stored),
-  );
+  const [begin] = useState(() => draftOf(asks.stored));
+  const [kept, setDraft, discard, found] = useDraft<Draft<T> | object>(asks.name, begin);
   const draft =
-    'value' in kept ? (kept as Draft<T>) : { ...draftOf(asks.stored), value: asks.older(kept) };
+    'value' in kept
+      ? (kept as Draft<T>)
+      : {
+          ...begin,
+          ...('version' in kept && { version: kept.version as number | null }),
+          value: asks.older(kept),
+        };
   const { value, typed, version } = draft;
   const [refused, setRefused] = useState<Record<string, string>>({});
   const [busy, setBusy] = useState(false);
@@ -65,22 +75,28 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
     (theirs) => discard(draftOf(theirs)),
     (over) => setDraft({ ...draft, version: over }),
   );
-  const submit = async (): Promise<void> => {
+  const submit = async (): Promise<Stored | null> => {
     conflict.clear();
-    const checked = asks.check(value);
-    setRefused(checked.ok ? {} : checked.fields);
-    if (!checked.ok || Object.keys(typed).length > 0) {
-      conflict.say('Mend the fields that are marked, then save.');
-      return;
-    }
-    setBusy(true);
     try {
+      const checked = await asks.check(value);
+      const wrong = { ...(checked.ok ? {} : checked.fields), ...messagesOf(typed) };
+      setRefused(wrong);
+      if (!checked.ok || Object.keys(wrong).length > 0) {
+        asks.onWrong?.(wrong);
+        conflict.say('Mend the fields that are marked, then save.');
+        return null;
+      }
+      setBusy(true);
       const stored = await asks.send(checked.value as T, version);
       discard(draftOf(stored));
       asks.onSaved(stored);
+      return stored;
     } catch (error) {
-      setRefused(fieldsOf(error));
+      const fields = fieldsOf(error);
+      setRefused(fields);
+      asks.onWrong?.(fields);
       conflict.show(error);
+      return null;
     } finally {
       setBusy(false);
     }
@@ -106,6 +122,8 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
     ),
     busy,
     submit,
+    restart: (stored) => discard(draftOf(stored)),
+    putOver: (over) => setDraft({ ...draft, version: over }),
   };
 };
 

@@ -15,9 +15,16 @@ export const copyOf = (
   drillSets: drillSets.map((set) => ({ ...set, id: uuid() })),
 });
 
-/** What is sent of a session when it is changed: all that is not found out by the server. */
-export const bodyOfSession = ({
+/** What is written in a session, without what the server finds out. */
+export const valueOfSession = ({
   archived: _archived,
   logged: _logged,
-  ...body
-}: Session): SessionInput & { version: number } => body;
+  version: _version,
+  ...value
+}: Session): SessionInput => value;
+
+/** What is sent of a session when it is changed. */
+export const bodyOfSession = (session: Session): SessionInput & { version: number } => ({
+  ...valueOfSession(session),
+  version: session.version,
+});
