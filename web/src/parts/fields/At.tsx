@@ -25,9 +25,11 @@ export const TextAt = ({
   hint,
   type = 'text',
   known = [],
+  placeholder,
   onChange,
 }: At & {
   hint?: string;
+  placeholder?: string;
   /** what else changes with it, in place of its own change */
   onChange?: (text: string) => void;
   /** a time of day; a day, null where it is left empty */
@@ -42,6 +44,7 @@ export const TextAt = ({
       <Field label={label} message={message} {...(hint ? { hint } : {})}>
         <Form.Control
           type={type}
+          placeholder={placeholder}
           value={value ?? ''}
           {...(known.length > 0 ? { list: listId } : {})}
           onChange={({ target: { value: text } }) =>

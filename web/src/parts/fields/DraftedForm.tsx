@@ -39,16 +39,20 @@ export type DraftedForm<T, Stored = unknown> = {
  * it, refused at the fields that are wrong. Of two who save the same, the second is shown what is there.
  *
  * @param asks `name` of the draft; `stored` as it was saved, null for something new; `valueOf` what is changed of
- *   it; `older` from a draft as it was once kept; `check` before it is sent; `send` with the version that it is put over; `onSaved` with what is stored then; `onWrong` with what is wrong, by field
+ *   it; `older` from a draft as it was once kept; `check` gives what is sent of it; `send` with the version that it is put over; `onSaved` with what is stored then; `onWrong` with what is wrong, by field
  */
-export const useDraftedForm = <T extends object, Stored extends { version: number }>(asks: {
+export const useDraftedForm = <
+  T extends object,
+  Stored extends { version: number },
+  Sent = T,
+>(asks: {
   name: string;
   stored: Stored | null;
   valueOf: (stored: Stored | null) => T;
   /** from a draft of before forms kept what could not be read */
   older: (kept: object) => T;
   check: (value: T) => Checked<unknown> | Promise<Checked<unknown>>;
-  send: (value: T, version: number | null) => Promise<Stored>;
+  send: (checked: Sent, version: number | null) => Promise<Stored>;
   onSaved: (stored: Stored) => void;
   onWrong?: (fields: Record<string, string>) => void;
 }): DraftedForm<T, Stored> => {
@@ -70,6 +74,8 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
         };
   const { value, typed, version } = draft;
   const [refused, setRefused] = useState<Record<string, string>>({});
+  /** it was tried, and what is wrong can be said at once */
+  const [isLive, setLive] = useState(false);
   const [busy, setBusy] = useState(false);
   const conflict = useConflict<Stored>(
     (theirs) => discard(draftOf(theirs)),
@@ -78,16 +84,19 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
   const submit = async (): Promise<Stored | null> => {
     conflict.clear();
     try {
-      const checked = await asks.check(value);
-      const wrong = { ...(checked.ok ? {} : checked.fields), ...messagesOf(typed) };
-      setRefused(wrong);
-      if (!checked.ok || Object.keys(wrong).length > 0) {
-        asks.onWrong?.(wrong);
+      const looked = asks.check(value);
+      const checked = await looked;
+      const found = { ...(checked.ok ? {} : checked.fields), ...messagesOf(typed) };
+      // What needs no waiting for is looked at again with each change.
+      setLive('ok' in looked);
+      setRefused('ok' in looked ? {} : found);
+      if (!checked.ok || Object.keys(found).length > 0) {
+        asks.onWrong?.(found);
         conflict.say('Mend the fields that are marked, then save.');
         return null;
       }
       setBusy(true);
-      const stored = await asks.send(checked.value as T, version);
+      const stored = await asks.send(checked.value as Sent, version);
       discard(draftOf(stored));
       asks.onSaved(stored);
       return stored;
@@ -101,6 +110,9 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
       setBusy(false);
     }
   };
+  // Once it was tried, what is mended is said no more, and what goes wrong is.
+  const looked = isLive ? asks.check(value) : null;
+  const wrong = looked && 'ok' in looked && !looked.ok ? looked.fields : {};
   return {
     value,
     set: (next) => {
@@ -112,7 +124,7 @@ export const useDraftedForm = <T extends object, Stored extends { version: numbe
       ...changesOf(value, typed, (next, texts) =>
         setDraft({ ...draft, value: next, typed: texts }),
       ),
-      ...{ problems: { ...refused, ...messagesOf(typed) }, style, body: null },
+      ...{ problems: { ...refused, ...wrong, ...messagesOf(typed) }, style, body: null },
     },
     head: (
       <>
@@ -134,7 +146,13 @@ type FormProps = {
 };
 
 /** A drafted form in its place on the page. */
-export const FormHere = ({ form, onClose, label, children }: FormProps & { label: string }) => (
+export const FormHere = ({
+  form,
+  onClose,
+  label,
+  act = 'Save',
+  children,
+}: FormProps & { label: string; act?: string }) => (
   <FieldsContext value={form.fields}>
     <Form
       noValidate
@@ -150,7 +168,7 @@ export const FormHere = ({ form, onClose, label, children }: FormProps & { label
       {children}
       <div className="row-line">
         <Button type="submit" size="sm" disabled={form.busy}>
-          {form.busy ? 'Saving …' : 'Save'}
+          {form.busy ? 'Saving …' : act}
         </Button>
         <Button size="sm" variant="outline-dark" onClick={onClose}>
           Close

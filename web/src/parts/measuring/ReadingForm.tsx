@@ -1,7 +1,7 @@
 import { readingResult, type ReadingKind } from '@gravek/core/measuring/measures';
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
-import { check } from '@gravek/contract/problem';
+import { check, type Checked } from '@gravek/contract/problem';
 import { readingInput, type ReadingRow } from '@gravek/contract/reading';
 import { SOURCES, type Source } from '@gravek/contract/source';
 import {
@@ -9,16 +9,15 @@ import {
   readReading,
   type TypedReading,
 } from '@gravek/library/measuring/readingText';
-import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
-import { api, fieldsOf, sentenceOf } from '../../api/client';
+import { api } from '../../api/client';
 import { useWrite } from '../../api/queries';
 import { useMember } from '../../member/member';
-import { useDraft } from '../../controls/draft';
-import { Field } from '../../controls/Field';
 import { tell } from '../../controls/toasts';
+import { ChoiceAt, TextAt, WordsAt } from '../fields/At';
+import { FormHere, useDraftedForm } from '../fields/DraftedForm';
 import { SOURCE_NAMES } from './sourceNames';
 import { TapCounter } from './TapCounter';
 import { resultText, TESTS } from './tests';
@@ -34,7 +33,26 @@ const LIST_LABELS: Partial<Record<ReadingKind, string>> = {
   steady: 'Steps a minute, one line a minute',
 };
 
-type Draft = { id: string; takenOn: string; source: Source; note: string; typed: TypedReading };
+type Written = {
+  id: string;
+  takenOn: string;
+  source: Source;
+  note: string;
+  typed: TypedReading;
+};
+
+/** Fields with one figure: where it is typed, and what is asked. */
+const SINGLE: Partial<Record<ReadingKind, { at: string; label: string; placeholder?: string }>> = {
+  curve: { at: 'typed.radius', label: 'Radius of the circle' },
+  stop: { at: 'typed.speed', label: 'Speed at the second cone, m/s' },
+  steady: {
+    ...{ at: 'typed.speed', label: 'It was to be, steps a minute' },
+    placeholder: 'no target',
+  },
+  lane: { at: 'typed.lane', label: 'Width of the lane' },
+};
+
+const SOURCES_NAMED = SOURCES.map((source) => [source, SOURCE_NAMES[source]] as const);
 
 /** A form made for one test, with what it comes to as it is typed. */
 export const ReadingForm = ({
@@ -49,141 +67,74 @@ export const ReadingForm = ({
   onDone: () => void;
 }) => {
   const { today } = useMember();
-  const [draft, setDraft, discard] = useDraft<Draft>(`reading.${athlete.id}.${kind}`, {
-    id: uuid(),
-    takenOn: today,
-    source: 'other',
-    note: '',
-    typed: freshReading(kind),
-  });
-  const [served, setServed] = useState<Record<string, string>>({});
-  const [over, setOver] = useState<string | null>(null);
-  const [tried, setTried] = useState(false);
-  const { typed } = draft;
-  const setTyped = (change: Partial<TypedReading>): void =>
-    setDraft({ ...draft, typed: { ...typed, ...change } });
   const write = useWrite(
     (body: object) => api.post<Athlete>(`/athletes/${athlete.id}/readings`, body),
     'athletes',
   );
-
-  const read = readReading(kind, typed, style);
-  const body = read.ok
-    ? ({
-        id: draft.id,
-        athleteId: athlete.id,
-        takenOn: draft.takenOn,
-        source: draft.source,
-        note: draft.note,
-        reading: read.reading,
-      } satisfies ReadingRow)
-    : null;
-  const checked = body && check(readingInput, body);
-  const wrong = {
-    ...(read.ok ? {} : read.messages),
-    ...(checked && !checked.ok ? checked.fields : {}),
-    ...served,
+  const readingOf = ({ typed, ...about }: Written): Checked<ReadingRow> => {
+    const read = readReading(kind, typed, style);
+    if (read.ok)
+      return check(readingInput, { ...about, athleteId: athlete.id, reading: read.reading });
+    const fields = Object.entries(read.messages).map(([at, why]) => [`typed.${at}`, why]);
+    return { ok: false, fields: Object.fromEntries(fields) as Record<string, string> };
   };
-  const told = tried ? wrong : {};
-  const inReading = Object.entries(told).find(([path]) => path.startsWith('reading'))?.[1];
-  const result = body && checked?.ok ? readingResult(body.reading) : null;
-
-  const submit = async (): Promise<void> => {
-    setTried(true);
-    setOver(null);
-    setServed({});
-    if (!body || !checked?.ok) return;
-    try {
-      await write.mutateAsync(body);
-      discard();
+  const form = useDraftedForm<Written, Athlete, ReadingRow>({
+    name: `reading.${athlete.id}.${kind}`,
+    stored: null,
+    valueOf: () => ({
+      ...{ id: uuid(), takenOn: today, source: 'other', note: '' },
+      typed: freshReading(kind),
+    }),
+    older: (kept) => kept as Written,
+    check: readingOf,
+    send: (row) => write.mutateAsync(row),
+    onSaved: () => {
       tell(`${TESTS[kind].name}: kept for ${athlete.name}.`);
       onDone();
-    } catch (error) {
-      setServed(fieldsOf(error));
-      setOver(sentenceOf(error));
-    }
-  };
+    },
+  });
+  const { typed } = form.value;
+  const { problems } = form.fields;
+  const read = readingOf(form.value);
+  const result = read.ok ? readingResult(read.value.reading) : null;
+  const inReading = Object.entries(problems).find(([path]) => path.startsWith('reading'))?.[1];
+  const setRows = (rows: TypedReading['rows']): void =>
+    form.set({ ...form.value, typed: { ...typed, rows } });
   const row = (i: number, change: Partial<{ a: string; b: string }>): void =>
-    setTyped({ rows: typed.rows.map((row, o) => (o === i ? { ...row, ...change } : row)) });
-  const [aName, bName] =
-    kind === 'sprint' ? ['Distance, m', 'Time, s'] : ['Count of one foot', 'Seconds'];
+    setRows(typed.rows.map((row, other) => (other === i ? { ...row, ...change } : row)));
+  const names = (
+    kind === 'sprint'
+      ? { a: 'Distance, m', b: 'Time, s' }
+      : { a: 'Count of one foot', b: 'Seconds' }
+  ) as Record<'a' | 'b', string>;
+  const single = SINGLE[kind];
   return (
-    <Form
-      noValidate
-      className="stack"
-      style={{ gap: 10 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-    >
+    <FormHere form={form} onClose={onDone} label={TESTS[kind].name} act="Keep it">
       <ul className="plain-points mb-0">
         {TESTS[kind].protocol.map((line) => (
           <li key={line}>{line}</li>
         ))}
         <li>{TESTS[kind].who}</li>
       </ul>
-      {over && (
-        <div className="note note-wrong" role="alert">
-          {over}
-        </div>
-      )}
-      {kind === 'curve' && (
-        <Field label="Radius of the circle" message={told.radius}>
-          <Form.Control
-            value={typed.radius}
-            onChange={(event) => setTyped({ radius: event.target.value })}
-          />
-        </Field>
-      )}
-      {kind === 'stop' && (
-        <Field label="Speed at the second cone, m/s" message={told.speed}>
-          <Form.Control
-            inputMode="decimal"
-            value={typed.speed}
-            onChange={(event) => setTyped({ speed: event.target.value })}
-          />
-        </Field>
-      )}
-      {kind === 'steady' && (
-        <Field label="It was to be, steps a minute" message={told.speed}>
-          <Form.Control
-            inputMode="decimal"
-            placeholder="no target"
-            value={typed.speed}
-            onChange={(event) => setTyped({ speed: event.target.value })}
-          />
-        </Field>
-      )}
-      {kind === 'lane' && (
-        <Field label="Width of the lane" message={told.lane}>
-          <Form.Control
-            value={typed.lane}
-            onChange={(event) => setTyped({ lane: event.target.value })}
-          />
-        </Field>
-      )}
+      {single && <TextAt {...single} />}
       {typed.rows.length > 0 && (
         <div className="pair-rows">
-          <span className="form-label">{aName}</span>
-          <span className="form-label">{bName}</span>
-          {typed.rows.map((other, i) => (
+          <span className="form-label">{names.a}</span>
+          <span className="form-label">{names.b}</span>
+          {typed.rows.map((cells, i) => (
             <div key={i} className="contents">
-              <Form.Control
-                aria-label={`${aName}, row ${i + 1}`}
-                inputMode="decimal"
-                value={other.a}
-                onChange={(event) => row(i, { a: event.target.value })}
-              />
-              <Form.Control
-                aria-label={`${bName}, row ${i + 1}`}
-                inputMode="decimal"
-                value={other.b}
-                onChange={(event) => row(i, { b: event.target.value })}
-              />
-              {told[`rows[${i}]`] && (
+              {(['a', 'b'] as const).map((column) => (
+                <Form.Control
+                  key={column}
+                  aria-label={`${names[column]}, row ${i + 1}`}
+                  inputMode="decimal"
+                  value={cells[column]}
+                  onChange={(event) => row(i, { [column]: event.target.value })}
+                />
+              ))}
+              {problems[`typed.rows[${i}]`] && (
                 <span className="field-message span-2" role="alert">
-                  {told[`rows[${i}]`]}
+                  {problems[`typed.rows[${i}]`]}
                 </span>
               )}
             </div>
@@ -198,70 +149,34 @@ export const ReadingForm = ({
               const open = typed.rows.findIndex((row) => row.a.trim() === '');
               const seconds = typed.rows.at(-1)?.b ?? '20';
               if (open >= 0) row(open, { a: String(count) });
-              else setTyped({ rows: [...typed.rows, { a: String(count), b: seconds }] });
+              else setRows([...typed.rows, { a: String(count), b: seconds }]);
             }}
           />
           <Button
             size="sm"
             variant="outline-dark"
             className="align-self-start"
-            onClick={() =>
-              setTyped({ rows: [...typed.rows, { a: '', b: typed.rows.at(-1)?.b ?? '20' }] })
-            }
+            onClick={() => setRows([...typed.rows, { a: '', b: typed.rows.at(-1)?.b ?? '20' }])}
           >
             Another count
           </Button>
         </>
       )}
-      {LIST_LABELS[kind] && (
-        <Field label={LIST_LABELS[kind]} message={told.list}>
-          <Form.Control
-            as="textarea"
-            rows={4}
-            value={typed.list}
-            onChange={(event) => setTyped({ list: event.target.value })}
-          />
-        </Field>
-      )}
+      {LIST_LABELS[kind] && <WordsAt at="typed.list" label={LIST_LABELS[kind]} rows={4} />}
       {inReading && (
         <div className="field-message" role="alert">
           {inReading}
         </div>
       )}
       <div className="edit-grid">
-        <Field label="Day" message={told.takenOn}>
-          <Form.Control
-            type="date"
-            value={draft.takenOn}
-            onChange={(event) => setDraft({ ...draft, takenOn: event.target.value })}
-          />
-        </Field>
-        <Field label="Measured by">
-          <Form.Select
-            value={draft.source}
-            onChange={(event) => setDraft({ ...draft, source: event.target.value as Source })}
-          >
-            {SOURCES.map((source) => (
-              <option key={source} value={source}>
-                {SOURCE_NAMES[source]}
-              </option>
-            ))}
-          </Form.Select>
-        </Field>
+        <TextAt at="takenOn" label="Day" type="date" />
+        <ChoiceAt at="source" label="Measured by" options={SOURCES_NAMED} />
       </div>
       {result && (
         <div className="note" role="status">
           Comes to <strong>{resultText(result, style)}</strong>.
         </div>
       )}
-      <div className="row-line">
-        <Button type="submit" disabled={write.isPending}>
-          {write.isPending ? 'Keeping …' : 'Keep it'}
-        </Button>
-        <Button variant="outline-dark" onClick={onDone}>
-          Close
-        </Button>
-      </div>
-    </Form>
+    </FormHere>
   );
 };
