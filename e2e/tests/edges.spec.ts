@@ -1,4 +1,5 @@
-import { addPlan } from '../src/field';
+import type { Athlete } from '@gravek/contract/athlete';
+import { addPlan, ask, openAthlete } from '../src/field';
 import { enterDemo, expect, goTo, test, seen } from '../src/test';
 
 /** What was found broken once, each as a coach meets it. */
@@ -27,6 +28,54 @@ test('a place that cannot be drawn takes nothing else along, and what was typed 
   await page.goBack();
   await page.getByRole('button', { name: 'Drop what was typed here' }).click();
   await expect(name).toHaveValue(/ours$/);
+});
+
+test('what was typed before the forms changed is still there, and is not put over what came since', async ({
+  signedIn: page,
+}) => {
+  await openAthlete(page, 'Odran Vask');
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  const form = page.getByRole('dialog', { name: 'Change Odran Vask' });
+  await form.getByLabel('Squad').fill('Typed last week');
+  await form.getByLabel('Positions').fill('keeper, wing');
+  await form.getByLabel('Height').fill('tall');
+  // As it was kept then: its values alone, positions and birth year as texts, with the version that they are of.
+  await page.evaluate(() => {
+    for (const [key, text] of Object.entries(localStorage)) {
+      if (!/draft.*athlete\.[0-9a-f-]{36}$/.test(key)) continue;
+      const { value, version } = JSON.parse(String(text)) as { value: object; version: number };
+      const before = { positions: 'keeper, wing', birthYear: '2004', bornOn: '' };
+      localStorage.setItem(key, JSON.stringify({ ...value, ...before, version }));
+    }
+  });
+  const path = new URL(page.url()).pathname;
+  const { name, squad, hand, takeoffFoot, shoeM, heightM, legM, ...odran } = await ask<Athlete>(
+    page,
+    'GET',
+    path,
+  );
+  const { birthYear, bornOn, positions, version } = odran;
+  const changed = { name, squad, hand, takeoffFoot, shoeM, heightM, legM, birthYear, bornOn };
+  await ask(page, 'PUT', path, { ...changed, positions: [...positions, 'high jump'], version });
+  await page.reload();
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await expect(form.getByText('What was typed and not saved is back.')).toBeVisible();
+  await expect(form.getByLabel('Squad')).toHaveValue('Typed last week');
+  await expect(form.getByLabel('Positions')).toHaveValue('keeper,wing');
+  await expect(form.getByLabel('Birth year')).toHaveValue('2004');
+  // Somebody has changed him since: theirs are shown first, and mine stay until I say.
+  await form.getByRole('button', { name: 'Save' }).click();
+  await form.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(form.getByLabel('Squad')).toHaveValue('Typed last week');
+  await form.getByLabel('Height').fill('tall');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(form.getByText(/^Write a length such as/)).toBeVisible();
+  await form.getByLabel('Height').fill('181');
+  await form.getByLabel('Birthday, if known').fill('2005-04-03');
+  await expect(form.getByLabel('Birth year')).toHaveValue('2005');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Odran Vask is saved.')).toBeVisible();
+  await expect(page.getByText('Typed last week')).toBeVisible();
 });
 
 test('what one person typed is not shown to the next, and goes at sign-out', async ({
