@@ -48,6 +48,9 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await page.goto(`${address}/movements/give-ground`);
       await page.getByRole('button', { name: 'Copy and change' }).click();
+      // The page of the movement has its phases to press as well.
+      await page.waitForURL(/edit$/);
+      await page.getByLabel('Name of the movement').waitFor();
       await page.getByRole('button', { name: 'Short steps back', exact: true }).click();
     },
   },
