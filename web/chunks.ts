@@ -19,6 +19,9 @@ const TOGETHER: Record<string, RegExp> = {
   ledger: /src\/(athletes|faults|reports|club)\//,
 };
 
+/** What only those places need in which something is written. */
+const FORMS = /src\/(parts\/fields\/|controls\/(NumberInput|LengthInput|Window)\.)/;
+
 /** What so many places need is loaded by all that need any of it. */
 const SHARED_BY = 6;
 /** So is what is too small for a file that a phone asks for by itself, characters before packing. */
@@ -51,6 +54,10 @@ const divided = (graph: Graph): Map<string, string> => {
     for (const id of needed(graph, place)) users.set(id, [...(users.get(id) ?? []), place]);
   const several = [...users].filter(([, by]) => by.length > 1);
   put(
+    'forms',
+    several.map(([id]) => id).filter((id) => FORMS.test(id)),
+  );
+  put(
     'shared',
     several.filter(([, by]) => by.length >= SHARED_BY).map(([id]) => id),
   );
@@ -79,7 +86,7 @@ const divided = (graph: Graph): Map<string, string> => {
  */
 export const groups = () => {
   let files: Map<string, string> | undefined;
-  const names = ['door', 'inside', 'shared', ...Object.keys(TOGETHER)];
+  const names = ['door', 'inside', 'forms', 'shared', ...Object.keys(TOGETHER)];
   return names.map((file, at) => ({
     priority: names.length - at,
     includeDependenciesRecursively: false,

@@ -1,7 +1,7 @@
 import type { PhaseKind } from '@gravek/core/layout/sequence';
 import { lazy, object } from 'yup';
 import { choice } from './fields';
-import { shapeOf } from './parameters';
+import { shapeOf } from './parameterSchema';
 import { PHASE_KINDS } from './phaseKinds';
 
 const kinds = Object.keys(PHASE_KINDS) as PhaseKind[];

@@ -1,7 +1,8 @@
 import { RULE_KINDS, type StepRule } from '@gravek/core/runup/stepRules';
 import { array, lazy, object, type AnyObjectSchema, type InferType, type MixedSchema } from 'yup';
 import { choice, id, name, note, version } from './fields';
-import { plainValues, shapeOf, type ParameterField, type ParameterFields } from './parameters';
+import { plainValues, type ParameterField, type ParameterFields } from './parameters';
+import { shapeOf } from './parameterSchema';
 
 const feet: ParameterField = {
   type: 'choice',

@@ -1,4 +1,4 @@
-import { tzOffset } from '@date-fns/tz';
+import { tzOffset } from '@date-fns/tz/tzOffset';
 
 const DAY_MS = 86_400_000;
 

@@ -6,9 +6,11 @@ import Button from 'react-bootstrap/Button';
 import { useGrounds } from '../api/queries';
 import { counted } from '@gravek/core/words';
 import { Loaded } from '../controls/Notice';
+import { opened } from '../controls/opened';
 import { useLengthStyle, useMayPlan } from '../member/member';
-import { GroundForm } from './GroundForm';
 import { OwnRow } from './OwnRow';
+
+const GroundForm = opened(async () => (await import('./GroundForm')).GroundForm);
 
 /** What a ground has, in a line. */
 const inWords = (ground: Ground, style: LengthStyle): string => {

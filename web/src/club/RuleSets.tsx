@@ -1,26 +1,14 @@
-import { RULE_KINDS, type StepRule } from '@gravek/core/runup/stepRules';
-import { check } from '@gravek/contract/problem';
-import {
-  plainRule,
-  ruleSetInput,
-  RULES,
-  type ClubRuleSet,
-  type RuleSetInput,
-} from '@gravek/contract/ruleSet';
+import type { StepRule } from '@gravek/core/runup/stepRules';
 import { RULE_SETS } from '@gravek/library/movement/ruleSets';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { v7 as uuid } from 'uuid';
-import { api } from '../api/client';
-import { useClubRuleSets, useWrite } from '../api/queries';
+import { useClubRuleSets } from '../api/queries';
 import { Loaded } from '../controls/Notice';
-import { tell } from '../controls/toasts';
+import { opened } from '../controls/opened';
 import { useMayPlan } from '../member/member';
-import { ChoiceAt, ParametersAt, TextAt } from '../parts/fields/At';
-import { FormHere, useDraftedForm } from '../parts/fields/DraftedForm';
-import { useAt } from '../parts/fields/fields';
-import { Rows } from '../parts/fields/Rows';
 import { OwnRow } from './OwnRow';
+
+const RuleSetForm = opened(async () => (await import('./RuleSetForm')).RuleSetForm);
 
 const inWords = (rule: StepRule): string => {
   switch (rule.kind) {
@@ -37,55 +25,6 @@ const inWords = (rule: StepRule): string => {
     case 'most-steps':
       return `at most ${rule.limit} steps to the take-off`;
   }
-};
-
-/** One rule: its kind, and what is to be said of that. */
-const RuleAt = ({ at }: { at: string }) => {
-  const { value: rule, set } = useAt<StepRule>(at);
-  return (
-    <div className="edit-grid">
-      <ChoiceAt
-        at={`${at}.kind`}
-        label="Rule"
-        options={RULE_KINDS.map((kind) => [kind, RULES[kind].name])}
-        onChange={(kind) => set(plainRule(kind as StepRule['kind']))}
-      />
-      <ParametersAt at={at} fields={RULES[rule.kind].fields} />
-    </div>
-  );
-};
-
-const RuleSetForm = ({ own, onDone }: { own: ClubRuleSet | null; onDone: () => void }) => {
-  const write = useWrite((send: () => Promise<ClubRuleSet>) => send(), 'movements');
-  const form = useDraftedForm<RuleSetInput, ClubRuleSet>({
-    name: `rules.${own?.id ?? 'new'}`,
-    stored: own,
-    valueOf: (stored) =>
-      stored
-        ? { id: stored.id, name: stored.name, note: stored.note, rules: stored.rules }
-        : { id: uuid(), name: '', note: '', rules: [plainRule('steps-with-ball')] },
-    older: (kept) => kept as RuleSetInput,
-    check: (value) => check(ruleSetInput, value),
-    send: (value, version) =>
-      write.mutateAsync(() =>
-        version === null
-          ? api.post<ClubRuleSet>('/rule-sets', value)
-          : api.put<ClubRuleSet>(`/rule-sets/${value.id}`, { ...value, version }),
-      ),
-    onSaved: (stored) => {
-      tell(`${stored.name} is saved.`);
-      onDone();
-    },
-  });
-  return (
-    <FormHere form={form} onClose={onDone} label={own ? `Change ${own.name}` : 'A new rule set'}>
-      <TextAt at="name" label="Name of the rule set" />
-      <TextAt at="note" label="Note" hint="Which book, which year." />
-      <Rows<StepRule> at="rules" add="Add a rule" fresh={() => plainRule('take-off-feet')}>
-        {(row) => <RuleAt at={row} />}
-      </Rows>
-    </FormHere>
-  );
 };
 
 /** Step rules that plans are held to: those that ship, and the club's own. */
