@@ -36,7 +36,7 @@ const valueOf = (said: string): { value: unknown } | undefined => {
     const file = ts.createSourceFile('said.ts', `(${text})`, ts.ScriptTarget.Latest, true);
     const { parseDiagnostics } = file as unknown as { parseDiagnostics: unknown[] };
     if (text.trim() === '' || parseDiagnostics.length > 0 || !isPlain(file)) continue;
-     
+
     return { value: new Function(`return (${text})`)() as unknown };
   }
   return undefined;
@@ -75,7 +75,7 @@ export const runExample = ({ code, name }: DocExample, scope: Record<string, unk
   const script = ts.transpile(lines.join('\n'), { target: ts.ScriptTarget.ESNext });
   const came: unknown[] = [];
   const names = Object.keys(scope).filter((known) => /^[A-Za-z_$][\w$]*$/.test(known));
-   
+
   new Function('came', ...names, `{${script}}`)(came, ...names.map((known) => scope[known]));
   said.forEach(({ value }, i) => holds(came[i], value, `${name}, value ${i + 1}`));
   return said.length;
