@@ -56,7 +56,7 @@ test('what was typed before the forms changed is still there, and is not put ove
   );
   const { birthYear, bornOn, positions, version } = odran;
   const changed = { name, squad, hand, takeoffFoot, shoeM, heightM, legM, birthYear, bornOn };
-  await ask(page, 'PUT', path, { ...changed, positions: [...positions, 'high jump'], version });
+  await ask(page, 'PUT', path, { ...changed, positions: [...positions, 'relay runner'], version });
   await page.reload();
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   await expect(form.getByText('What was typed and not saved is back.')).toBeVisible();
