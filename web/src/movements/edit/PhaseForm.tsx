@@ -3,16 +3,8 @@ import type { MovementPhase } from '@gravek/contract/movement';
 import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import {
-  ChoiceAt,
-  FEET,
-  FlagAt,
-  MaybeAt,
-  NumberAt,
-  ParametersAt,
-  TextAt,
-  WordsAt,
-} from '../../parts/fields/At';
+import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
+import { ParametersAt } from '../../parts/fields/Parameters';
 import { DrawnAt, freshPosture, PostureAt } from './PostureForm';
 import { Rows } from '../../parts/fields/Rows';
 import { useAt } from '../../parts/fields/fields';

@@ -21,12 +21,11 @@ import {
   LinesAt,
   MaybeAt,
   NumberAt,
-  ParameterAt,
   PicksAt,
-  SpanAt,
   TextAt,
   WordsAt,
 } from '../../parts/fields/At';
+import { ParameterAt, SpanAt } from '../../parts/fields/Parameters';
 import { Rows } from '../../parts/fields/Rows';
 import { SetUpAt } from './SetUpForm';
 import { useAt } from '../../parts/fields/fields';
