@@ -27,16 +27,11 @@ import { LawsBroken } from './edit/LawsBroken';
 import { PlaceForm } from './edit/PlaceForm';
 import { Items, Wrong } from './edit/Items';
 import { PhaseForm } from './edit/PhaseForm';
-import {
-  AboutForm,
-  DrillForm,
-  FaultForm,
-  freshWay,
-  freshOther,
-  OtherForm,
-  SchoolForm,
-  StepForm,
-} from './edit/TeachingForms';
+import { AboutForm } from './edit/AboutForm';
+import { DrillForm, StepForm } from './edit/DrillForm';
+import { FaultForm } from './edit/FaultForm';
+import { freshOther, OtherForm } from './edit/OtherForm';
+import { freshWay, SchoolForm } from './edit/SchoolForm';
 import { freeCode } from './edit/work';
 import { changesOf, FieldsContext, messagesOf, type TypedTexts } from '../parts/fields/fields';
 import { ReadChoices } from '../parts/movement/ReadChoices';

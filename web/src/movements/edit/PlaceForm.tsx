@@ -1,7 +1,8 @@
 import { PLACES, type Movement } from '@gravek/contract/movement';
 import { ChoiceAt, FEET, LengthAt, MaybeAt, NumberAt, TextAt } from '../../parts/fields/At';
 import { Rows } from '../../parts/fields/Rows';
-import { freshOther, OtherForm, OtherwiseForm } from './TeachingForms';
+import { freshOther, OtherForm } from './OtherForm';
+import { OtherwiseForm } from './SchoolForm';
 import { freeCode, useWork } from './work';
 
 type Place = NonNullable<Movement['place']>;

@@ -15,3 +15,7 @@ export const freeCode = (list: readonly { code: string }[], stem: string): strin
     if (!list.some((item) => item.code === code)) return code;
   }
 };
+
+/** A list's codes with their names, to choose from. */
+export const named = (list: readonly { code: string; name: string }[]): [string, string][] =>
+  list.map((item) => [item.code, item.name]);
