@@ -246,6 +246,7 @@ test(
     // Three marks on a line span nothing.
     await tool(page, 'Ground');
     const remove = page.getByRole('button', { name: /^Remove ground mark/ });
+    await expect(remove.nth(1)).toBeVisible();
     while ((await remove.count()) > 1) await remove.nth(1).click();
     await seen(page.getByText('four marks of which you know the place'));
     await page.getByRole('button', { name: 'Undo' }).click();
