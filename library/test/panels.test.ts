@@ -1,10 +1,12 @@
 import { bodyOf, type Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
+import type { OnGround } from '@gravek/contract/ground';
 import { describe, expect, it } from 'vitest';
 import { frontOf, TURNS, usualFront, whatHelps } from '../src/planning/givingGround';
 import { movementOf } from '../src/movement/movements';
 import { laidOut } from '../src/planning/plan';
 import { groundMarks } from '../src/planning/sheet';
+import { groundOf } from './grounds';
 
 const body = (heightM: number): Body =>
   bodyOf({
@@ -122,19 +124,63 @@ describe('the mark to shorten at', () => {
 });
 
 describe('slides across a lane', () => {
-  const slidesOf = (who: Body) =>
-    laidOut(movementOf('slide-close-out'), who).footfalls.filter(
-      ({ phase, foot }) => phase === 'slide-right' && foot === 'right',
-    );
+  const laid = (who: Body, ground: OnGround | null = null) => {
+    const layout = laidOut(movementOf('slide-close-out'), who, { ground });
+    const edges = layout.others
+      .filter(({ name }) => name === 'lane')
+      .map(({ points }) => points[0]!.besideM);
+    const touching = layout.footfalls
+      .filter(({ phase, foot }) => phase === 'slide-right' && foot === 'right')
+      .map(({ besideM }) => besideM);
+    return { edges, touching, wideM: Math.max(...edges) - Math.min(...edges) };
+  };
 
-  it('are as many as were counted, and reach from edge to edge', () => {
-    const counted: Body = { ...body(1.9), lane: { laneM: 4.9, slides: 3 } };
-    const slides = slidesOf(counted);
-    expect(slides).toHaveLength(3);
-    // The edge is where the outer foot lands, as far from the other edge as the lane is wide.
-    const outer = Math.max(...slides.map(({ besideM }) => besideM));
-    const start = laidOut(movementOf('slide-close-out'), counted).footfalls[0]!;
-    expect(outer - -Math.abs(start.besideM)).toBeCloseTo(4.9, 6);
-    expect(slidesOf(body(1.9)).length).toBe(4);
+  it('are as many as were counted', () => {
+    expect(laid({ ...body(1.9), lane: { laneM: 4.9, slides: 3 } }).touching).toHaveLength(3);
+    // Uncounted, a tall one needs fewer than a small one.
+    expect(laid(body(1.9)).touching).toHaveLength(3);
+    expect(laid(body(1.7)).touching).toHaveLength(4);
+    // Counted on another lane, they go as far each as they went there.
+    const narrow = laid(
+      { ...body(1.9), lane: { laneM: 4.9, slides: 4 } },
+      groundOf({ rim: { outM: 1.6, laneM: 3.6, laneOutM: 5.8 } }),
+    );
+    expect(narrow.touching).toHaveLength(3);
+    expect(narrow.wideM).toBeCloseTo(3.6, 6);
+  });
+
+  it('reach from edge to edge of a lane that does not grow with the athlete', () => {
+    for (const heightM of [1.3, 1.55, 1.75, 2]) {
+      const { edges, touching, wideM } = laid(body(heightM));
+      expect(wideM).toBeCloseTo(4.9, 6);
+      // The outer foot stands inside the edge, within reach of a hand.
+      const insideM = Math.max(...edges) - Math.max(...touching);
+      expect(insideM).toBeGreaterThan(0.05);
+      expect(insideM).toBeLessThan(0.3);
+    }
+    expect(laid(body(1.38)).touching).toHaveLength(5);
+  });
+});
+
+describe('gaps sideways', () => {
+  it('begin beside the first bag: nobody stands astride of it, and nobody is over it at once', () => {
+    for (const hand of ['right', 'left'] as const) {
+      for (const side of ['own', 'other'] as const) {
+        const { footfalls, others, mirrored } = laidOut(
+          movementOf('gaps'),
+          { ...body(1.7), hand },
+          { side, reads: { 'at-mark': 'sideways' } },
+        );
+        const bags = others.filter(({ name }) => name === 'bag').map(({ points }) => points[0]!);
+        const way = bags.at(-1)!.besideM > bags[0]!.besideM ? 1 : -1;
+        expect(way).toBe(mirrored ? -1 : 1);
+        const past = (besideM: number): number => (besideM - bags[0]!.besideM) * way;
+        const standing = footfalls.filter(({ phase }) => phase === 'at-mark');
+        expect(standing).toHaveLength(2);
+        for (const { besideM } of standing) expect(past(besideM)).toBeLessThan(-0.1);
+        const first = footfalls.filter(({ phase }) => phase === 'side').slice(0, 2);
+        for (const { besideM } of first) expect(past(besideM)).toBeGreaterThan(0.1);
+      }
+    }
   });
 });

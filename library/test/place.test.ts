@@ -1,5 +1,4 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import { movementSchema } from '@gravek/contract/movementSchema';
 import { check } from '@gravek/contract/problem';
@@ -10,6 +9,7 @@ import { placeLines, spotCalled, spotsOf } from '../src/planning/place';
 import { laidOut } from '../src/planning/plan';
 import { groundMarks } from '../src/planning/sheet';
 import { asVaried, baseOf } from '../src/session/work';
+import { groundOf } from './grounds';
 import { variantFrom } from '@gravek/core/session/variants';
 
 type Point = { besideM: number; aheadM: number };
@@ -19,12 +19,6 @@ const athleteOf = (heightM: number, hand: 'left' | 'right') =>
     ...{ trials: [], heightM, legM: null, shoeM: null },
     ...{ hand, takeoffFoot: hand === 'right' ? 'left' : 'right' },
   });
-const ground = (change: Partial<OnGround>): OnGround => ({
-  ...{ groundId: '0191a6ee-7a36-7c7e-8a4f-6a3c5a1d0009', name: 'Hall', surface: 'hall floor' },
-  ...{ laneM: null, goalM: null, uprightGapM: null, apron: null, gapM: null, baseM: null },
-  ...{ rim: null, net: null, marks: [] },
-  ...change,
-});
 
 const between = (a: Point, b: Point): number =>
   Math.hypot(a.besideM - b.besideM, a.aheadM - b.aheadM);
@@ -141,14 +135,14 @@ describe('a movement in its place', () => {
 
   it('goes by what the ground has: its lane, its net, its goal where it has no rim', () => {
     const body = athleteOf(1.8, 'right');
-    const wide = ground({ rim: { outM: 1.2, laneM: 5.8, laneOutM: 6 } });
+    const wide = groundOf({ rim: { outM: 1.2, laneM: 5.8, laneOutM: 6 } });
     const post = laidOut(movementOf('post-footwork'), body, { ground: wide });
     const corner = (layout: typeof post) => builtIn(layout, 'end line')[0]!.points;
     expect(between(corner(post)[0]!, corner(post)[1]!)).toBeCloseTo(5.8, 3);
-    const hall = laidOut(movementOf('post-footwork'), body, { ground: ground({ goalM: 3 }) });
+    const hall = laidOut(movementOf('post-footwork'), body, { ground: groundOf({ goalM: 3 }) });
     expect(builtIn(hall, 'goal')).toHaveLength(1);
     expect(builtIn(hall, 'lane')).toHaveLength(0);
-    const net = ground({ net: { heightM: 2, wideM: 6, lineM: 2 } });
+    const net = groundOf({ net: { heightM: 2, wideM: 6, lineM: 2 } });
     const block = laidOut(movementOf('block-jump'), body, { ground: net });
     const [own] = builtIn(block, 'net');
     expect(between(own!.points[0]!, own!.points[1]!)).toBeCloseTo(6, 3);
@@ -251,7 +245,7 @@ describe('a fielder at either corner', () => {
 
   it('stands on the bag of the ground: the lines go out from it', () => {
     for (const baseM of [18.3, 27.4]) {
-      const layout = laidOut(fielder, athleteOf(1.8, 'right'), { ground: ground({ baseM }) });
+      const layout = laidOut(fielder, athleteOf(1.8, 'right'), { ground: groundOf({ baseM }) });
       const start = layout.track[0]!;
       const lines = builtIn(layout, 'base line').map(({ points }) => points);
       const ending = lines.filter((ends) => ends.some((end) => between(end, start) < 0.1));

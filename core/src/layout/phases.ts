@@ -244,9 +244,13 @@ const gaps: Laying<'gaps'> = (ground, phase, asked) => {
   const gapM = spanM(asked.gap, body);
   const travelDeg = walker.facingDeg + WAY_DEG[asked.way];
   const isSideways = asked.way === 'left' || asked.way === 'right';
-  const origin = walker.centre;
-  const intervalS = 60 / (asked.cadenceSpm * speed);
   const roomM = ROOM_OF_GAP * gapM;
+  // Sideways one starts beside the first bag, not astride of it.
+  const leadM = isSideways ? between(walker.feet[asked.first], walker.centre) : 0;
+  const origin = isSideways
+    ? moved(walker.centre, travelDeg, leadM + (gapM - roomM) / 2)
+    : walker.centre;
+  const intervalS = 60 / (asked.cadenceSpm * speed);
   // In an order that a mirror turns round.
   const acrossDeg = walker.facingDeg + (isSideways ? 0 : 90 * sign(walker.side));
   for (let i = 0; i <= asked.gaps; i += 1) {

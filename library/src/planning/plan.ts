@@ -219,6 +219,7 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
   const standing = inOwnSlides(
     basesAt(gapsAt(forAthlete, choices.ground), choices.ground),
     athlete,
+    choices.ground,
   );
   const arc = choices.arc;
   const { reads, part } =

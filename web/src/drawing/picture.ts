@@ -55,7 +55,7 @@ const MOST_INSETS = 2;
 /** Prints of this length are large enough, pixels. */
 const PLAIN = 36;
 const MOST_LARGER = 3.6;
-const INSET = { width: 330, height: 200, largestPixelsPerM: 320 };
+const INSET = { width: 420, height: 250, largestPixelsPerM: 320 };
 const AROUND_M = 0.24;
 /** Spots that touch, from so many on, are a crowd. */
 const CROWD = 3;
@@ -65,6 +65,8 @@ const BETWEEN = 16;
 const EDGE = 13;
 /** How large whoever stands there is drawn, pixels. */
 const STANDS = 11;
+/** The room of the arrow at what lies outside, to each side of its middle, pixels. */
+const POINTER = 9;
 
 /** How long a sole is drawn on a ground, pixels. */
 const soleOn = (ground: Ground, shoeM: number): number =>
@@ -385,27 +387,38 @@ export const pictureOf = ({
   const overPrints = (over?.footfalls ?? []).map((fall) =>
     printOf(fall, ground, soleOn(ground, shoeM)),
   );
-  const solid = [...[...prints, ...overPrints].map((print) => print.box), ...signs];
   const stands = layout.others.flatMap((other) => standBoxes(other, ground));
+  const beyond = layout.others
+    .filter((other) => !isDrawn(other, ground) && !['edge', 'line'].includes(other.kind))
+    .map((other) => pointerTo(other, layout, ground, feet));
+  const solid = [
+    ...[...prints, ...overPrints].map((print) => print.box),
+    ...signs,
+    ...stands,
+    ...beyond.map(({ x, y }) => around([{ x, y, width: 0, height: 0 }], POINTER)),
+  ];
   let height = ground.height;
   const room = (): Box => ({ x: 3, y: 3, width: width - 6, height: height - 6 });
 
-  const corners = (wide: number, high: number): Box => {
-    const spots = [
-      { x: width - wide - 8, y: height - high - 6 },
-      { x: 8, y: height - high - 6 },
-      { x: width - wide - 8, y: 6 },
-      { x: 8, y: 6 },
-    ].map((spot) => ({ ...spot, width: wide, height: high }));
-    const clear = spots.find((box) => ![...solid, ...thin].some((other) => meet(box, other, 3)));
+  // A corner if one is free, else wherever along the lower or upper edge nothing lies, else a new row below.
+  const corner = (wide: number, high: number): Box => {
+    const clearAt = (y: number): Box | undefined => {
+      const [right, left] = [width - wide - 8, 8];
+      const between = Array.from({ length: 16 }, (_, i) => right + ((left - right) * (i + 1)) / 17);
+      return [right, left, ...between]
+        .map((x) => ({ x, y, width: wide, height: high }))
+        .find((box) => ![...solid, ...thin].some((other) => meet(box, other, 3)));
+    };
+    const clear = clearAt(height - high - 6) ?? clearAt(6);
     if (clear) return clear;
     height += high + 8;
-    return { x: width - wide - 8, y: height - high - 4, width: wide, height: high };
+    const y = height - high - 4;
+    return clearAt(y) ?? { x: width - wide - 8, y, width: wide, height: high };
   };
   const scaled = scalePixels(ground, feet);
-  const scale = corners(Math.max(scaled, 30) + 4, 26);
+  const scale = corner(Math.max(scaled, 30) + 4, 26);
   solid.push(scale);
-  const compass = corners(62, 18);
+  const compass = corner(62, 18);
   solid.push(compass);
 
   const drawnHeight = height;
@@ -441,9 +454,6 @@ export const pictureOf = ({
         seen.findIndex((path) => path.name === name && path.kind === kind) === i,
     )
     .map((other) => thingAsk(other, ground, feet));
-  const beyond = layout.others
-    .filter((other) => !isDrawn(other, ground) && !['edge', 'line'].includes(other.kind))
-    .map((other) => pointerTo(other, layout, ground, feet));
   const names = new Set(layout.others.map((other) => other.name.toLowerCase()));
   const wordedMarks = layout.marks.filter(
     (mark, i) =>
@@ -477,7 +487,7 @@ export const pictureOf = ({
   const placed = placeLabels(
     asks.map(({ ask }) => ask),
     room(),
-    [...solid, ...stands],
+    solid,
     thin,
     insets.map((inset) => inset.frame),
   );
