@@ -59,6 +59,8 @@ const INSET = { width: 420, height: 250, largestPixelsPerM: 320 };
 const AROUND_M = 0.24;
 /** Spots that touch, from so many on, are a crowd. */
 const CROWD = 3;
+const TOUCHING = -1;
+const ROWS_APART = 4;
 /** Crowds nearer than this to each other are one, pixels. */
 const BETWEEN = 16;
 /** What lies outside the drawing is pointed at from so far inside its edge, pixels. */
@@ -122,11 +124,21 @@ const numberAsk = (spot: readonly Print[]): LabelAsk => {
   };
 };
 
-/** Places where prints of several spots lie over one another, each with all the prints that are in it. */
-const crowdsOf = (prints: readonly Print[], spots: readonly Print[][]): Print[][] => {
+/**
+ * Places where prints of several spots lie over one another, each with all the prints that are in it.
+ *
+ * @param apart prints are of one crowd up to so far from each other, pixels; less than nothing where they must meet
+ */
+const crowdsOf = (
+  prints: readonly Print[],
+  spots: readonly Print[][],
+  apart: number,
+): Print[][] => {
   const groups: Box[][] = [];
   for (const [first] of spots) {
-    const touching = groups.filter((group) => group.some((other) => meet(other, first!.box, -1)));
+    const touching = groups.filter((group) =>
+      group.some((other) => meet(other, first!.box, apart)),
+    );
     const rest = groups.filter((group) => !touching.includes(group));
     groups.splice(0, groups.length, ...rest, [...touching.flat(), first!.box]);
   }
@@ -136,7 +148,7 @@ const crowdsOf = (prints: readonly Print[], spots: readonly Print[][]): Print[][
     const rest = places.filter((place) => !near.includes(place));
     places.splice(0, places.length, ...rest, around([...near, ...group], 0));
   }
-  return places.map((place) => prints.filter((print) => meet(place, print.box, -1)));
+  return places.map((place) => prints.filter((print) => meet(place, print.box, apart)));
 };
 
 /** The part of a line that lies in the drawing; null where none does. */
@@ -397,6 +409,11 @@ export const pictureOf = ({
     ...stands,
     ...beyond.map(({ x, y }) => around([{ x, y, width: 0, height: 0 }], POINTER)),
   ];
+  // Where the names of what lies outside will stand.
+  const names = beyond.map(({ x, y, ask }) => ({
+    ...{ x: x - ask.width - EDGE, y: y - 2 * LINE },
+    ...{ width: 2 * (ask.width + EDGE), height: 4 * LINE },
+  }));
   let height = ground.height;
   const room = (): Box => ({ x: 3, y: 3, width: width - 6, height: height - 6 });
 
@@ -407,7 +424,7 @@ export const pictureOf = ({
       const between = Array.from({ length: 16 }, (_, i) => right + ((left - right) * (i + 1)) / 17);
       return [right, left, ...between]
         .map((x) => ({ x, y, width: wide, height: high }))
-        .find((box) => ![...solid, ...thin].some((other) => meet(box, other, 3)));
+        .find((box) => ![...solid, ...thin, ...names].some((other) => meet(box, other, 3)));
     };
     const clear = clearAt(height - high - 6) ?? clearAt(6);
     if (clear) return clear;
@@ -423,7 +440,14 @@ export const pictureOf = ({
 
   const drawnHeight = height;
   const insets: Inset[] = [];
-  const crowds = crowdsOf(prints, numbered).sort((a, b) => b.length - a.length);
+  // Both rows of feet in one inset; where they are too many for it, what lies over one another.
+  const crowds = crowdsOf(prints, numbered, ROWS_APART)
+    .flatMap((rows) =>
+      insetOf(rows, ground, shoeM, '')
+        ? [rows]
+        : crowdsOf(rows, spotsOf(rows.filter((print) => print.fall.n > 0)), TOUCHING),
+    )
+    .sort((a, b) => b.length - a.length);
   for (const crowd of crowds.slice(0, MOST_INSETS)) {
     const letter = String.fromCharCode(65 + insets.length);
     const found = insetOf(crowd, ground, shoeM, letter);
@@ -454,12 +478,12 @@ export const pictureOf = ({
         seen.findIndex((path) => path.name === name && path.kind === kind) === i,
     )
     .map((other) => thingAsk(other, ground, feet));
-  const names = new Set(layout.others.map((other) => other.name.toLowerCase()));
+  const called = new Set(layout.others.map((other) => other.name.toLowerCase()));
   const wordedMarks = layout.marks.filter(
     (mark, i) =>
       mark.label !== '' &&
       !['box', 'lane'].includes(mark.kind) &&
-      !names.has(mark.label.toLowerCase()) &&
+      !called.has(mark.label.toLowerCase()) &&
       !layout.marks
         .slice(0, i)
         .some((other) => other.label === mark.label && meet(signs[i]!, signBox(other, ground), 40)),
