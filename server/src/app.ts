@@ -21,7 +21,7 @@ import type { Disk } from './operator/disk';
 import type { Numbers } from './operator/numbers';
 import { readiness } from './operator/ready';
 import { reportRouter } from './reports/routes';
-import { countNew, uncounted } from './reps/countNew';
+import { countNew } from './reps/countNew';
 import { ROUTES } from './routes';
 import { ownRouter } from './ownView/routes';
 import { calendarFeed } from './sessions/calendar';
@@ -200,8 +200,7 @@ export const createApp = (parts: Parts): Express => {
   api.use(archiveRouter(db, sendPieces, restorer));
   api.use(reportRouter(db, sendPieces));
   const stored = (rows: number): void => numbers.repsStored.inc(rows);
-  const counts = { waiting: uncounted, countNow: countNew };
-  api.use(clubRouter({ db, tell, stored, counts }, ROUTES));
+  api.use(clubRouter({ db, tell, stored, countNow: countNew }, ROUTES));
   api.use((_req, res) => {
     send(res, refused(404, 'There is nothing at this address.'));
   });

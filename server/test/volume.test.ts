@@ -129,7 +129,12 @@ const PLACES: [string, (club: Club) => (trx: Trx) => Promise<unknown>, 'flat' | 
   ['an athlete’s faults', (club) => (trx) => faultsOf(trx, [newest(club).athleteIds[0]!]), 'flat'],
   [
     'an athlete’s ledger',
-    (club) => (trx) => ledgerOf(trx, newest(club).athleteIds[0]!, 'straight-run-up', {}),
+    (club) => (trx) =>
+      ledgerOf(
+        trx,
+        { athleteId: newest(club).athleteIds[0]!, movement: 'straight-run-up', today: LAST_DAY },
+        {},
+      ),
     'linear',
   ],
   [

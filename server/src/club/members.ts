@@ -32,23 +32,23 @@ export const members = async (trx: Trx, accountId: string): Promise<Member[]> =>
 export const peopleOf = async (
   trx: Trx,
 ): Promise<(id: string | null) => { accountId: string; person: string } | null> => {
-  const rows = await trx
-    .selectFrom('membership')
-    .innerJoin('account', 'account.id', 'membership.account_id')
-    .select(['account_id', 'formerly', 'person'])
-    .where('club_id', '=', sql<string>`gravek_club()`)
-    .execute();
+  // Who is invited has no account yet.
+  const { rows } = await sql<{ id: string | null; formerly: string | null; person: string }>`
+    select null as id, formerly, person from invitation where formerly is not null
+    union all
+    select m.account_id, m.formerly, a.person
+    from membership m join account a on a.id = m.account_id where m.club_id = gravek_club()`.execute(
+    trx,
+  );
   const known = new Map<string | null, { accountId: string; person: string }>();
-  const invited = await trx
-    .selectFrom('invitation')
-    .select(['formerly', 'person'])
-    .where('formerly', 'is not', null)
-    .execute();
-  for (const { formerly, person } of invited) known.set(formerly, { accountId: formerly!, person });
-  for (const { account_id, formerly, person } of rows) {
-    const member = { accountId: account_id, person };
+  const members = rows.filter(({ id }) => id !== null);
+  for (const { formerly, person } of rows.filter(({ id }) => id === null)) {
+    known.set(formerly, { accountId: formerly!, person });
+  }
+  for (const { id, formerly, person } of members) {
+    const member = { accountId: id!, person };
     if (formerly) known.set(formerly, member);
-    known.set(account_id, member);
+    known.set(id, member);
   }
   return (id) => known.get(id) ?? null;
 };

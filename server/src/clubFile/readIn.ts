@@ -49,7 +49,7 @@ const store = async (spool: Spool): Promise<void> => {
   const { db } = connect(databaseUrl, 'archive');
   let done = 0;
   try {
-    await inClub(db, who, async (trx, role) => {
+    await inClub(db, who, async (trx, { role }) => {
       mustBe('owner', memberAs(who, role));
       const wasHere = await restoreInto(trx, who, spool, (items) => {
         done += items ?? 0;

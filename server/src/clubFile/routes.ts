@@ -40,7 +40,7 @@ export const archiveRouter = (db: Db, sendPieces: SendPieces, restorer: Restorer
   /** Whether the asker may, before anything is read of what they send. */
   const owner = async (req: Request, deed?: Deed): Promise<Who> => {
     const who = whoIs(req);
-    await inClub(db, who, async (trx, role) => {
+    await inClub(db, who, async (trx, { role }) => {
       mustBe('owner', memberAs(who, role));
       await mustHaveSecondStep(trx, who.accountId);
       mustBeConfirmed(isConfirmed(req));

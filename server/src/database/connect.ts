@@ -66,26 +66,29 @@ export const withoutHurry = async (trx: Trx): Promise<void> => {
   );
 };
 
-const entered = async <T>(
-  trx: Trx,
-  { clubId, accountId }: Who,
-  work: (trx: Trx, role: string | null) => Promise<T>,
-): Promise<T> => {
-  const { rows } = await sql<{ role: string | null }>`
-    select gravek_enter(${clubId}, ${accountId}) as role`.execute(trx);
-  return work(trx, rows[0]!.role);
+/** The club of a transaction, as it is entered. */
+export type Entered = {
+  /** what the account may there; null where it is no member */
+  role: string | null;
+  timeZone: string;
+  /** rows of the log that the counts do not hold yet: what counts say is true up to these */
+  uncounted: number;
 };
 
-/**
- * Runs a piece of work as one transaction in which only one club's rows exist.
- *
- * @param work is told what the account may there; null where it is no member
- */
+/** From here on only this club's rows exist in the transaction. */
+export const enterClub = async (trx: Trx, { clubId, accountId }: Who): Promise<Entered> => {
+  const { rows } = await sql<Entered>`
+    select role, time_zone as "timeZone", uncounted
+    from gravek_enter_club(${clubId}, ${accountId})`.execute(trx);
+  return rows[0]!;
+};
+
+/** Runs a piece of work as one transaction in which only one club's rows exist. */
 export const inClub = <T>(
   db: Db,
   who: Who,
-  work: (trx: Trx, role: string | null) => Promise<T>,
-): Promise<T> => db.transaction().execute((trx) => entered(trx, who, work));
+  work: (trx: Trx, club: Entered) => Promise<T>,
+): Promise<T> => db.transaction().execute(async (trx) => work(trx, await enterClub(trx, who)));
 
 /**
  * As `inClub`, for what only reads: all of it sees the club at one moment.
@@ -96,13 +99,13 @@ export const inClub = <T>(
 export const inClubReading = <T>(
   db: Db,
   who: Who,
-  work: (trx: Trx, role: string | null) => Promise<T>,
+  work: (trx: Trx, club: Entered) => Promise<T>,
 ): Promise<T> =>
   db
     .transaction()
     .setIsolationLevel('repeatable read')
     .setAccessMode('read only')
-    .execute((trx) => entered(trx, who, work));
+    .execute(async (trx) => work(trx, await enterClub(trx, who)));
 
 /** As `inClub`, for somebody who is not in a club yet: sees the own account and memberships only. */
 export const atDoor = <T>(

@@ -1,11 +1,11 @@
 import {
   CONDITION_AXES,
-  type Agreement,
   type Condition,
   type ConditionAxis,
   type CueRecord,
   type Ledger,
 } from '@gravek/contract/faults';
+import type { Movement } from '@gravek/contract/movement';
 import { cueEffect, type RepCounts } from '@gravek/core/cue/cueEffect';
 import { SURE } from '@gravek/core/cue/cueState';
 import { rateBand } from '@gravek/core/cue/rateBand';
@@ -14,14 +14,16 @@ import { faultOf } from '@gravek/library/movement/byCode';
 import { isChain } from '@gravek/library/movement/chains';
 import { laddersOf } from '@gravek/library/cue/ladder';
 import { agreementOf, contrastsOf, cueSpans, isOf } from '@gravek/library/cue/ledger';
+import { readsOfCounts } from '@gravek/library/cue/results';
 import { bySession, historyOf, shownIn, type SessionFaults } from '@gravek/library/cue/standings';
 import { sql } from 'kysely';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
-import { clubNow, countsOf, faultsOf, type Counted } from './queries';
-import { makesInChains, readsOf, resultsOf } from './results';
+import { countRows, readsIn, watchedIn, type Counted } from './counts';
+import { keptStandings, withCues } from './queries';
+import { makesInChains, sessionResults } from './results';
 import { laddersIn } from './rungs';
 
 /** A condition as its axis has it in an address, and back. */
@@ -47,17 +49,11 @@ const askedFor = (
   return asked as Partial<Condition>;
 };
 
-/** What each cue has done for other athletes of the club in a movement. */
-const recordOf = async (
-  trx: Trx,
-  movement: string,
-  athleteId: string,
+/** What each cue has done for other athletes of the club. */
+const recordsOf = (
+  rows: readonly CueCounts[],
   priors: ReadonlyMap<string, { alpha: number; beta: number }>,
-): Promise<CueRecord[]> => {
-  const { rows } = await sql<{ fault: string; before: RepCounts; since: RepCounts }>`
-    select r ->> 'fault' as fault, r -> 'before' as before, r -> 'since' as since
-    from fault_standing f, jsonb_array_elements(f.results) r
-    where f.movement = ${movement} and f.athlete_id <> ${athleteId}`.execute(trx);
+): CueRecord[] => {
   const total = (list: readonly RepCounts[]): RepCounts => ({
     reps: list.reduce((sum, session) => sum + session.reps, 0),
     faults: list.reduce((sum, session) => sum + session.faults, 0),
@@ -79,23 +75,34 @@ const recordOf = async (
   });
 };
 
-const agreementIn = async (trx: Trx, athleteId: string, movement: string): Promise<Agreement[]> =>
-  agreementOf(
-    await trx
-      .selectFrom('watched_twice')
-      .select(['faults_a as faultsA', 'faults_b as faultsB', 'could'])
-      .where('athlete_id', '=', athleteId)
-      .where('movement', '=', movement)
-      .execute(),
-  );
+type CueCounts = { fault: string; before: RepCounts; since: RepCounts };
+
+/** What cues have done for others in a movement, and what two coaches who watched the same reps saw. */
+const heldAgainst = async (
+  trx: Trx,
+  athleteId: string,
+  movement: string,
+): Promise<{ others: CueCounts[]; watchedTwice: Parameters<typeof agreementOf>[0] }> => {
+  const { rows } = await sql<Awaited<ReturnType<typeof heldAgainst>>>`
+    select (
+      select coalesce(json_agg(json_build_object(
+        'fault', r -> 'fault', 'before', r -> 'before', 'since', r -> 'since')), '[]')
+      from fault_standing f, jsonb_array_elements(f.results) r
+      where f.movement = ${movement} and f.athlete_id <> ${athleteId}
+    ) as others, (
+      select coalesce(json_agg(json_build_object(
+        'faultsA', w.faults_a, 'faultsB', w.faults_b, 'could', w.could)), '[]')
+      from watched_twice w
+      where w.athlete_id = ${athleteId} and w.movement = ${movement}
+    ) as "watchedTwice"`.execute(trx);
+  return rows[0]!;
+};
 
 /** Faults that showed and that the movement does not have any more. */
-const goneFrom = async (
-  trx: Trx,
-  movement: string,
+const goneFrom = (
+  now: Movement | undefined,
   sessions: readonly SessionFaults[],
-): Promise<Ledger['gone']> => {
-  const now = (await movementsBy(trx, [movement]))(movement);
+): Ledger['gone'] => {
   const shown = groupBy(
     sessions.flatMap((session) => session.faults),
     ({ fault }) => fault,
@@ -105,13 +112,6 @@ const goneFrom = async (
       ? []
       : [{ code, reps: list.reduce((sum, session) => sum + session.reps, 0) }],
   );
-};
-
-const standOnLadder = async (trx: Trx, athleteId: string, movement: string) => {
-  const { today } = await clubNow(trx);
-  const movementBy = await movementsBy(trx, [movement]);
-  const [stand] = laddersOf(await laddersIn(trx, today, { athleteId, movement }), movementBy);
-  return stand ?? null;
 };
 
 /** Rates of what is asked for, where not all of it is: no state, since a part of the reps has none. */
@@ -128,21 +128,26 @@ const partly = (sessions: readonly SessionFaults[], code: string, lastDay: strin
  */
 export const ledgerOf = async (
   trx: Trx,
-  athleteId: string,
-  movement: string,
+  { athleteId, movement, today }: { athleteId: string; movement: string; today: string },
   query: Readonly<Record<string, string>>,
 ): Promise<Ledger> => {
-  const picture = (await faultsOf(trx, [athleteId])).find(
-    (picture) => picture.movement === movement,
+  const movementBy = await movementsBy(trx, [movement]);
+  const kept = await keptStandings(trx, { athleteIds: [athleteId] });
+  const [picture] = withCues(
+    kept.filter((standing) => standing.movement === movement),
+    movementBy,
   );
   if (!picture) throw notFound('movement');
-  const rows = await countsOf(trx, { athleteIds: [athleteId], movements: [movement] });
+  const counted = await countRows(trx, { athleteIds: [athleteId], movements: [movement] });
+  const rows = watchedIn(counted);
   const asked = askedFor(rows, query);
   const all = bySession(rows);
   const some = Object.keys(asked).length > 0;
   const sessions = some ? bySession(rows.filter((row) => isOf(row, asked))) : all;
   const { faults, ...own } = picture;
   const who = await peopleOf(trx);
+  const { others, watchedTwice } = await heldAgainst(trx, athleteId, movement);
+  const [ladder] = laddersOf(await laddersIn(trx, today, { athleteId, movement }), movementBy);
   return {
     ...own,
     log: sessions.map(({ sessionId, date, reps }) => ({ id: sessionId, date, reps })),
@@ -168,17 +173,12 @@ export const ledgerOf = async (
       rows,
       faults.filter(({ seen }) => seen > 0).map(({ code }) => code),
     ),
-    others: await recordOf(
-      trx,
-      movement,
-      athleteId,
-      new Map(faults.map(({ code, prior }) => [code, prior])),
-    ),
-    agreement: await agreementIn(trx, athleteId, movement),
-    reads: await readsOf(trx, movement, athleteId),
-    results: await resultsOf(trx, movement, athleteId),
+    others: recordsOf(others, new Map(faults.map(({ code, prior }) => [code, prior]))),
+    agreement: agreementOf(watchedTwice),
+    reads: readsOfCounts(readsIn(counted)),
+    results: sessionResults(counted),
     chains: isChain(movement) ? await makesInChains(trx, athleteId) : [],
-    gone: await goneFrom(trx, movement, sessions),
-    ladder: await standOnLadder(trx, athleteId, movement),
+    gone: goneFrom(movementBy(movement), sessions),
+    ladder: ladder ?? null,
   };
 };

@@ -1,6 +1,5 @@
 import type {
   AthleteFaults,
-  Condition,
   CueChoice,
   CueChoiceInput,
   CueTold,
@@ -8,6 +7,7 @@ import type {
 } from '@gravek/contract/faults';
 import { drillOf, faultOf } from '@gravek/library/movement/byCode';
 import { cueResults, isTelling } from '@gravek/library/cue/ledger';
+import { addResults, readsOfCounts, resultsOfCounts } from '@gravek/library/cue/results';
 import { toldTo } from '@gravek/library/movement/sides';
 import {
   athleteFaults,
@@ -21,7 +21,6 @@ import {
   type Shown,
 } from '@gravek/library/cue/standings';
 import type { CueSchool } from '@gravek/core/cue/chooseCue';
-import { dayIn } from '@gravek/core/days';
 import type { Foot } from '@gravek/core/feet';
 import { groupBy } from '@gravek/core/session/repLog';
 import { sql } from 'kysely';
@@ -30,54 +29,25 @@ import type { Trx } from '../database/connect';
 import { hold } from '../database/hold';
 import { badInput, notFound } from '../http/problem';
 import { settleNew } from '../http/versioned';
-import { movementsBy } from '../movements/queries';
+import { movementsBy, type MovementBy } from '../movements/queries';
 import { inChunks } from '../database/chunks';
-import { totalsOf } from './results';
-
-export type Counted = SessionFaults &
-  Condition & { athleteId: string; movement: string; sessionId: string };
-
-/** Up to which session counts are wanted, the one named left out. */
-type Before = { date: string; sessionId: string };
-
-/**
- * What sessions showed of athletes in reps that were watched, a row a condition, earliest session first.
- *
- * @param before only sessions ahead of this one
- */
-export const countsOf = async (
-  trx: Trx,
-  which: { athleteIds: readonly string[]; movements?: readonly string[] },
-  before?: Before,
-): Promise<Counted[]> => {
-  if (which.athleteIds.length === 0) return [];
-  const ids = sql`${[...which.athleteIds]}::uuid[]`;
-  const codes = which.movements && sql`${[...which.movements]}::text[]`;
-  const { rows } = await sql<Omit<Counted, 'exposed'> & { could: string[] }>`
-    select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
-      c.reps, c.cues, c.faults, c.together, nullif(c.part, '') as part, c.side,
-      nullif(c.lead_foot, '') as "leadFoot", nullif(c.speed_pct, 0) as "speedPct",
-      nullif(c.rung, '') as rung, nullif(c.exit, '') as exit, c.late,
-      nullif(c.logged_by, '') as "loggedBy", c.could
-    from rep_count c
-    join session s on s.club_id = c.club_id and s.id = c.session_id
-    where c.athlete_id = any(${ids}) and c.watched
-      ${codes ? sql`and c.movement = any(${codes})` : sql``}
-      ${before ? sql`and (s.day, s.id) < (${before.date}::date, ${before.sessionId}::uuid)` : sql``}
-    order by s.day, s.id`.execute(trx);
-  return rows.map(({ could, ...row }) => ({
-    ...row,
-    exposed: could.map((fault) => ({ fault, reps: row.reps })),
-  }));
-};
+import {
+  countRows,
+  readsIn,
+  resultsIn,
+  watchedIn,
+  type Before,
+  type Counted,
+  type CountRow,
+} from './counts';
 
 const repsIn = (sessions: readonly SessionFaults[]): number =>
   sessions.reduce((sum, session) => sum + session.reps, 0);
 
 /** Rows by athlete and movement. */
-const byStory = (rows: readonly Counted[]): Counted[][] => [
-  ...groupBy(rows, (row) => `${row.athleteId}/${row.movement}`).values(),
-];
+const storyKey = ({ athleteId, movement }: CountRow): string => `${athleteId}/${movement}`;
+
+const byStory = (rows: readonly Counted[]): Counted[][] => [...groupBy(rows, storyKey).values()];
 
 /** What others of the club have shown in movements, as it stands. */
 const shownByOthers = async (
@@ -106,7 +76,9 @@ export const refreshStandings = async (
 ): Promise<void> => {
   if (which.athleteIds.length === 0 || which.movements?.length === 0) return;
   await hold(trx, 'athlete', which.athleteIds);
-  const own = byStory(await countsOf(trx, which)).map((rows) => ({
+  const counted = await countRows(trx, which);
+  const rowsBy = groupBy(counted, storyKey);
+  const own = byStory(watchedIn(counted)).map((rows) => ({
     ...rows[0]!,
     sessions: bySession(rows),
   }));
@@ -126,13 +98,13 @@ export const refreshStandings = async (
       ]),
     ]),
   );
-  const totals = await totalsOf(trx, which);
   const json = (value: object | null) => (value === null ? null : JSON.stringify(value));
-  const stories = own.map(({ athleteId, movement, sessions }) => {
+  const stories = own.map((story) => {
+    const { athleteId, movement, sessions } = story;
     const before = sessions.slice(0, -1);
     const prior = priors.get(movement);
     const known = movementBy(movement);
-    const came = totals({ athleteId, movement });
+    const rows = rowsBy.get(storyKey(story)) ?? [];
     return {
       athlete_id: athleteId,
       movement,
@@ -144,8 +116,8 @@ export const refreshStandings = async (
       told: json(toldOf(sessions)),
       exposed: JSON.stringify(byFaultCode(sessions.flatMap(({ exposed }) => exposed))),
       results: JSON.stringify(cueResults(sessions)),
-      reads: JSON.stringify(came.reads),
-      totals: JSON.stringify(came.totals),
+      reads: JSON.stringify(readsOfCounts(readsIn(rows))),
+      totals: JSON.stringify(addResults(resultsOfCounts(resultsIn(rows)), 'all')),
       reps_before: repsIn(before),
       faults_before: JSON.stringify(standingsOf(before, prior, known)),
       told_before: json(toldOf(before)),
@@ -157,17 +129,6 @@ export const refreshStandings = async (
   await inChunks(stories, (some) => trx.insertInto('fault_standing').values(some).execute());
 };
 
-/** What day it is in the club. */
-export const clubNow = async (trx: Trx): Promise<{ today: string; timeZone: string }> => {
-  const club = await trx
-    .selectFrom('club')
-    .select('time_zone')
-    // Who is in two clubs sees both.
-    .where('id', '=', sql<string>`gravek_club()`)
-    .executeTakeFirstOrThrow();
-  return { today: dayIn(club.time_zone, new Date()), timeZone: club.time_zone };
-};
-
 type Standing = Omit<AthleteFaults, 'cue'> & {
   hand: Foot;
   takeoffFoot: Foot;
@@ -176,6 +137,14 @@ type Standing = Omit<AthleteFaults, 'cue'> & {
   school: CueSchool;
   /** the last that a coach has made */
   choice: CueChoice | null;
+};
+
+/** A standing with what it was before the athlete's last session. */
+export type KeptStanding = Standing & {
+  last_session_id: string;
+  reps_before: number;
+  faults_before: Standing['faults'];
+  told_before: CueTold | null;
 };
 
 /**
@@ -227,12 +196,8 @@ const standingRows = (trx: Trx, until?: string) =>
 const isoOf = (moment: string): string => new Date(moment).toISOString();
 
 /** Standings with the one cue, in the words that hold for each athlete. */
-const withCues = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFaults[]> => {
-  const movementBy = await movementsBy(
-    trx,
-    rows.map((row) => row.movement),
-  );
-  return rows.flatMap(({ hand, takeoffFoot, school, choice: kept, ...counted }) => {
+export const withCues = (rows: readonly Standing[], movementBy: MovementBy): AthleteFaults[] =>
+  rows.flatMap(({ hand, takeoffFoot, school, choice: kept, ...counted }) => {
     const movement = movementBy(counted.movement);
     // A club's movement is put away, never deleted; a file may name one that is not there.
     if (!movement) return [];
@@ -242,21 +207,37 @@ const withCues = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFau
     };
     return [athleteFaults(toldTo(movement, { hand, takeoffFoot }), { ...counted, choice }, school)];
   });
+
+/**
+ * How athletes stand, and stood before their last session.
+ *
+ * @param until day after which choices of a cue are passed over
+ */
+export const keptStandings = async (
+  trx: Trx,
+  which: { athleteIds: readonly string[]; movements?: readonly string[] },
+  until?: string,
+): Promise<KeptStanding[]> => {
+  if (which.athleteIds.length === 0) return [];
+  let query = standingRows(trx, until)
+    .select(['f.last_session_id', 'f.reps_before', 'f.faults_before', 'f.told_before'])
+    .where('f.athlete_id', 'in', [...which.athleteIds]);
+  if (which.movements) query = query.where('f.movement', 'in', [...which.movements]);
+  return query.execute();
 };
 
+const cuedIn = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFaults[]> =>
+  withCues(
+    rows,
+    await movementsBy(
+      trx,
+      rows.map((row) => row.movement),
+    ),
+  );
+
 /** How the faults of athletes stand, the movement they ran last first. */
-export const faultsOf = async (
-  trx: Trx,
-  athleteIds: readonly string[],
-): Promise<AthleteFaults[]> =>
-  athleteIds.length === 0
-    ? []
-    : withCues(
-        trx,
-        await standingRows(trx)
-          .where('f.athlete_id', 'in', [...athleteIds])
-          .execute(),
-      );
+export const faultsOf = async (trx: Trx, athleteIds: readonly string[]): Promise<AthleteFaults[]> =>
+  cuedIn(trx, await keptStandings(trx, { athleteIds }));
 
 const LATELY_DAYS = 28;
 
@@ -308,7 +289,7 @@ export const squadFaults = async (
     .execute();
   const lately = await repsLately(trx, movement, day);
   const keptBy = new Map(rows.map((row) => [row.athleteId, row]));
-  const items = (await withCues(trx, rows)).map((ledger) => ({
+  const items = (await cuedIn(trx, rows)).map((ledger) => ({
     ...ledger,
     lately: lately.get(ledger.athleteId) ?? 0,
     reads: keptBy.get(ledger.athleteId)?.reads ?? [],
@@ -328,22 +309,28 @@ export const squadFaults = async (
   return { movements, movement, items };
 };
 
+/** How all of a club stand, and the movements of those standings. */
+export type Everybody = { kept: readonly KeptStanding[]; movementOf: MovementBy };
+
 /**
  * As `faultsOf`, from what was counted before a session: one cue holds for the whole of it. What is
  * kept says so at once, for a session that comes after the athlete's last one or is the last one; only
  * for an earlier session is the history read.
+ *
+ * @param everybody standings up to that day, where they are known already
  */
 export const faultsBefore = async (
   trx: Trx,
   which: { athleteIds: readonly string[]; movements: readonly string[] },
   session: Before,
+  everybody?: Everybody,
 ): Promise<AthleteFaults[]> => {
   if (which.athleteIds.length === 0) return [];
-  const kept = await standingRows(trx, session.date)
-    .select(['f.last_session_id', 'f.reps_before', 'f.faults_before', 'f.told_before'])
-    .where('f.athlete_id', 'in', [...which.athleteIds])
-    .where('f.movement', 'in', [...which.movements])
-    .execute();
+  const kept =
+    everybody?.kept.filter(
+      ({ athleteId, movement }) =>
+        which.athleteIds.includes(athleteId) && which.movements.includes(movement),
+    ) ?? (await keptStandings(trx, which, session.date));
   const known: Standing[] = [];
   const earlier: Standing[] = [];
   for (const { last_session_id, reps_before, faults_before, told_before, ...row } of kept) {
@@ -359,7 +346,7 @@ export const faultsBefore = async (
       known.push(row);
     } else earlier.push(row);
   }
-  const counts = await countsOf(
+  const counts = await countRows(
     trx,
     {
       athleteIds: [...new Set(earlier.map((row) => row.athleteId))],
@@ -367,11 +354,13 @@ export const faultsBefore = async (
     },
     session,
   );
-  const movementBy = await movementsBy(
-    trx,
-    earlier.map((row) => row.movement),
-  );
-  for (const rows of byStory(counts)) {
+  const movementBy =
+    everybody?.movementOf ??
+    (await movementsBy(
+      trx,
+      kept.map((row) => row.movement),
+    ));
+  for (const rows of byStory(watchedIn(counts))) {
     const row = earlier.find(
       (row) => row.athleteId === rows[0]!.athleteId && row.movement === rows[0]!.movement,
     );
@@ -387,8 +376,8 @@ export const faultsBefore = async (
     });
   }
   return withCues(
-    trx,
     known.filter((row) => row.reps > 0),
+    movementBy,
   );
 };
 
@@ -401,7 +390,7 @@ export const chooseCue = async (
   trx: Trx,
   accountId: string,
   athleteId: string,
-  { id, movement: code, fault, drill, reason }: CueChoiceInput,
+  { id, movement: code, fault, drill, reason, day }: CueChoiceInput & { day: string },
 ): Promise<void> => {
   const movement = (await movementsBy(trx, [code]))(code);
   if (!movement) throw notFound('movement');
@@ -411,7 +400,6 @@ export const chooseCue = async (
   if (drill !== null && !drillOf(movement, drill)) {
     throw badInput({ drill: 'The movement has no such drill.' });
   }
-  const { today } = await clubNow(trx);
   const row = { athlete_id: athleteId, movement: code, fault, drill, reason };
   const standing = await trx
     .selectFrom('fault_standing')
@@ -425,7 +413,7 @@ export const chooseCue = async (
       id,
       ...row,
       account_id: accountId,
-      day: today,
+      day,
       told_at: standing?.told?.at ?? null,
     })
     .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())

@@ -6,33 +6,33 @@ import { waysIn } from './ways';
 import { ledgerOf } from './ledger';
 import { progressIn } from './progress';
 import { chooseRung } from './rungs';
-import { chooseCue, clubNow, faultsOf, squadFaults } from './queries';
+import { chooseCue, faultsOf, squadFaults } from './queries';
 
 export const faultRoutes = [
   route({
     method: 'get',
     path: '/faults',
     access: 'assistant',
-    run: async ({ trx, query }) => squadFaults(trx, query.movement, (await clubNow(trx)).today),
+    run: ({ trx, today, query }) => squadFaults(trx, query.movement, today),
   }),
   route({
     method: 'get',
     path: '/causes/:movement',
     access: 'assistant',
-    run: async ({ trx, params }) => causesIn(trx, params.movement!, (await clubNow(trx)).today),
+    run: ({ trx, today, params }) => causesIn(trx, params.movement!, today),
   }),
   route({
     method: 'get',
     path: '/ways/:movement',
     access: 'assistant',
-    run: async ({ trx, params }) => waysIn(trx, params.movement!, (await clubNow(trx)).today),
+    run: ({ trx, today, params }) => waysIn(trx, params.movement!, today),
   }),
   route({
     method: 'get',
     path: '/progress/:movement',
     access: 'assistant',
-    run: async ({ trx, params }) => ({
-      items: await progressIn(trx, params.movement!, (await clubNow(trx)).today),
+    run: async ({ trx, today, params }) => ({
+      items: await progressIn(trx, params.movement!, today),
       next: null,
     }),
   }),
@@ -49,7 +49,8 @@ export const faultRoutes = [
     method: 'get',
     path: '/athletes/:id/ledger/:movement',
     access: 'assistant',
-    run: ({ trx, params, query }) => ledgerOf(trx, params.id!, params.movement!, query),
+    run: ({ trx, today, params, query }) =>
+      ledgerOf(trx, { athleteId: params.id!, movement: params.movement!, today }, query),
   }),
   route({
     method: 'post',
@@ -57,9 +58,9 @@ export const faultRoutes = [
     access: 'coach',
     body: cueChoiceInput,
     changes: 'reps',
-    run: async ({ trx, who, params, body }) => {
+    run: async ({ trx, who, today, params, body }) => {
       await mustAthlete(trx, params.id!);
-      await chooseCue(trx, who.accountId, params.id!, body);
+      await chooseCue(trx, who.accountId, params.id!, { ...body, day: today });
     },
   }),
   route({
@@ -68,9 +69,9 @@ export const faultRoutes = [
     access: 'coach',
     body: rungChoiceInput,
     changes: 'reps',
-    run: async ({ trx, who, params, body }) => {
+    run: async ({ trx, who, today, params, body }) => {
       await mustAthlete(trx, params.id!);
-      await chooseRung(trx, who.accountId, params.id!, body);
+      await chooseRung(trx, who.accountId, params.id!, { ...body, day: today });
     },
   }),
   route({
@@ -79,9 +80,9 @@ export const faultRoutes = [
     access: 'coach',
     body: drillChoiceInput,
     changes: 'reps',
-    run: async ({ trx, who, params, body }) => {
+    run: async ({ trx, who, today, params, body }) => {
       await mustAthlete(trx, params.id!);
-      await chooseRung(trx, who.accountId, params.id!, body);
+      await chooseRung(trx, who.accountId, params.id!, { ...body, day: today });
     },
   }),
 ];

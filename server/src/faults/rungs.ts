@@ -5,7 +5,6 @@ import type { Trx } from '../database/connect';
 import { notFound } from '../http/problem';
 import { settleNew } from '../http/versioned';
 import { movementsBy } from '../movements/queries';
-import { clubNow } from './queries';
 
 /** What was run on a ladder longer ago says little of today. */
 export const LADDER_DAYS = 90;
@@ -26,23 +25,25 @@ export const laddersIn = async (
   const only = whose
     ? sql`and c.athlete_id = ${whose.athleteId} and c.movement = ${whose.movement}`
     : sql``;
-  const rungs = await sql<Needs['rungs'][number]>`
-    select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
+  const { rows } = await sql<{ rungs: Needs['rungs']; rungChoices: RungChoice[] }>`
+    with run as (select c.athlete_id as "athleteId", c.movement, c.session_id as "sessionId", s.day as date,
       c.rung, c.side, sum(c.reps)::int as reps, sum(c.clean)::int as clean
     from rep_count c
     join session s on s.club_id = c.club_id and s.id = c.session_id
     join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
     where c.rung <> '' and c.part = '' and c.watched and a.archived_at is null
       and s.day >= ${day}::date - ${LADDER_DAYS}::int and s.day <= ${day}::date ${only}
-    group by 1, 2, 3, 4, 5, 6 order by s.day, 3, 5, 6`.execute(trx);
-  const choices = await sql<RungChoice>`
-    select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.rung,
+    group by 1, 2, 3, 4, 5, 6),
+    chosen as (select distinct on (c.athlete_id, c.movement) c.athlete_id as "athleteId", c.movement, c.rung,
       c.reason, c.day, coalesce(gravek_person(c.account_id), 'Somebody') as person
     from rung_choice c
     join athlete a on a.club_id = c.club_id and a.id = c.athlete_id
     where a.archived_at is null and c.drill is null and c.day <= ${day}::date ${only}
-    order by c.athlete_id, c.movement, c.made_at desc`.execute(trx);
-  return { rungs: rungs.rows, rungChoices: choices.rows };
+    order by c.athlete_id, c.movement, c.made_at desc)
+    select
+      (select coalesce(json_agg(run order by date, "sessionId", rung, side), '[]') from run) as rungs,
+      (select coalesce(json_agg(chosen), '[]') from chosen) as "rungChoices"`.execute(trx);
+  return rows[0]!;
 };
 
 /**
@@ -54,7 +55,7 @@ export const chooseRung = async (
   trx: Trx,
   accountId: string,
   athleteId: string,
-  { id, movement, ...chosen }: RungChoiceInput | DrillChoiceInput,
+  { id, movement, day, ...chosen }: (RungChoiceInput | DrillChoiceInput) & { day: string },
 ): Promise<void> => {
   const known = (await movementsBy(trx, [movement]))(movement);
   if (!known) throw notFound('movement');
@@ -62,11 +63,10 @@ export const chooseRung = async (
   if (drill !== null && !known.progression?.some((step) => step.drill === drill)) {
     throw notFound('drill');
   }
-  const { today } = await clubNow(trx);
   const row = { athlete_id: athleteId, movement, rung, drill, reason };
   const { numInsertedOrUpdatedRows } = await trx
     .insertInto('rung_choice')
-    .values({ id, ...row, account_id: accountId, day: today })
+    .values({ id, ...row, account_id: accountId, day })
     .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
     .executeTakeFirst();
   if (numInsertedOrUpdatedRows) return;

@@ -1,7 +1,6 @@
 import type { Role } from '@gravek/contract/club';
 import type { Response } from 'express';
-import { sql } from 'kysely';
-import { withoutHurry, type Db, type Trx, type Who } from '../database/connect';
+import { enterClub, withoutHurry, type Db, type Trx, type Who } from '../database/connect';
 import { refused } from './problem';
 import { memberAs, mustBe } from './route';
 
@@ -81,9 +80,8 @@ export const piecesSender = (db: Db, takenMs = TAKEN_MS): SendPieces => {
         .setIsolationLevel('repeatable read')
         .setAccessMode('read only')
         .execute(async (trx) => {
-          const { rows } = await sql<{ role: string | null }>`
-            select gravek_enter(${who.clubId}, ${who.accountId}) as role`.execute(trx);
-          mustBe(least, memberAs(who, rows[0]!.role));
+          const { role } = await enterClub(trx, who);
+          mustBe(least, memberAs(who, role));
           await withoutHurry(trx);
           for await (const piece of write(trx)) {
             if (!res.headersSent) {

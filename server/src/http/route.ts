@@ -2,6 +2,7 @@ import { ROLES, type Role } from '@gravek/contract/club';
 import { CLUB_HEADER, UNCOUNTED_HEADER } from '@gravek/contract/header';
 import { MOVEMENT_MAX } from '@gravek/contract/movementSchema';
 import { check } from '@gravek/contract/problem';
+import { dayIn } from '@gravek/core/days';
 import express, { Router, type Request, type RequestHandler } from 'express';
 import { sql } from 'kysely';
 import type { AnyObjectSchema, InferType } from 'yup';
@@ -22,6 +23,9 @@ type Asked<Body> = {
 
 type Work = {
   trx: Trx;
+  /** the club's day, yyyy-mm-dd */
+  today: string;
+  timeZone: string;
   /** says that more has changed than what the route says by itself */
   tell: (topic: Topic) => void;
   /** takes note of rows that the log has taken */
@@ -155,14 +159,7 @@ type Outside = {
   tell: Tell;
   /** takes note of rows that the log has taken */
   stored: (rows: number) => void;
-  counts: LogCounts;
-};
-
-/** What has arrived in the log and is not counted yet, as a route meets it. */
-export type LogCounts = {
-  /** how many rows wait: said beside what is read */
-  waiting: (trx: Trx) => Promise<number>;
-  /** counts them before anything is written that goes by counts */
+  /** counts what has arrived in the log, before anything is written that goes by counts */
   countNow: (trx: Trx) => Promise<unknown>;
 };
 
@@ -205,7 +202,7 @@ const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
 
 /** What is answered to requests of one club, in one transaction; a problem where it is of one of them. */
 const answersTo = async (
-  { db, tell, stored, counts }: Outside,
+  { db, tell, stored, countNow }: Outside,
   declared: Route,
   asks: readonly Came[],
   patient = true,
@@ -214,13 +211,13 @@ const answersTo = async (
   const reads = declared.method === 'get';
   let newer: number | null = null;
   const changed = new Set<Topic>(declared.changes ? [declared.changes] : []);
-  const answers = await (reads ? inClubReading : inClub)(db, first, async (trx, role) => {
+  const answers = await (reads ? inClubReading : inClub)(db, first, async (trx, club) => {
     const others = asks.map(({ who }) => who.accountId).filter((id) => id !== first.accountId);
     const roles = await rolesOf(trx, others);
     const read = asks.map((came) => {
       const { who } = came;
       try {
-        const own = who.accountId === first.accountId ? role : roles.get(who.accountId);
+        const own = who.accountId === first.accountId ? club.role : roles.get(who.accountId);
         return readAs(declared, came, memberAs(who, own));
       } catch (error) {
         if (!(error instanceof ProblemError)) throw error;
@@ -231,10 +228,13 @@ const answersTo = async (
     if (good.length === 0) return read;
     if (declared.access === 'owner') await mustHaveSecondStep(trx, first.accountId);
     if (!declared.logOnly) {
-      if (reads) newer = await counts.waiting(trx);
-      else await counts.countNow(trx);
+      if (reads) newer = club.uncounted;
+      else await countNow(trx);
     }
-    const work: Work = { trx, tell: (topic) => void changed.add(topic), stored };
+    const work: Work = {
+      ...{ trx, timeZone: club.timeZone, today: dayIn(club.timeZone, new Date()) },
+      ...{ tell: (topic) => void changed.add(topic), stored },
+    };
     const given =
       'runAll' in declared
         ? await declared.runAll({ ...work, asks: good, patient })

@@ -45,7 +45,7 @@ export const changeStream = (
     const sid = hashOf(req.sessionID);
     /** Fails when the sign-in or the membership has ended. */
     const stillMay = () =>
-      inClubReading(db, who, async (trx, role) => {
+      inClubReading(db, who, async (trx, { role }) => {
         memberAs(who, role);
         if (!(await isKept(trx, sid))) throw refused(401, 'Sign in to go on.');
       });

@@ -3,7 +3,26 @@ import type { ClubMovement } from '@gravek/contract/movementSchema';
 import type { ClubRuleSet } from '@gravek/contract/ruleSet';
 import { chainMovement } from '@gravek/library/movement/chains';
 import { MOVEMENTS } from '@gravek/library/movement/movements';
+import type { Selectable } from 'kysely';
 import type { Trx } from '../database/connect';
+import type { Tables } from '../database/tables';
+
+/** A club's movement out of its row. */
+export const asClubMovement = (
+  row: Pick<
+    Selectable<Tables['movement']>,
+    'id' | 'based_on_code' | 'based_on_revision' | 'document' | 'version'
+  > & { archived_at: unknown },
+): ClubMovement => ({
+  id: row.id,
+  basedOn:
+    row.based_on_code !== null && row.based_on_revision !== null
+      ? { code: row.based_on_code, revision: row.based_on_revision }
+      : null,
+  movement: { ...row.document, code: row.id },
+  version: row.version,
+  archived: row.archived_at !== null,
+});
 
 /** The club's own movements, those put away included: plans and reps go on naming them. */
 export const clubMovements = async (
@@ -13,16 +32,7 @@ export const clubMovements = async (
   if (which !== 'all' && which.ids.length === 0) return [];
   let query = trx.selectFrom('movement').selectAll().orderBy('id');
   if (which !== 'all') query = query.where('id', 'in', which.ids);
-  return (await query.execute()).map((row) => ({
-    id: row.id,
-    basedOn:
-      row.based_on_code !== null && row.based_on_revision !== null
-        ? { code: row.based_on_code, revision: row.based_on_revision }
-        : null,
-    movement: { ...row.document, code: row.id },
-    version: row.version,
-    archived: row.archived_at !== null,
-  }));
+  return (await query.execute()).map(asClubMovement);
 };
 
 export const clubMovement = async (trx: Trx, id: string): Promise<ClubMovement | undefined> =>
@@ -30,20 +40,22 @@ export const clubMovement = async (trx: Trx, id: string): Promise<ClubMovement |
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
-/**
- * Movements by their codes: built in, chains, or the club's own.
- *
- * @returns a function that gives undefined for one that is not there
- */
-export const movementsBy = async (
-  trx: Trx,
-  codes: readonly string[],
-): Promise<(code: string) => Movement | undefined> => {
-  const ids = [...new Set(codes)].filter((code) => UUID.test(code));
-  const clubOwn = (await clubMovements(trx, { ids })).map((movement) => movement.movement);
-  return (code) =>
-    [...MOVEMENTS, ...clubOwn].find((movement) => movement.code === code) ?? chainMovement(code);
+/** Gives undefined for a movement that is not there. */
+export type MovementBy = (code: string) => Movement | undefined;
+
+/** Those of the codes that are a club's own movements. */
+export const clubMovementIds = (codes: readonly string[]): string[] =>
+  [...new Set(codes)].filter((code) => UUID.test(code));
+
+/** Movements by their codes: built in, chains, or some of the club's own. */
+export const movementsAmong = (clubOwn: readonly ClubMovement[]): MovementBy => {
+  const known = [...MOVEMENTS, ...clubOwn.map(({ movement }) => movement)];
+  return (code) => known.find((movement) => movement.code === code) ?? chainMovement(code);
 };
+
+/** As `movementsAmong`, with those of the club that the codes name. */
+export const movementsBy = async (trx: Trx, codes: readonly string[]): Promise<MovementBy> =>
+  movementsAmong(await clubMovements(trx, { ids: clubMovementIds(codes) }));
 
 /** A movement as its row: the code of a club's movement is its id, so it is not kept twice. */
 export const movementColumns = (input: Pick<ClubMovement, 'basedOn' | 'movement'>) => ({

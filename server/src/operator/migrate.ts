@@ -31,6 +31,7 @@ import * as inFront from '../database/migrations/0025_in_front';
 import * as ways from '../database/migrations/0026_ways';
 import * as drillChoice from '../database/migrations/0027_drill_choice';
 import * as speaking from '../database/migrations/0028_speaking';
+import * as entering from '../database/migrations/0029_entering';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -62,6 +63,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0026_ways': ways,
   '0027_drill_choice': drillChoice,
   '0028_speaking': speaking,
+  '0029_entering': entering,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -1,3 +1,4 @@
+import { dayIn } from '@gravek/core/days';
 import { ownLinkInput, ownViewAsk, type OwnLink, type OwnLinkKept } from '@gravek/contract/ownView';
 import { check } from '@gravek/contract/problem';
 import express, { Router } from 'express';
@@ -96,13 +97,14 @@ export const ownRouter = (db: Db, { oneByOne, byLink }: Limits): Router => {
       (await inClubReading(
         db,
         { clubId: link.club, accountId: link.account },
-        async (trx, role) => {
+        async (trx, { role, timeZone }) => {
           // Who gave it must still be somebody who may.
           if (role !== 'owner' && role !== 'coach') return null;
           return ownView(trx, link.club, {
             athleteId: link.athlete,
             until: link.until.toISOString(),
             guardian: link.guardian,
+            today: dayIn(timeZone, new Date()),
           });
         },
       ));

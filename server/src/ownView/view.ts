@@ -18,7 +18,7 @@ const MOVEMENTS = 3;
 export const ownView = async (
   trx: Trx,
   clubId: string,
-  link: { athleteId: string; until: string; guardian: boolean },
+  link: { athleteId: string; until: string; guardian: boolean; today: string },
 ): Promise<OwnView | null> => {
   const own = await athlete(trx, link.athleteId);
   if (!own || own.archived) return null;
@@ -51,7 +51,11 @@ export const ownView = async (
     const known = movementBy(code);
     if (!known) continue;
     const movement = toldTo(known, own);
-    const { cue, log, spans, rows } = await ledgerOf(trx, own.id, code, {});
+    const { cue, log, spans, rows } = await ledgerOf(
+      trx,
+      { athleteId: own.id, movement: code, today: link.today },
+      {},
+    );
     const fault = cue ? faultOf(movement, cue.fault) : undefined;
     const drill =
       cue && fault ? (cue.drill ? drillOf(movement, cue.drill) : drillFor(movement, fault)) : null;

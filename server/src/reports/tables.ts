@@ -11,7 +11,7 @@ import { sql } from 'kysely';
 import { isTrial, measurements } from '../athletes/queries';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
-import { resultCounts } from '../faults/results';
+import { countRows, resultsIn } from '../faults/counts';
 import { clubMovements } from '../movements/queries';
 import { repsOf } from '../reps/queries';
 
@@ -174,7 +174,7 @@ async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
 /** What came of makes, seconds, touches, metres and minutes, by session, movement, side, exit and spot. */
 async function* results(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
   for (const { id, day, title } of await sessionsByDay(trx)) {
-    const counts = await resultCounts(trx, { sessionId: id });
+    const counts = resultsIn(await countRows(trx, { sessionId: id }));
     const own = groupBy(counts, ({ athleteId, movement }) => `${athleteId}/${movement}`);
     yield [...own.values()].flatMap((list) => {
       const { athleteId, movement } = list[0]!;

@@ -76,17 +76,3 @@ export const countNew = async (trx: Trx, most = ROWS): Promise<boolean> => {
   }
   return behind.length > 0;
 };
-
-/**
- * Rows of the log that the counts of the transaction's club do not hold yet: what counts say is true up
- * to these.
- */
-export const uncounted = async (trx: Trx): Promise<number> => {
-  const { rows } = await trx
-    .selectFrom('session')
-    .select(sql<number>`coalesce(sum(log_end - counted), 0)::int`.as('rows'))
-    .where(sql<boolean>`club_id = gravek_club()`)
-    .whereRef('counted', '<', 'log_end')
-    .executeTakeFirstOrThrow();
-  return rows;
-};

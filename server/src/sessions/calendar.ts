@@ -102,13 +102,8 @@ export const calendarFeed =
     const text = await inClubReading(
       db,
       { clubId: own.club, accountId: own.account },
-      async (trx) => {
-        const { time_zone } = await trx
-          .selectFrom('club')
-          .select('time_zone')
-          .where('id', '=', own.club)
-          .executeTakeFirstOrThrow();
-        const today = dayNumber('today', dayIn(time_zone, new Date()));
+      async (trx, { timeZone }) => {
+        const today = dayNumber('today', dayIn(timeZone, new Date()));
         const list = await sessions(trx, {
           from: dayOf(today - SINCE_DAYS),
           to: dayOf(today + AHEAD_DAYS),

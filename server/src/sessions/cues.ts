@@ -7,7 +7,7 @@ import { baseOf, movementCode, type Finds } from '@gravek/library/session/work';
 import type { Trx } from '../database/connect';
 import { findsOf } from '../approaches/finds';
 import { sessions } from './queries';
-import { faultsBefore, faultsOf } from '../faults/queries';
+import { faultsBefore, faultsOf, withCues, type Everybody } from '../faults/queries';
 
 type Run = { athleteId: string; movement: string };
 
@@ -44,7 +44,11 @@ const runIn = (drillSets: readonly DrillSet[], finds: Finds, present: ReadonlySe
 export const cuesOf = async (
   trx: Trx,
   session: Pick<Session, 'id' | 'date' | 'drillSets'>,
-  { finds, present }: { finds: Finds; present: ReadonlySet<string> },
+  {
+    finds,
+    present,
+    everybody,
+  }: Omit<DayKnown, 'sessions' | 'present'> & { present: ReadonlySet<string> },
 ): Promise<AthleteFaults[]> => {
   const run = runIn(session.drillSets, finds, present);
   if (run.length === 0) return [];
@@ -55,6 +59,7 @@ export const cuesOf = async (
       movements: [...new Set(run.map((run) => run.movement))],
     },
     { date: session.date, sessionId: session.id },
+    everybody,
   );
   const key = (pair: { athleteId: string; movement: string }): string =>
     `${pair.athleteId}/${pair.movement}`;
@@ -88,6 +93,8 @@ type DayKnown = {
   finds: Finds;
   /** those of the club who are not archived, by name */
   present: readonly string[];
+  /** how they stand, where that is known already */
+  everybody?: Everybody | undefined;
 };
 
 /**
@@ -96,11 +103,11 @@ type DayKnown = {
  */
 export const cuesOfDay = async (
   trx: Trx,
-  { sessions: planned, finds, present }: DayKnown,
+  { sessions: planned, finds, present, everybody }: DayKnown,
 ): Promise<CueLine[]> => {
   const held = planned.filter((session) => !session.archived);
   if (held.length > 0) {
-    const known = { finds, present: new Set(present) };
+    const known = { finds, present: new Set(present), everybody };
     const cues: AthleteFaults[] = [];
     for (const session of held) cues.push(...(await cuesOf(trx, session, known)));
     // Who runs the same thing twice on a day has one cue for it.
@@ -108,7 +115,10 @@ export const cuesOfDay = async (
       asLine(first!),
     );
   }
-  const newestBy = groupBy(await faultsOf(trx, present), (standing) => standing.athleteId);
+  const faults = everybody
+    ? withCues(everybody.kept, everybody.movementOf)
+    : await faultsOf(trx, present);
+  const newestBy = groupBy(faults, (standing) => standing.athleteId);
   return present.flatMap((id) => {
     const [newest] = newestBy.get(id) ?? [];
     return newest ? [asLine(newest)] : [];

@@ -1,3 +1,4 @@
+import type { AthleteFaults } from '@gravek/contract/faults';
 import type { Needs } from '@gravek/contract/run';
 import { dayNumber } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
@@ -10,14 +11,13 @@ import { LADDER_DAYS, laddersIn } from '../faults/rungs';
  * which faults may be cleared.
  *
  * @param day yyyy-mm-dd; nothing later is looked at
- * @param athleteIds those who are not archived
+ * @param faults how those stand who are not archived
  */
 export const needsOf = async (
   trx: Trx,
   day: string,
-  athleteIds: readonly string[],
+  faults: readonly AthleteFaults[],
 ): Promise<Needs> => {
-  const faults = await faultsOf(trx, athleteIds);
   return {
     cues: faults.flatMap(({ athleteId, movement, cue }) =>
       cue ? [{ athleteId, movement, ...cue }] : [],
@@ -37,4 +37,4 @@ export const needsOf = async (
 
 /** As `needsOf`, of everybody who is not archived. */
 export const needsOn = async (trx: Trx, day: string): Promise<Needs> =>
-  needsOf(trx, day, await presentIn(trx));
+  needsOf(trx, day, await faultsOf(trx, await presentIn(trx)));

@@ -151,7 +151,7 @@ export const doorRouter = (db: Db, tell: Tell, limits: Limits, demo: boolean): R
     const { accountId } = whoIs(req);
     const { clubId } = asked(clubSwitch, req);
     const who = { accountId, clubId };
-    await inClub(db, who, async (trx, role) => {
+    await inClub(db, who, async (trx, { role }) => {
       memberAs(who, role);
       await writeDown(trx, accountId, 'signed in');
     });

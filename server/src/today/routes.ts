@@ -6,6 +6,6 @@ export const todayRoutes = [
     method: 'get',
     path: '/today',
     access: 'assistant',
-    run: ({ trx }) => todayOf(trx),
+    run: ({ trx, today, timeZone }) => todayOf(trx, { today, timeZone }),
   }),
 ];

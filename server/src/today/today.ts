@@ -9,48 +9,57 @@ import { sessionOutlook, sessionsOnNow } from '@gravek/library/session/sessionOu
 import { sessionReps } from '@gravek/library/session/sessionTime';
 import { toldTo } from '@gravek/library/movement/sides';
 import { sql } from 'kysely';
-import { outdatedPlans } from '../approaches/outdated';
+import { outdatedPlans, plansToLookAt, type SolvedPlan } from '../approaches/outdated';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { cuesOfDay } from '../sessions/cues';
-import { clubNow } from '../faults/queries';
-import { grounds } from '../grounds/queries';
-import { movementsBy } from '../movements/queries';
+import { keptStandings, withCues, type Everybody } from '../faults/queries';
+import { asGround } from '../grounds/queries';
+import { asClubMovement, clubMovementIds, movementsAmong } from '../movements/queries';
 import { needsOf as needsKnown } from '../sessions/needs';
 import { sessions } from '../sessions/queries';
-import { findsOf } from '../approaches/finds';
+import { codesOf, findsAmong, plansOf } from '../approaches/finds';
 
 /** Sessions further away than this do not count as begun, days. */
 const AROUND_DAYS = 14;
 
-type MovementOf = Awaited<ReturnType<typeof movementsBy>>;
-
-/** How far the club has come; counts rows, and reads none of them. */
-const firstSteps = async (
-  trx: Trx,
-  today: string,
-  people: readonly Athlete[],
-): Promise<FirstSteps> => {
-  const { rows } = await sql<{ planned: boolean; sessionId: string | null; logged: boolean }>`
+/** What stands beside the day: plans to look at again, movements, grounds, and how far the club has come. */
+const besideToday = async (trx: Trx, today: string, movementIds: readonly string[]) => {
+  const { rows } = await sql<{
+    plans: SolvedPlan[];
+    movements: Parameters<typeof asClubMovement>[0][];
+    grounds: Parameters<typeof asGround>[0][];
+    planned: boolean;
+    sessionId: string | null;
+    logged: boolean;
+  }>`
     with near as (
       select id, day, log_end from session
       where club_id = gravek_club() and archived_at is null and not template
         and day between ${today}::date - ${AROUND_DAYS}::int and ${today}::date + ${AROUND_DAYS}::int
-    )
-    select exists (select from approach where club_id = gravek_club()) as planned,
+    ), plan as (${plansToLookAt})
+    select (select coalesce(json_agg(plan), '[]') from plan) as plans,
+      (select coalesce(json_agg(m), '[]') from movement m
+        where m.id = any(${[...movementIds]}::uuid[])) as movements,
+      (select coalesce(json_agg(g), '[]') from ground g) as grounds,
+      exists (select from approach where club_id = gravek_club()) as planned,
       (select id from near order by day = ${today}::date desc, day, id limit 1) as "sessionId",
       exists (select from near where log_end > 0) as logged`.execute(trx);
-  const { planned, sessionId, logged } = rows[0]!;
-  return {
-    athletes: people.length > 0,
-    measured: people.some((person) => person.trials.length > 0),
-    planned,
-    session: sessionId !== null,
-    logged,
-    athleteId: people[0]?.id ?? null,
-    sessionId,
-  };
+  return rows[0]!;
 };
+
+const firstSteps = (
+  { planned, sessionId, logged }: Awaited<ReturnType<typeof besideToday>>,
+  people: readonly Athlete[],
+): FirstSteps => ({
+  athletes: people.length > 0,
+  measured: people.some((person) => person.trials.length > 0),
+  planned,
+  session: sessionId !== null,
+  logged,
+  athleteId: people[0]?.id ?? null,
+  sessionId,
+});
 
 /** Cues in the words that hold for each athlete; the movement is named for whoever runs several. */
 const cueLines = async (
@@ -59,10 +68,7 @@ const cueLines = async (
   byId: ReadonlyMap<string, Athlete>,
 ): Promise<TodayCue[]> => {
   const lines = (await cuesOfDay(trx, known)).filter((line) => byId.has(line.athleteId));
-  const movementOf = await movementsBy(
-    trx,
-    lines.map((line) => line.movement),
-  );
+  const { movementOf } = known.finds;
   const linesOf = groupBy(lines, (line) => line.athleteId);
   return lines.flatMap((line): TodayCue[] => {
     const athlete = byId.get(line.athleteId)!;
@@ -92,13 +98,10 @@ const dueOf = async (
   trx: Trx,
   today: string,
   people: readonly Athlete[],
-  byId: ReadonlyMap<string, Athlete>,
+  { kept, movementOf }: Everybody,
 ): Promise<TodayDue[]> => {
-  const known = await needsKnown(trx, today, [...byId.keys()]);
-  const movementOf: MovementOf = await movementsBy(
-    trx,
-    [...known.cues, ...known.away, ...known.rungs].map((need) => need.movement),
-  );
+  const byId = new Map(people.map((athlete) => [athlete.id, athlete]));
+  const known = await needsKnown(trx, today, withCues(kept, movementOf));
   const needs = needsOf(people, known, movementOf, today);
   const wordsOf = (need: Need): string => {
     const athlete = byId.get(need.athleteId)!;
@@ -131,8 +134,10 @@ const dayBefore = (day: string): string =>
   new Date((dayNumber('day', day) - 1) * 86_400_000).toISOString().slice(0, 10);
 
 /** What a coach needs to know today, in the club's day. */
-export const todayOf = async (trx: Trx): Promise<Today> => {
-  const { today, timeZone } = await clubNow(trx);
+export const todayOf = async (
+  trx: Trx,
+  { today, timeZone }: { today: string; timeZone: string },
+): Promise<Today> => {
   const people = await athletes(trx, 'present');
   const byId = new Map(people.map((athlete) => [athlete.id, athlete]));
   const around = await sessions(trx, { from: dayBefore(today), to: today });
@@ -142,14 +147,18 @@ export const todayOf = async (trx: Trx): Promise<Today> => {
     people,
   });
   const on = around.filter(isOnNow).sort(inTurn);
-  const finds = await findsOf(
-    trx,
-    around.flatMap((session) => session.drillSets),
-  );
-  const known = on.some((session) => session.groundId !== null) ? await grounds(trx) : [];
+  const drillSets = around.flatMap((session) => session.drillSets);
+  const plans = await plansOf(trx, drillSets);
+  const kept = await keptStandings(trx, { athleteIds: [...byId.keys()] }, today);
+  const codes = [...codesOf(plans, drillSets), ...kept.map(({ movement }) => movement)];
+  const beside = await besideToday(trx, today, clubMovementIds(codes));
+  const movementOf = movementsAmong(beside.movements.map(asClubMovement));
+  const finds = findsAmong(plans, movementOf);
+  const grounds = beside.grounds.map(asGround);
+  const everybody = { kept, movementOf };
   return {
     sessions: on.map((session) => {
-      const { where, seconds, sets } = sessionOutlook(session, { finds, grounds: known, people });
+      const { where, seconds, sets } = sessionOutlook(session, { finds, grounds, people });
       return {
         id: session.id,
         title: session.title,
@@ -170,16 +179,17 @@ export const todayOf = async (trx: Trx): Promise<Today> => {
         sessions: around.filter(({ date }) => date === today),
         finds,
         present: people.map(({ id }) => id),
+        everybody,
       },
       byId,
     ),
-    due: await dueOf(trx, today, people, byId),
+    due: await dueOf(trx, today, people, everybody),
     restricted: people.flatMap(({ id: athleteId, name, restrictions }) =>
       holding(restrictions, today).map(({ id, kind, until, note }) => ({
         ...{ id, athleteId, name, kind, until, note },
       })),
     ),
-    outdated: await outdatedPlans(trx),
-    firstSteps: await firstSteps(trx, today, people),
+    outdated: outdatedPlans(beside.plans, people),
+    firstSteps: firstSteps(beside, people),
   };
 };

@@ -142,8 +142,11 @@ const crowdsOf = (
     const rest = groups.filter((group) => !touching.includes(group));
     groups.splice(0, groups.length, ...rest, [...touching.flat(), first!.box]);
   }
+  const isCrowd = (group: readonly Box[]): boolean =>
+    group.filter((box) => group.some((other) => other !== box && meet(other, box, TOUCHING)))
+      .length >= CROWD;
   const places: Box[] = [];
-  for (const group of groups.filter((group) => group.length >= CROWD)) {
+  for (const group of groups.filter(isCrowd)) {
     const near = places.filter((place) => meet(place, around(group, 0), BETWEEN));
     const rest = places.filter((place) => !near.includes(place));
     places.splice(0, places.length, ...rest, around([...near, ...group], 0));
