@@ -45,6 +45,10 @@ export const innerDeg = (at: SidePoint, a: SidePoint, b: SidePoint): number => {
  * The angles of a body that is seen from the side, from five points of it.
  *
  * @throws {RangeError} when a point is no number, or two neighbours lie on each other
+ * @example
+ * const points = { shoulder: { x: 1.62, y: 1.18 }, hip: { x: 1.2, y: 0.86 }, knee: { x: 1.42, y: 0.55 },
+ *   ankle: { x: 1.11, y: 0.22 }, toe: { x: 1.27, y: 0.12 } };
+ * postureAngles({ travel: 'right', points }).trunkLeanDeg // 52.70
  */
 export const postureAngles = ({ travel, points }: PostureInput): PostureAngles => {
   const way = oneOf('travel', travel, ['left', 'right'] as const) === 'right' ? 1 : -1;

@@ -224,6 +224,12 @@ const looksAt = (
  *   is the cause of an earlier one; share of false alarms let through, 0.1 when absent
  * @returns every link of the chain, and those that are missing
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * const stratum = { reps: 40, faults: [{ fault: 'early', reps: 16 }, { fault: 'reach', reps: 14 }],
+ *   together: [{ faults: ['early', 'reach'], reps: 12 }] };
+ * const faults = [{ code: 'early', leadsTo: ['reach'] }, { code: 'reach', leadsTo: [] }];
+ * causeLinks({ strata: [stratum, stratum], faults })[0]
+ * // { from: 'early', to: 'reach', rates: { with: 1, without: 0 }, reps: 24, verdict: 'holds' }
  * Source: Mantel and Haenszel's test and risk difference, Benjamini and Hochberg's step-up procedure
  */
 export const causeLinks = (input: {

@@ -18,6 +18,9 @@ export const NO_PRIOR: BetaPrior = { alpha: PRIOR, beta: PRIOR };
  * @param input what each athlete has shown; those under ten reps are passed over
  * @returns Beta(½, ½) under five athletes
  * @throws {RangeError} naming the athlete and field that is out of range
+ * @example
+ * clubPrior({ athletes: [{ reps: 40, faults: 10 }, { reps: 30, faults: 3 }, { reps: 50, faults: 25 }] })
+ * // { alpha: 0.5, beta: 0.5 }
  * Source: empirical Bayes, greatest beta-binomial likelihood over a grid of strengths
  */
 export const clubPrior = (input: {

@@ -18,6 +18,9 @@ const LEAST_REPS = 10;
  *
  * @param input one look a pair of conditions; share of false alarms that is let through, 0.1 when absent
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * contrasts({ looks: [{ id: 'side', a: { reps: 30, faults: 19 }, b: { reps: 28, faults: 6 } }] }).looks[0]
+ * // { id: 'side', probability: 0.999, flagged: true }
  * Source: two-sided tails of `probImproved`
  */
 export const contrasts = (input: {

@@ -245,6 +245,7 @@ const isBackIn = (sessions: readonly Counted[]): boolean => {
  *
  * @param prior as of `clubPrior`
  * @param halfLifeDays 28 when absent
+ * @example noHistory({ alpha: 2, beta: 8 }).prior // { alpha: 2, beta: 8 }
  */
 export const noHistory = (
   prior: BetaPrior = NO_PRIOR,

@@ -6,6 +6,7 @@ import { whole } from '../check';
  * @param input reps in which both, only one, or neither saw it
  * @returns shares; kappa null where chance alone would always agree, or nothing was logged by both
  * @throws {RangeError} naming the field that is no count
+ * @example kappa({ both: 20, onlyA: 5, onlyB: 10, neither: 15 }).kappa // 0.4
  * Source: Cohen's kappa
  */
 export const kappa = (input: {

@@ -23,6 +23,10 @@ const SESSIONS = 2;
  * @param rows of one athlete in one movement, earliest session first
  * @param sides on which it must pass; both where nothing is said
  * @returns the rung run last and what becomes of it; null where none was run
+ * @example
+ * const row = { sessionId: 's1', rung: 'air', side: 'own', reps: 12, clean: 11 };
+ * ladderStep([row, { ...row, sessionId: 's2' }, { ...row, side: 'other' }, { ...row, sessionId: 's2', side: 'other' }])
+ * // { rung: 'air', step: 'up' }
  */
 export const ladderStep = <R extends string>(
   rows: readonly RungReps<R>[],

@@ -65,6 +65,8 @@ export const bandShape = (
  * @param input days as yyyy-mm-dd; half-life in days, 28 when absent
  * @returns mean and 5–95 % points; ½ and the widest band where nothing was seen
  * @throws {RangeError} naming the session and field that is out of range
+ * @example
+ * rateBand({ sessions: [{ date: '2031-03-21', reps: 12, faults: 4 }], onDate: '2031-03-28' }).rate // 0.349
  * Source: beta-binomial posterior of the effective number of reps (Kish), widened by Pearson's scatter
  */
 export const rateBand = (input: {

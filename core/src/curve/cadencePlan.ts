@@ -8,6 +8,9 @@ export type CadenceWeek = { week: number; cadenceSpm: number; stepM: number };
  *
  * @returns weeks 0 (baseline) to `weeks`
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * cadencePlan({ baselineSpm: 162, increasePct: 8, weeks: 5, speedMps: 3.4 }).at(-1)
+ * // { week: 5, cadenceSpm: 175, stepM: 1.17 }
  * Source: speed = cadence × step length
  */
 export const cadencePlan = (input: {

@@ -5,7 +5,11 @@ const toRad = (deg: number): number => (deg * Math.PI) / 180;
 /** A place in front of a goal, from its centre: across to the right, and out. */
 export type ArcPlace = { acrossM: number; outM: number };
 
-/** The place at an angle from straight out, right positive, and a distance from the goal's centre. */
+/**
+ * The place at an angle from straight out, right positive, and a distance from the goal's centre.
+ *
+ * @example onArc(30, 1.6) // { acrossM: 0.8, outM: 1.39 }
+ */
 export const onArc = (angleDeg: number, radiusM: number): ArcPlace => ({
   acrossM: radiusM * Math.sin(toRad(angleDeg)),
   outM: radiusM * Math.cos(toRad(angleDeg)),
@@ -25,6 +29,7 @@ export type ArcLanes = {
  * @param input depth (radius) and shuffle step in metres; spread is the angle from the middle to the
  *   outermost lane, degrees
  * @throws {RangeError} naming the field that is out of range
+ * @example arcLanes({ depthM: 1.6, lanes: 5, spreadDeg: 60, shuffleStepM: 0.45 }).stepsPerGap // 2
  * Source: circle geometry, chord = 2r·sin(Δ/2)
  */
 export const arcLanes = (input: {
@@ -58,6 +63,8 @@ export type ArcMove = {
  *
  * @param input depth in metres, lane angles in degrees, speed in metres a second
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * arcMove({ depthM: 1.7, fromDeg: -40, toDeg: 35, speedMps: 2.6 }).straight // { onAngleS: 0.796, setS: 0.796 }
  * Source: circle geometry; past a quarter turn the shortest way to the line is to the goal centre
  */
 export const arcMove = (input: {
@@ -91,6 +98,9 @@ const mix = (a: ArcPlace, b: ArcPlace, part: number): ArcPlace => ({
  *
  * @param timeS seconds from the start of the move
  * @throws {RangeError} as `arcMove`
+ * @example
+ * keepersAt({ depthM: 1.7, fromDeg: -40, toDeg: 35, speedMps: 2.6 }, 0.5).straight
+ * // { acrossM: 0.206, outM: 1.36 }
  */
 export const keepersAt = (
   move: { depthM: number; fromDeg: number; toDeg: number; speedMps: number },

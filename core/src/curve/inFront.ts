@@ -194,6 +194,11 @@ export type RaceMoment = {
  *
  * @param points at least 2, in equal steps over the horizon
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * const runner = { topSpeedMps: 7.6, tauS: 1.2, fraction: 1, dallySpeedMps: 1.2, sideM: 1.4, releaseDeg: 35 };
+ * const defender = { reactionS: 0.2, steps: 4, stepM: 0.15, cadenceSpm: 420, turnS: 0.45, turnBackM: 0.25,
+ *   topSpeedMps: 7.4, tauS: 1.15 };
+ * inFrontTracks({ depthM: 1.6, keepM: 0.3, horizonS: 3, runner, defender }).length // 61
  */
 export const inFrontTracks = (input: InFrontInput, points = 61): RaceMoment[] => {
   const race = raceOf(checked(input));

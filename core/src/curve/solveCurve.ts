@@ -90,6 +90,10 @@ const curveStep = (input: CurveInput): number => {
  *
  * @returns metres and degrees; footfalls in running order, the last one at the take-off spot
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * const takeoff = { alongM: 0.5, outM: 0.95 };
+ * const curve = { side: 'right', takeoff, takeoffAngleDeg: 25, curveSteps: 5, curveStepM: 1.82 };
+ * solveCurve({ ...curve, straightSteps: 5, straightStepM: 1.88, speedMps: 6.6 }).radiusM // 8.02
  * Source: circle geometry; lean = atan(v² / gR), balance of a body on a bend
  */
 export const solveCurve = (input: CurveInput): CurvePlan => {

@@ -115,6 +115,10 @@ const refined = (first: number[], from: readonly Flat[], to: readonly Flat[]): n
  *
  * @param pairs at least four, among them four of which no three lie on a line
  * @throws {RangeError} when there are too few, they lie on a line, or no camera could see them so
+ * @example
+ * const at = (x, y, alongM, acrossM) => ({ px: { x, y }, ground: { alongM, acrossM } });
+ * const pairs = [at(0, 0, 0, 0), at(100, 0, 10, 0), at(100, 50, 10, 5), at(0, 50, 0, 5)];
+ * fitPlane(pairs).rmsM < 1e-9 // true
  * Source: Hartley and Zisserman, Multiple View Geometry, ch. 4 (normalised direct linear transform,
  *   then Gauss-Newton)
  */
@@ -158,6 +162,10 @@ export const fitPlane = (pairs: readonly MarkPair[]): PlaneFit => {
  * The place on the ground that is seen at a point of the picture.
  *
  * @throws {RangeError} when the point lies on or above the horizon
+ * @example
+ * const at = (x, y, alongM, acrossM) => ({ px: { x, y }, ground: { alongM, acrossM } });
+ * const pairs = [at(0, 0, 0, 0), at(100, 0, 10, 0), at(100, 50, 10, 5), at(0, 50, 0, 5)];
+ * groundAt(fitPlane(pairs), { x: 50, y: 25 }).alongM.toFixed(3) // '5.000'
  */
 export const groundAt = ({ rows }: PlaneFit, point: PicturePoint): GroundPoint => {
   const { x, y, w } = through(rows, point);
@@ -167,7 +175,14 @@ export const groundAt = ({ rows }: PlaneFit, point: PicturePoint): GroundPoint =
   return { alongM: x, acrossM: y };
 };
 
-/** Where a place on the ground is seen in the picture; null behind the camera. */
+/**
+ * Where a place on the ground is seen in the picture; null behind the camera.
+ *
+ * @example
+ * const at = (x, y, alongM, acrossM) => ({ px: { x, y }, ground: { alongM, acrossM } });
+ * const pairs = [at(0, 0, 0, 0), at(100, 0, 10, 0), at(100, 50, 10, 5), at(0, 50, 0, 5)];
+ * pictureAt(fitPlane(pairs), { alongM: 5, acrossM: 2.5 }).x.toFixed(1) // '50.0'
+ */
 export const pictureAt = (
   { rows }: PlaneFit,
   { alongM, acrossM }: GroundPoint,
@@ -184,7 +199,14 @@ export const pictureAt = (
   return w > 0 ? { x: x / w, y: y / w } : null;
 };
 
-/** Fits the map and applies it to points: see `fitPlane` and `groundAt`. */
+/**
+ * Fits the map and applies it to points: see `fitPlane` and `groundAt`.
+ *
+ * @example
+ * const at = (x, y, alongM, acrossM) => ({ px: { x, y }, ground: { alongM, acrossM } });
+ * const pairs = [at(0, 0, 0, 0), at(100, 0, 10, 0), at(100, 50, 10, 5), at(0, 50, 0, 5)];
+ * planeMap({ pairs, points: [{ x: 50, y: 25 }] }).points[0].acrossM.toFixed(3) // '2.500'
+ */
 export const planeMap = ({
   pairs,
   points,

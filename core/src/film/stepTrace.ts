@@ -25,6 +25,12 @@ export type TracedStep = {
  *
  * @param contacts two or more, in the order of time; metres and seconds
  * @throws {RangeError} naming the contact that comes before the one before it, or ends before it begins
+ * @example
+ * const contacts = [
+ *   { foot: 'left', onS: 0, offS: 0.13, alongM: 0, acrossM: -0.08 },
+ *   { foot: 'right', onS: 0.26, offS: 0.39, alongM: 1.24, acrossM: 0.1 },
+ * ];
+ * stepTrace({ contacts }).steps[0].lengthM // 1.25
  */
 export const stepTrace = ({
   contacts,

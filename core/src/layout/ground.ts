@@ -56,6 +56,11 @@ export type Ground = {
 
 /** Between the lines that left and right foot run on, as a fraction of height. */
 const RUN_WIDTH_OF_HEIGHT = 0.1;
+/**
+ * @example
+ * const athlete = { trials: [], heightM: 1.75, legM: null, shoeM: null, hand: 'right', takeoffFoot: 'left' };
+ * runWidthM(bodyOf(athlete)) // 0.175
+ */
 export const runWidthM = (body: Body): number => RUN_WIDTH_OF_HEIGHT * body.heightM;
 
 export const mark = (

@@ -30,7 +30,13 @@ export type Layout = {
   curve: CurvePlan | null;
 };
 
-/** The contacts of a layout that a coach counts as steps: no stance before it, no landing. */
+/**
+ * The contacts of a layout that a coach counts as steps: no stance before it, no landing.
+ *
+ * @example
+ * const footfalls = [{ n: 0 }, { n: 1 }, { n: 2, landing: true }];
+ * stepFalls({ footfalls }).map(({ n }) => n) // [1]
+ */
 export const stepFalls = ({ footfalls }: Pick<Layout, 'footfalls'>): Footfall[] =>
   footfalls.filter((fall) => fall.n > 0 && !fall.landing && fall.contact !== 'stand');
 

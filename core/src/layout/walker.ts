@@ -67,7 +67,11 @@ export const moved = (from: Place, headingDeg: number, metres: number): Place =>
 export const between = (a: Place, b: Place): number =>
   Math.hypot(a.besideM - b.besideM, a.aheadM - b.aheadM);
 
-/** Heading within (−180, 180]. */
+/**
+ * Heading within (−180, 180].
+ *
+ * @example turned(270) // -90
+ */
 export const turned = (deg: number): number => {
   const rest = deg % 360;
   return rest > 180 ? rest - 360 : rest <= -180 ? rest + 360 : rest;
@@ -179,9 +183,17 @@ export const stepOn = (walker: Walker, phase: string, step: Step): Footfall => {
   return contactAt(walker, phase, at, { ...step, lengthM: step.lengthM ?? step.advanceM });
 };
 
-/** The foot whose turn it is, when nothing asks for another. */
+/**
+ * The foot whose turn it is, when nothing asks for another.
+ *
+ * @example nextFoot(newWalker('right'), null) // 'right'
+ */
 export const nextFoot = (walker: Walker, asked: Foot | null): Foot =>
   asked ?? (walker.last ? otherFoot(walker.last) : walker.side);
 
-/** Both feet, in an order that a mirror turns round. */
+/**
+ * Both feet, in an order that a mirror turns round.
+ *
+ * @example bothFeet(newWalker('left')) // ['left', 'right']
+ */
 export const bothFeet = ({ side }: Walker): [Foot, Foot] => [side, otherFoot(side)];

@@ -65,6 +65,9 @@ const isPossible = ({ cadenceSpm, speedMps }: DeviceReading): boolean =>
  *
  * @param sent in the order in which they came
  * @throws {RangeError} naming the reading that is no number
+ * @example
+ * const sent = [0, 30, 60].map((atS) => ({ atS, cadenceSpm: 170, speedMps: 3 }));
+ * courseOf(sent).gaps // [{ fromS: 0, toS: 30 }, { fromS: 30, toS: 60 }]
  */
 export const courseOf = (sent: readonly DeviceReading[]): Course => {
   const silentS = silenceOf(sent);
@@ -241,6 +244,9 @@ const LISTENS_S = 0.2;
  *
  * @param samples in the order of time, a hundred a second or more
  * @returns moments of the landings, seconds
+ * @example
+ * stepsHeard(Array.from({ length: 100 }, (_, i) => ({ atS: i / 50, level: i % 25 === 24 ? 0.5 : 0.004 })))
+ * // [0.48, 0.98, 1.48, 1.98]
  * Source: onset by energy over the median of the second before, with a refractory time
  */
 export const stepsHeard = (samples: readonly SoundSample[]): number[] => {
@@ -274,6 +280,9 @@ const STEP_MPS2 = 2.5;
  *
  * @param samples in the order of time, some tens a second
  * @returns moments of the steps, seconds
+ * @example
+ * stepsFelt(Array.from({ length: 100 }, (_, i) => ({ atS: i / 50, mps2: i % 25 === 24 ? 12 : 0.2 })))
+ * // [0.48, 0.98, 1.48, 1.98]
  * Source: peak picking with a moving threshold and a refractory time
  */
 export const stepsFelt = (samples: readonly MotionSample[]): number[] => {

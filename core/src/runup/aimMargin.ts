@@ -10,6 +10,7 @@ export type AimMargin = { marginM: number; foulProbability: number; expectedM: n
  *
  * @param input jump from foot to mark and one standard deviation of where the foot lands, metres
  * @throws {RangeError} naming the field that is out of range
+ * @example aimMargin({ jumpM: 6.2, sdM: 0.08 }).marginM // 0.21
  * Source: d/dm E = 0 gives Φ(z)/φ(z) = jump/σ with z = m/σ
  */
 export const aimMargin = (input: { jumpM: number; sdM: number }): AimMargin => {

@@ -16,6 +16,9 @@ const LEAST_STEPS = 4;
  * @param input lengths of each run, metres; steps that not every run has are left out
  * @returns parts of a length; null under two runs or four steps
  * @throws {RangeError} naming the run and step that is no length
+ * @example
+ * spreadParts({ runs: [[1.15, 1.51, 1.74, 1.87], [1.16, 1.49, 1.7, 1.82], [1.13, 1.47, 1.73, 1.91]] }).steps
+ * // 4
  * Source: two-way analysis of variance without repetition
  */
 export const spreadParts = (input: {
@@ -49,6 +52,9 @@ const MODEL_WORTH = 4;
  *
  * @param input metres; `expectSdM` what steering leaves of the blind spread, the blind one when absent
  * @throws {RangeError} naming the field that is out of range
+ * @example
+ * landingSpread({ lengthsM: [1.15, 1.49, 1.71, 1.87], stepFraction: 0.022, runFraction: 0.008, startSdM: 0.02 })
+ * // { blindSdM: 0.0877, shownSdM: 0.0877 }
  */
 export const landingSpread = (
   input: SpreadParts & {

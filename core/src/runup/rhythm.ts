@@ -93,6 +93,8 @@ const toneOf = (beat: Pick<TimedBeat, 'foot' | 'countIn'>): number =>
  * is special.
  *
  * @param sampleRate samples a second, 8,000–96,000
+ * @example
+ * soundOf(steadyBeats(180, 1).map((beat) => ({ ...beat, accent: false })), 8000).length // 9920
  */
 export const soundOf = (beats: readonly TimedBeat[], sampleRate: number): Float32Array => {
   whole('sampleRate', sampleRate, { min: 8_000, max: 96_000 });
@@ -116,6 +118,7 @@ export const soundOf = (beats: readonly TimedBeat[], sampleRate: number): Float3
 /**
  * A WAV file of one channel, 16 bits a sample.
  *
+ * @example wavFile(new Float32Array(8000), 8000).length // 16044
  * Source: RIFF/WAVE, PCM format
  */
 export const wavFile = (sound: Float32Array, sampleRate: number): Uint8Array => {

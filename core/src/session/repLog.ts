@@ -298,6 +298,12 @@ export const standing = <R extends LogRow>(log: readonly R[]): R[] =>
 /**
  * Turns that were run once and logged more than once, as two devices do without a network: the row that
  * stands, and one that counts for nothing until somebody decides.
+ *
+ * @example
+ * const turn = { drillSetId: 'd', athleteId: 'a', set: 1, side: 'own', variant: '', rep: 1, watched: true, made: null };
+ * const row = { ...turn, device: 'phone', deviceNo: 1, arrival: 1, outcome: 'clean', voids: null };
+ * loggedTwice([{ ...row, id: 'x' }, { ...row, id: 'y', device: 'tablet', arrival: 2 }])[0].other.device
+ * // 'tablet'
  */
 export const loggedTwice = <R extends LogRow>(log: readonly R[]): { stands: R; other: R }[] => {
   const answers = new Map(
@@ -321,6 +327,15 @@ const shownIn = ({ faults }: { faults: readonly string[] }): string => [...fault
 /**
  * Turns of which two devices tell different things, for a coach to decide: what they agree on is settled,
  * and so is what only one of them has watched.
+ *
+ * @example
+ * const turn = { drillSetId: 'd', athleteId: 'a', set: 1, side: 'own', variant: '', rep: 1, watched: true, made: null };
+ * const row = { ...turn, device: 'phone', deviceNo: 1, arrival: 1, outcome: 'clean', voids: null };
+ * const [told] = toldDifferently([
+ *   { ...row, id: 'x', faults: [] },
+ *   { ...row, id: 'y', device: 'tablet', arrival: 2, faults: ['early'] },
+ * ]);
+ * [told.stands.device, told.other.device] // ['phone', 'tablet']
  */
 export const toldDifferently = <R extends LogRow & { faults: readonly string[] }>(
   log: readonly R[],
@@ -337,6 +352,11 @@ export const toldDifferently = <R extends LogRow & { faults: readonly string[] }
 /**
  * The row that undo takes back on a device: the last one it logged itself and that stands, else, on a
  * device that has logged nothing there, the last that any device has.
+ *
+ * @example
+ * const turn = { drillSetId: 'd', athleteId: 'a', set: 1, side: 'own', variant: '', rep: 1, watched: true, made: null };
+ * const row = { ...turn, device: 'phone', deviceNo: 1, arrival: 1, outcome: 'clean', voids: null };
+ * lastOf([{ ...row, id: 'x' }, { ...row, id: 'y', rep: 2, deviceNo: 2 }], 'phone').id // 'y'
  */
 export const lastOf = <R extends LogRow>(log: readonly R[], device: string): R | null => {
   const stands = standing(log);

@@ -104,6 +104,9 @@ export const beginsAtMissed = ({ makes, order, stand, vary }: RunSet): boolean =
 /**
  * Whether a round ends with what was missed in it: where its makes count. At stations nobody can go back, since
  * the others are there.
+ *
+ * @example
+ * [true, false].map((retryMissed) => retriesMissed({ makes: 5, stand: 'turns', retryMissed })) // [true, false]
  */
 export const retriesMissed = ({ makes, stand, retryMissed }: Omit<RunSet, 'drillSetId'>): boolean =>
   retryMissed === true && makes !== null && stand !== 'stations';

@@ -58,11 +58,25 @@ export const contrastsOf = (
   );
 };
 
-/** Whether a row is of the conditions that are asked for; what is not asked for is of any. */
+/**
+ * Whether a row is of the conditions that are asked for; what is not asked for is of any.
+ *
+ * @example
+ * const row = { part: null, side: 'own', leadFoot: 'left', speedPct: 100, rung: null, exit: null, late: false, loggedBy: null };
+ * isOf(row, { side: 'own', speedPct: 50 }) // false
+ */
 export const isOf = (row: Condition, asked: Partial<Condition>): boolean =>
   Object.entries(asked).every(([axis, value]) => row[axis as keyof Condition] === value);
 
-/** Runs of sessions in which a fault was the cue, earliest first; they may overlap where one was changed. */
+/**
+ * Runs of sessions in which a fault was the cue, earliest first; they may overlap where one was changed.
+ *
+ * @example
+ * const day = (date, reps, seen) => ({ date, sessionId: date, reps, exposed: [{ fault: 'chops', reps }],
+ *   faults: [{ fault: 'chops', reps: seen }], together: [], cues: [] });
+ * const told = (date) => ({ ...day(date, 10, 4), cues: [{ fault: 'chops', last: `${date}T10:00:00Z` }] });
+ * cueSpans([told('2031-03-01'), told('2031-03-08')]) // [{ fault: 'chops', from: 0, to: 1 }]
+ */
 export const cueSpans = (sessions: readonly SessionFaults[]): CueSpan[] => {
   const spans: CueSpan[] = [];
   const open = new Map<string, CueSpan>();
@@ -146,7 +160,13 @@ const meanOfMeans = (means: readonly { reps: number; meanS: number | null }[]): 
     : means.reduce((sum, mean) => sum + mean.reps * (mean.meanS ?? 0), 0) / reps;
 };
 
-/** What several athletes made of the same reads, together. */
+/**
+ * What several athletes made of the same reads, together.
+ *
+ * @example
+ * const read = { exit: 'fake:outside', read: 6, right: 4, taken: { 'fake:inside': 2 }, timed: 0, lateS: 0, heard: 0, heardS: 0 };
+ * addReads([...readsOfCounts([read]), ...readsOfCounts([read])])[0].right // 8
+ */
 export const addReads = (reads: readonly ReadRecord[]): ReadRecord[] =>
   [...groupBy(reads, ({ exit }) => exit)].map(([exit, records]) => ({
     exit,
@@ -166,7 +186,11 @@ export const addReads = (reads: readonly ReadRecord[]): ReadRecord[] =>
     ),
   }));
 
-/** Rows of the ledger worth showing first: live now, or with a story to tell. */
+/**
+ * Rows of the ledger worth showing first: live now, or with a story to tell.
+ *
+ * @example isTelling({ rate: 0.02, state: 'new', seen: 0 }) // false
+ */
 export const isTelling = ({
   rate,
   state,
@@ -178,7 +202,14 @@ export const isTelling = ({
   state === 'stuck' ||
   (state === 'cleared' && seen >= 8);
 
-/** How far two watchers agree, fault by fault, on the reps that both logged and that could show it; faults that neither saw left out. */
+/**
+ * How far two watchers agree, fault by fault, on the reps that both logged and that could show it; faults that neither saw left out.
+ *
+ * @example
+ * const rep = { faultsA: ['chops'], faultsB: ['chops'], could: ['chops', 'looks'] };
+ * agreementOf([rep, rep, { ...rep, faultsB: [] }])[0]
+ * // { fault: 'chops', reps: 3, agreement: 0.667, kappa: 0 }
+ */
 export const agreementOf = (
   reps: readonly {
     faultsA: readonly string[];

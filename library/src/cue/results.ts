@@ -56,6 +56,11 @@ const leastOf = (figures: readonly (number | null)[]): number | null => {
  * What came of the counts of one session, by side, exit and spot.
  *
  * @returns nothing of reps that have neither makes, seconds, touches, metres nor minutes
+ * @example
+ * const made = (spot, tried, made) => ({ side: 'own', exit: null, spot, tried, made, held: 0, heldS: 0, bestHeldS: 0,
+ *   rounds: [], runs: 0, ranM: 0, ranS: 0 });
+ * resultsOfCounts([made('left block', 6, 4), made('left block', 4, 3)]).map(({ spot, tried, made }) => ({ spot, tried, made }))
+ * // [{ spot: 'left block', tried: 10, made: 7 }]
  */
 export const resultsOfCounts = (counts: readonly ResultCount[]): Results[] => {
   const some = counts.filter(
@@ -109,7 +114,13 @@ export type ReadCount = Pick<
 
 const meanOf = (sum: number, many: number): number | null => (many === 0 ? null : sum / many);
 
-/** What was made of each exit that reads asked for, in the order of the alphabet. */
+/**
+ * What was made of each exit that reads asked for, in the order of the alphabet.
+ *
+ * @example
+ * const read = { exit: 'fake:outside', read: 6, right: 4, taken: { 'fake:inside': 2 }, timed: 0, lateS: 0, heard: 0, heardS: 0 };
+ * readsOfCounts([read, read])[0].right // 8
+ */
 export const readsOfCounts = (counts: readonly ReadCount[]): ReadRecord[] =>
   [...groupBy(counts, ({ exit }) => exit)]
     .sort(([a], [b]) => (a < b ? -1 : 1))
@@ -172,7 +183,15 @@ export const addResults = (results: readonly Results[], by: ResultsBy): Results[
 export const slowsBy = ({ compared, firstSplitS, lastSplitS }: Results): number | null =>
   compared === 0 || firstSplitS === 0 ? null : lastSplitS / firstSplitS - 1;
 
-/** Makes at each spot, both sides together; what was tried at no spot in particular is left out. */
+/**
+ * Makes at each spot, both sides together; what was tried at no spot in particular is left out.
+ *
+ * @example
+ * const made = (spot, tried, made) => ({ side: 'own', exit: null, spot, tried, made, held: 0, heldS: 0, bestHeldS: 0,
+ *   rounds: [], runs: 0, ranM: 0, ranS: 0 });
+ * makesBySpot(resultsOfCounts([made('left block', 6, 4), made('right block', 4, 3)]))
+ * // [{ spot: 'left block', tried: 6, made: 4 }, { spot: 'right block', tried: 4, made: 3 }]
+ */
 export const makesBySpot = (
   results: readonly Results[],
 ): Pick<Results, 'spot' | 'tried' | 'made'>[] =>
@@ -187,7 +206,15 @@ export const makesBySpot = (
 /** Tries under which a share of makes says little. */
 const TELLING_TRIES = 5;
 
-/** Where makes are fewest, by spot or exit, once each was tried a few times; null where none stands below the others. */
+/**
+ * Where makes are fewest, by spot or exit, once each was tried a few times; null where none stands below the others.
+ *
+ * @example
+ * const made = (spot, tried, made) => ({ side: 'own', exit: null, spot, tried, made, held: 0, heldS: 0, bestHeldS: 0,
+ *   rounds: [], runs: 0, ranM: 0, ranS: 0 });
+ * fewestMade(resultsOfCounts([made('left block', 20, 4), made('right block', 20, 18)]), 'spot').spot
+ * // 'left block'
+ */
 export const fewestMade = (results: readonly Results[], by: 'exit' | 'spot'): Results | null => {
   const share = ({ made, tried }: Results): number => made / tried;
   const told = addResults(results, by)

@@ -37,6 +37,13 @@ const codesOf = (sessions: readonly SessionFaults[]): string[] => [
 /**
  * One fault through the sessions of an athlete and movement, earliest first: only reps that could show it,
  * none where no rep could.
+ *
+ * @example
+ * const day = (date, reps, seen) => ({ date, sessionId: date, reps, exposed: [{ fault: 'chops', reps }],
+ *   faults: [{ fault: 'chops', reps: seen }], together: [], cues: [] });
+ * const sessions = [day('2031-03-01', 10, 6), day('2031-03-08', 12, 5)];
+ * historyOf(sessions, 'chops')
+ * // [{ date: '2031-03-01', reps: 10, faults: 6, cued: false }, { date: '2031-03-08', reps: 12, faults: 5, cued: false }]
  */
 export const historyOf = (sessions: readonly SessionFaults[], code: string): HistorySession[] =>
   sessions.map(({ date, exposed, faults, cues }) => ({
@@ -58,7 +65,12 @@ export type Shown = {
 const countOf = (counts: Readonly<Record<string, number>>, code: string): number =>
   Object.hasOwn(counts, code) ? counts[code]! : 0;
 
-/** What a club knows of the faults of a movement, from what each of its athletes has shown. */
+/**
+ * What a club knows of the faults of a movement, from what each of its athletes has shown.
+ *
+ * @example
+ * priorsOf([{ exposed: { chops: 40 }, seen: { chops: 10 } }]).get('chops') // { alpha: 0.5, beta: 0.5 }
+ */
 export const priorsOf = (shown: readonly Shown[]): Priors => {
   const codes = new Set(shown.flatMap(({ seen }) => Object.keys(seen)));
   return new Map(
@@ -133,6 +145,11 @@ const standingOf = (
  * @param priors as of `priorsOf`
  * @param movement by which is told what comes earlier in a rep; where it is not known nothing does
  * @returns most frequent first
+ * @example
+ * const day = (date, reps, seen) => ({ date, sessionId: date, reps, exposed: [{ fault: 'chops', reps }],
+ *   faults: [{ fault: 'chops', reps: seen }], together: [], cues: [] });
+ * const sessions = [day('2031-03-01', 10, 6), day('2031-03-08', 12, 5)];
+ * standingsOf(sessions).map(({ code, seen }) => ({ code, seen })) // [{ code: 'chops', seen: 11 }]
  */
 export const standingsOf = (
   sessions: readonly SessionFaults[],
@@ -157,6 +174,12 @@ export const standingsOf = (
 /**
  * The cue that was given last in the last session, and since which session it has been given without a
  * break; null where that session was run without one.
+ *
+ * @example
+ * const day = (date, reps, seen) => ({ date, sessionId: date, reps, exposed: [{ fault: 'chops', reps }],
+ *   faults: [{ fault: 'chops', reps: seen }], together: [], cues: [] });
+ * toldOf([{ ...day('2031-03-01', 10, 4), cues: [{ fault: 'chops', last: '2031-03-01T10:00:00Z' }] }])?.fault
+ * // 'chops'
  */
 export const toldOf = (sessions: readonly SessionFaults[]): CueTold | null => {
   const [now] = [...(sessions.at(-1)?.cues ?? [])].sort((a, b) => (a.last < b.last ? 1 : -1));
@@ -270,7 +293,14 @@ const add = (
     reps: shown.reduce((sum, session) => sum + session.reps, 0),
   }));
 
-/** Sessions of an athlete and movement made one by one out of rows of several conditions. */
+/**
+ * Sessions of an athlete and movement made one by one out of rows of several conditions.
+ *
+ * @example
+ * const day = (date, reps, seen) => ({ date, sessionId: date, reps, exposed: [{ fault: 'chops', reps }],
+ *   faults: [{ fault: 'chops', reps: seen }], together: [], cues: [] });
+ * bySession([day('2031-03-01', 10, 6), day('2031-03-01', 4, 2)]).map(({ reps }) => reps) // [14]
+ */
 export const bySession = <R extends SessionFaults & { sessionId: string }>(
   rows: readonly R[],
 ): (SessionFaults & { sessionId: string })[] =>
@@ -295,7 +325,15 @@ export const bySession = <R extends SessionFaults & { sessionId: string }>(
     })),
   }));
 
-/** What several counts show together of a fault, out of the reps that could show it. */
+/**
+ * What several counts show together of a fault, out of the reps that could show it.
+ *
+ * @example
+ * const day = (date, reps, seen) => ({ date, sessionId: date, reps, exposed: [{ fault: 'chops', reps }],
+ *   faults: [{ fault: 'chops', reps: seen }], together: [], cues: [] });
+ * const sessions = [day('2031-03-01', 10, 6), day('2031-03-08', 12, 5)];
+ * shownIn(sessions, 'chops') // { reps: 22, faults: 11 }
+ */
 export const shownIn = (
   rows: readonly Pick<SessionFaults, 'exposed' | 'faults'>[],
   code: string,
@@ -308,7 +346,11 @@ export const shownIn = (
   };
 };
 
-/** Counts of a fault by its code, out of a list of them. */
+/**
+ * Counts of a fault by its code, out of a list of them.
+ *
+ * @example byFaultCode([{ fault: 'chops', reps: 6 }, { fault: 'chops', reps: 5 }]) // { chops: 11 }
+ */
 export const byFaultCode = (
   list: readonly { fault: string; reps: number }[],
 ): Record<string, number> => Object.fromEntries(add(list).map(({ fault, reps }) => [fault, reps]));

@@ -47,7 +47,11 @@ export type Reviewed = {
   suggestions: Suggestion[];
 };
 
-/** What to hold a film against where no plan was chosen: the movement as it comes. */
+/**
+ * What to hold a film against where no plan was chosen: the movement as it comes.
+ *
+ * @example plainPlan(giveGround).kind // 'sequence'
+ */
 export const plainPlan = (movement: Movement): Choices =>
   straightStart(movement) ?? sequenceStart();
 

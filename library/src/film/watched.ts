@@ -28,7 +28,11 @@ export type PlannedStep = {
   landing: boolean;
 };
 
-/** The steps of a plan in order, from the first that lands. */
+/**
+ * The steps of a plan in order, from the first that lands.
+ *
+ * @example plannedSteps(laidOut(straightRunUp, body)).length // 14
+ */
 export const plannedSteps = (layout: Layout): PlannedStep[] => {
   const groups = [
     ...groupBy(

@@ -8,6 +8,9 @@ import type { Split } from './recorded';
  *
  * @param distanceM from the start, along the run
  * @returns null beyond its end, or where its lengths are not known
+ * @example
+ * const plan = { steps: [{ lengthM: 1.2, intervalS: 0.3 }, { lengthM: 1.5, intervalS: 0.28 }], steady: null };
+ * passedAt(plan.steps, 1.2) // 0.3
  */
 export const passedAt = (steps: PlannedRun['steps'], distanceM: number): number | null => {
   let [wayM, timeS] = [0, 0];
@@ -32,6 +35,9 @@ const MOST_MPS = 12.5;
  * @param splits times at gates since the start, in any order
  * @param style in which a gate that cannot be is named
  * @throws {RangeError} naming the place that cannot be: two gates there, times that do not rise
+ * @example
+ * const splits = [{ distanceM: 5, timeS: 1.2 }, { distanceM: 10, timeS: 1.95 }];
+ * gatesMeasured(splits, null, false).course.map(({ speedMps }) => speedMps) // [4.17, 6.67]
  */
 export const gatesMeasured = (
   splits: readonly Split[],

@@ -45,7 +45,13 @@ export const plannedRun = (
   return steps.length > 1 || steady ? { steps, steady } : null;
 };
 
-/** Cadence that a plan comes to, steps a minute: the middle one of its steps, so that a start does not count for much. */
+/**
+ * Cadence that a plan comes to, steps a minute: the middle one of its steps, so that a start does not count for much.
+ *
+ * @example
+ * const plan = { steps: [{ lengthM: 1.2, intervalS: 0.3 }, { lengthM: 1.5, intervalS: 0.28 }], steady: null };
+ * plannedCadence(plan) // 214.3
+ */
 export const plannedCadence = ({ steps, steady }: PlannedRun): number => {
   if (steady) return steady.cadenceSpm;
   const all = steps
@@ -58,7 +64,13 @@ export const plannedCadence = ({ steps, steady }: PlannedRun): number => {
 /** Under this part of the slowest that is planned somebody stands or walks between reps. */
 const RUNS_FROM = 0.6;
 
-/** Steps a minute from which on somebody runs a plan. */
+/**
+ * Steps a minute from which on somebody runs a plan.
+ *
+ * @example
+ * const plan = { steps: [{ lengthM: 1.2, intervalS: 0.3 }, { lengthM: 1.5, intervalS: 0.28 }], steady: null };
+ * runsFrom(plan) // 120
+ */
 export const runsFrom = (plan: PlannedRun | null): number =>
   !plan
     ? 0
@@ -244,7 +256,14 @@ export type MeasuredPer = 'step' | 'second' | 'minute' | 'gate';
 const perSecond = (lengthM: number | null, intervalS: number | null): number | null =>
   lengthM === null || intervalS === null ? null : lengthM / intervalS;
 
-/** A measured run in rows, and what a row is. */
+/**
+ * A measured run in rows, and what a row is.
+ *
+ * @example
+ * const plan = { steps: [{ lengthM: 1.2, intervalS: 0.3 }, { lengthM: 1.5, intervalS: 0.28 }], steady: null };
+ * const splits = [{ distanceM: 1.2, timeS: 0.4 }, { distanceM: 2.7, timeS: 0.7 }];
+ * measuredRows(gatesMeasured(splits, plan, false)).per // 'gate'
+ */
 export const measuredRows = (run: MeasuredRun): { per: MeasuredPer; rows: MeasuredRow[] } => {
   if (run.steps.length > 0)
     return {

@@ -54,6 +54,7 @@ const apartM = (a: Node, b: Node): number | null => {
  * Reads a run from a TCX or GPX file: cadence and speed over time.
  *
  * @param text the file; see `RECORDED_MAX`
+ * @example readRecorded('no file of a watch').ok // false
  */
 export const readRecorded = (text: string): Recorded => {
   if (text.length > RECORDED_MAX)
@@ -132,14 +133,22 @@ export type GateColumn = 'distance' | 'time' | null;
 export const GATE_UNITS = { m: 1, yd: YARD_M, ft: FOOT_M } as const;
 export type GateUnit = keyof typeof GATE_UNITS;
 
-/** The unit that the head of a column of distances names; null where it names none. */
+/**
+ * The unit that the head of a column of distances names; null where it names none.
+ *
+ * @example guessUnit('Gate (yd)') // 'yd'
+ */
 export const guessUnit = (head: string): GateUnit | null => {
   if (/\b(yds?|yards?)\b/i.test(head)) return 'yd';
   if (/\b(ft|feet|foot)\b/i.test(head)) return 'ft';
   return /\b(m|met(er|re)s?)\b/i.test(head) ? 'm' : null;
 };
 
-/** What the heads say of themselves. */
+/**
+ * What the heads say of themselves.
+ *
+ * @example guessGates(['Gate', 'Split time', 'Wind']) // ['distance', 'time', null]
+ */
 export const guessGates = (heads: readonly string[]): GateColumn[] =>
   heads.map((head) =>
     /time|zeit|sec|\bs\b|split/i.test(head)
@@ -170,6 +179,10 @@ export type Gates = { ok: true; splits: Split[]; silent: number[] } | { ok: fals
  * @param columns what each column holds
  * @param clock since: times run on from the start; each: of every stretch by itself
  * @param unit what the distances are in
+ * @example
+ * const table = readTable('Distance;Time\n5;1,20\n10;1,95');
+ * readGates(table, ['distance', 'time'], 'since').splits
+ * // [{ distanceM: 5, timeS: 1.2 }, { distanceM: 10, timeS: 1.95 }]
  */
 export const readGates = (
   table: NonNullable<ReturnType<typeof readTable>>,

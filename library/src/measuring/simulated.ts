@@ -72,7 +72,13 @@ export const simulatedPass = (
   });
 };
 
-/** The same as a table that gates would write: semicolons and decimal commas, and a head that says what it is. */
+/**
+ * The same as a table that gates would write: semicolons and decimal commas, and a head that says what it is.
+ *
+ * @example
+ * const plan = { steps: [{ lengthM: 1.2, intervalS: 0.3 }, { lengthM: 1.5, intervalS: 0.28 }], steady: null };
+ * readTable(simulatedGates(plan)).heads // ['distance m', 'simulated time']
+ */
 export const simulatedGates = (plan: PlannedRun): string =>
   [
     'distance m;simulated time',

@@ -402,7 +402,11 @@ export const chainOf = (parts: readonly string[]): Chain | { why: string } => {
   return chain;
 };
 
-/** The movement of a chain by its code; undefined when there is none. */
+/**
+ * The movement of a chain by its code; undefined when there is none.
+ *
+ * @example chainMovement('jab-cross--floater').name // 'Jab, cross over: floater'
+ */
 export const chainMovement = (code: string): Movement | undefined => {
   const chain = isChain(code) ? chainOf(code.split(JOINT)) : null;
   return chain && 'movement' in chain ? chain.movement : undefined;

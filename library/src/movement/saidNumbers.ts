@@ -134,6 +134,9 @@ const OFF: Record<Unit, (value: number) => number> = {
  *
  * @param layout of that drill
  * @returns a sentence each
+ * @example
+ * giveGround.drills.flatMap((drill) => saidOtherwise(drill, laidOut(giveGround, body, { drill: drill.code })))
+ * // []
  */
 export const saidOtherwise = (drill: Drill, layout: Layout): string[] => {
   const found = measured(layout, drill);

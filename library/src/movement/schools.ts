@@ -117,6 +117,8 @@ export const waysOf = (
  * of faults, cues and checkpoints those that belong to them.
  *
  * @param chosen school code → code of the way; the first way where none is named
+ * @example
+ * bySchools(giveGround, { trigger: 'no-trigger' }).phases.length < giveGround.phases.length // true
  */
 export const bySchools = (
   movement: Movement,
@@ -140,7 +142,11 @@ export const bySchools = (
 const USUAL_HEIGHT_M = 1.75;
 const toCm = (m: number): number => Math.round(m * 100) / 100;
 
-/** A take-off spot at the bar for a body: the small take off nearer to it. */
+/**
+ * A take-off spot at the bar for a body: the small take off nearer to it.
+ *
+ * @example barFor({ alongM: 0.5, outM: 0.9 }, { heightM: 1.4 }) // { alongM: 0.4, outM: 0.72 }
+ */
 export const barFor = <B extends { alongM: number; outM: number }>(
   bar: B,
   { heightM }: Pick<Body, 'heightM'>,
@@ -165,7 +171,11 @@ export const forBody = (movement: Movement, body: Pick<Body, 'heightM'>): Moveme
   };
 };
 
-/** What the engine needs of a movement. */
+/**
+ * What the engine needs of a movement.
+ *
+ * @example sequenceOf(giveGround).writtenFor // { by: 'neither', side: 'right' }
+ */
 export const sequenceOf = ({ writtenFor, phases, others }: Movement): Sequence => ({
   writtenFor,
   phases,

@@ -140,6 +140,8 @@ const plain = (text: string): string =>
  * athlete faces, what goes wrong.
  *
  * @returns a function from words to movements, best first and five at most; all of them for no words
+ * @example
+ * searchIn(Object.values({ giveGround, gaps }))('backpedal')[0].movement.code // 'give-ground'
  */
 export const searchIn = (movements: readonly Movement[]): Search => {
   const index = new MiniSearch<Entry>({

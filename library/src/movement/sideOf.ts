@@ -8,6 +8,7 @@ import type { Movement } from '@gravek/contract/movement';
  * in it.
  *
  * @param taught with its schools in it, as `bySchools` gives it
+ * @example sideOf(straightRunUp, laidOut(straightRunUp, body), body).topM // 1.81
  */
 export const sideOf = (taught: Movement, layout: Layout, body: Body): SideView | null => {
   const postures = new Map(taught.phases.map((phase) => [phase.code, phase.posture]));

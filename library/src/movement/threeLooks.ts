@@ -10,6 +10,7 @@ const THREE = 3;
  * in the order in which they come; more of the same phases where there are fewer.
  *
  * @param path the phases that are gone through
+ * @example threeLooks(giveGround, giveGround.phases).length // 3
  */
 export const threeLooks = (
   { faults }: Pick<Movement, 'faults'>,

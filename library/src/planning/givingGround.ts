@@ -58,7 +58,11 @@ const topOf = ({ model, sprint }: Body): Pick<FrontChoice, 'runnerTopMps' | 'run
 const giving = ({ phases }: Movement): MovementPhase | undefined =>
   phases.find((phase) => phase.steps.kind === 'give-ground' && phase.read);
 
-/** What is reckoned with while giving ground when nothing was chosen: a runner as fast as the defender. */
+/**
+ * What is reckoned with while giving ground when nothing was chosen: a runner as fast as the defender.
+ *
+ * @example usualFront(giveGround, body).steps // 4
+ */
 export const usualFront = (movement: Movement, body: Body): FrontChoice | null => {
   const give = giving(movement)?.steps;
   if (give?.kind !== 'give-ground') return null;
@@ -84,11 +88,19 @@ export const runnerTimes = (
   athlete: Parameters<typeof bodyOf>[0],
 ): Pick<FrontChoice, 'runnerTopMps' | 'runnerTauS'> => topOf(bodyOf(athlete));
 
-/** How a movement turns, as it is taught. */
+/**
+ * How a movement turns, as it is taught.
+ *
+ * @example turnOf(giveGround) // 'slide'
+ */
 export const turnOf = (taught: Pick<Movement, 'phases'>): Turn =>
   taught.phases.some(({ steps }) => steps.kind === 'shuffle') ? 'slide' : 'open';
 
-/** The school that decides how a defender turns, with the way that slides and the way that opens; undefined where a movement has but one. */
+/**
+ * The school that decides how a defender turns, with the way that slides and the way that opens; undefined where a movement has but one.
+ *
+ * @example turningSchool(giveGround) // { school: 'turn', slide: 'slide', open: 'open' }
+ */
 export const turningSchool = (
   movement: Movement,
 ): ({ school: string } & Record<Turn, string>) | undefined => {
@@ -107,6 +119,9 @@ export const turningSchool = (
  * @param turn how the defender turns
  * @param fraction how much of the runner's top speed is run
  * @param speed the part of full speed at which all of it is practised
+ * @example
+ * const front = usualFront(giveGround, body);
+ * frontInput(front, body, 'slide').runner.fraction // 1
  */
 export const frontInput = (
   chosen: FrontChoice,
@@ -171,6 +186,9 @@ const changesOf = (chosen: FrontChoice, turn: Turn): Omit<Helps, 'holds'>[] => {
  * The changes that help, most first, by the fastest runner who is held for two seconds.
  *
  * @returns only those that hold a runner who is faster by half a hundredth at least
+ * @example
+ * const front = usualFront(giveGround, body);
+ * whatHelps(front, body, 'slide').length // 5
  */
 export const whatHelps = (chosen: FrontChoice, body: Body, turn: Turn): Helps[] => {
   const holdsAt = (now: FrontChoice, way: Turn): number =>
@@ -194,7 +212,13 @@ export type Front = InFront & {
   drawn: number;
 };
 
-/** How long the defender stays in front, whom they hold, and who is drawn. */
+/**
+ * How long the defender stays in front, whom they hold, and who is drawn.
+ *
+ * @example
+ * const front = usualFront(giveGround, body);
+ * frontOf(front, body, 'slide').frontS > 0 // true
+ */
 export const frontOf = (chosen: FrontChoice, body: Body, turn: Turn, speed = 1): Front => {
   const front = inFront(frontInput(chosen, body, turn, { speed }));
   return { ...front, drawn: front.holds[2] ?? SLOWEST_DRAWN };

@@ -4,7 +4,14 @@ import type { Ground, GroundInput, OnGround, Surface } from '@gravek/contract/gr
 import { WEEKDAYS } from '@gravek/contract/weekdays';
 import type { Movement } from '@gravek/contract/movement';
 
-/** What a plan takes along of a ground, so that it stays what it was. */
+/**
+ * What a plan takes along of a ground, so that it stays what it was.
+ *
+ * @example
+ * const hall = { id: 'g', name: 'Hall', surface: 'hall floor', note: '', lanes: 4, slots: [], marks: [], laneM: 20, goalM: null,
+ *   uprightGapM: null, apron: null, gapM: 0.8, baseM: null, rim: null, net: null };
+ * takenFrom(hall).groundId // 'g'
+ */
 export const takenFrom = ({
   id,
   name,
@@ -43,13 +50,24 @@ const figuresOf = (ground: OnGround): string =>
 
 const sameFigures = (a: OnGround, b: OnGround): boolean => figuresOf(a) === figuresOf(b);
 
-/** Whether a ground has been changed since a plan took its figures. */
+/**
+ * Whether a ground has been changed since a plan took its figures.
+ *
+ * @example
+ * const hall = { id: 'g', name: 'Hall', surface: 'hall floor', note: '', lanes: 4, slots: [], marks: [], laneM: 20, goalM: null,
+ *   uprightGapM: null, apron: null, gapM: 0.8, baseM: null, rim: null, net: null };
+ * isStale(takenFrom(hall), { ...hall, gapM: 0.9 }) // true
+ */
 export const isStale = (taken: OnGround, ground: Ground): boolean =>
   !sameFigures(taken, takenFrom(ground));
 
 type Given = { goal: boolean; bar: boolean; gap: boolean };
 
-/** What of a ground a movement is laid out by, apart from its lane. */
+/**
+ * What of a ground a movement is laid out by, apart from its lane.
+ *
+ * @example givenBy(gaps) // { goal: false, bar: false, gap: true }
+ */
 export const givenBy = ({ phases }: Movement): Given => ({
   goal: phases.some(({ steps }) => steps.kind === 'arc'),
   bar: phases.some(({ steps }) => steps.kind === 'curve' && steps.bar !== null),
@@ -62,7 +80,14 @@ const footing = (movement: Movement, ground: OnGround | null | undefined): (numb
   return [given.goal ? (ground?.goalM ?? null) : null, given.gap ? (ground?.gapM ?? null) : null];
 };
 
-/** Whether feet go elsewhere on one ground than on another. */
+/**
+ * Whether feet go elsewhere on one ground than on another.
+ *
+ * @example
+ * const hall = { id: 'g', name: 'Hall', surface: 'hall floor', note: '', lanes: 4, slots: [], marks: [], laneM: 20, goalM: null,
+ *   uprightGapM: null, apron: null, gapM: 0.8, baseM: null, rim: null, net: null };
+ * feetDiffer(gaps, null, takenFrom(hall)) // true
+ */
 export const feetDiffer = (
   movement: Movement,
   ground: OnGround | null | undefined,
@@ -73,7 +98,14 @@ export const feetDiffer = (
 export const setOn = (choices: Choices, ground: OnGround | null): Choices =>
   ground ? { ...choices, ground } : choices;
 
-/** The movement with its gaps as far apart as they are on a ground. */
+/**
+ * The movement with its gaps as far apart as they are on a ground.
+ *
+ * @example
+ * const hall = { id: 'g', name: 'Hall', surface: 'hall floor', note: '', lanes: 4, slots: [], marks: [], laneM: 20, goalM: null,
+ *   uprightGapM: null, apron: null, gapM: 0.8, baseM: null, rim: null, net: null };
+ * gapsAt(gaps, takenFrom(hall)).phases[1].steps.gap // { value: 0.8, of: 'm' }
+ */
 export const gapsAt = (movement: Movement, ground: OnGround | null | undefined): Movement => {
   const gapM = ground?.gapM;
   if (!gapM || !givenBy(movement).gap) return movement;
@@ -149,7 +181,15 @@ export const USUAL_GROUNDS: readonly { name: string; figures: Partial<GroundInpu
 export const beyondLaneM = (startM: number | null, ground: OnGround | null | undefined): number =>
   startM === null || !ground?.laneM ? 0 : Math.max(0, startM - ground.laneM);
 
-/** Said where a lane is too short; null when it is not. */
+/**
+ * Said where a lane is too short; null when it is not.
+ *
+ * @example
+ * const hall = { id: 'g', name: 'Hall', surface: 'hall floor', note: '', lanes: 4, slots: [], marks: [], laneM: 20, goalM: null,
+ *   uprightGapM: null, apron: null, gapM: 0.8, baseM: null, rim: null, net: null };
+ * laneSentence(21, takenFrom(hall), metric)
+ * // 'The lane of Hall ends after 20.00 m: 1.00 m too short for this start mark.'
+ */
 export const laneSentence = (
   startM: number | null,
   ground: OnGround | null | undefined,
@@ -162,7 +202,13 @@ export const laneSentence = (
 /** Farther than this from a line nobody measures from it, metres. */
 const NEAR_M = 2;
 
-/** A mark told by the nearest line that is there already: metres before it (negative: beyond it). */
+/**
+ * A mark told by the nearest line that is there already: metres before it (negative: beyond it).
+ *
+ * @example
+ * const ground = { laneM: 20, marks: [{ name: '6 m line', of: 'goal', fromM: 6 }] };
+ * fromLine(7, 'goal', ground) // { name: '6 m line', beforeM: 1 }
+ */
 export const fromLine = (
   toTargetM: number,
   target: string,
@@ -197,7 +243,13 @@ const minutesOf = (time: string): number => {
   return hours * 60 + minutes;
 };
 
-/** When the club has a ground on a day, earliest first. */
+/**
+ * When the club has a ground on a day, earliest first.
+ *
+ * @example
+ * const slots = [{ day: 'Monday', from: '18:00', to: '19:30' }];
+ * slotsOn({ slots }, '2031-03-03') // [{ from: '18:00', to: '19:30', minutes: 90 }]
+ */
 export const slotsOn = (
   { slots }: Pick<Ground, 'slots'>,
   day: string,
@@ -211,6 +263,9 @@ export const slotsOn = (
  * The club's time on a ground in which a session of a day is: of several the first that it fits into.
  *
  * @param takesS seconds that the session takes
+ * @example
+ * const slots = [{ day: 'Monday', from: '18:00', to: '19:30' }];
+ * slotFor({ slots }, '2031-03-03', 3600)?.from // '18:00'
  */
 export const slotFor = (
   ground: Pick<Ground, 'slots'>,

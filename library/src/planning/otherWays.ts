@@ -7,7 +7,11 @@ type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
 /** An exit that is not taken or a way of teaching that is not chosen, with what choosing it would make. */
 export type OtherWay = Chosen & { code: string; name: string };
 
-/** Whether a way of teaching changes anything: steps, phases, faults, cues or what is looked at. */
+/**
+ * Whether a way of teaching changes anything: steps, phases, faults, cues or what is looked at.
+ *
+ * @example giveGround.schools.map(({ options }) => options.some(hasEffect)) // [true, true]
+ */
 export const hasEffect = (option: School['options'][number]): boolean =>
   [
     option.changes,
@@ -19,7 +23,11 @@ export const hasEffect = (option: School['options'][number]): boolean =>
     option.checkpoints,
   ].some((list) => (list?.length ?? 0) > 0);
 
-/** What can be laid over a movement as it is chosen: each other exit on its way, each other school. */
+/**
+ * What can be laid over a movement as it is chosen: each other exit on its way, each other school.
+ *
+ * @example otherWays(giveGround, sequenceStart()).length // 4
+ */
 export const otherWays = (movement: Movement, { reads, schools }: Chosen): OtherWay[] => {
   const path = phasesOn(movement, { reads, schools });
   const exits = path.flatMap((phase, i): OtherWay[] =>

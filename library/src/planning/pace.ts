@@ -7,7 +7,11 @@ import { drillOf } from '../movement/byCode';
 const SLOWEST = 0.2;
 const SLOWEST_PART = 0.1;
 
-/** The runs of a movement: what a slower pace slows down. */
+/**
+ * The runs of a movement: what a slower pace slows down.
+ *
+ * @example runsOf(straightRunUp).length // 4
+ */
 export const runsOf = (movement: Movement): MovementPhase[] =>
   movement.phases.filter((phase) => phase.steps.kind === 'build-up');
 

@@ -226,13 +226,23 @@ export const spotsOf = (
     return spot.besideM === 0 ? [named(null)] : [named('left'), named('right')];
   });
 
-/** The spot that a coach calls so; undefined where the movement has none of that name. */
+/**
+ * The spot that a coach calls so; undefined where the movement has none of that name.
+ *
+ * @example spotCalled(cornerFielder, 'third base') // { code: 'corner', side: 'right' }
+ */
 export const spotCalled = (
   movement: Pick<Movement, 'place'>,
   name: string | null,
 ): SpotChoice | undefined => spotsOf(movement).find((spot) => spot.name === name)?.choice;
 
-/** What a place looks like from above, for spots to be drawn in it: its lines by their two ends, metres. */
+/**
+ * What a place looks like from above, for spots to be drawn in it: its lines by their two ends, metres.
+ *
+ * @example
+ * placeLines(postFootwork.place).map(({ name }) => name)
+ * // ['rim', 'end line', 'lane', 'lane', 'block', 'lane', …]
+ */
 export const placeLines = (
   place: MovementPlace,
   ground: OnGround | null | undefined = null,

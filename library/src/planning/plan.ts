@@ -173,6 +173,9 @@ type Taught = {
  * The movement with the steps and words of its drill, of the way of teaching and of the side of its place.
  *
  * @param mirrored whether the athlete does it in the mirror of how it is written
+ * @example
+ * asTaught(giveGround, { schools: { trigger: 'no-trigger' }, spot: null }, false).phases.length < giveGround.phases.length
+ * // true
  */
 export const asTaught = (
   movement: Movement,
@@ -190,6 +193,9 @@ export const asTaught = (
  * The movement as it is taught to an athlete: with its steps and words, left and right as they are the athlete's.
  *
  * @param side on which it is done; the athlete's own where nothing is said
+ * @example
+ * taughtTo(giveGround, { schools: { trigger: 'no-trigger' }, spot: null }, body).phases.length < giveGround.phases.length
+ * // true
  */
 export const taughtTo = (
   movement: Movement,
@@ -254,7 +260,11 @@ export const laidOut = (movement: Movement, athlete: Body, choices: PlanChoices 
 /** Where another exit of a read leads: the way of the body from the read on. */
 export type Branch = { name: string; points: Layout['track'] };
 
-/** The exits that are not taken, of every read on the way. */
+/**
+ * The exits that are not taken, of every read on the way.
+ *
+ * @example branchesOf(giveGround, body).map(({ name }) => name) // ['To the left', 'He stops']
+ */
 export const branchesOf = (
   movement: Movement,
   athlete: Body,

@@ -123,6 +123,8 @@ const SAME_M = 0.005;
 /**
  * What to set out of a laid-out sequence, the start mark first: seen from the start mark, and by two tapes where
  * something is built. Left and right are as the athlete faces first.
+ *
+ * @example groundMarks(laidOut(gaps, body)).length > 0 // true
  */
 export const groundMarks = ({
   marks,

@@ -93,7 +93,11 @@ export const inWeek = (
   };
 };
 
-/** What a steady run is to be held at for an athlete; null for any other movement. */
+/**
+ * What a steady run is to be held at for an athlete; null for any other movement.
+ *
+ * @example steadyTarget(steadyCadence, undefined, body) // { cadenceSpm: 166, speedMps: 2.66 }
+ */
 export const steadyTarget = (
   movement: Movement,
   chosen: SequenceChoices['cadence'] | undefined,

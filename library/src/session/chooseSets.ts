@@ -32,7 +32,11 @@ const MINUTE_COSTS = 1e-4;
 
 type Person = Pick<Athlete, 'id' | 'archived' | 'restrictions' | 'trials' | 'heightM'>;
 
-/** Since when somebody's measured run is missing or old, in words; null where it is not. */
+/**
+ * Since when somebody's measured run is missing or old, in words; null where it is not.
+ *
+ * @example measurementDue({ trials: [], heightM: 1.75 }, '2031-03-03') // 'never measured'
+ */
 export const measurementDue = (
   athlete: Pick<Athlete, 'trials' | 'heightM'>,
   today: string,

@@ -71,7 +71,13 @@ export const demandOf = (movement: Movement, choices: Choices): Load[] => {
   });
 };
 
-/** What is said where it is planned and run: the drill's own caution or the movement's first, the surface. */
+/**
+ * What is said where it is planned and run: the drill's own caution or the movement's first, the surface.
+ *
+ * @example
+ * const choices = { ...sequenceStart(), kind: 'sequence' };
+ * cautionsOf(gaps, choices).length // 1
+ */
 export const cautionsOf = (movement: Movement, choices: Choices): string[] => {
   const drill = isSequence(choices) && choices.drill ? drillOf(movement, choices.drill) : undefined;
   return [
@@ -128,11 +134,25 @@ const untilWhen = ({ kind, until }: DatedRestriction): string =>
 export const whyBarred = (name: string, restriction: DatedRestriction): string =>
   `${name} ${WHY[restriction.kind]}${untilWhen(restriction)}.`;
 
-/** The rows with which athletes have left a session, by athlete: put out, or stopped by pain. */
+/**
+ * The rows with which athletes have left a session, by athlete: put out, or stopped by pain.
+ *
+ * @example
+ * const row = { id: 'x', drillSetId: 'd', athleteId: 'a', set: 1, side: 'own', variant: '', rep: 1, watched: true, made: null,
+ *   device: 'phone', deviceNo: 1, arrival: 1, voids: null, outcome: 'pain' };
+ * leftBy([row]).get('a').id // 'x'
+ */
 export const leftBy = <R extends LogRow>(log: readonly R[]): Map<string, R> =>
   new Map(standing(log).flatMap((row) => (isLeaving(row) ? [[row.athleteId, row] as const] : [])));
 
-/** Who came late and joined a drill set, in the order in which they came; each with the row that says so. */
+/**
+ * Who came late and joined a drill set, in the order in which they came; each with the row that says so.
+ *
+ * @example
+ * const row = { id: 'x', drillSetId: 'd', athleteId: 'a', set: 1, side: 'own', variant: '', rep: 1, watched: true, made: null,
+ *   device: 'phone', deviceNo: 1, arrival: 1, voids: null, outcome: 'pain' };
+ * cameTo([{ ...row, outcome: 'in' }], 'd').has('a') // true
+ */
 export const cameTo = <R extends LogRow>(log: readonly R[], drillSetId: string): Map<string, R> =>
   new Map(
     inLogOrder(
@@ -142,7 +162,11 @@ export const cameTo = <R extends LogRow>(log: readonly R[], drillSetId: string):
     ).map((row) => [row.athleteId, row] as const),
   );
 
-/** Why somebody has left, as a sentence. */
+/**
+ * Why somebody has left, as a sentence.
+ *
+ * @example whyLeft('Bram', { outcome: 'pain' }) // 'Bram was stopped by pain; nothing until cleared.'
+ */
 export const whyLeft = (name: string, { outcome }: { outcome: Outcome }): string =>
   outcome === 'pain'
     ? `${name} was stopped by pain; nothing until cleared.`

@@ -53,7 +53,14 @@ export const loadsOf = ({ sets, bodies, conditions, makes }: LoadsAsk): Map<stri
   );
 };
 
-/** What a session puts on each athlete, drill sets together. */
+/**
+ * What a session puts on each athlete, drill sets together.
+ *
+ * @example
+ * const load = { contacts: 40, jumps: 2, throws: 0, sprintM: 10 };
+ * sessionLoads([new Map([['a', load]]), new Map([['a', load]])]).get('a')
+ * // { contacts: 80, jumps: 4, throws: 0, sprintM: 20 }
+ */
 export const sessionLoads = (
   loads: readonly ReadonlyMap<string, BodyLoad>[],
 ): Map<string, BodyLoad> => {

@@ -107,7 +107,14 @@ export const inWay = <C extends Choices>(choices: C, { way }: Pick<Variant, 'way
   return { ...choices, schools: { ...choices.schools, [school]: option } };
 };
 
-/** The movement and the choices of one combination, or why its parts cannot be joined. */
+/**
+ * The movement and the choices of one combination, or why its parts cannot be joined.
+ *
+ * @example
+ * const base = { name: 'Gaps', movement: gaps, choices: { kind: 'sequence', ...sequenceStart() } };
+ * const plain = variantFrom('', 'own');
+ * asVaried(base, plain).movement.code // 'gaps'
+ */
 export const asVaried = (base: Varied, variant: Variant): Varied | { why: string } => {
   const run = chained(base, variant);
   if ('why' in run) return run;
@@ -125,7 +132,13 @@ export const asVaried = (base: Varied, variant: Variant): Varied | { why: string
   return { movement, choices: atPace(movement, choices, variant.pace) };
 };
 
-/** Whether a combination is run as it was solved with the plan, on the one side or the other. */
+/**
+ * Whether a combination is run as it was solved with the plan, on the one side or the other.
+ *
+ * @example
+ * const plain = variantFrom('', 'own');
+ * isAsPlanned(plain) // true
+ */
 export const isAsPlanned = ({ move, ending, exit, way, pace, leadFoot }: Variant): boolean =>
   [move, ending, exit, way, leadFoot].every((part) => part === null) && pace === 1;
 
@@ -204,6 +217,11 @@ const feetSide = (own: Outline | null, { side, leadFoot }: Variant): Side =>
 /**
  * How somebody runs one combination of a drill set. What has been asked of a body is kept, so that it may
  * be asked at every turn.
+ *
+ * @example
+ * const base = { name: 'Gaps', movement: gaps, choices: { kind: 'sequence', ...sequenceStart() } };
+ * const plain = variantFrom('', 'own');
+ * variedRun(base, plain, body).layout.footfalls.length // 11
  */
 export const variedRun = (base: Base, variant: Variant, body: Body): VariedRun => {
   if (!base.movement || !base.choices) return NOT_RUN;
@@ -307,7 +325,11 @@ export const variantWords = (base: Pick<Base, 'movement'>, variant: Variant): st
   ...(variant.pace === 1 ? [] : [`${paceWord(variant.pace)} speed`]),
 ];
 
-/** A side in words: for somebody, or for a whole set where all have the same. */
+/**
+ * A side in words: for somebody, or for a whole set where all have the same.
+ *
+ * @example sideWords(straightRunUp, [body, leftHander], 'own') // 'take-off foot'
+ */
 export const sideWords = (
   movement: Movement | null,
   athletes: readonly Pick<Body, 'hand' | 'takeoffFoot'>[],
@@ -402,7 +424,14 @@ export const drillOfBase = ({ movement, choices }: Base) =>
     ? drillOf(movement, choices.drill)
     : undefined;
 
-/** The code under which reps of a combination are logged; null for a warm-up. */
+/**
+ * The code under which reps of a combination are logged; null for a warm-up.
+ *
+ * @example
+ * const base = { name: 'Gaps', movement: gaps, choices: { kind: 'sequence', ...sequenceStart() } };
+ * const plain = variantFrom('', 'own');
+ * movementCode(base, plain) // 'gaps'
+ */
 export const movementCode = (base: Base, variant: Variant): string | null => {
   if (!base.movement || !base.choices) return null;
   const run = asVaried({ movement: base.movement, choices: base.choices }, variant);
