@@ -118,13 +118,13 @@ test('athletes come from a file: columns matched, shown before they are kept, an
     'squad.csv',
     'wer;Team;Größe;Hand\nBirla Quay;Rowers;1,74;links\nOdran Vask;;;\nTane Ober;Rowers;9;left\nUlf Marr;Rowers;1,80;left\n',
   );
-  await expect(dialog.getByText(/^0 athletes come into the club, 4 rows do not/)).toBeVisible();
+  await expect(dialog.getByText(/^0 athletes come into the club, 4 lines do not/)).toBeVisible();
   await dialog.getByLabel('Column wer').selectOption('name');
   await dialog.getByLabel('Column Größe').selectOption('height');
   await expect(dialog.getByText('“links” is neither left nor right.')).toBeVisible();
   await expect(dialog.getByText('The height is between 1 and 2.3 m.')).toBeVisible();
   await expect(
-    dialog.getByText(/^1 athlete comes into the club, 2 rows do not, 1 name is there already/),
+    dialog.getByText(/^1 athlete comes into the club, 2 lines do not, 1 name is there already/),
   ).toBeVisible();
   await dialog.getByLabel('Column Hand').selectOption('');
   await expect(dialog.getByText('Birla Quay')).toHaveCount(2);

@@ -61,7 +61,9 @@ describe('a table of athletes', () => {
         null,
       ],
     ] as const) {
-      expect(read(text)).toEqual([{ line: 2, athlete: { ...ada, bornOn }, why: null }]);
+      expect(read(text)).toEqual([
+        { line: 2, text: 'Ada Reed', athlete: { ...ada, bornOn }, why: null },
+      ]);
     }
   });
 

@@ -17,7 +17,7 @@ describe('a pasted list of athletes', () => {
     squad: 'Wings',
     hand: 'left',
     takeoffFoot: 'right',
-    heightM: 1.74,
+    ...{ heightM: 1.74, legM: null, shoeM: null },
     birthYear: 2009,
     bornOn: null,
     positions: ['left wing'],

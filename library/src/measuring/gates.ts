@@ -1,5 +1,6 @@
 import { formatLength, parseLength, type LengthStyle } from '@gravek/core/units';
 import type { MeasuredRun } from '@gravek/contract/session';
+import { secondsOf } from './figure';
 import type { PlannedRun } from './measuredRun';
 import type { Split } from './recorded';
 
@@ -81,9 +82,6 @@ const parts = (text: string): string[] =>
     .split(/\s*;\s*|,?\s+/)
     .filter(Boolean);
 
-const seconds = (text: string): number | null =>
-  SILENT.test(text) ? null : /^\d+([.,]\d*)?$/.test(text) ? Number(text.replace(',', '.')) : NaN;
-
 /**
  * Gates as they are typed beside the track: where they stand, and the times of a run, a stroke for a beam
  * that nobody broke. Fewer times than gates are a run that is not over.
@@ -100,10 +98,10 @@ export const readPasses = (
     const read = parseLength(part, style);
     return read.ok ? read.lengthM : NaN;
   });
-  const timed = parts(times).map(seconds);
+  const timed = parts(times).map((part) => (SILENT.test(part) ? null : secondsOf(part)));
   if (at.length === 0 || at.some((value) => !(value > 0 && value <= FARTHEST_M)))
     return { ok: false, why: 'Write how far from the start the gates stand, such as 5 10 20.' };
-  if (timed.some((seconds) => seconds !== null && !(seconds <= LONGEST_S)))
+  if (timed.some((seconds) => seconds !== null && !(seconds >= 0 && seconds <= LONGEST_S)))
     return { ok: false, why: 'Write the times in seconds, such as 1.31 2.05, a stroke for none.' };
   if (timed.length > at.length)
     return { ok: false, why: `${timed.length} times, but ${at.length} gates.` };

@@ -1,5 +1,6 @@
 import type { Reading, ReadingKind, TakeOffSpot } from '@gravek/core/measuring/measures';
 import { parseLength, type LengthStyle } from '@gravek/core/units';
+import { figure } from './figure';
 
 /** A reading as it is typed: a few single fields, rows of two, and lists with one figure a line. */
 export type TypedReading = {
@@ -27,11 +28,6 @@ export const freshReading = (kind: ReadingKind): TypedReading => ({
 });
 
 type Read = { ok: true; reading: Reading } | { ok: false; messages: Record<string, string> };
-
-const figure = (text: string): number => {
-  const tidy = text.trim().replace(',', '.').replace('−', '-');
-  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(tidy) ? Number(tidy) : NaN;
-};
 
 /**
  * Reads what was typed for a test.

@@ -3,6 +3,7 @@ import { footCount } from '@gravek/core/runup/footCount';
 import { FOOT_M, YARD_M } from '@gravek/core/units';
 import { XMLParser } from 'fast-xml-parser';
 import { readTable } from '../roster/csv';
+import { secondsOf } from './figure';
 
 /** Bytes of a recorded run that are read. */
 export const RECORDED_MAX = 20_000_000;
@@ -126,8 +127,9 @@ export const readRecorded = (text: string): Recorded => {
     : { ok: true, readings };
 };
 
-/** What a column of a table of gates holds; null for what is not taken. */
-export type GateColumn = 'distance' | 'time' | null;
+/** What a column of a table of gates can hold. */
+export const GATE_COLUMNS = ['distance', 'time'] as const;
+export type GateColumn = (typeof GATE_COLUMNS)[number];
 
 /** Units that distances of gates come in, metres each. */
 export const GATE_UNITS = { m: 1, yd: YARD_M, ft: FOOT_M } as const;
@@ -149,7 +151,7 @@ export const guessUnit = (head: string): GateUnit | null => {
  *
  * @example guessGates(['Gate', 'Split time', 'Wind']) // ['distance', 'time', null]
  */
-export const guessGates = (heads: readonly string[]): GateColumn[] =>
+export const guessGates = (heads: readonly string[]): (GateColumn | null)[] =>
   heads.map((head) =>
     /time|zeit|sec|\bs\b|split/i.test(head)
       ? 'time'
@@ -158,15 +160,8 @@ export const guessGates = (heads: readonly string[]): GateColumn[] =>
         : null,
   );
 
-const figure = (cell: string): number => {
-  const tidy = cell
-    .replace(/[^\d.,\-−:]/g, '')
-    .replace('−', '-')
-    .replace(',', '.');
-  const clock = /^(\d+):(\d+(?:\.\d+)?)$/.exec(tidy);
-  if (clock) return 60 * Number(clock[1]) + Number(clock[2]);
-  return /^-?\d+(\.\d+)?$/.test(tidy) ? Number(tidy) : NaN;
-};
+/** What stands in a cell beside the figure, such as its unit, says nothing. */
+const inCell = (cell: string): number => secondsOf(cell.replace(/[^\d.,\-−:]/g, ''));
 
 export type Split = { distanceM: number; timeS: number };
 
@@ -186,7 +181,7 @@ export type Gates = { ok: true; splits: Split[]; silent: number[] } | { ok: fals
  */
 export const readGates = (
   table: NonNullable<ReturnType<typeof readTable>>,
-  columns: readonly GateColumn[],
+  columns: readonly (GateColumn | null)[],
   clock: 'since' | 'each',
   unit: GateUnit = 'm',
 ): Gates => {
@@ -197,18 +192,18 @@ export const readGates = (
   const silent: number[] = [];
   let sumS = 0;
   for (const [i, row] of table.rows.entries()) {
-    const distanceM = Number((figure(row[d]!) * GATE_UNITS[unit]).toFixed(3));
-    const given = figure(row[t]!);
+    const distanceM = Number((inCell(row[d]!) * GATE_UNITS[unit]).toFixed(3));
+    const timed = inCell(row[t]!);
     // A beam that nobody broke; where each stretch has a clock of its own, the sum is gone with it.
     if (clock === 'since' && !Number.isNaN(distanceM) && /^[-–—]?$/.test(row[t]!.trim())) {
       silent.push(distanceM);
       continue;
     }
-    if (Number.isNaN(distanceM) || Number.isNaN(given))
+    if (Number.isNaN(distanceM) || Number.isNaN(timed))
       return { ok: false, why: `Row ${i + 2}: “${row[d]}” and “${row[t]}” are not two numbers.` };
     // A bare whole number that large is in thousandths of a second: nobody takes a minute and a half for a sprint.
-    const isThousandths = given > 90 && /^\d+$/.test(row[t]!.trim());
-    const timeS = isThousandths ? given / 1000 : given;
+    const isThousandths = timed > 90 && /^\d+$/.test(row[t]!.trim());
+    const timeS = isThousandths ? timed / 1000 : timed;
     sumS = clock === 'each' ? sumS + timeS : timeS;
     // The gate at the start has no time of its own.
     if (distanceM > 0) splits.push({ distanceM, timeS: Number(sumS.toFixed(3)) });

@@ -1,6 +1,7 @@
 import type { MeasuredStep } from '@gravek/core/runup/stepModel';
 import { parseLength, type LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
+import { secondsOf } from './figure';
 
 /** One row of the form, as typed. */
 export type TypedStep = { length: string; time: string };
@@ -53,14 +54,6 @@ export const readPaste = (text: string): TypedStep[] | string => {
 export type ReadSteps =
   { ok: true; steps: MeasuredStep[] } | { ok: false; messages: Record<string, string> };
 
-const readTime = (text: string): number => {
-  const tidy = text
-    .trim()
-    .replace(',', '.')
-    .replace(/\s*s(ec)?\.?$/i, '');
-  return /^\d*\.?\d+$|^\d+\.$/.test(tidy) ? Number(tidy) : NaN;
-};
-
 /** The length of one step, or what is wrong with it. */
 const lengthMessage = (typed: string, lengthM: number, tape: Reckoning): string | null => {
   if (tape === 'running' && lengthM <= 0) return 'A running tape only goes up.';
@@ -110,7 +103,7 @@ export const readSteps = (
     if (parsed.ok) beforeM = parsed.lengthM;
     let intervalS: number | null = null;
     if (timed) {
-      const atS = readTime(time);
+      const atS = secondsOf(time);
       intervalS = Number((clock === 'running' ? atS - beforeS : atS).toFixed(4));
       const late = timeMessage(atS, intervalS, clock);
       if (late) messages[`time.${n}`] = late;

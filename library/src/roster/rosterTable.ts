@@ -1,6 +1,7 @@
-import { usualTakeoffFoot, type Foot } from '@gravek/core/feet';
+import type { Foot } from '@gravek/core/feet';
 import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
 import { MOST_TABLE_ROWS, type CsvTable } from './csv';
+import { comingAthlete, rosterLines, type ComingAthlete, type RosterLine } from './coming';
 import { birthdayOf } from './rosterText';
 
 /** What a column of a table of athletes can hold. */
@@ -46,26 +47,6 @@ export const guessRosterColumns = ({ heads }: CsvTable): (RosterColumn | null)[]
   });
 };
 
-/** An athlete as a row of a table has them. */
-export type TableAthlete = {
-  name: string;
-  squad: string;
-  hand: Foot;
-  takeoffFoot: Foot;
-  heightM: number | null;
-  legM: number | null;
-  shoeM: number | null;
-  birthYear: number | null;
-  /** yyyy-mm-dd, where the table says the day without doubt */
-  bornOn: string | null;
-  positions: string[];
-};
-
-/** What comes of a row: an athlete, or why it cannot be taken. */
-export type RosterRow =
-  | { line: number; athlete: TableAthlete; why: null }
-  | { line: number; athlete: null; name: string; why: string };
-
 const sideOf = (text: string): Foot | null | undefined =>
   text === ''
     ? null
@@ -90,6 +71,45 @@ const lengthOf = (text: string, style: LengthStyle, isHeight: boolean): number |
   return read.ok ? Number(read.lengthM.toFixed(3)) : null;
 };
 
+const positionsIn = (text: string): string[] =>
+  text
+    .split(/[,;/]/)
+    .map((word) => word.trim())
+    .filter(Boolean);
+
+/** The athlete of a row, or why there is none. */
+const athleteOf = (
+  name: string,
+  cell: (column: RosterColumn) => string,
+  style: LengthStyle,
+  squad: string,
+): ComingAthlete | string => {
+  const hand = sideOf(cell('hand'));
+  if (hand === undefined) return `“${cell('hand')}” is neither left nor right.`;
+  const foot = sideOf(cell('take-off foot'));
+  if (foot === undefined) return `“${cell('take-off foot')}” is neither left nor right.`;
+  const lengths: Partial<Record<'heightM' | 'legM' | 'shoeM', number>> = {};
+  for (const column of ['height', 'leg', 'shoe'] as const) {
+    const [field, min, max, what] = LENGTHS[column];
+    const text = cell(column);
+    if (text === '') continue;
+    const lengthM = lengthOf(text, style, column === 'height');
+    if (lengthM === null) return `“${text}” is no length.`;
+    if (lengthM < min || lengthM > max) return `${what} is between ${min} and ${max} m.`;
+    lengths[field] = lengthM;
+  }
+  const born = cell('birth year');
+  const year = /\b(19[2-9]\d|20\d\d)\b/.exec(born)?.[0];
+  if (born !== '' && !year) return `“${born}” holds no year of birth.`;
+  return comingAthlete({
+    ...{ name, squad: cell('squad') || squad, ...lengths },
+    ...{ hand: hand ?? undefined, takeoffFoot: foot ?? undefined },
+    birthYear: year ? Number(year) : null,
+    bornOn: birthdayOf(born)?.bornOn ?? null,
+    positions: positionsIn(cell('position')),
+  });
+};
+
 /**
  * The athletes of a table, row by row, by what its columns hold. Nothing is kept; it shows what would be.
  *
@@ -104,62 +124,21 @@ export const readRosterTable = (
   columns: readonly (RosterColumn | null)[],
   style: LengthStyle,
   squad: string,
-): RosterRow[] => {
-  const names = new Set<string>();
-  return rows.map((cells, i): RosterRow => {
-    // The heads are line 1.
-    const line = i + 2;
-    const cell = (column: RosterColumn): string => {
-      const at = columns.indexOf(column);
-      return at < 0 ? '' : (cells[at] ?? '');
-    };
-    const name = [cell('first name'), cell('name')].filter(Boolean).join(' ');
-    const no = (why: string): RosterRow => ({ line, athlete: null, name, why });
-    if (name === '') return no('There is no name.');
-    if (name.length > 80) return no('The name is longer than 80 letters.');
-    if (names.has(name.toLowerCase())) return no('This name stands in the table before.');
-    if (i >= MOST_TABLE_ROWS) return no(`A table holds ${MOST_TABLE_ROWS} athletes at most.`);
-    const hand = sideOf(cell('hand'));
-    if (hand === undefined) return no(`“${cell('hand')}” is neither left nor right.`);
-    const foot = sideOf(cell('take-off foot'));
-    if (foot === undefined) return no(`“${cell('take-off foot')}” is neither left nor right.`);
-    const lengths = { heightM: null, legM: null, shoeM: null } as Record<
-      'heightM' | 'legM' | 'shoeM',
-      number | null
-    >;
-    for (const [column, [field, min, max, what]] of Object.entries(LENGTHS)) {
-      const text = cell(column as RosterColumn);
-      if (text === '') continue;
-      const lengthM = lengthOf(text, style, column === 'height');
-      if (lengthM === null) return no(`“${text}” is no length.`);
-      if (lengthM < min || lengthM > max) return no(`${what} is between ${min} and ${max} m.`);
-      lengths[field] = lengthM;
-    }
-    const born = cell('birth year');
-    const year = /\b(19[2-9]\d|20\d\d)\b/.exec(born)?.[0];
-    if (born !== '' && !year) return no(`“${born}” holds no year of birth.`);
-    const own = cell('squad') || squad;
-    const positions = cell('position')
-      .split(/[,;/]/)
-      .map((text) => text.trim())
-      .filter(Boolean)
-      .slice(0, 8);
-    if (own.length > 40 || positions.some((position) => position.length > 40)) {
-      return no('Squad and position have 40 letters at most.');
-    }
-    names.add(name.toLowerCase());
-    const dominant = hand ?? 'right';
-    return {
-      line,
-      why: null,
-      athlete: {
-        ...{ name, squad: own, hand: dominant },
-        takeoffFoot: foot ?? usualTakeoffFoot(dominant),
-        ...lengths,
-        birthYear: year ? Number(year) : null,
-        bornOn: birthdayOf(born)?.bornOn ?? null,
-        positions: [...new Set(positions)],
-      },
-    };
-  });
-};
+): RosterLine[] =>
+  rosterLines(
+    rows.map((cells, i) => {
+      const cell = (column: RosterColumn): string => cells[columns.indexOf(column)] ?? '';
+      const name = [cell('first name'), cell('name')].filter(Boolean).join(' ');
+      return {
+        // The heads are line 1.
+        ...{ line: i + 2, name, text: name || cells.filter(Boolean).join(', ').slice(0, 80) },
+        athlete: () => athleteOf(name, cell, style, squad),
+      };
+    }),
+    {
+      noName: 'There is no name.',
+      twice: 'This name stands in the table before.',
+      most: MOST_TABLE_ROWS,
+      tooMany: `A table holds ${MOST_TABLE_ROWS} athletes at most.`,
+    },
+  );

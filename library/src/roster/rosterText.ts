@@ -1,27 +1,10 @@
-import { usualTakeoffFoot, type Foot } from '@gravek/core/feet';
+import type { Foot } from '@gravek/core/feet';
 import { isDay } from '@gravek/core/days';
 import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
+import { comingAthlete, rosterLines, type ComingAthlete, type RosterLine } from './coming';
 
 export const MOST_PASTED_ATHLETES = 60;
-
-/** An athlete as a line of a list has them; what the line leaves out is as usual. */
-export type TypedAthlete = {
-  name: string;
-  squad: string;
-  hand: Foot;
-  takeoffFoot: Foot;
-  heightM: number | null;
-  birthYear: number | null;
-  /** yyyy-mm-dd, where the line says the day without doubt */
-  bornOn: string | null;
-  positions: string[];
-};
-
-/** What becomes of a line: an athlete, or why it cannot be taken. */
-export type RosterLine = { line: number; text: string } & (
-  { athlete: TypedAthlete; why: null } | { athlete: null; why: string }
-);
 
 const HANDS: Record<string, Foot> = {
   left: 'left',
@@ -102,9 +85,9 @@ const athleteOf = (
   [name, ...rest]: readonly string[],
   style: LengthStyle,
   squad: string,
-): TypedAthlete | string => {
+): ComingAthlete | string => {
   const words: string[] = [];
-  let hand: Foot = 'right';
+  let hand: Foot | undefined;
   let heightM: number | null = null;
   let born: { bornOn: string | null; birthYear: number } | null = null;
   for (const cell of rest.filter(Boolean)) {
@@ -118,15 +101,8 @@ const athleteOf = (
     else if (height !== null) heightM = height;
     else words.push(cell);
   }
-  const [own = squad, ...positions] = words;
-  if (own.length > 40 || positions.some((position) => position.length > 40)) {
-    return 'Squad and position have 40 letters at most.';
-  }
-  return {
-    ...{ name: name!, squad: own, hand, takeoffFoot: usualTakeoffFoot(hand), heightM },
-    ...(born ?? { bornOn: null, birthYear: null }),
-    positions: [...new Set(positions)].slice(0, 8),
-  };
+  const [named = squad, ...positions] = words;
+  return comingAthlete({ name: name!, squad: named, hand, heightM, positions, ...born });
 };
 
 /**
@@ -137,24 +113,23 @@ const athleteOf = (
  * @returns what becomes of every line that holds something
  * @example readRoster('Ada Reed; Wings; left; 1.74', metric, 'Squad')[0]!.athlete!.hand // 'left'
  */
-export const readRoster = (text: string, style: LengthStyle, squad: string): RosterLine[] => {
-  const names = new Set<string>();
-  return text.split(/\r\n|\r|\n/).flatMap((written, i): RosterLine[] => {
-    const cells = cellsOf(written);
-    const [name = ''] = cells;
-    if (cells.every((cell) => cell === '') || (i === 0 && HEADING.test(name))) return [];
-    const no = (why: string): RosterLine[] => [
-      { line: i + 1, text: written.trim().slice(0, 80), athlete: null, why },
-    ];
-    if (name === '') return no('There is no name at its beginning.');
-    if (name.length > 80) return no('The name is longer than 80 letters.');
-    if (names.has(name.toLowerCase())) return no('This name stands in the list before.');
-    if (names.size >= MOST_PASTED_ATHLETES) {
-      return no(`A list holds ${MOST_PASTED_ATHLETES} athletes; paste the rest by itself.`);
-    }
-    const athlete = athleteOf(cells, style, squad);
-    if (typeof athlete === 'string') return no(athlete);
-    names.add(name.toLowerCase());
-    return [{ line: i + 1, text: written.trim().slice(0, 80), athlete, why: null }];
-  });
-};
+export const readRoster = (text: string, style: LengthStyle, squad: string): RosterLine[] =>
+  rosterLines(
+    text.split(/\r\n|\r|\n/).flatMap((written, i) => {
+      const cells = cellsOf(written);
+      const [name = ''] = cells;
+      if (cells.every((cell) => cell === '') || (i === 0 && HEADING.test(name))) return [];
+      return [
+        {
+          ...{ line: i + 1, text: written.trim().slice(0, 80), name },
+          athlete: () => athleteOf(cells, style, squad),
+        },
+      ];
+    }),
+    {
+      noName: 'There is no name at its beginning.',
+      twice: 'This name stands in the list before.',
+      most: MOST_PASTED_ATHLETES,
+      tooMany: `A list holds ${MOST_PASTED_ATHLETES} athletes; paste the rest by itself.`,
+    },
+  );

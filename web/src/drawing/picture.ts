@@ -55,7 +55,7 @@ const MOST_INSETS = 2;
 /** Prints of this length are large enough, pixels. */
 const PLAIN = 36;
 const MOST_LARGER = 3.6;
-const INSET = { width: 420, height: 250, largestPixelsPerM: 320 };
+const INSET = { width: 420, height: 200, largestPixelsPerM: 320 };
 const AROUND_M = 0.24;
 /** Spots that touch, from so many on, are a crowd. */
 const CROWD = 3;

@@ -18,6 +18,7 @@ import {
   guessGates,
   guessUnit,
   readGates,
+  GATE_COLUMNS,
   type GateColumn,
   type GateUnit,
 } from '@gravek/library/measuring/recorded';
@@ -34,6 +35,7 @@ import { useDraft } from '../../controls/draft';
 import { Field } from '../../controls/Field';
 import { FileButton } from '../../controls/FileButton';
 import { Segments } from '../../controls/Segments';
+import { TableColumns } from '../../controls/TableColumns';
 import { AskWindow } from '../../controls/Window';
 import { tell } from '../../controls/toasts';
 import { useLengthStyle, useMember } from '../../member/member';
@@ -41,7 +43,6 @@ import { useDocumentsHere } from '../catalogue/documents';
 import { useCatalogue } from '../catalogue/useCatalogue';
 import { measuredWords } from './words';
 
-const NAMES = { distance: 'Distance', time: 'Time' } as const;
 const FILE_MAX = 1_000_000;
 
 /** Steps of a start that nobody has planned. */
@@ -121,7 +122,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
   const { today } = useMember();
   const [id] = useState(() => uuid());
   const [text, setText, discard] = useDraft(`gates.${athlete.id}`, '');
-  const [chosen, setChosen] = useState<GateColumn[] | null>(null);
+  const [chosen, setChosen] = useState<(GateColumn | null)[] | null>(null);
   const [clock, setClock] = useState<'since' | 'each'>('since');
   const style = useLengthStyle();
   const [unitChosen, setUnit] = useState<GateUnit | null>(null);
@@ -233,31 +234,7 @@ export const GatesFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () 
         </Button>
       </div>
       {table && (
-        <div className="film-fields">
-          {(['distance', 'time'] as const).map((what) => (
-            <Field key={what} label={NAMES[what]}>
-              <Form.Select
-                size="sm"
-                value={columns.indexOf(what)}
-                onChange={(event) => {
-                  const at = Number(event.target.value);
-                  setChosen(
-                    table.heads.map((_, i) =>
-                      i === at ? what : columns[i] === what ? null : (columns[i] ?? null),
-                    ),
-                  );
-                }}
-              >
-                <option value={-1}>Choose a column</option>
-                {table.heads.map((head, i) => (
-                  <option key={i} value={i}>
-                    {head || `Column ${i + 1}`}
-                  </option>
-                ))}
-              </Form.Select>
-            </Field>
-          ))}
-        </div>
+        <TableColumns table={table} kinds={GATE_COLUMNS} columns={columns} onColumns={setChosen} />
       )}
       {table && (
         <Segments
