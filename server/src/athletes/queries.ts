@@ -5,8 +5,7 @@ import { isMinor } from '@gravek/core/age';
 import { READING_KINDS } from '@gravek/core/measuring/measures';
 import { sql, type SelectQueryBuilder, type Selectable } from 'kysely';
 import { jsonArrayFrom } from 'kysely/helpers/postgres';
-import type { Trx } from '../database/connect';
-import type { Tables } from '../database/tables';
+import type { Tables, Trx } from '../database/connect';
 import { notFound } from '../http/problem';
 
 export const mustAthlete = async (trx: Trx, id: string): Promise<void> => {

@@ -1,8 +1,7 @@
 import type { ClubItem, ClubList } from '@gravek/contract/clubFile';
 import { WARM_UP } from '@gravek/contract/drillSet';
 import { sql, type Insertable } from 'kysely';
-import type { Trx } from '../database/connect';
-import type { Tables } from '../database/tables';
+import type { Tables, Trx } from '../database/connect';
 import { movementsBy } from '../movements/queries';
 import { refusal } from './refusal';
 import type { Spool } from './spool';

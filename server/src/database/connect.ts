@@ -1,11 +1,12 @@
 import { Kysely, PostgresDialect, sql, type Transaction } from 'kysely';
 import pg from 'pg';
 import { StartFault } from '../startFault';
-import type { Tables } from './tables';
+import type { DB as Tables } from './tables';
 
 // Days stay text: a day has no time zone.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
+export type { Tables };
 export type Db = Kysely<Tables>;
 export type Trx = Transaction<Tables>;
 

@@ -1,7 +1,6 @@
 import type { Ground, GroundInput } from '@gravek/contract/ground';
 import type { Selectable } from 'kysely';
-import type { Trx } from '../database/connect';
-import type { Tables } from '../database/tables';
+import type { Tables, Trx } from '../database/connect';
 
 /** A ground out of its row. */
 export const asGround = ({

@@ -4,8 +4,7 @@ import type { ClubRuleSet } from '@gravek/contract/ruleSet';
 import { chainMovement } from '@gravek/library/movement/chains';
 import { MOVEMENTS } from '@gravek/library/movement/movements';
 import type { Selectable } from 'kysely';
-import type { Trx } from '../database/connect';
-import type { Tables } from '../database/tables';
+import type { Tables, Trx } from '../database/connect';
 
 /** A club's movement out of its row. */
 export const asClubMovement = (

@@ -32,6 +32,7 @@ import * as ways from '../database/migrations/0026_ways';
 import * as drillChoice from '../database/migrations/0027_drill_choice';
 import * as speaking from '../database/migrations/0028_speaking';
 import * as entering from '../database/migrations/0029_entering';
+import * as comments from '../database/migrations/0030_comments';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -64,6 +65,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0027_drill_choice': drillChoice,
   '0028_speaking': speaking,
   '0029_entering': entering,
+  '0030_comments': comments,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -10,8 +10,7 @@ import type { MeasuredReps, Rep, StoredRep } from '@gravek/contract/session';
 import { steadyRunOf } from '@gravek/library/measuring/measuredRun';
 import { sql, type RawBuilder, type Selectable } from 'kysely';
 import { inChunks } from '../database/chunks';
-import type { Trx } from '../database/connect';
-import type { Tables } from '../database/tables';
+import type { Tables, Trx } from '../database/connect';
 import { withViews } from './older';
 
 type RepRow = Selectable<Tables['rep']> & { faults: string[] };
