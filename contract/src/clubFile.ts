@@ -1,15 +1,16 @@
-import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
-import { athleteInput, restrictionInput, trialInput } from './athlete';
+import { array, boolean, type InferType, number, object, type Schema, string } from 'yup';
+import { invitationInput } from './account';
 import { approachInput } from './approach';
+import { athleteInput, restrictionInput, trialInput } from './athlete';
+import { clubSettings } from './club';
+import { choice, choiceOr, code, day, figure, id, moment, movementCode, note } from './fields';
+import { groundInput } from './ground';
 import { movementInput } from './movementSchema';
 import { readingInput } from './reading';
-import { groundInput } from './ground';
+import { repInput } from './repSchema';
 import { ruleSetInput } from './ruleSet';
-import { invitationInput } from './account';
-import { clubSettings } from './club';
-import { choice, choiceOr, code, day, figure, id, moment, note, movementCode } from './fields';
 import { RUNGS } from './rungs';
-import { repInput, sessionInput } from './sessionSchema';
+import { sessionInput } from './sessionSchema';
 import { reviewInput } from './watched';
 
 export const CLUB_FILE_VERSION = 7;

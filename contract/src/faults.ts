@@ -1,14 +1,13 @@
 import type { LinkEvidence } from '@gravek/core/cue/causeLinks';
-import type { WayLook } from '@gravek/core/cue/compareWays';
 import type { BetaPrior } from '@gravek/core/cue/clubPrior';
+import type { WayLook } from '@gravek/core/cue/compareWays';
 import type { RepCounts } from '@gravek/core/cue/cueEffect';
 import type { FaultState } from '@gravek/core/cue/cueState';
 import type { Foot } from '@gravek/core/feet';
 import type { Side } from '@gravek/core/session/repLog';
-import { object, type InferType } from 'yup';
-import { choiceOr, code, id, note, movementCode } from './fields';
+import type { RungChoice } from './coachChoices';
 import type { Rung } from './rungs';
-import { RUNGS } from './rungs';
+import type { ReadRecord, Results, SessionResults } from './results';
 
 /** How one fault of an athlete stands. */
 export type FaultStanding = {
@@ -50,52 +49,6 @@ export type CueTold = {
   at: string;
 };
 
-/** A coach's own choice of a cue; a fault of null hands it back to the club's school. */
-export const cueChoiceInput = object({
-  id: id(),
-  movement: movementCode().required('The movement is missing.'),
-  fault: code('The fault').nullable().default(null),
-  drill: code('The drill').nullable().default(null),
-  reason: note(200, 'the reason').when('fault', ([fault], schema) =>
-    fault === null
-      ? schema
-      : schema.required('Say why this cue and no other; a few words will do.'),
-  ),
-});
-export type CueChoiceInput = InferType<typeof cueChoiceInput>;
-
-/** A coach's own choice of a rung; null hands it back to the rule. */
-export const rungChoiceInput = object({
-  id: id(),
-  movement: movementCode().required('The movement is missing.'),
-  rung: choiceOr('a rung', RUNGS, null),
-  reason: note(200, 'the reason').when('rung', ([rung], schema) =>
-    rung === null ? schema : schema.required('Say why this rung; a few words will do.'),
-  ),
-});
-export type RungChoiceInput = InferType<typeof rungChoiceInput>;
-
-/** A coach's word that somebody is at a drill of a progression now, whatever the reps say. */
-export const drillChoiceInput = object({
-  id: id(),
-  movement: movementCode().required('The movement is missing.'),
-  drill: code('The drill').required('Choose a drill.'),
-});
-export type DrillChoiceInput = InferType<typeof drillChoiceInput>;
-
-/** The last word of a coach on where an athlete is in a movement's progression. */
-export type DrillChoice = { athleteId: string; drill: string; day: string; person: string };
-
-export type RungChoice = {
-  athleteId: string;
-  movement: string;
-  rung: Rung | null;
-  reason: string;
-  /** who chose, and when */
-  person: string;
-  day: string;
-};
-
 /** Where somebody stands on the ladder of a movement. */
 export type LadderStand = {
   athleteId: string;
@@ -109,19 +62,6 @@ export type LadderStand = {
   clean: number;
   /** the coach's own choice that it rests on; null where it is by the rule alone */
   choice: RungChoice | null;
-};
-
-export type CueChoice = {
-  fault: string | null;
-  drill: string | null;
-  reason: string;
-  /** who chose */
-  person: string;
-  day: string;
-  /** moment, ISO 8601 */
-  at: string;
-  /** when the cue before had been given last, as far as was known; null where there was none */
-  toldAt: string | null;
 };
 
 /** The one cue in force, and why it and no other. */
@@ -241,57 +181,6 @@ export type CueRecord = {
 
 /** How far two who logged the same reps agree on a fault. */
 export type Agreement = { fault: string; reps: number; agreement: number; kappa: number | null };
-
-/** What was made of one option of a read. */
-export type ReadRecord = {
-  /** the exit that was asked, as `phase:option` */
-  exit: string;
-  /** reps of which it was said which way was taken, and how many answered what was asked */
-  reps: number;
-  right: number;
-  /** which ways were taken, and in how many reps */
-  taken: { exit: string; reps: number }[];
-  /** reps that a coach's tap has timed, and their mean seconds from the call to it */
-  timed: number;
-  lateS: number | null;
-  /** reps in which the first step was heard, felt or filmed, and their mean seconds from the call to it: the reaction */
-  heard: number;
-  reactionS: number | null;
-};
-
-/** What came of reps of one side, of one exit and at one spot. */
-export type Results = {
-  side: Side;
-  /** the exit that was asked, as `phase:option`; null where none was */
-  exit: string | null;
-  /** by the coach's name for it; null where no spot was named */
-  spot: string | null;
-  /** reps that counted as a make or a miss */
-  tried: number;
-  made: number;
-  /** reps that were held, the seconds of all of them and the longest */
-  held: number;
-  heldS: number;
-  bestHeldS: number;
-  /** reps of touches, the touches of all of them, the times between touches that were taken and their seconds */
-  rounds: number;
-  touches: number;
-  splits: number;
-  splitS: number;
-  /** the least mean time between touches of a rep, seconds; null without one */
-  bestSplitS: number | null;
-  /** drill sets with two rounds or more, and the mean times between touches of their first and last rounds, summed */
-  compared: number;
-  firstSplitS: number;
-  lastSplitS: number;
-  /** reps of which metres or minutes count, and all of those */
-  runs: number;
-  ranM: number;
-  ranS: number;
-};
-
-/** Results of a session, with the moments of the touches of each round, seconds. */
-export type SessionResults = Results & { date: string; touchedAt: number[][] };
 
 /** All that is known of the faults of an athlete in a movement. */
 export type Ledger = Omit<AthleteFaults, 'faults'> & {

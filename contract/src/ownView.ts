@@ -1,8 +1,8 @@
 import type { LengthUnit } from '@gravek/core/units';
 import { boolean, object, string } from 'yup';
-import type { Outline } from './approach';
 import type { Ledger, LedgerRow } from './faults';
 import { count } from './fields';
+import type { Outline } from './plan';
 
 /** A link by which an athlete sees the own page, given by a coach. */
 export const ownLinkInput = object({

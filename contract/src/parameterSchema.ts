@@ -1,6 +1,5 @@
-import { usualM } from '@gravek/core/layout/body';
-import { SPAN_UNITS, type Span } from '@gravek/core/layout/sequence';
-import { array, boolean, number, object, string, type ISchema, type mixed } from 'yup';
+import { type Span, SPAN_UNITS, usualM } from '@gravek/core/layout/body';
+import { array, boolean, type ISchema, mixed, number, object, string } from 'yup';
 import { choice, count, figure, name } from './fields';
 import type { ParameterField, ParameterFields } from './parameters';
 

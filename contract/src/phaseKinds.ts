@@ -1,71 +1,18 @@
 import type { PhaseKind, PhaseSteps } from '@gravek/core/layout/sequence';
-import { plainValues, type ParameterField, type ParameterFields } from './parameters';
-
-const FEET = [
-  ['left', 'left'],
-  ['right', 'right'],
-] as const;
-const WAYS_NAMED = [
-  ['ahead', 'ahead'],
-  ['back', 'back'],
-  ['left', 'to the left'],
-  ['right', 'to the right'],
-] as const;
-
-const foot = (label: string): ParameterField => ({ type: 'choice', label, options: FEET });
-const maybeFoot = (label: string): ParameterField => ({
-  type: 'choice',
-  label,
-  options: FEET,
-  maybe: true,
-});
-const way = (label: string): ParameterField => ({ type: 'choice', label, options: WAYS_NAMED });
-const feetOrBoth = (label: string): ParameterField => ({
-  type: 'choice',
-  label,
-  options: [...FEET, ['both', 'both']],
-});
-const length = (label: string, minM = 0, maxM = 4): ParameterField => ({
-  type: 'span',
-  label,
-  minM,
-  maxM,
-});
-const cadence: ParameterField = {
-  type: 'figure',
-  label: 'Cadence',
-  min: 20,
-  max: 900,
-  unit: 'steps/min',
-};
-const toes = (label: string): ParameterField => ({
-  type: 'figure',
-  label,
-  min: -60,
-  max: 90,
-  unit: '°',
-  maybe: true,
-});
-const seconds = (label: string, max = 5): ParameterField => ({
-  type: 'figure',
-  label,
-  min: 0.05,
-  max,
-  unit: 's',
-});
-const degrees = (label: string, max = 360): ParameterField => ({
-  type: 'figure',
-  label,
-  min: 0,
-  max,
-  unit: '°',
-});
-const steps = (label = 'Steps', min = 1): ParameterField => ({
-  type: 'count',
-  label,
-  min,
-  max: 40,
-});
+import { type ParameterFields, plainValues } from './parameters';
+import {
+  cadence,
+  degrees,
+  FEET,
+  feetOrBoth,
+  foot,
+  length,
+  maybeFoot,
+  seconds,
+  steps,
+  toes,
+  way,
+} from './phaseFields';
 
 /** Every kind of step a phase can hold: what it is called, and its parameters. */
 export const PHASE_KINDS: Readonly<Record<PhaseKind, { name: string; fields: ParameterFields }>> = {

@@ -1,5 +1,5 @@
-import { POSTURE_LOOKS, type Posture } from '@gravek/core/body/sideView';
-import { boolean, object, type MixedSchema } from 'yup';
+import { type Posture, POSTURE_LOOKS } from '@gravek/core/body/keyframes';
+import { boolean, type MixedSchema, object } from 'yup';
 import { choice, distinct, figure } from './fields';
 
 const leg = (which: string) =>

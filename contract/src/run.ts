@@ -1,9 +1,10 @@
 import type { Body } from '@gravek/core/layout/body';
 import type { BodyLoad } from '@gravek/core/session/repLog';
-import type { Choices, Outline } from './approach';
+import type { Choices } from './approach';
 import type { Athlete } from './athlete';
-import type { RungChoice } from './faults';
+import type { RungChoice } from './coachChoices';
 import type { Movement } from './movement';
+import type { Outline } from './plan';
 import type { Session } from './session';
 
 /** What the field screen knows of an athlete. */

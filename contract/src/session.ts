@@ -1,5 +1,6 @@
 import type { InferType } from 'yup';
-import type { measuredRun, repInput, sessionInput } from './sessionSchema';
+import type { measuredRun, repInput } from './repSchema';
+import type { sessionInput } from './sessionSchema';
 
 export type SessionInput = InferType<typeof sessionInput>;
 

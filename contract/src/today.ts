@@ -1,6 +1,6 @@
 import type { FaultState } from '@gravek/core/cue/cueState';
 import type { RestrictionKind } from './athlete';
-import type { OutdatedPlan } from './approach';
+import type { OutdatedPlan } from './plan';
 
 /** A session of today in a few lines. */
 export type TodaySession = {

@@ -4,7 +4,8 @@ import { straightChoices } from '../src/approach';
 import { athleteInput, restrictionInput } from '../src/athlete';
 import { clubSettings } from '../src/club';
 import { check } from '../src/problem';
-import { drillSetInput, repInput } from '../src/sessionSchema';
+import { repInput } from '../src/repSchema';
+import { drillSetInput } from '../src/sessionSchema';
 
 describe('what counts in a set, and in a rep', () => {
   const id = '018f2f63-0000-7000-8000-000000000001';

@@ -1,20 +1,22 @@
-import { againstGeneralSolver } from './generalSolver';
-import { measure } from './measure';
-import { cadencePlan } from '../src/curve/cadencePlan';
 import { chooseCue } from '../src/cue/chooseCue';
 import { probImproved } from '../src/cue/cueEffect';
 import { cueState } from '../src/cue/cueState';
 import { rateBand } from '../src/cue/rateBand';
+import { cadencePlan } from '../src/curve/cadencePlan';
 import { arcLanes } from '../src/curve/goalArc';
 import { inFront } from '../src/curve/inFront';
-import { runState, turnOrder } from '../src/session/runOrder';
-import { simulateRunUps } from '../src/runup/simulateRunUps';
 import { solveCurve } from '../src/curve/solveCurve';
-import { solveStraight, type StraightFailure } from '../src/runup/solveStraight';
+import { parseLength } from '../src/lengthText';
+import { fitStepModel } from '../src/runup/fitStepModel';
+import { simulateRunUps } from '../src/runup/simulateRunUps';
+import { solveStraight } from '../src/runup/solveStraight';
 import { compareStepCounts, nearbyPlans } from '../src/runup/stepCounts';
-import { fitStepModel, modelCadenceSpm, modelLengthM } from '../src/runup/stepModel';
-import { parseLength } from '../src/units';
+import { modelCadenceSpm, modelLengthM } from '../src/runup/stepModel';
+import type { StraightFailure } from '../src/runup/straightPlan';
+import { runState, turnOrder } from '../src/session/runOrder';
 import { AS_PLANNED } from '../src/session/variants';
+import { againstGeneralSolver } from './generalSolver';
+import { measure } from './measure';
 
 /** How long each computation takes for 20 steps. */
 const model = {

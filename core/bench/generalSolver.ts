@@ -1,5 +1,6 @@
 import quadprog from 'quadprog';
-import { solveStraight, type StraightInput, type StraightPlan } from '../src/runup/solveStraight';
+import { solveStraight } from '../src/runup/solveStraight';
+import type { StraightInput, StraightPlan } from '../src/runup/straightPlan';
 import { measure } from './measure';
 
 /** Arrays of the general solver count from one. */

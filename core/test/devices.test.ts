@@ -1,20 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { seeded } from '../src/chance/random';
 import {
   beatFor,
   courseOf,
+  type DeviceReading,
   isInBand,
   minutesOf,
   rampStep,
   runsIn,
   steadyRun,
-  stepsFelt,
-  stepsHeard,
-  type DeviceReading,
   type SteadyRun,
 } from '../src/measuring/deviceCourse';
+import { stepsFelt, stepsHeard } from '../src/measuring/sensedSteps';
 import { footCount } from '../src/runup/footCount';
-import { seeded } from '../src/chance/random';
 import { evenly } from './evenly';
 
 const said = (atS: number, cadenceSpm = 172, speedMps: number | null = 3.2): DeviceReading => ({

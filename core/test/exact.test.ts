@@ -1,15 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chooseCue, type LiveFault } from '../src/cue/chooseCue';
-import {
-  solveStraight,
-  type Absorb,
-  type StraightInput,
-  type StraightPlan,
-} from '../src/runup/solveStraight';
-import { modelLengthM, type StepModel } from '../src/runup/stepModel';
 import { betaBelow, betaQuantile, logGamma } from '../src/chance/beta';
 import { normalBelow, normalDensity } from '../src/chance/normal';
+import { chooseCue, type LiveFault } from '../src/cue/chooseCue';
+import { solveStraight } from '../src/runup/solveStraight';
+import { modelLengthM, type StepModel } from '../src/runup/stepModel';
+import type { Absorb, StraightInput, StraightPlan } from '../src/runup/straightPlan';
 import { evenly } from './evenly';
 
 /** Independent computations that the closed forms must agree with. */

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { couldShow, exposure } from '../src/cue/exposure';
-import { standing, toldDifferently, type CountedRow } from '../src/session/repLog';
+import { standing, type CountedRow } from '../src/session/repLog';
+import { toldDifferently } from '../src/session/loggedTwice';
 import { watchNext } from '../src/cue/watchNext';
 
 const PHASES = ['set', 'back', 'left', 'right'];

@@ -1,21 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { aimMargin } from '../src/runup/aimMargin';
 import { chooseCue, type LiveFault } from '../src/cue/chooseCue';
 import { clubPrior } from '../src/cue/clubPrior';
 import { contrasts } from '../src/cue/contrasts';
 import { cueEffect, probImproved } from '../src/cue/cueEffect';
-import {
-  cueState,
-  nextSession,
-  noHistory,
-  storyOf,
-  type HistorySession,
-} from '../src/cue/cueState';
+import { cueState, storyOf } from '../src/cue/cueState';
+import { type HistorySession, nextSession, noHistory } from '../src/cue/faultHistory';
 import { posterior } from '../src/cue/faultRate';
 import { kappa } from '../src/cue/kappa';
-import { landingSpread, spreadParts } from '../src/runup/landingSpread';
 import { rateBand } from '../src/cue/rateBand';
+import { aimMargin } from '../src/runup/aimMargin';
+import { landingSpread, spreadParts } from '../src/runup/landingSpread';
 import { setDuration } from '../src/session/sets';
 import { evenly } from './evenly';
 

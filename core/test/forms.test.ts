@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arcFromChord, solveCurve, type CurveInput } from '../src/curve/solveCurve';
-import { FOOT_M, formatLength, INCH_M, parseLength, YARD_M, type LengthStyle } from '../src/units';
+import { arcFromChord, type CurveInput, solveCurve } from '../src/curve/solveCurve';
+import { parseLength } from '../src/lengthText';
+import { FOOT_M, formatLength, INCH_M, type LengthStyle, YARD_M } from '../src/units';
 import { evenly } from './evenly';
 
 /** Every way of writing a length, made at random, must be read as what was meant. */

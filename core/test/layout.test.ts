@@ -1,20 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { brakeDemand } from '../src/runup/brakeDemand';
-import { spanM, type Body } from '../src/layout/body';
+import { type Body, type Span, spanM } from '../src/layout/body';
 import { brakesOver, layOut } from '../src/layout/layOut';
 import { mirrorLayout } from '../src/layout/mirror';
-import {
-  pathOf,
-  type PhaseSteps,
-  type Sequence,
-  type SequencePhase,
-  type Span,
-} from '../src/layout/sequence';
+import { pathOf, type PhaseSteps, type Sequence, type SequencePhase } from '../src/layout/sequence';
 import type { Layout } from '../src/layout/shape';
 import type { Footfall } from '../src/layout/walker';
+import { brakeDemand } from '../src/runup/brakeDemand';
+import { estimateStepModel } from '../src/runup/currentModel';
 import { solveStraight } from '../src/runup/solveStraight';
-import { estimateStepModel } from '../src/runup/stepModel';
 import { checkRules } from '../src/runup/stepRules';
 import { evenly } from './evenly';
 

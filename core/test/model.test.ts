@@ -1,15 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../src/chance/random';
+import { currentModel, estimateStepModel, usualHeightM } from '../src/runup/currentModel';
+import { fitStepModel } from '../src/runup/fitStepModel';
 import { solveStraight } from '../src/runup/solveStraight';
 import {
-  currentModel,
-  estimateStepModel,
-  usualHeightM,
-  fitStepModel,
+  type MeasuredStep,
   modelCadenceSpm,
   modelLengthM,
-  type MeasuredStep,
   type StepModel,
 } from '../src/runup/stepModel';
 import { evenly } from './evenly';

@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  solveStraight,
-  type Pin,
-  type StepBound,
-  type StraightFailure,
-  type StraightInput,
-  type StraightPlan,
-} from '../src/runup/solveStraight';
+import { solveStraight } from '../src/runup/solveStraight';
 import { nearbyPlans } from '../src/runup/stepCounts';
 import type { StepModel } from '../src/runup/stepModel';
+import type {
+  Pin,
+  StepBound,
+  StraightFailure,
+  StraightInput,
+  StraightPlan,
+} from '../src/runup/straightPlan';
 import { evenly } from './evenly';
 
 const model: StepModel = {

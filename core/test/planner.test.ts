@@ -1,19 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { aimMargin } from '../src/runup/aimMargin';
-import { landingSpread } from '../src/runup/landingSpread';
+import { normalBelow } from '../src/chance/normal';
+import { studentQuantile } from '../src/chance/student';
 import {
   countedCadence,
   currentReading,
-  fitSprint,
   readingResult,
   runThroughs,
 } from '../src/measuring/measures';
-import { playBeats, soundOf, steadyBeats, wavFile, type Beat } from '../src/runup/rhythm';
+import { fitSprint } from '../src/measuring/sprint';
+import { aimMargin } from '../src/runup/aimMargin';
+import { landingSpread } from '../src/runup/landingSpread';
+import { type Beat, playBeats, soundOf, steadyBeats, wavFile } from '../src/runup/rhythm';
 import { shareMarks, tapeMarks, tapeStepM } from '../src/runup/setOut';
 import { simulateRunUps } from '../src/runup/simulateRunUps';
-import { normalBelow } from '../src/chance/normal';
-import { studentQuantile } from '../src/chance/student';
 import { evenly } from './evenly';
 
 describe('simulated run-ups', () => {

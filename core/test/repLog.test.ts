@@ -1,18 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { countReps } from '../src/session/repCounts';
 import {
-  countReps,
+  type CountedRow,
   inLogOrder,
   isAnswer,
   lastOf,
-  loggedTwice,
+  type Outcome,
   OUTCOMES,
   standing,
   turnKey,
   wasRun,
-  type CountedRow,
-  type Outcome,
 } from '../src/session/repLog';
+import { loggedTwice } from '../src/session/loggedTwice';
 import { runState } from '../src/session/runOrder';
 import { AS_PLANNED } from '../src/session/variants';
 import { evenly } from './evenly';

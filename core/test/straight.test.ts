@@ -1,22 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { otherFoot } from '../src/feet';
-import {
-  solveStraight,
-  type Absorb,
-  type Ending,
-  type StraightFailure,
-  type StraightInput,
-  type StraightPlan,
-} from '../src/runup/solveStraight';
+import { solveStraight } from '../src/runup/solveStraight';
 import {
   brakingOf,
   closableFraction,
-  mendBraking,
   compareStepCounts,
+  mendBraking,
   nearbyPlans,
 } from '../src/runup/stepCounts';
 import type { StepModel } from '../src/runup/stepModel';
+import type {
+  Absorb,
+  Ending,
+  StraightFailure,
+  StraightInput,
+  StraightPlan,
+} from '../src/runup/straightPlan';
 import { evenly } from './evenly';
 
 const model: StepModel = {

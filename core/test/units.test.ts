@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { parseLength } from '../src/lengthText';
 import {
   bareUnit,
   formatLength,
   formatSpeed,
   LENGTH_UNITS,
   lengthParts,
-  parseLength,
+  type LengthStyle,
   speedParts,
   wayParts,
-  type LengthStyle,
 } from '../src/units';
 import { evenly } from './evenly';
 

@@ -1,6 +1,7 @@
 import { chooseCue } from '@gravek/core/cue/chooseCue';
-import { clubPrior, type BetaPrior } from '@gravek/core/cue/clubPrior';
-import { cueState, LIVE_RATE, type HistorySession } from '@gravek/core/cue/cueState';
+import { type BetaPrior, clubPrior } from '@gravek/core/cue/clubPrior';
+import { cueState } from '@gravek/core/cue/cueState';
+import { type HistorySession, LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import { rateBand } from '@gravek/core/cue/rateBand';
 import { randomLcg, randomNormal } from 'd3-random';
 

@@ -1,10 +1,10 @@
-import { otherFoot, type Foot } from '@gravek/core/feet';
-import { bodyOf } from '@gravek/core/layout/body';
 import { SIDE_JOINTS, type SideJoint } from '@gravek/core/body/posture';
+import { type Foot, otherFoot } from '@gravek/core/feet';
+import { bodyOf } from '@gravek/core/layout/body';
 import type { StraightChoices } from '@gravek/contract/approach';
-import { movementOf } from '@gravek/library/movement/movements';
-import { solve } from '@gravek/library/planning/plan';
 import { plannedSteps } from '@gravek/library/film/watched';
+import { movementOf } from '@gravek/library/movement/movements';
+import { solve } from '@gravek/library/planning/solvePlan';
 import { FILMED } from './filmed';
 import { makeSeason } from './season';
 

@@ -1,19 +1,20 @@
-import { footBefore, type Foot } from '@gravek/core/feet';
-import { bodyOf, type Body } from '@gravek/core/layout/body';
-import type { BodyLoad, Side } from '@gravek/core/session/repLog';
+import { type Foot, footBefore } from '@gravek/core/feet';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { StepModel } from '@gravek/core/runup/stepModel';
-import { keptVariants, variantKey, variantFrom } from '@gravek/core/session/variants';
+import type { BodyLoad, Side } from '@gravek/core/session/repLog';
+import { keptVariants, variantFrom, variantKey } from '@gravek/core/session/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { RepInFile } from '@gravek/contract/clubFile';
 import type { Movement } from '@gravek/contract/movement';
 import { PLAIN_REP, type Rep, type SessionInput } from '@gravek/contract/session';
-import { bodyLoad } from '@gravek/library/session/bodyLoad';
-import { viewOfRep, wrongAnswerTo, type RepView } from '@gravek/library/field/shows';
+import type { SessionFaults } from '@gravek/library/cue/sessionFaults';
+import { cueInForce, standingsOf, toldOf } from '@gravek/library/cue/standings';
+import { type RepView, viewOfRep, wrongAnswerTo } from '@gravek/library/field/shows';
 import { movementOf } from '@gravek/library/movement/movements';
-import { outlineOf, solve } from '@gravek/library/planning/plan';
 import { waysOf } from '@gravek/library/movement/schools';
-import { cueInForce, standingsOf, toldOf, type SessionFaults } from '@gravek/library/cue/standings';
-import { CLUB, SOONER, type Course, type ScenarioApproach, type ScenarioAthlete } from './scenario';
+import { outlineOf, solve } from '@gravek/library/planning/solvePlan';
+import { bodyLoad } from '@gravek/library/session/bodyLoad';
+import { CLUB, type Course, type ScenarioApproach, type ScenarioAthlete, SOONER } from './scenario';
 
 const RUN_UP = 'straight-run-up';
 /** How surely a fault brings about each one it leads to, and how often one shows unprovoked. */

@@ -1,16 +1,18 @@
-import { athleteSpread, BY_EYE } from '@gravek/core/runup/holding';
 import { bodyOf } from '@gravek/core/layout/body';
 import { runThroughs } from '@gravek/core/measuring/measures';
-import { groupBy } from '@gravek/core/session/repLog';
+import { currentModel } from '@gravek/core/runup/currentModel';
+import { athleteSpread, BY_EYE } from '@gravek/core/runup/holding';
 import { simulateRunUps } from '@gravek/core/runup/simulateRunUps';
-import { currentModel, modelLengthM } from '@gravek/core/runup/stepModel';
+import { modelLengthM } from '@gravek/core/runup/stepModel';
+import { groupBy } from '@gravek/core/session/repLog';
 import { isSequence } from '@gravek/contract/choices';
 import type { Rep } from '@gravek/contract/session';
 import { checkCauses } from '@gravek/library/cue/causes';
+import type { SessionFaults } from '@gravek/library/cue/sessionFaults';
+import { cueInForce, standingsOf, toldOf } from '@gravek/library/cue/standings';
 import { isChain } from '@gravek/library/movement/chains';
 import { movementOf } from '@gravek/library/movement/movements';
-import { solve } from '@gravek/library/planning/plan';
-import { cueInForce, standingsOf, toldOf, type SessionFaults } from '@gravek/library/cue/standings';
+import { solve } from '@gravek/library/planning/solvePlan';
 import { describe, expect, it } from 'vitest';
 import { makeSeason } from '../src/season';
 

@@ -1,11 +1,12 @@
-import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
 import { bodyOf } from '@gravek/core/layout/body';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Needs } from '@gravek/contract/run';
-import { bestOffers, chooseSets, needsOf, offersFor } from '../src/session/chooseSets';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
 import { laddersOf } from '../src/cue/ladder';
 import { movementOf } from '../src/movement/movements';
+import { bestOffers, chooseSets, offersFor } from '../src/session/chooseSets';
+import { needsOf } from '../src/session/needs';
 
 /** What a choice does for needs, each served once, by whichever serves it best. */
 const worthOf = (

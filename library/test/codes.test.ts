@@ -4,7 +4,8 @@ import { movementSchema } from '@gravek/contract/movementSchema';
 import { check } from '@gravek/contract/problem';
 import { describe, expect, it } from 'vitest';
 import { MOVEMENTS } from '../src/movement/movements';
-import { branchesOf, laidOut, type PlanChoices } from '../src/planning/plan';
+import { laidOut, type PlanChoices } from '../src/planning/plan';
+import { branchesOf } from '../src/planning/branches';
 
 /** A club may give its movement any codes; what is drawn goes by what stands behind them. */
 

@@ -1,28 +1,26 @@
-import { rampStep, type DeviceReading } from '@gravek/core/measuring/deviceCourse';
 import { bodyOf } from '@gravek/core/layout/body';
-import type { LengthUnit } from '@gravek/core/units';
+import { type DeviceReading, rampStep } from '@gravek/core/measuring/deviceCourse';
 import { variantFrom } from '@gravek/core/session/variants';
+import type { LengthUnit } from '@gravek/core/units';
 import { check } from '@gravek/contract/problem';
+import { repInput } from '@gravek/contract/repSchema';
 import { PLAIN_REP } from '@gravek/contract/session';
-import { repInput } from '@gravek/contract/sessionSchema';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readTable } from '../src/roster/csv';
 import { gatesMeasured, passedAt, readPasses } from '../src/measuring/gates';
+import { courseSuggestions, measuredMeans, steadyRunOf } from '../src/measuring/measuredRows';
 import {
-  courseSuggestions,
-  measuredMeans,
   measuredOf,
   plannedCadence,
   plannedRun,
-  steadyRunOf,
   type PlannedRun,
 } from '../src/measuring/measuredRun';
-import { movementOf } from '../src/movement/movements';
-import { straightStart } from '../src/planning/plan';
 import { guessGates, guessUnit, readGates, readRecorded } from '../src/measuring/recorded';
 import { simulatedGates, simulatedPass, simulatedPod } from '../src/measuring/simulated';
+import { movementOf } from '../src/movement/movements';
+import { straightStart } from '../src/planning/planStart';
 import { distinctRuns, easyBeat, steadyTarget, steadyWeeks } from '../src/planning/steadyCadence';
+import { readTable } from '../src/roster/csv';
 import { variedRun } from '../src/session/work';
 
 const at = (s: number): string => new Date(Date.UTC(2031, 4, 1, 7) + s * 1000).toISOString();

@@ -1,10 +1,11 @@
 import { bodyOf } from '@gravek/core/layout/body';
 import type { LogRow } from '@gravek/core/session/repLog';
-import { turnOrder, type Turn } from '@gravek/core/session/runOrder';
+import { type Turn, turnOrder } from '@gravek/core/session/runOrder';
 import { variantFrom } from '@gravek/core/session/variants';
 import { runSetOf } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import { describe, expect, it } from 'vitest';
+import { addReads, misreadMost } from '../src/cue/ledger';
 import { exitsToCall, exitsToRead } from '../src/field/reads';
 import { rowPlaces, watchedAfter } from '../src/field/row';
 import {
@@ -16,12 +17,12 @@ import {
   viewOfRep,
   wrongAnswerTo,
 } from '../src/field/shows';
-import { addReads, misreadMost } from '../src/cue/ledger';
 import { movementOf, MOVEMENTS } from '../src/movement/movements';
 import { withFaultPhases } from '../src/movement/olderMovement';
-import { freshDrillSet } from '../src/session/sessionFit';
 import { sidePhrase, toldTo } from '../src/movement/sides';
-import { plainChoices, sideWords, type Base } from '../src/session/work';
+import { freshDrillSet } from '../src/session/sessionFit';
+import { sideWords } from '../src/session/setWords';
+import { type Base, plainChoices } from '../src/session/work';
 
 const whole = (movement: Movement, drill: string | null = null): Base => ({
   name: movement.name,

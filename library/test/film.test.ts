@@ -1,15 +1,15 @@
-import { otherFoot } from '@gravek/core/feet';
-import { bodyOf } from '@gravek/core/layout/body';
-import type { MarkPair, PicturePoint } from '@gravek/core/film/planeMap';
 import { SIDE_JOINTS } from '@gravek/core/body/posture';
+import { otherFoot } from '@gravek/core/feet';
+import type { MarkPair, PicturePoint } from '@gravek/core/film/planeMap';
 import type { FilmContact } from '@gravek/core/film/watchedSteps';
+import { bodyOf } from '@gravek/core/layout/body';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { faultsInFilm, withContact, withJoint, withNextPhase, withToeOff } from '../src/field/film';
+import { type Marked, plainPlan, reviewCue, reviewed } from '../src/film/reviewed';
+import { type PlannedStep, plannedSteps, reactionIn } from '../src/film/watched';
 import { movementOf, MOVEMENTS } from '../src/movement/movements';
-import { solve } from '../src/planning/plan';
-import { plainPlan, reviewCue, reviewed, type Marked } from '../src/film/reviewed';
-import { plannedSteps, reactionIn, type PlannedStep } from '../src/film/watched';
+import { solve } from '../src/planning/solvePlan';
 
 const body = bodyOf({
   ...{ hand: 'right', takeoffFoot: 'left', trials: [], heightM: 1.8, legM: null, shoeM: null },

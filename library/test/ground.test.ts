@@ -1,10 +1,10 @@
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
 import type { StraightChoices } from '@gravek/contract/approach';
 import type { GroundInput, OnGround } from '@gravek/contract/ground';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { MOVEMENTS, movementOf } from '../src/movement/movements';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
 import {
   beyondLaneM,
   feetDiffer,
@@ -16,10 +16,12 @@ import {
   takenFrom,
 } from '../src/planning/onGround';
 import { atPace } from '../src/planning/pace';
-import { laidOut, sequenceStart, solve, straightStart } from '../src/planning/plan';
+import { laidOut } from '../src/planning/plan';
+import { sequenceStart, straightStart } from '../src/planning/planStart';
+import { groundMarks } from '../src/planning/sheet';
+import { solve } from '../src/planning/solvePlan';
 import { cautionsOf } from '../src/session/restrictions';
 import { fitOf } from '../src/session/sessionFit';
-import { groundMarks } from '../src/planning/sheet';
 
 const athlete = (heightM: number, hand: 'left' | 'right' = 'right') => ({
   trials: [],

@@ -1,10 +1,10 @@
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import { pathOf } from '@gravek/core/layout/sequence';
 import { describe, expect, it } from 'vitest';
 import { lawsBroken } from '../src/movement/laws';
 import { MOVEMENTS } from '../src/movement/movements';
-import { laidOut } from '../src/planning/plan';
 import { bySchools } from '../src/movement/schools';
+import { laidOut } from '../src/planning/plan';
 
 const bodies = [1.25, 1.45, 1.75, 2].flatMap((heightM) =>
   (['right', 'left'] as const).map((hand) =>

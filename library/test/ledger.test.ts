@@ -1,18 +1,19 @@
-import { describe, expect, it } from 'vitest';
+import type { CueChoice } from '@gravek/contract/coachChoices';
 import type {
-  CueChoice,
   CueGiven,
   CueTold,
   FaultStanding,
   LedgerRow,
   SquadFaults,
 } from '@gravek/contract/faults';
+import { describe, expect, it } from 'vitest';
 import { cueFor } from '../src/cue/cue';
 import { cueVerdict } from '../src/cue/cueVerdict';
-import { contrastsOf, cueResults, cueSpans, type ConditionRow } from '../src/cue/ledger';
-import { movementOf } from '../src/movement/movements';
+import { type ConditionRow, contrastsOf, cueResults, cueSpans } from '../src/cue/ledger';
+import type { SessionFaults } from '../src/cue/sessionFaults';
 import { byNeed, sharedFaults } from '../src/cue/squadFaults';
-import { cueInForce, standingsOf, toldOf, type SessionFaults } from '../src/cue/standings';
+import { cueInForce, standingsOf, toldOf } from '../src/cue/standings';
+import { movementOf } from '../src/movement/movements';
 
 const runUp = movementOf('straight-run-up');
 const session = (n: number, shown: number, cue: string | null = null): SessionFaults => ({

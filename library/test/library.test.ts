@@ -3,9 +3,11 @@ import type { SequenceChoices } from '@gravek/contract/approach';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import { describe, expect, it } from 'vitest';
 import { cueFor } from '../src/cue/cue';
+import { bySession, type SessionFaults } from '../src/cue/sessionFaults';
+import { athleteFaults, standingsOf } from '../src/cue/standings';
 import { likelyFirst } from '../src/field/shows';
 import { movementOf } from '../src/movement/movements';
-import { sequenceStart } from '../src/planning/plan';
+import { sequenceStart } from '../src/planning/planStart';
 import {
   barredBy,
   cautionsOf,
@@ -19,7 +21,6 @@ import {
 } from '../src/session/restrictions';
 import { freshDrillSet } from '../src/session/sessionFit';
 import { drillSetTime, sessionReps } from '../src/session/sessionTime';
-import { athleteFaults, bySession, type SessionFaults, standingsOf } from '../src/cue/standings';
 
 const runUp = movementOf('straight-run-up');
 

@@ -5,11 +5,12 @@ import { checkRules } from '@gravek/core/runup/stepRules';
 import type { Movement } from '@gravek/contract/movement';
 import { movementSchema } from '@gravek/contract/movementSchema';
 import { describe, expect, it } from 'vitest';
+import { BUILT_IN, loadBuiltIn } from '../src/movement/builtIn';
 import { drillOf, faultOf, firstPhaseOf } from '../src/movement/byCode';
 import { MOVEMENTS } from '../src/movement/movements';
-import { laidOut, sequenceStart, straightStart } from '../src/planning/plan';
 import { RULE_SETS } from '../src/movement/ruleSets';
-import { BUILT_IN, loadBuiltIn } from '../src/movement/builtIn';
+import { laidOut } from '../src/planning/plan';
+import { sequenceStart, straightStart } from '../src/planning/planStart';
 
 const bodies = [1.45, 1.72, 2.02].flatMap((heightM) =>
   (['left', 'right'] as const).map((side) => ({

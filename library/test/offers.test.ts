@@ -1,10 +1,6 @@
-import {
-  solveStraight,
-  type StraightFailure,
-  type StraightInput,
-  type StraightPlan,
-} from '@gravek/core/runup/solveStraight';
+import { solveStraight } from '@gravek/core/runup/solveStraight';
 import { nearbyPlans } from '@gravek/core/runup/stepCounts';
+import type { StraightFailure, StraightInput, StraightPlan } from '@gravek/core/runup/straightPlan';
 import type { StraightChoices } from '@gravek/contract/approach';
 import { describe, expect, it } from 'vitest';
 import { offer, whatChanges, whyNot, withOffer } from '../src/planning/offers';

@@ -1,21 +1,15 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import type { Side } from '@gravek/core/session/repLog';
-import { solveStraight } from '@gravek/core/runup/solveStraight';
 import { straightLayout } from '@gravek/core/layout/straightLayout';
+import { solveStraight } from '@gravek/core/runup/solveStraight';
+import type { Side } from '@gravek/core/session/repLog';
 import { straightChoices, type StraightChoices } from '@gravek/contract/approach';
 import { check } from '@gravek/contract/problem';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { movementOf, MOVEMENTS } from '../src/movement/movements';
-import {
-  mirrorOutline,
-  outlineOf,
-  sequenceStart,
-  solve,
-  straightAsk,
-  straightStart,
-} from '../src/planning/plan';
 import { evenly } from '../../core/test/evenly';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { sequenceStart, straightStart } from '../src/planning/planStart';
+import { mirrorOutline, outlineOf, solve, straightAsk } from '../src/planning/solvePlan';
 
 const choices: StraightChoices = {
   target: 'board',

@@ -1,14 +1,15 @@
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import { keptVariants, struckKey, variantFrom, variantsOf } from '@gravek/core/session/variants';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bodyLoad } from '../src/session/bodyLoad';
 import { chainCode } from '../src/movement/chains';
-import { mends } from '../src/session/mend';
 import { movementOf, MOVEMENTS } from '../src/movement/movements';
-import { solve } from '../src/planning/plan';
+import { solve } from '../src/planning/solvePlan';
+import { bodyLoad } from '../src/session/bodyLoad';
+import { fieldBase, fieldRun, movementCode } from '../src/session/fieldRun';
+import { mends } from '../src/session/mend';
 import { rotationAxis } from '../src/session/rotationAxis';
 import { sessionFigures, solveRuns } from '../src/session/sessionFigures';
 import { asDrillSet, freshDrillSet } from '../src/session/sessionFit';
@@ -21,23 +22,18 @@ import {
   suggestedRestS,
   twoPlaces,
 } from '../src/session/sessionTime';
+import { targetWords, variantWords, variesWords } from '../src/session/setWords';
 import {
   asVaried,
+  type Base,
   baseOf,
   demandOfSet,
-  fieldBase,
-  fieldRun,
+  type Finds,
   keepSolved,
-  movementCode,
   notJoined,
   plainChoices,
   solvedOf,
-  targetWords,
-  variantWords,
   variedRun,
-  variesWords,
-  type Base,
-  type Finds,
 } from '../src/session/work';
 
 const finds: Finds = {

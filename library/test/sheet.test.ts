@@ -1,11 +1,12 @@
-import { solveStraight, type StraightPlan } from '@gravek/core/runup/solveStraight';
+import { solveStraight } from '@gravek/core/runup/solveStraight';
+import type { StraightPlan } from '@gravek/core/runup/straightPlan';
 import { INCH_M } from '@gravek/core/units';
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
+import { freshReading, readReading } from '../src/measuring/readingText';
 import { movementOf } from '../src/movement/movements';
 import { laidOut } from '../src/planning/plan';
-import { freshReading, readReading } from '../src/measuring/readingText';
 import { groundMarks, sheetRows } from '../src/planning/sheet';
 import { sheetCsv, sheetSvg } from '../src/planning/sheetFile';
 import { squadLine, squadMarks } from '../src/planning/squad';

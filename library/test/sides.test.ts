@@ -3,7 +3,8 @@ import { bodyOf } from '@gravek/core/layout/body';
 import { describe, expect, it } from 'vitest';
 import { faultOf } from '../src/movement/byCode';
 import { movementOf, MOVEMENTS } from '../src/movement/movements';
-import { branchesOf, laidOut, phasesOn } from '../src/planning/plan';
+import { laidOut } from '../src/planning/plan';
+import { branchesOf, phasesOn } from '../src/planning/branches';
 import { isMirrored, mirrorWords, toldTo } from '../src/movement/sides';
 
 const body = (side: Foot) =>

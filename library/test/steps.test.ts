@@ -2,7 +2,8 @@ import { bodyOf } from '@gravek/core/layout/body';
 import { countSteps } from '@gravek/core/layout/shape';
 import { describe, expect, it } from 'vitest';
 import { MOVEMENTS } from '../src/movement/movements';
-import { laidOut, outlineOf } from '../src/planning/plan';
+import { laidOut } from '../src/planning/plan';
+import { outlineOf } from '../src/planning/solvePlan';
 import { stepsIn } from '../src/planning/stepWords';
 
 const body = bodyOf({

@@ -2,14 +2,15 @@ import { keptVariants, variantFrom, variantsOf } from '@gravek/core/session/vari
 import { check } from '@gravek/contract/problem';
 import { drillSetInput } from '@gravek/contract/sessionSchema';
 import { describe, expect, it } from 'vitest';
-import { viewOfRep } from '../src/field/shows';
-import { MOVEMENTS, movementOf } from '../src/movement/movements';
-import { laidOut } from '../src/planning/plan';
-import { waysOf } from '../src/movement/schools';
-import { setOfWork } from '../src/session/setOfWork';
-import { usualBody } from '../src/planning/usualBody';
 import { checkWays, type WayRow } from '../src/cue/ways';
-import { asVaried, baseOf, variantWords, variedRun, variesWords } from '../src/session/work';
+import { viewOfRep } from '../src/field/shows';
+import { movementOf, MOVEMENTS } from '../src/movement/movements';
+import { waysOf } from '../src/movement/schools';
+import { laidOut } from '../src/planning/plan';
+import { usualBody } from '../src/planning/usualBody';
+import { setOfWork } from '../src/session/setOfWork';
+import { variantWords, variesWords } from '../src/session/setWords';
+import { asVaried, baseOf, variedRun } from '../src/session/work';
 
 const ID = '0191a6ee-7a36-7c7e-8a4f-6a3c5a1d0009';
 const finds = { planOf: () => undefined, movementOf };

@@ -1,12 +1,12 @@
 import { MOVEMENTS } from '@gravek/library/movement/movements';
-import { sequenceStart, straightStart } from '@gravek/library/planning/plan';
+import { sequenceStart, straightStart } from '@gravek/library/planning/planStart';
 import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { solveFor } from '../src/approaches/queries';
+import { inChunks } from '../src/database/chunks';
 import type { Trx } from '../src/database/connect';
 import { countNew } from '../src/reps/countNew';
-import { inChunks } from '../src/database/chunks';
 
 export type Volume = {
   squads: number;

@@ -1,14 +1,15 @@
-import { countReps, type CountedRow } from '@gravek/core/session/repLog';
+import { countReps } from '@gravek/core/session/repCounts';
+import type { CountedRow } from '@gravek/core/session/repLog';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { AthleteFaults, Ledger, SquadFaults } from '@gravek/contract/faults';
 import type { LoadHistory, RunBundle } from '@gravek/contract/run';
 import type { Rep, SessionInput } from '@gravek/contract/session';
-import { sequenceStart } from '@gravek/library/planning/plan';
+import { sequenceStart } from '@gravek/library/planning/planStart';
 import { freshDrillSet } from '@gravek/library/session/sessionFit';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { anAthlete, aRep, coachIn, logOf, openStage, type Coach, type Stage } from './setup';
+import { anAthlete, aRep, type Coach, coachIn, logOf, openStage, type Stage } from './setup';
 
 /** Rates rest on reps that could show a fault and that somebody watched. */
 

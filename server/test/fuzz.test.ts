@@ -1,35 +1,36 @@
 import { approachInput } from '@gravek/contract/approach';
-import { athleteInput, restrictionInput, trialInput, type Athlete } from '@gravek/contract/athlete';
+import { type Athlete, athleteInput, restrictionInput, trialInput } from '@gravek/contract/athlete';
 import { clubUpdate, memberRole } from '@gravek/contract/club';
 import { groundInput } from '@gravek/contract/ground';
 import { movementInput } from '@gravek/contract/movementSchema';
 import { check } from '@gravek/contract/problem';
 import { readingInput, type ReadingRow } from '@gravek/contract/reading';
+import { repInput } from '@gravek/contract/repSchema';
 import { ruleSetInput } from '@gravek/contract/ruleSet';
-import { repInput, sessionInput } from '@gravek/contract/sessionSchema';
+import { sessionInput } from '@gravek/contract/sessionSchema';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
-import type { AnyObjectSchema } from 'yup';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { AnyObjectSchema } from 'yup';
 import { ROUTES } from '../src/routes';
 import {
+  aGround,
   aMovement,
   anApproach,
   anAthlete,
-  aReview,
   aRep,
-  aGround,
+  aReview,
   aRuleSet,
   aSession,
+  type Coach,
   coachIn,
   contentsOf,
   furnish,
   logOf,
   openStage,
   PASSWORD,
-  stranger,
-  type Coach,
   type Stage,
+  stranger,
 } from './setup';
 
 let stage: Stage;

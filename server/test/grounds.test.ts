@@ -5,8 +5,8 @@ import type { RunBundle } from '@gravek/contract/run';
 import type { Session } from '@gravek/contract/session';
 import { movementOf } from '@gravek/library/movement/movements';
 import { takenFrom } from '@gravek/library/planning/onGround';
-import { sequenceStart } from '@gravek/library/planning/plan';
-import { fieldBase, fieldRun } from '@gravek/library/session/work';
+import { sequenceStart } from '@gravek/library/planning/planStart';
+import { fieldBase, fieldRun } from '@gravek/library/session/fieldRun';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import {
@@ -14,9 +14,9 @@ import {
   anApproach,
   anAthlete,
   aSession,
+  type Coach,
   coachIn,
   openStage,
-  type Coach,
   type Stage,
 } from './setup';
 

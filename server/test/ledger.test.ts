@@ -1,4 +1,4 @@
-import type { OutdatedPlan } from '@gravek/contract/approach';
+import { dayIn } from '@gravek/core/days';
 import type { Athlete } from '@gravek/contract/athlete';
 import type {
   AthleteFaults,
@@ -8,9 +8,9 @@ import type {
   ProgressStand,
   WayCheck,
 } from '@gravek/contract/faults';
+import type { OutdatedPlan } from '@gravek/contract/plan';
 import type { Needs, RunBundle } from '@gravek/contract/run';
 import type { Rep, SessionInput } from '@gravek/contract/session';
-import { dayIn } from '@gravek/core/days';
 import { drillOf } from '@gravek/library/movement/byCode';
 import { movementOf } from '@gravek/library/movement/movements';
 import { sql } from 'kysely';
@@ -21,9 +21,9 @@ import {
   anAthlete,
   aRep,
   aSession,
+  type Coach,
   coachIn,
   openStage,
-  type Coach,
   type Stage,
 } from './setup';
 

@@ -1,28 +1,30 @@
-import { countReps, standing, type CountedRow } from '@gravek/core/session/repLog';
+import { countReps } from '@gravek/core/session/repCounts';
+import { type CountedRow, standing } from '@gravek/core/session/repLog';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { AthleteFaults, CueLine } from '@gravek/contract/faults';
 import type { Problem } from '@gravek/contract/problem';
 import type { RunAnswer, RunBundle } from '@gravek/contract/run';
 import type { Rep, RepReceipt, Session, SessionInput } from '@gravek/contract/session';
-import { bySession, standingsOf } from '@gravek/library/cue/standings';
+import { bySession } from '@gravek/library/cue/sessionFaults';
+import { standingsOf } from '@gravek/library/cue/standings';
 import { sql } from 'kysely';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { inClub } from '../src/database/connect';
 import { countNew } from '../src/reps/countNew';
 import { storeReps } from '../src/reps/store';
-import { inClub } from '../src/database/connect';
 import {
-  aRep,
   anApproach,
   anAthlete,
+  aRep,
   aSession,
+  type Coach,
   coachIn,
   furnish,
   logOf,
   openStage,
-  statementsOf,
-  type Coach,
   type Stage,
+  statementsOf,
 } from './setup';
 
 /** What the log keeps whatever happens to it, and that its counts are always those of a recount. */

@@ -1,19 +1,20 @@
 import { bodyOf } from '@gravek/core/layout/body';
 import { movementOf } from '@gravek/library/movement/movements';
-import { sequenceStart, solve, straightStart } from '@gravek/library/planning/plan';
+import { sequenceStart, straightStart } from '@gravek/library/planning/planStart';
+import { solve } from '@gravek/library/planning/solvePlan';
 import { Kysely, Migrator, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { v7 as uuid } from 'uuid';
 import { expect, it } from 'vitest';
+import { approaches, summaries } from '../src/approaches/queries';
+import { connect, inClub } from '../src/database/connect';
 import * as foundation from '../src/database/migrations/0001_foundation';
 import * as movements from '../src/database/migrations/0002_movements';
 import * as readings from '../src/database/migrations/0003_readings';
 import * as beside from '../src/database/migrations/0018_beside';
-import { approaches, summaries } from '../src/approaches/queries';
-import { connect, inClub } from '../src/database/connect';
-import { migrate } from '../src/operator/migrate';
 import { faultsOf } from '../src/faults/queries';
 import { clubMovement } from '../src/movements/queries';
+import { migrate } from '../src/operator/migrate';
 import { emptyDatabase } from './setup';
 
 it('plans that were saved before pins and paths go on, with nothing pinned and everything as usual', async () => {

@@ -1,12 +1,12 @@
 import { keptVariants } from '@gravek/core/session/variants';
-import type { Approach } from '@gravek/contract/approach';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
+import type { Approach } from '@gravek/contract/plan';
 import type { Problem } from '@gravek/contract/problem';
 import type { RunBundle } from '@gravek/contract/run';
 import { movementOf } from '@gravek/library/movement/movements';
-import { sequenceStart } from '@gravek/library/planning/plan';
-import { fieldBase, fieldRun } from '@gravek/library/session/work';
+import { sequenceStart } from '@gravek/library/planning/planStart';
+import { fieldBase, fieldRun } from '@gravek/library/session/fieldRun';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
@@ -16,10 +16,10 @@ import {
   aRep,
   aRuleSet,
   aSession,
+  type Coach,
   coachIn,
   contentsOf,
   openStage,
-  type Coach,
   type Stage,
 } from './setup';
 

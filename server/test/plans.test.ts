@@ -1,21 +1,21 @@
-import type { Approach, ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
+import type { Approach, ApproachSummary } from '@gravek/contract/plan';
 import type { RunBundle } from '@gravek/contract/run';
 import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
-  aMovement,
-  aRep,
   aGround,
-  aRuleSet,
+  aMovement,
   anApproach,
   anAthlete,
+  aRep,
+  aRuleSet,
   aSession,
+  type Coach,
   coachIn,
   furnish,
   openStage,
-  type Coach,
   type Stage,
 } from './setup';
 

@@ -1,23 +1,23 @@
 import { bodyOf } from '@gravek/core/layout/body';
 import { currentFigures } from '@gravek/core/measuring/measures';
-import type { Approach } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { AthleteFaults } from '@gravek/contract/faults';
+import type { Approach } from '@gravek/contract/plan';
 import type { RunBundle } from '@gravek/contract/run';
 import type { RepReceipt, Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
-  aRep,
   anApproach,
   anAthlete,
+  aRep,
   aSession,
+  type Coach,
   coachIn,
   contentsOf,
   furnish,
   logOf,
   openStage,
-  type Coach,
   type Stage,
 } from './setup';
 

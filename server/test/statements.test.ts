@@ -1,12 +1,12 @@
 import { Readable } from 'node:stream';
 import type { Me } from '@gravek/contract/club';
-import type { Approach } from '@gravek/contract/approach';
+import type { Approach } from '@gravek/contract/plan';
 import type { Session } from '@gravek/contract/session';
 import { makeSeason } from '@gravek/demo/season';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from '../src/clubFile/load';
 import { inClub } from '../src/database/connect';
-import { aMovement, openStage, statementsOf, stranger, type Stage } from './setup';
+import { aMovement, openStage, type Stage, statementsOf, stranger } from './setup';
 
 /** How often the database is asked for one request: as many times as there are kinds of things in the answer. */
 

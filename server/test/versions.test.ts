@@ -1,10 +1,10 @@
-import type { Approach } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Club } from '@gravek/contract/club';
+import type { Approach } from '@gravek/contract/plan';
 import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { anAthlete, coachIn, furnish, openStage, type Coach, type Stage } from './setup';
+import { anAthlete, type Coach, coachIn, furnish, openStage, type Stage } from './setup';
 
 /** What happens when a write is done twice, or by two. */
 

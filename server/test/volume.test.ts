@@ -1,18 +1,19 @@
-import { Kysely, PostgresDialect, sql, type CompiledQuery } from 'kysely';
+import { type CompiledQuery, Kysely, PostgresDialect, sql } from 'kysely';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { fillClub } from '../bench/fill';
 import { summaries } from '../src/approaches/queries';
 import { type Db, inClub, type Tables, type Trx } from '../src/database/connect';
-import { cuesOn } from '../src/sessions/cues';
 import { ledgerOf } from '../src/faults/ledger';
-import { faultsOf, squadFaults } from '../src/faults/queries';
+import { faultsOf } from '../src/faults/queries';
+import { squadFaults } from '../src/faults/squad';
 import { countNew } from '../src/reps/countNew';
 import { measuredReps, repsOf } from '../src/reps/queries';
 import { storeReps } from '../src/reps/store';
 import { runBundle } from '../src/sessions/bundle';
+import { cuesOn } from '../src/sessions/cues';
 import { session, sessions } from '../src/sessions/queries';
-import { aRep, coachIn, openStage, type Coach, type Stage } from './setup';
+import { aRep, type Coach, coachIn, openStage, type Stage } from './setup';
 
 /**
  * What a page costs as a club grows, counted in rows that the database reads, not in time: the same club

@@ -1,8 +1,8 @@
 import { bodyOf } from '@gravek/core/layout/body';
 import type { Part } from '@gravek/core/layout/part';
-import { estimateStepModel } from '@gravek/core/runup/stepModel';
-import type { Approach } from '@gravek/contract/approach';
+import { estimateStepModel } from '@gravek/core/runup/currentModel';
 import { MOVEMENT_MAX } from '@gravek/contract/movementSchema';
+import type { Approach } from '@gravek/contract/plan';
 import { movementOf, MOVEMENTS } from '@gravek/library/movement/movements';
 import { laidOut } from '@gravek/library/planning/plan';
 import { describe, expect, it } from 'vitest';
@@ -11,9 +11,9 @@ import { bodyAt, groundOf, otherAt } from '../src/drawing/ground';
 import { beatsOfLayout, phaseAt } from '../src/hearing/beats';
 import { freeCode } from '../src/movements/edit/work';
 import { movementFileText, readMovementFile } from '../src/movements/file';
-import { partName } from '../src/parts/movement/partName';
 import { bodyFor, estimatedNote } from '../src/parts/catalogue/usual';
 import { changesOf, type TypedTexts } from '../src/parts/fields/fields';
+import { partName } from '../src/parts/movement/partName';
 
 const usual = bodyFor(undefined);
 

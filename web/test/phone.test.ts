@@ -8,15 +8,14 @@ import {
   deviceId,
   enqueue,
   forgetSessions,
-  jot,
   keepBundle,
   keptBundle,
   keptSessions,
   logEnd,
   logOf,
   queue,
-  recoverJotted,
 } from '../src/phone/store';
+import { jot, recoverJotted } from '../src/phone/jot';
 import { useSending } from '../src/phone/sending';
 import { fetchBundle, fetchLog, keepSending, logReps, refreshKept, send } from '../src/phone/sync';
 

@@ -1,7 +1,8 @@
 import { bodyOf, type Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
 import { movementOf, MOVEMENTS } from '@gravek/library/movement/movements';
-import { branchesOf, laidOut } from '@gravek/library/planning/plan';
+import { laidOut } from '@gravek/library/planning/plan';
+import { branchesOf } from '@gravek/library/planning/branches';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { meet, placeLabels, type Box, type LabelAsk } from '../src/drawing/labels';

@@ -1,7 +1,7 @@
-import { number, whole } from '../check';
-import { pointedOutTo } from './manyLooks';
 import { normalBelow } from '../chance/normal';
-import type { FaultsTogether } from '../session/repLog';
+import { number, whole } from '../check';
+import type { FaultsTogether } from '../session/repCounts';
+import { pointedOutTo } from './manyLooks';
 
 /** Reps of one athlete in one session, and which faults showed at once in how many of them. */
 export type ShownTogether = {

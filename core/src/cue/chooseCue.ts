@@ -1,5 +1,5 @@
 import { number, oneOf } from '../check';
-import { LIVE_RATE } from './cueState';
+import { LIVE_RATE } from './faultHistory';
 
 export const CUE_SCHOOLS = ['root-cause', 'first-phase', 'most-frequent'] as const;
 export type CueSchool = (typeof CUE_SCHOOLS)[number];

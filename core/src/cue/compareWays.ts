@@ -1,7 +1,8 @@
 import { betaBelow } from '../chance/beta';
-import { whole } from '../check';
 import { normalBelow } from '../chance/normal';
-import { groupBy, type RepCount, type Side } from '../session/repLog';
+import { whole } from '../check';
+import type { RepCount } from '../session/repCounts';
+import { groupBy, type Side } from '../session/repLog';
 
 /** What came of reps that were taught one way. */
 export type WayCounts = Pick<RepCount, 'reps' | 'clean' | 'held' | 'heldS' | 'heard' | 'heardS'>;

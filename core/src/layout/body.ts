@@ -1,8 +1,8 @@
 import { number, oneOf } from '../check';
 import type { Foot } from '../feet';
 import { currentFigures, type DatedReading } from '../measuring/measures';
-import { currentModel, usualHeightM, type StepModel, type Trial } from '../runup/stepModel';
-import { SPAN_UNITS, type Span, type SpanUnit } from './sequence';
+import { currentModel, usualHeightM } from '../runup/currentModel';
+import type { StepModel, Trial } from '../runup/stepModel';
 
 /** What decides whether a movement is seen in the mirror. */
 export type Handed = { hand: Foot; takeoffFoot: Foot };
@@ -131,3 +131,10 @@ const USUAL: Record<SpanUnit, number> = {
  * @example usualM({ value: 0.5, of: 'leg' }) // 0.465
  */
 export const usualM = ({ value, of }: Span): number => value * USUAL[of];
+
+export const SPAN_UNITS = ['m', 'height', 'leg', 'shoe', 'pace', 'first step', 'top step'] as const;
+/** What a length is counted in: metres, or a measure of the athlete's own. */
+export type SpanUnit = (typeof SPAN_UNITS)[number];
+
+/** A length that grows with the athlete: so many times one of their own measures. */
+export type Span = { value: number; of: SpanUnit };

@@ -1,6 +1,6 @@
-import { otherFoot, type Foot } from '../feet';
+import { type Foot, otherFoot } from '../feet';
 import type { Body } from './body';
-import type { OtherPath } from './sequence';
+import type { OtherPath } from './otherThings';
 import type { PhaseKind, PhaseSteps, SequencePhase } from './sequence';
 import { nextFoot, type Place, type Walker } from './walker';
 

@@ -1,6 +1,6 @@
 import type { GoalArc, Mark } from './ground';
+import type { OtherPath } from './otherThings';
 import type { Bar } from './runUp';
-import type { OtherPath } from './sequence';
 import { between, moved, type Place } from './walker';
 
 /** A line that is on the ground already, so far before what it is measured from: goal, bar or a target. */

@@ -1,27 +1,25 @@
-import { otherFoot, type Foot } from '../feet';
+import { type Foot, otherFoot } from '../feet';
 import { arc, arcMove } from './arc';
 import { spanM } from './body';
-import { mark, openFoot, runWidthM, type Ground, type Laying } from './ground';
-import type { PhaseKind, SequencePhase, Way } from './sequence';
+import { type Laying, mark, runWidthM } from './ground';
+import { curve, evenSteps, short, WAY_DEG } from './phasesRunning';
+import { crossover, gaps, giveGround, shuffle } from './phasesSideways';
+import type { PhaseKind } from './sequence';
 import {
   between,
   bothFeet,
   contactAt,
+  type Footfall,
   moved,
-  nextFoot,
   note,
+  type Place,
   sign,
   stepOn,
   toRad,
-  type Contact,
-  type Footfall,
-  type Place,
 } from './walker';
 
 /** Between feet that land from a jump, as a fraction of leg length. */
 const LANDING_WIDTH_OF_LEG = 0.4;
-
-const WAY_DEG: Record<Way, number> = { ahead: 0, right: 90, back: 180, left: -90 };
 
 const stance: Laying<'stance'> = ({ walker, body }, phase, { width, depth, front }) => {
   const widthM = spanM(width, body);
@@ -61,231 +59,6 @@ const trigger: Laying<'trigger'> = (
     lengthM,
     advanceM: lengthM / 2,
   });
-};
-
-const curve: Laying<'curve'> = (
-  ground,
-  phase,
-  { to, steps, turnDeg, radiusM, step, cadenceSpm },
-) => {
-  const { walker, body, speed } = ground;
-  const lengthM = spanM(step, body) * Math.sqrt(speed);
-  const each = sign(to) * (radiusM ? ((lengthM / radiusM) * 180) / Math.PI : turnDeg / steps);
-  const half = toRad(Math.abs(each) / 2);
-  const chordM = half < 1e-9 ? lengthM : (lengthM * Math.sin(half)) / half;
-  mark(ground, 'curve', 'curve begins');
-  for (let i = 0; i < steps; i += 1) {
-    // Along the chord of each piece of the arc: half the turn before the step, half after it.
-    walker.facingDeg += each / 2;
-    const travelDeg = walker.facingDeg;
-    walker.facingDeg += each / 2;
-    stepOn(walker, phase.code, {
-      foot: i === 0 ? openFoot(ground) : nextFoot(walker, null),
-      contact: 'step',
-      intervalS: 60 / (cadenceSpm * Math.sqrt(speed)),
-      travelDeg,
-      advanceM: chordM,
-      lengthM,
-      widthM: runWidthM(body),
-    });
-    walker.run += 1;
-  }
-};
-
-const crossover: Laying<'crossover'> = ({ walker, body, speed }, phase, asked) => {
-  const { first, steps, step, second, grow, cadenceSpm, sideOnDeg, to } = asked;
-  const travelDeg = walker.facingDeg;
-  let growth = 1;
-  walker.facingDeg = travelDeg + sign(to) * sideOnDeg;
-  for (let i = 0; i < steps; i += 1) {
-    const foot = nextFoot(walker, i === 0 ? first : null);
-    const lengthM = growth * spanM(i % 2 === 1 && second ? second : step, body);
-    walker.centre = moved(walker.centre, travelDeg, lengthM);
-    const at = moved(walker.centre, travelDeg + 90, (sign(foot) * runWidthM(body)) / 2);
-    contactAt(walker, phase.code, at, {
-      foot,
-      contact: 'cross',
-      intervalS: 60 / (cadenceSpm * speed),
-      lengthM,
-      advanceM: lengthM,
-      toesDeg: travelDeg + (sign(to) * sideOnDeg) / 2,
-    });
-    growth *= grow;
-  }
-  walker.facingDeg = travelDeg;
-};
-
-const evenSteps = (
-  ground: Ground,
-  phase: SequencePhase,
-  asked: {
-    first: Foot | null;
-    steps: number;
-    lengthM: number;
-    intervalS: number;
-    way: Way;
-    widthM: number;
-    contact: Contact;
-  },
-): void => {
-  const { walker } = ground;
-  for (let i = 0; i < asked.steps; i += 1) {
-    stepOn(walker, phase.code, {
-      foot: i === 0 ? (asked.first ?? openFoot(ground)) : nextFoot(walker, null),
-      contact: asked.contact,
-      intervalS: asked.intervalS,
-      travelDeg: walker.facingDeg + WAY_DEG[asked.way],
-      advanceM: asked.lengthM,
-      widthM: asked.widthM,
-    });
-  }
-};
-
-/** So many times the short step and more is a running step. */
-const RUNS_FROM = 1.8;
-
-const short: Laying<'short'> = (ground, phase, asked) => {
-  const { walker, body, speed } = ground;
-  const lengthM = spanM(asked.step, body);
-  const from = walker.footfalls.at(-1);
-  const running = from?.contact === 'step' && from.lengthM > lengthM && lengthM > 0;
-  // A step that is a little longer than the next is no run to shorten.
-  if (running && from.lengthM > RUNS_FROM * lengthM) mark(ground, 'shorten', 'shorten here');
-  let left = asked.first ?? openFoot(ground);
-  for (let i = 1; running && i <= asked.taper; i += 1) {
-    const part = i / (asked.taper + 1);
-    const cadenceFrom = 60 / from.intervalS;
-    evenSteps(ground, phase, {
-      first: left,
-      steps: 1,
-      lengthM: from.lengthM * (lengthM / from.lengthM) ** part,
-      intervalS: 60 / (cadenceFrom + (asked.cadenceSpm * speed - cadenceFrom) * part),
-      way: 'ahead',
-      widthM: spanM(asked.width, body),
-      contact: 'step',
-    });
-    left = otherFoot(left);
-  }
-  evenSteps(ground, phase, {
-    first: left,
-    steps: asked.steps,
-    lengthM,
-    intervalS: 60 / (asked.cadenceSpm * speed),
-    way: 'ahead',
-    widthM: spanM(asked.width, body),
-    contact: 'short',
-  });
-  walker.run = 0;
-};
-
-const giveGround: Laying<'give-ground'> = (ground, phase, asked) => {
-  if (asked.waitS) {
-    ground.walker.timeS += asked.waitS / ground.speed;
-    note(ground.walker);
-  }
-  evenSteps(ground, phase, {
-    first: asked.first,
-    steps: asked.steps,
-    lengthM: spanM(asked.step, ground.body),
-    intervalS: 60 / (asked.cadenceSpm * ground.speed),
-    way: 'back',
-    widthM: spanM(asked.width, ground.body),
-    contact: 'back',
-  });
-  ground.walker.run = 0;
-};
-
-/** Lead foot out, trail foot after it. */
-const shuffle: Laying<'shuffle'> = (ground, phase, asked) => {
-  const { walker, body, speed } = ground;
-  const { to, steps, stopEvery, stopS } = asked;
-  const lengthM = spanM(asked.step, body);
-  const widthM = spanM(asked.width, body);
-  const halfS = asked.intervalS / (2 * speed);
-  const heading = (): number => walker.facingDeg + sign(to) * 90;
-  const toes = (deg = 0): number => walker.facingDeg + sign(to) * deg;
-  for (let i = 0; i < steps; i += 1) {
-    if (stopEvery > 0 && i % stopEvery === 0) mark(ground, 'lane', `lane ${i / stopEvery + 1}`);
-    const lead = { foot: to, contact: 'shuffle', intervalS: halfS, lengthM } as const;
-    stepOn(walker, phase.code, {
-      ...lead,
-      travelDeg: heading(),
-      advanceM: lengthM / 2,
-      widthM: widthM + lengthM,
-      toesDeg: toes(asked.leadToesDeg),
-    });
-    stepOn(walker, phase.code, {
-      ...lead,
-      foot: otherFoot(to),
-      travelDeg: heading(),
-      advanceM: lengthM / 2,
-      widthM,
-      toesDeg: toes(asked.trailToesDeg),
-    });
-    if (stopEvery > 0 && (i + 1) % stopEvery === 0) {
-      walker.timeS += stopS;
-      note(walker);
-    }
-  }
-  if (stopEvery > 0 && steps % stopEvery === 0) {
-    mark(ground, 'lane', `lane ${steps / stopEvery + 1}`);
-  }
-  walker.run = 0;
-};
-
-/** Between bags there is room for feet in so much of a gap. */
-const ROOM_OF_GAP = 0.32;
-/** How far a bag reaches to each side of the way, metres. */
-const BAG_HALF_M = 0.45;
-
-/** So many contacts in each gap between low bags, in the room that the bags leave. */
-const gaps: Laying<'gaps'> = (ground, phase, asked) => {
-  const { walker, body, speed } = ground;
-  const gapM = spanM(asked.gap, body);
-  const travelDeg = walker.facingDeg + WAY_DEG[asked.way];
-  const isSideways = asked.way === 'left' || asked.way === 'right';
-  const roomM = ROOM_OF_GAP * gapM;
-  // Sideways one starts beside the first bag, not astride of it.
-  const leadM = isSideways ? between(walker.feet[asked.first], walker.centre) : 0;
-  const origin = isSideways
-    ? moved(walker.centre, travelDeg, leadM + (gapM - roomM) / 2)
-    : walker.centre;
-  const intervalS = 60 / (asked.cadenceSpm * speed);
-  // In an order that a mirror turns round.
-  const acrossDeg = walker.facingDeg + (isSideways ? 0 : 90 * sign(walker.side));
-  for (let i = 0; i <= asked.gaps; i += 1) {
-    const at = moved(origin, travelDeg, i * gapM);
-    mark(ground, 'gap', i === 0 ? 'start' : i === asked.gaps ? 'finish' : '', at);
-    ground.things.push({
-      kind: 'edge',
-      name: 'bag',
-      line: true,
-      points: [-BAG_HALF_M, BAG_HALF_M].map((off) => ({
-        ...moved(at, acrossDeg, off),
-        timeS: 0,
-      })),
-    });
-  }
-  let foot = asked.first;
-  for (let i = 0; i < asked.gaps; i += 1) {
-    for (let k = 0; k < asked.contacts; k += 1) {
-      const part = asked.contacts === 1 ? 0 : k / (asked.contacts - 1) - 0.5;
-      // Going sideways the leading foot is the farther one, and the other comes up to it.
-      const alongM = (i + 0.5) * gapM + (isSideways ? -part : part) * roomM;
-      const widthM = isSideways ? 0 : runWidthM(body);
-      const on = moved(origin, travelDeg, alongM);
-      const at = moved(on, walker.facingDeg + 90, (sign(foot) * widthM) / 2);
-      const lengthM = between(at, walker.feet[foot]);
-      const centre = moved(origin, travelDeg, (i + (k + 0.5) / asked.contacts) * gapM);
-      const advanceM = between(centre, walker.centre);
-      walker.centre = centre;
-      contactAt(walker, phase.code, at, { foot, contact: 'step', intervalS, lengthM, advanceM });
-      foot = otherFoot(foot);
-    }
-    if (isSideways) foot = asked.first;
-  }
-  walker.centre = moved(origin, travelDeg, asked.gaps * gapM);
-  walker.run = 0;
 };
 
 /** A front pivot brings the free foot round ahead, a reverse one behind. */

@@ -1,7 +1,7 @@
 import type { CurvePlan } from '../curve/solveCurve';
-import type { StraightFailure } from '../runup/solveStraight';
+import type { StraightFailure } from '../runup/straightPlan';
 import type { Mark } from './ground';
-import type { OtherPath } from './sequence';
+import type { OtherPath } from './otherThings';
 import type { Footfall, TrackPoint } from './walker';
 
 export type PhaseSpan = {

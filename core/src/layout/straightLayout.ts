@@ -1,8 +1,8 @@
-import type { StraightPlan } from '../runup/solveStraight';
-import { groundLines, type GroundLine } from './lines';
+import type { StraightPlan } from '../runup/straightPlan';
 import type { Mark } from './ground';
+import { type GroundLine, groundLines } from './lines';
 import type { Layout } from './shape';
-import { sign, type Footfall } from './walker';
+import { type Footfall, sign } from './walker';
 
 /**
  * A solved straight run-up on the ground, as any sequence has it: prints from the start mark on, straight ahead

@@ -1,10 +1,11 @@
-import { groupBy } from '../session/repLog';
-import { landingSpread, spreadParts, USUAL_SPREAD, type SpreadParts } from './landingSpread';
 import { normalBelow } from '../chance/normal';
+import { groupBy } from '../session/repLog';
+import type { CurrentModel } from './currentModel';
+import { landingSpread, spreadParts, type SpreadParts, USUAL_SPREAD } from './landingSpread';
 import type { RunUpSimulation, RunUpSpread, Steering } from './simulateRunUps';
-import { solveStraight, type StraightInput, type StraightPlan } from './solveStraight';
+import { solveStraight } from './solveStraight';
 import { compareStepCounts } from './stepCounts';
-import type { CurrentModel } from './stepModel';
+import type { StraightInput, StraightPlan } from './straightPlan';
 
 /** By eye a runner makes up most of what is seen to be off, without breaking the rhythm. */
 export const BY_EYE = { gain: 0.8, limit: 0.08 } satisfies Omit<Steering, 'steps'>;

@@ -1,13 +1,8 @@
+import { whole } from '../check';
 import { brakeDemand, type BrakeDemand } from './brakeDemand';
 import { USUAL_BRAKING_MPS2 } from './closingSpeed';
-import { whole } from '../check';
-import {
-  solveStraight,
-  type StraightFailure,
-  type StraightInput,
-  type StraightPlan,
-  type StraightResult,
-} from './solveStraight';
+import { solveStraight } from './solveStraight';
+import type { StraightFailure, StraightInput, StraightPlan, StraightResult } from './straightPlan';
 
 export type StepCountChoice = { steps: number; result: StraightResult };
 

@@ -1,5 +1,5 @@
 import { chooseCue, type CueSchool } from '@gravek/core/cue/chooseCue';
-import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import { faultOf, firstPhaseOf } from '../movement/byCode';
 

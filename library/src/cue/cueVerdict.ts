@@ -1,10 +1,11 @@
+import type { CueSchool } from '@gravek/core/cue/chooseCue';
+import { STUCK_SESSIONS } from '@gravek/core/cue/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import { counted } from '@gravek/core/words';
-import { LIVE_RATE, STUCK_SESSIONS } from '@gravek/core/cue/cueState';
 import type { Ledger, LedgerRow } from '@gravek/contract/faults';
 import type { Fault, Movement } from '@gravek/contract/movement';
 import { faultOf, firstPhaseOf } from '../movement/byCode';
 import { cueFor } from './cue';
-import type { CueSchool } from '@gravek/core/cue/chooseCue';
 
 /** What a coach does with a cue: keep it, give another one, or wait before judging. */
 export type CueVerdict = {

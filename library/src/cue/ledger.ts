@@ -1,6 +1,6 @@
 import { contrasts } from '@gravek/core/cue/contrasts';
 import type { RepCounts } from '@gravek/core/cue/cueEffect';
-import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import { kappa } from '@gravek/core/cue/kappa';
 import { groupBy } from '@gravek/core/session/repLog';
 import type {
@@ -10,12 +10,12 @@ import type {
   ContrastAxis,
   CueSpan,
   LedgerRow,
-  ReadRecord,
 } from '@gravek/contract/faults';
+import type { ReadRecord } from '@gravek/contract/results';
 import type { Movement } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
 import { answersRead } from '../field/shows';
-import { shownIn, type SessionFaults } from './standings';
+import { type SessionFaults, shownIn } from './sessionFaults';
 
 /** Counts of a session under one condition. */
 export type ConditionRow = SessionFaults & { sessionId: string } & Condition;

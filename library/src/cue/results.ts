@@ -1,5 +1,6 @@
-import { groupBy, type RepCount, type TouchRound } from '@gravek/core/session/repLog';
-import type { ReadRecord, Results } from '@gravek/contract/faults';
+import type { RepCount, TouchRound } from '@gravek/core/session/repCounts';
+import { groupBy } from '@gravek/core/session/repLog';
+import type { ReadRecord, Results } from '@gravek/contract/results';
 
 /** What is counted of reps beside their faults. */
 export type ResultCount = Pick<

@@ -1,4 +1,4 @@
-import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import type { SquadFault, SquadFaults } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { drillFor, faultOf } from '../movement/byCode';

@@ -1,4 +1,4 @@
-import { LATEST_TAP_S } from '@gravek/core/session/repLog';
+import { LATEST_TAP_S } from '@gravek/core/session/repCounts';
 import type { Turn } from '@gravek/core/session/runOrder';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';

@@ -3,7 +3,7 @@ import type { Choices } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
 import type { Movement } from '@gravek/contract/movement';
 import { phaseOf } from '../movement/byCode';
-import { phasesOn } from '../planning/plan';
+import { phasesOn } from '../planning/branches';
 
 /** An exit of a read: its code as reps name it, `phase:option`. */
 export type Exit = { code: string; name: string; weight: number };

@@ -1,34 +1,29 @@
 import { lastOf, standing, type TurnKey } from '@gravek/core/session/repLog';
 import {
   retriesMissed,
-  runState,
-  together,
-  turnOrder,
   type RunSet,
+  runState,
   type RunState,
+  together,
   type Turn,
+  turnOrder,
 } from '@gravek/core/session/runOrder';
 import { seriesStand } from '@gravek/core/session/seriesNext';
 import {
   keptVariants,
   struckKey,
+  type Variant,
   variantFrom,
   variantKey,
-  type Variant,
 } from '@gravek/core/session/variants';
 import { runSetOf, type TargetKind } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
+import { fieldBase } from '../session/fieldRun';
 import { cameTo, leftBy, passedOver, repsFor, whyLeft } from '../session/restrictions';
 import { atOnce } from '../session/sessionTime';
-import {
-  asVaried,
-  demandOfSet,
-  fieldBase,
-  sideWords,
-  variantWords,
-  type Base,
-} from '../session/work';
+import { sideWords, variantWords } from '../session/setWords';
+import { asVaried, type Base, demandOfSet } from '../session/work';
 import type { FieldRow, SetWork } from './log';
 
 /** One drill set of the session, where it stands and what it is of. */

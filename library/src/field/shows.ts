@@ -5,7 +5,7 @@ import type { Fault, Movement } from '@gravek/contract/movement';
 import type { RunCue } from '@gravek/contract/run';
 import { phaseOf } from '../movement/byCode';
 import { asDrilled } from '../movement/asDrilled';
-import { phasesOn } from '../planning/plan';
+import { phasesOn } from '../planning/branches';
 import { bySchools } from '../movement/schools';
 import { usualBody } from '../planning/usualBody';
 import { asVaried, variedRun, type Base } from '../session/work';

@@ -1,17 +1,20 @@
 import type { Turn } from '@gravek/core/session/runOrder';
-import { variantFrom, type Variant } from '@gravek/core/session/variants';
-import type { Outline } from '@gravek/contract/approach';
+import { type Variant, variantFrom } from '@gravek/core/session/variants';
 import { isSequence } from '@gravek/contract/choices';
 import type { Drill, Fault, Movement } from '@gravek/contract/movement';
+import type { Outline } from '@gravek/contract/plan';
 import type { RunAthlete, RunBundle, RunCue } from '@gravek/contract/run';
-import { faultOf } from '../movement/byCode';
 import { plannedRun, type PlannedRun } from '../measuring/measuredRun';
-import { exitsOf, taughtTo } from '../planning/plan';
+import { faultOf } from '../movement/byCode';
 import { sidePhrase, toldTo } from '../movement/sides';
+import { taughtTo } from '../planning/plan';
+import { exitsOf } from '../planning/branches';
 import { steadyTarget } from '../planning/steadyCadence';
-import { drillOfBase, inWay, fieldRun, variantWords } from '../session/work';
+import { drillOfBase, fieldRun } from '../session/fieldRun';
+import { variantWords } from '../session/setWords';
+import { inWay } from '../session/work';
 import { cueIn, type FieldRow } from './log';
-import { askedExit, exitsToCall, exitsToRead, type Exit } from './reads';
+import { askedExit, type Exit, exitsToCall, exitsToRead } from './reads';
 import type { SetRun } from './sets';
 import { faultsToShow, likelyFirst, phasesOfRep } from './shows';
 

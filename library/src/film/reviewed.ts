@@ -1,24 +1,24 @@
+import type { SideView } from '@gravek/core/body/sideView';
 import { chooseCue, type CueSchool } from '@gravek/core/cue/chooseCue';
+import { watchedPose, type WatchedPose } from '@gravek/core/film/watchedPose';
+import { type FilmContact, type Watched, watchedSteps } from '@gravek/core/film/watchedSteps';
 import type { Body } from '@gravek/core/layout/body';
 import type { Layout } from '@gravek/core/layout/shape';
-import type { SideView } from '@gravek/core/body/sideView';
-import { watchedPose, type WatchedPose } from '@gravek/core/film/watchedPose';
-import { watchedSteps, type FilmContact, type Watched } from '@gravek/core/film/watchedSteps';
 import type { Choices } from '@gravek/contract/approach';
 import type { Drill, Fault, Movement } from '@gravek/contract/movement';
 import type { ReviewInput } from '@gravek/contract/watched';
 import { drillFor, faultOf, firstPhaseOf } from '../movement/byCode';
-import { sequenceStart, solve, straightStart } from '../planning/plan';
 import { bySchools } from '../movement/schools';
 import { sideOf } from '../movement/sideOf';
+import { sequenceStart, straightStart } from '../planning/planStart';
+import { solve } from '../planning/solvePlan';
+import { type Suggestion, suggestions } from './suggestions';
 import {
   besidePlan,
   firstStepOf,
-  plannedSteps,
-  suggestions,
   type PlannedStep,
+  plannedSteps,
   type StepBeside,
-  type Suggestion,
 } from './watched';
 
 /** What was marked in a film, as far as anything is worked out from it. */

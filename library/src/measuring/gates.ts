@@ -1,4 +1,5 @@
-import { formatLength, parseLength, type LengthStyle } from '@gravek/core/units';
+import { parseLength } from '@gravek/core/lengthText';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { MeasuredRun } from '@gravek/contract/session';
 import { secondsOf } from './figure';
 import type { PlannedRun } from './measuredRun';

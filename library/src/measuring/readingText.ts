@@ -1,5 +1,6 @@
+import { parseLength } from '@gravek/core/lengthText';
 import type { Reading, ReadingKind, TakeOffSpot } from '@gravek/core/measuring/measures';
-import { parseLength, type LengthStyle } from '@gravek/core/units';
+import type { LengthStyle } from '@gravek/core/units';
 import { figure } from './figure';
 
 /** A reading as it is typed: a few single fields, rows of two, and lists with one figure a line. */

@@ -1,5 +1,6 @@
+import { parseLength } from '@gravek/core/lengthText';
 import type { MeasuredStep } from '@gravek/core/runup/stepModel';
-import { parseLength, type LengthStyle } from '@gravek/core/units';
+import type { LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
 import { secondsOf } from './figure';
 

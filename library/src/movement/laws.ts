@@ -1,14 +1,16 @@
-import { counted } from '@gravek/core/words';
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import { pathOf } from '@gravek/core/layout/sequence';
 import type { Layout } from '@gravek/core/layout/shape';
+import { counted } from '@gravek/core/words';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement } from '@gravek/contract/movement';
-import { asDrilled } from './asDrilled';
 import { atPace } from '../planning/pace';
-import { asTaught, laidOut, sequenceStart } from '../planning/plan';
+import { asTaught, laidOut } from '../planning/plan';
+import { sequenceStart } from '../planning/planStart';
+import { asDrilled } from './asDrilled';
+import type { Way } from './footLaws';
 import { isMirrored } from './sides';
-import { WAY_LAWS, type Way } from './wayLaws';
+import { WAY_LAWS } from './wayLaws';
 
 /** A law of the ground, or of what may be said of it, that a movement breaks. */
 export type Broken = {

@@ -1,6 +1,7 @@
 import { ladderStep } from '@gravek/core/cue/ladder';
 import { groupBy } from '@gravek/core/session/repLog';
-import type { DrillChoice, DrillReps, ProgressStand } from '@gravek/contract/faults';
+import type { DrillChoice } from '@gravek/contract/coachChoices';
+import type { DrillReps, ProgressStand } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { drillOf } from './byCode';
 

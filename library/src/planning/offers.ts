@@ -1,5 +1,5 @@
-import type { StraightFailure, StraightPlan } from '@gravek/core/runup/solveStraight';
 import type { NearbyPlan } from '@gravek/core/runup/stepCounts';
+import type { StraightFailure, StraightPlan } from '@gravek/core/runup/straightPlan';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { StraightChoices } from '@gravek/contract/approach';
 

@@ -1,6 +1,6 @@
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement, School } from '@gravek/contract/movement';
-import { phasesOn } from './plan';
+import { phasesOn } from './branches';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;
 

@@ -1,10 +1,10 @@
-import { otherFoot, type Foot } from '@gravek/core/feet';
-import type { OtherThing } from '@gravek/core/layout/sequence';
+import { type Foot, otherFoot } from '@gravek/core/feet';
+import type { OtherThing } from '@gravek/core/layout/otherThings';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import { WRITTEN_BASES_M } from './onGround';
 import { phasesOtherwise } from '../movement/schools';
+import { WRITTEN_BASES_M } from './onGround';
 
 type MovementPlace = NonNullable<Movement['place']>;
 type Spot = MovementPlace['spots'][number];

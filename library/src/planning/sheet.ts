@@ -1,10 +1,10 @@
-import { counted } from '@gravek/core/words';
 import type { Foot } from '@gravek/core/feet';
 import type { Layout } from '@gravek/core/layout/shape';
 import { between, type Place } from '@gravek/core/layout/walker';
-import { tapeMarks, tapeStepM, type TapeMark } from '@gravek/core/runup/setOut';
-import type { StraightPlan } from '@gravek/core/runup/solveStraight';
+import { type TapeMark, tapeMarks, tapeStepM } from '@gravek/core/runup/setOut';
+import type { StraightPlan } from '@gravek/core/runup/straightPlan';
 import type { LengthStyle } from '@gravek/core/units';
+import { counted } from '@gravek/core/words';
 
 export type SheetMark = {
   key: string;

@@ -1,10 +1,7 @@
 import { shareMarks } from '@gravek/core/runup/setOut';
-import {
-  solveStraight,
-  type StraightInput,
-  type StraightPlan,
-} from '@gravek/core/runup/solveStraight';
-import { compareStepCounts, nearbyPlans, type NearbyPlan } from '@gravek/core/runup/stepCounts';
+import { solveStraight } from '@gravek/core/runup/solveStraight';
+import { compareStepCounts, type NearbyPlan, nearbyPlans } from '@gravek/core/runup/stepCounts';
+import type { StraightInput, StraightPlan } from '@gravek/core/runup/straightPlan';
 
 /** One athlete's ask, and the counts to choose from where each may take their own. */
 export type SquadAsk = {

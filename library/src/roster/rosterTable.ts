@@ -1,7 +1,8 @@
 import type { Foot } from '@gravek/core/feet';
-import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
-import { MOST_TABLE_ROWS, type CsvTable } from './csv';
-import { comingAthlete, rosterLines, type ComingAthlete, type RosterLine } from './coming';
+import { parseBodyLength } from '@gravek/core/lengthText';
+import type { LengthStyle } from '@gravek/core/units';
+import { comingAthlete, type ComingAthlete, type RosterLine, rosterLines } from './coming';
+import { type CsvTable, MOST_TABLE_ROWS } from './csv';
 import { birthdayOf } from './rosterText';
 
 /** What a column of a table of athletes can hold. */

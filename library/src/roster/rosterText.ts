@@ -1,8 +1,9 @@
-import type { Foot } from '@gravek/core/feet';
 import { isDay } from '@gravek/core/days';
-import { parseBodyLength, type LengthStyle } from '@gravek/core/units';
+import type { Foot } from '@gravek/core/feet';
+import { parseBodyLength } from '@gravek/core/lengthText';
+import type { LengthStyle } from '@gravek/core/units';
 import Papa from 'papaparse';
-import { comingAthlete, rosterLines, type ComingAthlete, type RosterLine } from './coming';
+import { comingAthlete, type ComingAthlete, type RosterLine, rosterLines } from './coming';
 
 export const MOST_PASTED_ATHLETES = 60;
 

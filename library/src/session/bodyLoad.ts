@@ -1,7 +1,7 @@
 import type { Body } from '@gravek/core/layout/body';
-import type { BodyLoad } from '@gravek/core/session/repLog';
 import { modelCadenceSpm, modelLengthM } from '@gravek/core/runup/stepModel';
-import type { Solved } from '@gravek/contract/approach';
+import type { BodyLoad } from '@gravek/core/session/repLog';
+import type { Solved } from '@gravek/contract/plan';
 
 /** Slower than this part of somebody's top speed is no sprinting. */
 const SPRINT_FROM = 0.75;

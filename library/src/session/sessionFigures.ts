@@ -1,22 +1,24 @@
-import { counted } from '@gravek/core/words';
 import type { Body } from '@gravek/core/layout/body';
-import { addLoads, LOAD_KINDS, type LoadKind } from '@gravek/core/session/repLog';
 import { shareMarks } from '@gravek/core/runup/setOut';
+import { addLoads } from '@gravek/core/session/repCounts';
+import { LOAD_KINDS, type LoadKind } from '@gravek/core/session/repLog';
 import { keptVariants } from '@gravek/core/session/variants';
-import type { Movement } from '@gravek/contract/movement';
+import { counted } from '@gravek/core/words';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { mends, type Mend } from './mend';
+import type { Movement } from '@gravek/contract/movement';
+import { drillOfBase } from './fieldRun';
+import { type Mend, mends } from './mend';
 import {
+  type Conditions,
   drillSetTime,
   placed,
+  type Placed,
   restFor,
   sessionReps,
-  twoPlaces,
-  type Conditions,
-  type Placed,
   type SetTime,
+  twoPlaces,
 } from './sessionTime';
-import { asVaried, drillOfBase, notJoined, variedRun, type Base } from './work';
+import { asVaried, type Base, notJoined, variedRun } from './work';
 
 /** What a drill set comes to in its session. */
 export type SetFigures = {

@@ -1,18 +1,18 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import { groupBy, type Side } from '@gravek/core/session/repLog';
 import { compareStepCounts } from '@gravek/core/runup/stepCounts';
 import { checkRules } from '@gravek/core/runup/stepRules';
-import { formatLength, type LengthStyle } from '@gravek/core/units';
+import { groupBy, type Side } from '@gravek/core/session/repLog';
 import { AS_PLANNED } from '@gravek/core/session/variants';
-import type { ApproachSummary } from '@gravek/contract/approach';
-import { isSequence } from '@gravek/contract/choices';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Load, Movement } from '@gravek/contract/movement';
-import type { NamedRuleSet } from '@gravek/contract/ruleSet';
+import { isSequence } from '@gravek/contract/choices';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { Load, Movement } from '@gravek/contract/movement';
+import type { ApproachSummary } from '@gravek/contract/plan';
+import type { NamedRuleSet } from '@gravek/contract/ruleSet';
 import { beyondLaneM } from '../planning/onGround';
+import { outlineOf, solve, straightAsk } from '../planning/solvePlan';
 import { barredBy } from './restrictions';
-import { outlineOf, solve, straightAsk } from '../planning/plan';
 
 type Plan = Pick<ApproachSummary, 'choices'>;
 

@@ -1,11 +1,12 @@
 import type { Body } from '@gravek/core/layout/body';
 import { loadCheck, type LoadCheck } from '@gravek/core/session/loadCheck';
-import { addLoads, LOAD_KINDS, type BodyLoad, type LoadKind } from '@gravek/core/session/repLog';
+import { addLoads } from '@gravek/core/session/repCounts';
+import { type BodyLoad, LOAD_KINDS, type LoadKind } from '@gravek/core/session/repLog';
 import { keptVariants } from '@gravek/core/session/variants';
 import type { LoadLimit } from '@gravek/contract/club';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { likelyReps, type Conditions, type Makes } from './sessionTime';
-import { variedRun, type Base } from './work';
+import { type Conditions, likelyReps, type Makes } from './sessionTime';
+import { type Base, variedRun } from './work';
 
 const times = (load: BodyLoad, by: number): BodyLoad => ({
   contacts: load.contacts * by,

@@ -1,11 +1,12 @@
-import { bodyOf } from '@gravek/core/layout/body';
 import { dayNumber } from '@gravek/core/days';
+import { bodyOf } from '@gravek/core/layout/body';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
 import type { Session } from '@gravek/contract/session';
 import { slotsOn, takenFrom } from '../planning/onGround';
-import { sessionReps, sessionTimeS, type Conditions } from './sessionTime';
-import { baseOf, targetWords, variesWords, type Finds } from './work';
+import { type Conditions, sessionReps, sessionTimeS } from './sessionTime';
+import { targetWords, variesWords } from './setWords';
+import { baseOf, type Finds } from './work';
 
 export type Outlook = {
   /** where it is, with the time if the club has one slot there */

@@ -1,10 +1,11 @@
-import type { Choices, Outline } from '@gravek/contract/approach';
+import type { Choices } from '@gravek/contract/approach';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Outline } from '@gravek/contract/plan';
 import type { Finds } from '@gravek/library/session/work';
 import { sql } from 'kysely';
 import { jsonArrayFrom } from 'kysely/helpers/postgres';
 import type { Trx } from '../database/connect';
-import { movementsBy, type MovementBy } from '../movements/queries';
+import { type MovementBy, movementsBy } from '../movements/queries';
 
 /** What drill sets name, with the plans as they were solved for those who run them. */
 export type PlansFound = Finds & {

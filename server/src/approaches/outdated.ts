@@ -1,8 +1,9 @@
-import type { Athlete } from '@gravek/contract/athlete';
-import type { OutdatedPlan } from '@gravek/contract/approach';
 import { bodyOf } from '@gravek/core/layout/body';
+import { isSameModel } from '@gravek/core/runup/currentModel';
+import type { StepModel } from '@gravek/core/runup/stepModel';
 import { groupBy } from '@gravek/core/session/repLog';
-import { isSameModel, type StepModel } from '@gravek/core/runup/stepModel';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { OutdatedPlan } from '@gravek/contract/plan';
 import { sql } from 'kysely';
 
 /** A plan as it was solved for an athlete. */

@@ -1,17 +1,13 @@
-import { bodyOf, type Body } from '@gravek/core/layout/body';
-import { groupBy } from '@gravek/core/session/repLog';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { StepModel } from '@gravek/core/runup/stepModel';
-import type { Approach, ApproachSummary, Choices, SolvedApproach } from '@gravek/contract/approach';
+import { groupBy } from '@gravek/core/session/repLog';
+import type { Choices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import { isSequence } from '@gravek/contract/choices';
 import type { Movement } from '@gravek/contract/movement';
-import {
-  mirrorOutline,
-  outlineOf,
-  solve,
-  solverVersion,
-  straightStart,
-} from '@gravek/library/planning/plan';
+import type { Approach, ApproachSummary, SolvedApproach } from '@gravek/contract/plan';
+import { straightStart } from '@gravek/library/planning/planStart';
+import { mirrorOutline, outlineOf, solve, solverVersion } from '@gravek/library/planning/solvePlan';
 import { sql } from 'kysely';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';

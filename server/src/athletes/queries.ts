@@ -1,9 +1,9 @@
-import type { AthletePlan } from '@gravek/contract/approach';
-import type { Athlete, AthleteFields, Restriction, Trial } from '@gravek/contract/athlete';
-import type { ReadingRow } from '@gravek/contract/reading';
 import { isMinor } from '@gravek/core/age';
 import { READING_KINDS } from '@gravek/core/measuring/measures';
-import { sql, type SelectQueryBuilder, type Selectable } from 'kysely';
+import type { Athlete, AthleteFields, Restriction, Trial } from '@gravek/contract/athlete';
+import type { AthletePlan } from '@gravek/contract/plan';
+import type { ReadingRow } from '@gravek/contract/reading';
+import { type Selectable, type SelectQueryBuilder, sql } from 'kysely';
 import { jsonArrayFrom } from 'kysely/helpers/postgres';
 import type { Tables, Trx } from '../database/connect';
 import { notFound } from '../http/problem';

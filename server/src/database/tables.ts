@@ -4,23 +4,26 @@
  */
 
 import type { CueResult, GroundDocument, MeasurementDocument, ReviewDocument, SetDocument } from "./documents";
-import type { Choices, ModelSource, Outline } from "@gravek/contract/approach";
+import type { Choices } from "@gravek/contract/approach";
 import type { Restoring as RestoringState } from "@gravek/contract/archive";
 import type { RestrictionKind } from "@gravek/contract/athlete";
 import type { LoadLimit, Role } from "@gravek/contract/club";
 import type { Deed as DeedKind } from "@gravek/contract/deeds";
 import type { TimedBy } from "@gravek/contract/drillSet";
-import type { CueTold, ReadRecord, Results, FaultStanding as StandingOfFault } from "@gravek/contract/faults";
+import type { CueTold, FaultStanding as StandingOfFault } from "@gravek/contract/faults";
 import type { Movement as MovementDocument } from "@gravek/contract/movement";
+import type { ModelSource, Outline } from "@gravek/contract/plan";
+import type { ReadRecord, Results } from "@gravek/contract/results";
 import type { Rung } from "@gravek/contract/rungs";
 import type { MeasuredRun } from "@gravek/contract/session";
 import type { Source } from "@gravek/contract/source";
 import type { Foot } from "@gravek/core/feet";
 import type { Layout } from "@gravek/core/layout/shape";
-import type { StraightResult } from "@gravek/core/runup/solveStraight";
 import type { StepModel } from "@gravek/core/runup/stepModel";
 import type { StepRule } from "@gravek/core/runup/stepRules";
-import type { BodyLoad, RepCount as CountOfReps, Outcome, Side } from "@gravek/core/session/repLog";
+import type { StraightResult } from "@gravek/core/runup/straightPlan";
+import type { RepCount as CountOfReps } from "@gravek/core/session/repCounts";
+import type { BodyLoad, Outcome, Side } from "@gravek/core/session/repLog";
 import type { ColumnType, JSONColumnType } from "kysely";
 
 export type Generated<T> = T extends ColumnType<infer S, infer I, infer U>

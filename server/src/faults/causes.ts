@@ -1,5 +1,6 @@
+import type { FaultsTogether } from '@gravek/core/session/repCounts';
+import { groupBy } from '@gravek/core/session/repLog';
 import type { CauseCheck } from '@gravek/contract/faults';
-import { groupBy, type FaultsTogether } from '@gravek/core/session/repLog';
 import { checkCauses } from '@gravek/library/cue/causes';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';

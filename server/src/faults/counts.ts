@@ -1,6 +1,6 @@
 import type { Condition } from '@gravek/contract/faults';
-import type { SessionFaults } from '@gravek/library/cue/standings';
 import type { ReadCount, ResultCount } from '@gravek/library/cue/results';
+import type { SessionFaults } from '@gravek/library/cue/sessionFaults';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 

@@ -1,27 +1,32 @@
+import { cueEffect, type RepCounts } from '@gravek/core/cue/cueEffect';
+import { SURE } from '@gravek/core/cue/faultHistory';
+import { rateBand } from '@gravek/core/cue/rateBand';
+import { groupBy } from '@gravek/core/session/repLog';
 import {
-  CONDITION_AXES,
   type Condition,
+  CONDITION_AXES,
   type ConditionAxis,
   type CueRecord,
   type Ledger,
 } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { cueEffect, type RepCounts } from '@gravek/core/cue/cueEffect';
-import { SURE } from '@gravek/core/cue/cueState';
-import { rateBand } from '@gravek/core/cue/rateBand';
-import { groupBy } from '@gravek/core/session/repLog';
-import { faultOf } from '@gravek/library/movement/byCode';
-import { isChain } from '@gravek/library/movement/chains';
 import { laddersOf } from '@gravek/library/cue/ladder';
 import { agreementOf, contrastsOf, cueSpans, isOf } from '@gravek/library/cue/ledger';
 import { readsOfCounts } from '@gravek/library/cue/results';
-import { bySession, historyOf, shownIn, type SessionFaults } from '@gravek/library/cue/standings';
+import {
+  bySession,
+  historyOf,
+  type SessionFaults,
+  shownIn,
+} from '@gravek/library/cue/sessionFaults';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { isChain } from '@gravek/library/movement/chains';
 import { sql } from 'kysely';
 import { peopleOf } from '../club/members';
 import type { Trx } from '../database/connect';
 import { badInput, notFound } from '../http/problem';
 import { movementsBy } from '../movements/queries';
-import { countRows, readsIn, watchedIn, type Counted } from './counts';
+import { type Counted, countRows, readsIn, watchedIn } from './counts';
 import { keptStandings, withCues } from './queries';
 import { makesInChains, sessionResults } from './results';
 import { laddersIn } from './rungs';

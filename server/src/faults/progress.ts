@@ -1,4 +1,5 @@
-import type { DrillChoice, DrillReps, ProgressStand } from '@gravek/contract/faults';
+import type { DrillChoice } from '@gravek/contract/coachChoices';
+import type { DrillReps, ProgressStand } from '@gravek/contract/faults';
 import { progressOf } from '@gravek/library/movement/progress';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';

@@ -1,133 +1,19 @@
-import type {
-  AthleteFaults,
-  CueChoice,
-  CueChoiceInput,
-  CueTold,
-  SquadFaults,
-} from '@gravek/contract/faults';
-import { drillOf, faultOf } from '@gravek/library/movement/byCode';
-import { cueResults, isTelling } from '@gravek/library/cue/ledger';
-import { addResults, readsOfCounts, resultsOfCounts } from '@gravek/library/cue/results';
-import { toldTo } from '@gravek/library/movement/sides';
-import {
-  athleteFaults,
-  byFaultCode,
-  bySession,
-  priorsOf,
-  standingsOf,
-  toldOf,
-  type Priors,
-  type SessionFaults,
-  type Shown,
-} from '@gravek/library/cue/standings';
 import type { CueSchool } from '@gravek/core/cue/chooseCue';
 import type { Foot } from '@gravek/core/feet';
-import { groupBy } from '@gravek/core/session/repLog';
+import type { CueChoice, CueChoiceInput } from '@gravek/contract/coachChoices';
+import type { AthleteFaults, CueTold } from '@gravek/contract/faults';
+import { bySession } from '@gravek/library/cue/sessionFaults';
+import { athleteFaults, standingsOf, toldOf } from '@gravek/library/cue/standings';
+import { drillOf, faultOf } from '@gravek/library/movement/byCode';
+import { toldTo } from '@gravek/library/movement/sides';
 import { sql } from 'kysely';
 import { jsonObjectFrom } from 'kysely/helpers/postgres';
 import type { Trx } from '../database/connect';
-import { hold } from '../database/hold';
 import { badInput, notFound } from '../http/problem';
 import { settleNew } from '../http/versioned';
-import { movementsBy, type MovementBy } from '../movements/queries';
-import { inChunks } from '../database/chunks';
-import {
-  countRows,
-  readsIn,
-  resultsIn,
-  watchedIn,
-  type Before,
-  type Counted,
-  type CountRow,
-} from './counts';
-
-const repsIn = (sessions: readonly SessionFaults[]): number =>
-  sessions.reduce((sum, session) => sum + session.reps, 0);
-
-/** Rows by athlete and movement. */
-const storyKey = ({ athleteId, movement }: CountRow): string => `${athleteId}/${movement}`;
-
-const byStory = (rows: readonly Counted[]): Counted[][] => [...groupBy(rows, storyKey).values()];
-
-/** What others of the club have shown in movements, as it stands. */
-const shownByOthers = async (
-  trx: Trx,
-  movements: readonly string[],
-  athleteIds: readonly string[],
-): Promise<Map<string, Shown[]>> => {
-  const { rows } = await sql<Shown & { movement: string }>`
-    select movement, exposed, coalesce((
-      select jsonb_object_agg(f ->> 'code', f -> 'seen') from jsonb_array_elements(faults) f
-    ), '{}') as seen
-    from fault_standing
-    where movement = any(${[...movements]}::text[])
-      and not athlete_id = any(${[...athleteIds]}::uuid[])`.execute(trx);
-  return groupBy(rows, (row) => row.movement);
-};
-
-/**
- * Works out anew how the faults of some athletes stand, in the transaction that has changed their
- * counts. Holds the athletes, so that of two who log at once the second sees the counts of the first.
- * What the club knows of a fault is taken as it is then.
- */
-export const refreshStandings = async (
-  trx: Trx,
-  which: { athleteIds: readonly string[]; movements?: readonly string[] },
-): Promise<void> => {
-  if (which.athleteIds.length === 0 || which.movements?.length === 0) return;
-  await hold(trx, 'athlete', which.athleteIds);
-  const counted = await countRows(trx, which);
-  const rowsBy = groupBy(counted, storyKey);
-  const own = byStory(watchedIn(counted)).map((rows) => ({
-    ...rows[0]!,
-    sessions: bySession(rows),
-  }));
-  const movements = [...new Set(own.map((count) => count.movement))];
-  const movementBy = await movementsBy(trx, movements);
-  const others = await shownByOthers(trx, movements, which.athleteIds);
-  const shown = groupBy(own, (count) => count.movement);
-  const priors = new Map<string, Priors>(
-    movements.map((movement) => [
-      movement,
-      priorsOf([
-        ...(others.get(movement) ?? []),
-        ...shown.get(movement)!.map(({ sessions }) => ({
-          exposed: byFaultCode(sessions.flatMap(({ exposed }) => exposed)),
-          seen: byFaultCode(sessions.flatMap(({ faults }) => faults)),
-        })),
-      ]),
-    ]),
-  );
-  const json = (value: object | null) => (value === null ? null : JSON.stringify(value));
-  const stories = own.map((story) => {
-    const { athleteId, movement, sessions } = story;
-    const before = sessions.slice(0, -1);
-    const prior = priors.get(movement);
-    const known = movementBy(movement);
-    const rows = rowsBy.get(storyKey(story)) ?? [];
-    return {
-      athlete_id: athleteId,
-      movement,
-      reps: repsIn(sessions),
-      sessions: sessions.length,
-      last_day: sessions.at(-1)!.date,
-      last_session_id: sessions.at(-1)!.sessionId,
-      faults: JSON.stringify(standingsOf(sessions, prior, known)),
-      told: json(toldOf(sessions)),
-      exposed: JSON.stringify(byFaultCode(sessions.flatMap(({ exposed }) => exposed))),
-      results: JSON.stringify(cueResults(sessions)),
-      reads: JSON.stringify(readsOfCounts(readsIn(rows))),
-      totals: JSON.stringify(addResults(resultsOfCounts(resultsIn(rows)), 'all')),
-      reps_before: repsIn(before),
-      faults_before: JSON.stringify(standingsOf(before, prior, known)),
-      told_before: json(toldOf(before)),
-    };
-  });
-  let gone = trx.deleteFrom('fault_standing').where('athlete_id', 'in', [...which.athleteIds]);
-  if (which.movements) gone = gone.where('movement', 'in', [...which.movements]);
-  await gone.execute();
-  await inChunks(stories, (some) => trx.insertInto('fault_standing').values(some).execute());
-};
+import { type MovementBy, movementsBy } from '../movements/queries';
+import { type Before, countRows, watchedIn } from './counts';
+import { byStory, repsIn } from './refresh';
 
 type Standing = Omit<AthleteFaults, 'cue'> & {
   hand: Foot;
@@ -152,7 +38,7 @@ export type KeptStanding = Standing & {
  *
  * @param until day after which choices are passed over
  */
-const standingRows = (trx: Trx, until?: string) =>
+export const standingRows = (trx: Trx, until?: string) =>
   trx
     .selectFrom('fault_standing as f')
     .innerJoin('athlete as a', (join) =>
@@ -226,7 +112,7 @@ export const keptStandings = async (
   return query.execute();
 };
 
-const cuedIn = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFaults[]> =>
+export const cuedIn = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFaults[]> =>
   withCues(
     rows,
     await movementsBy(
@@ -238,76 +124,6 @@ const cuedIn = async (trx: Trx, rows: readonly Standing[]): Promise<AthleteFault
 /** How the faults of athletes stand, the movement they ran last first. */
 export const faultsOf = async (trx: Trx, athleteIds: readonly string[]): Promise<AthleteFaults[]> =>
   cuedIn(trx, await keptStandings(trx, { athleteIds }));
-
-const LATELY_DAYS = 28;
-
-/** Reps of the last four weeks in a movement, up to a day, by athlete. */
-const repsLately = async (
-  trx: Trx,
-  movement: string,
-  day: string,
-): Promise<ReadonlyMap<string, number>> => {
-  const { rows } = await sql<{ athleteId: string; reps: number }>`
-    select athlete_id as "athleteId", sum(reps)::int as reps
-    from rep_count
-    where club_id = gravek_club() and movement = ${movement} and watched and session_id = any(array(
-      select id from session where club_id = gravek_club()
-        and day > ${day}::date - ${LATELY_DAYS}::int and day <= ${day}::date))
-    group by 1`.execute(trx);
-  return new Map(rows.map((row) => [row.athleteId, row.reps]));
-};
-
-/**
- * The squad in one movement.
- *
- * @param asked its code; the movement that is run most when absent
- * @param day today in the club
- */
-export const squadFaults = async (
-  trx: Trx,
-  asked: string | undefined,
-  day: string,
-): Promise<SquadFaults> => {
-  const run = await trx
-    .selectFrom('fault_standing as f')
-    .innerJoin('athlete as a', (join) =>
-      join.onRef('a.club_id', '=', 'f.club_id').onRef('a.id', '=', 'f.athlete_id'),
-    )
-    .select(['f.movement', sql<number>`sum(f.reps)::int`.as('reps')])
-    .where('a.archived_at', 'is', null)
-    .groupBy('f.movement')
-    .orderBy('reps', 'desc')
-    .orderBy('f.movement')
-    .execute();
-  const movements = run.map((row) => row.movement);
-  const movement = asked !== undefined && movements.includes(asked) ? asked : movements[0];
-  if (movement === undefined) return { movements, movement: null, items: [] };
-  const rows = await standingRows(trx)
-    .select(['f.reads', 'f.totals'])
-    .where('f.movement', '=', movement)
-    .where('a.archived_at', 'is', null)
-    .execute();
-  const lately = await repsLately(trx, movement, day);
-  const keptBy = new Map(rows.map((row) => [row.athleteId, row]));
-  const items = (await cuedIn(trx, rows)).map((ledger) => ({
-    ...ledger,
-    lately: lately.get(ledger.athleteId) ?? 0,
-    reads: keptBy.get(ledger.athleteId)?.reads ?? [],
-    results: keptBy.get(ledger.athleteId)?.totals ?? [],
-    faults: ledger.faults
-      .filter(isTelling)
-      .map(({ code, seen, rate, low, high, state, effect }) => ({
-        code,
-        seen,
-        rate,
-        low,
-        high,
-        state,
-        effect,
-      })),
-  }));
-  return { movements, movement, items };
-};
 
 /** How all of a club stand, and the movements of those standings. */
 export type Everybody = { kept: readonly KeptStanding[]; movementOf: MovementBy };

@@ -1,4 +1,4 @@
-import type { SessionResults } from '@gravek/contract/faults';
+import type { SessionResults } from '@gravek/contract/results';
 import { groupBy } from '@gravek/core/session/repLog';
 import { isChain } from '@gravek/library/movement/chains';
 import { resultsOfCounts } from '@gravek/library/cue/results';

@@ -1,12 +1,13 @@
-import { cueChoiceInput, drillChoiceInput, rungChoiceInput } from '@gravek/contract/faults';
+import { cueChoiceInput, drillChoiceInput, rungChoiceInput } from '@gravek/contract/coachChoices';
 import { mustAthlete } from '../athletes/queries';
 import { route } from '../http/route';
 import { causesIn } from './causes';
-import { waysIn } from './ways';
 import { ledgerOf } from './ledger';
 import { progressIn } from './progress';
+import { chooseCue, faultsOf } from './queries';
 import { chooseRung } from './rungs';
-import { chooseCue, faultsOf, squadFaults } from './queries';
+import { squadFaults } from './squad';
+import { waysIn } from './ways';
 
 export const faultRoutes = [
   route({

@@ -1,4 +1,4 @@
-import type { DrillChoiceInput, RungChoice, RungChoiceInput } from '@gravek/contract/faults';
+import type { DrillChoiceInput, RungChoice, RungChoiceInput } from '@gravek/contract/coachChoices';
 import type { Needs } from '@gravek/contract/run';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';

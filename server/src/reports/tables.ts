@@ -1,12 +1,12 @@
-import { CSV_TABLES, type CsvTableName } from '@gravek/contract/club';
-import { WARM_UP } from '@gravek/contract/drillSet';
 import { groupBy, standing } from '@gravek/core/session/repLog';
 import { variantFrom } from '@gravek/core/session/variants';
-import { faultOf } from '@gravek/library/movement/byCode';
-import { CSV_START, csvText, type Cell } from '@gravek/library/roster/csv';
-import { movementOf } from '@gravek/library/movement/movements';
+import { CSV_TABLES, type CsvTableName } from '@gravek/contract/club';
+import { WARM_UP } from '@gravek/contract/drillSet';
 import { resultsOfCounts } from '@gravek/library/cue/results';
-import { wayName } from '@gravek/library/session/work';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { movementOf } from '@gravek/library/movement/movements';
+import { type Cell, CSV_START, csvText } from '@gravek/library/roster/csv';
+import { wayName } from '@gravek/library/session/setWords';
 import { sql } from 'kysely';
 import { isTrial, measurements } from '../athletes/queries';
 import { peopleOf } from '../club/members';

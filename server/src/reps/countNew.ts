@@ -1,7 +1,7 @@
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
-import { refreshStandings } from '../faults/queries';
-import { recount } from './queries';
+import { refreshStandings } from '../faults/refresh';
+import { recount } from './recount';
 
 const SESSIONS = 20;
 const ATHLETES = 50;

@@ -1,5 +1,5 @@
+import { repBatch } from '@gravek/contract/repSchema';
 import type { LogPage } from '@gravek/contract/session';
-import { repBatch } from '@gravek/contract/sessionSchema';
 import { mustAthlete } from '../athletes/queries';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';

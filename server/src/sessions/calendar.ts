@@ -1,19 +1,20 @@
-import { momentIn, dayIn, dayNumber } from '@gravek/core/days';
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { dayIn, dayNumber, momentIn } from '@gravek/core/days';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
 import { slotFor, takenFrom } from '@gravek/library/planning/onGround';
 import { sessionTimeS } from '@gravek/library/session/sessionTime';
-import { baseOf, targetWords, variesWords } from '@gravek/library/session/work';
-import ical, { ICalCalendarMethod } from 'ical-generator';
-import { athletes } from '../athletes/queries';
-import { sql } from 'kysely';
+import { targetWords, variesWords } from '@gravek/library/session/setWords';
+import { baseOf } from '@gravek/library/session/work';
 import type { RequestHandler } from 'express';
-import { inClubReading, type Db, type Trx } from '../database/connect';
-import { hashOf } from '../http/token';
-import { grounds } from '../grounds/queries';
-import { sessions } from './queries';
+import ical, { ICalCalendarMethod } from 'ical-generator';
+import { sql } from 'kysely';
 import { findsOf } from '../approaches/finds';
+import { athletes } from '../athletes/queries';
+import { type Db, inClubReading, type Trx } from '../database/connect';
+import { grounds } from '../grounds/queries';
+import { hashOf } from '../http/token';
+import { sessions } from './queries';
 
 /**
  * Sessions as an iCalendar text. It says when, where and what, and names nobody: whoever has the address

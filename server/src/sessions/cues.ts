@@ -1,13 +1,14 @@
+import { groupBy } from '@gravek/core/session/repLog';
+import { keptVariants } from '@gravek/core/session/variants';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { AthleteFaults, CueLine } from '@gravek/contract/faults';
 import type { Session } from '@gravek/contract/session';
-import { groupBy } from '@gravek/core/session/repLog';
-import { keptVariants } from '@gravek/core/session/variants';
-import { baseOf, movementCode, type Finds } from '@gravek/library/session/work';
-import type { Trx } from '../database/connect';
+import { movementCode } from '@gravek/library/session/fieldRun';
+import { baseOf, type Finds } from '@gravek/library/session/work';
 import { findsOf } from '../approaches/finds';
+import type { Trx } from '../database/connect';
+import { type Everybody, faultsBefore, faultsOf, withCues } from '../faults/queries';
 import { sessions } from './queries';
-import { faultsBefore, faultsOf, withCues, type Everybody } from '../faults/queries';
 
 type Run = { athleteId: string; movement: string };
 

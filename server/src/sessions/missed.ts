@@ -1,10 +1,11 @@
 import { standing } from '@gravek/core/session/repLog';
 import { beginsAtMissed } from '@gravek/core/session/runOrder';
-import { keptVariants, struckKey, variantFrom, type Variant } from '@gravek/core/session/variants';
-import { runSetOf, type DrillSet } from '@gravek/contract/drillSet';
+import { keptVariants, struckKey, type Variant, variantFrom } from '@gravek/core/session/variants';
+import { type DrillSet, runSetOf } from '@gravek/contract/drillSet';
 import type { RunBundle, RunPlan } from '@gravek/contract/run';
 import type { Session, StoredRep } from '@gravek/contract/session';
-import { movementCode, type Base, type Finds } from '@gravek/library/session/work';
+import { movementCode } from '@gravek/library/session/fieldRun';
+import type { Base, Finds } from '@gravek/library/session/work';
 import { sql } from 'kysely';
 import type { Trx } from '../database/connect';
 import { repsOfTries } from '../reps/queries';

@@ -1,23 +1,24 @@
 import { randomBytes } from 'node:crypto';
+import { dayNumber, isDay } from '@gravek/core/days';
 import type { CalendarAddress, CalendarKept } from '@gravek/contract/club';
 import type { RunAnswer } from '@gravek/contract/run';
 import { sessionInput, sessionUpdate } from '@gravek/contract/sessionSchema';
 import { sql } from 'kysely';
-import { hashOf } from '../http/token';
-import { dayNumber, isDay } from '@gravek/core/days';
 import type { Trx } from '../database/connect';
-import { refreshStandings } from '../faults/queries';
 import { awayRoute } from '../deeds/away';
+import { refreshStandings } from '../faults/refresh';
 import { pageOf, readCursor } from '../http/page';
 import { badInput, notFound } from '../http/problem';
 import { route } from '../http/route';
+import { hashOf } from '../http/token';
 import { settle, settleNew } from '../http/versioned';
 import { runBundle } from './bundle';
 import { calendarOf } from './calendar';
 import { cuesOn } from './cues';
+import { storeDrillSets } from './drillSets';
 import { loadHistory } from './history';
 import { needsOn } from './needs';
-import { mustHaveGround, session, sessionColumns, sessions, storeDrillSets } from './queries';
+import { mustHaveGround, session, sessionColumns, sessions } from './queries';
 
 const must = async (trx: Trx, id: string) => {
   const planned = await session(trx, id);

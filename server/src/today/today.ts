@@ -1,24 +1,24 @@
-import type { Athlete } from '@gravek/contract/athlete';
-import type { FirstSteps, Today, TodayCue, TodayDue } from '@gravek/contract/today';
 import { dayNumber, hourIn } from '@gravek/core/days';
 import { groupBy } from '@gravek/core/session/repLog';
+import type { Athlete } from '@gravek/contract/athlete';
+import type { FirstSteps, Today, TodayCue, TodayDue } from '@gravek/contract/today';
 import { faultOf } from '@gravek/library/movement/byCode';
-import { measurementDue, needsOf, type Need } from '@gravek/library/session/chooseSets';
+import { toldTo } from '@gravek/library/movement/sides';
+import { measurementDue, type Need, needsOf } from '@gravek/library/session/needs';
 import { holding } from '@gravek/library/session/restrictions';
 import { sessionOutlook, sessionsOnNow } from '@gravek/library/session/sessionOutlook';
 import { sessionReps } from '@gravek/library/session/sessionTime';
-import { toldTo } from '@gravek/library/movement/sides';
 import { sql } from 'kysely';
+import { codesOf, findsAmong, plansOf } from '../approaches/finds';
 import { outdatedPlans, plansToLookAt, type SolvedPlan } from '../approaches/outdated';
 import { athletes } from '../athletes/queries';
 import type { Trx } from '../database/connect';
-import { cuesOfDay } from '../sessions/cues';
-import { keptStandings, withCues, type Everybody } from '../faults/queries';
+import { type Everybody, keptStandings, withCues } from '../faults/queries';
 import { asGround } from '../grounds/queries';
 import { asClubMovement, clubMovementIds, movementsAmong } from '../movements/queries';
+import { cuesOfDay } from '../sessions/cues';
 import { needsOf as needsKnown } from '../sessions/needs';
 import { sessions } from '../sessions/queries';
-import { codesOf, findsAmong, plansOf } from '../approaches/finds';
 
 /** Sessions further away than this do not count as begun, days. */
 const AROUND_DAYS = 14;

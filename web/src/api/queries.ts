@@ -1,19 +1,19 @@
-import type { Approach, ApproachSummary, AthletePlan } from '@gravek/contract/approach';
-import type { Athlete } from '@gravek/contract/athlete';
 import type { Invitation } from '@gravek/contract/account';
+import type { Athlete } from '@gravek/contract/athlete';
 import type { Member } from '@gravek/contract/club';
 import type {
   AthleteFaults,
   CauseCheck,
-  ProgressStand,
-  WayCheck,
   CueLine,
   Ledger,
+  ProgressStand,
   SquadFaults,
+  WayCheck,
 } from '@gravek/contract/faults';
 import type { Ground } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
+import type { Approach, ApproachSummary, AthletePlan } from '@gravek/contract/plan';
 import type { ClubRuleSet } from '@gravek/contract/ruleSet';
 import type { Needs } from '@gravek/contract/run';
 import type { MeasuredReps, Session } from '@gravek/contract/session';

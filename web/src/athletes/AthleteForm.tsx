@@ -1,19 +1,20 @@
+import { type Foot, usualTakeoffFoot } from '@gravek/core/feet';
 import {
-  athleteFields,
-  athleteUpdate,
   type Athlete,
+  athleteFields,
   type AthleteFields,
+  athleteUpdate,
 } from '@gravek/contract/athlete';
 import { check } from '@gravek/contract/problem';
-import { usualTakeoffFoot, type Foot } from '@gravek/core/feet';
 import { useNavigate } from 'react-router';
 import { v7 as uuid } from 'uuid';
 import { api } from '../api/client';
 import { useAthletes, useWrite } from '../api/queries';
 import { tell } from '../controls/toasts';
 import { useLengthStyle } from '../member/member';
-import { ChoiceAt, FEET, LengthAt, NumberAt, TextAt, WordListAt } from '../parts/fields/At';
+import { ChoiceAt, LengthAt, NumberAt, TextAt, WordListAt } from '../parts/fields/At';
 import { FormWindow, useDraftedForm } from '../parts/fields/DraftedForm';
+import { FEET } from '../parts/fields/PicksAt';
 
 type Fields = AthleteFields & { id: string };
 

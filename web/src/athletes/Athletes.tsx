@@ -1,14 +1,15 @@
-import { currentModel } from '@gravek/core/runup/stepModel';
+import { currentModel } from '@gravek/core/runup/currentModel';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import { holding } from '@gravek/library/session/restrictions';
 import {
+  type ColumnDef,
   flexRender,
   getCoreRowModel,
   getFilteredRowModel,
   getSortedRowModel,
-  useReactTable,
-  type ColumnDef,
   type SortingState,
+  useReactTable,
 } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -16,16 +17,15 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { useAthletes } from '../api/queries';
-import { useLengthStyle, useMayPlan, useMember } from '../member/member';
-import { PageHead } from '../controls/PageHead';
+import { dayName } from '../controls/dates';
 import { Length } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
-import { Segments } from '../controls/Segments';
-import { FootWord } from '../drawing/FootPrint';
-import { dayName } from '../controls/dates';
-import { counted } from '@gravek/core/words';
 import { opened } from '../controls/opened';
+import { PageHead } from '../controls/PageHead';
+import { Segments } from '../controls/Segments';
 import { useAddress } from '../controls/useAddress';
+import { FootWord } from '../drawing/FootPrint';
+import { useLengthStyle, useMayPlan, useMember } from '../member/member';
 
 const AthleteForm = opened(async () => (await import('./AthleteForm')).AthleteForm);
 const RosterForm = opened(async () => (await import('./RosterForm')).RosterForm);

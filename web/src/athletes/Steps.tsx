@@ -1,12 +1,12 @@
-import { currentModel } from '@gravek/core/runup/stepModel';
+import { currentModel } from '@gravek/core/runup/currentModel';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import Button from 'react-bootstrap/Button';
-import { usePutAway } from '../controls/usePutAway';
-import { useLengthStyle, useMayPlan } from '../member/member';
-import { Figure, Labelled, Length } from '../controls/Figure';
-import { FitChart } from '../drawing/FitChart';
 import { dayName } from '../controls/dates';
-import { counted } from '@gravek/core/words';
+import { Figure, Labelled, Length } from '../controls/Figure';
+import { usePutAway } from '../controls/usePutAway';
+import { FitChart } from '../drawing/FitChart';
+import { useLengthStyle, useMayPlan } from '../member/member';
 import { UNTIMED } from './untimed';
 
 export const Steps = ({ athlete, onMeasure }: { athlete: Athlete; onMeasure: () => void }) => {

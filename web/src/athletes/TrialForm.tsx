@@ -1,7 +1,8 @@
-import { currentModel, modelLengthM } from '@gravek/core/runup/stepModel';
+import { currentModel } from '@gravek/core/runup/currentModel';
+import { modelLengthM } from '@gravek/core/runup/stepModel';
 import type { LengthStyle } from '@gravek/core/units';
 import type { Athlete, Trial } from '@gravek/contract/athlete';
-import { SOURCES, type Source } from '@gravek/contract/source';
+import { type Source, SOURCES } from '@gravek/contract/source';
 import {
   readPaste,
   readSteps,
@@ -13,7 +14,6 @@ import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
 import { api, fieldsOf, sentenceOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { useLengthStyle, useMember } from '../member/member';
 import { Conflict, DraftBack } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
 import { Field } from '../controls/Field';
@@ -22,6 +22,7 @@ import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { AskWindow } from '../controls/Window';
 import { FitChart } from '../drawing/FitChart';
+import { useLengthStyle, useMember } from '../member/member';
 import { UNTIMED } from './untimed';
 
 type Draft = RunReading & {

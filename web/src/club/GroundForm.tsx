@@ -1,12 +1,12 @@
 import {
   DATUMS,
-  groundInput,
-  SURFACES,
   type Ground,
+  groundInput,
   type GroundInput,
+  SURFACES,
 } from '@gravek/contract/ground';
-import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { check } from '@gravek/contract/problem';
+import { WEEKDAYS } from '@gravek/contract/weekdays';
 import { USUAL_GROUNDS } from '@gravek/library/planning/onGround';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';
@@ -14,8 +14,9 @@ import { api } from '../api/client';
 import { useWrite } from '../api/queries';
 import { Field } from '../controls/Field';
 import { tell } from '../controls/toasts';
-import { ChoiceAt, LengthAt, MaybeAt, NumberAt, TextAt } from '../parts/fields/At';
+import { ChoiceAt, LengthAt, NumberAt, TextAt } from '../parts/fields/At';
 import { FormHere, useDraftedForm } from '../parts/fields/DraftedForm';
+import { MaybeAt } from '../parts/fields/PicksAt';
 import { Rows } from '../parts/fields/Rows';
 
 const asOptions = <T extends string>(words: readonly T[]) =>

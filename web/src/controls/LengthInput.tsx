@@ -1,4 +1,5 @@
-import { formatLength, parseBodyLength, parseLength, type LengthStyle } from '@gravek/core/units';
+import { parseBodyLength, parseLength } from '@gravek/core/lengthText';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 

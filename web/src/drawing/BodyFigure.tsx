@@ -1,6 +1,3 @@
-import type { Foot } from '@gravek/core/feet';
-import type { FrontFigure } from '@gravek/core/body/frontView';
-import type { Body } from '@gravek/core/layout/body';
 import {
   anglesOf,
   type PostureAngles,
@@ -8,14 +5,16 @@ import {
   type SideLeg,
   type SidePoint,
 } from '@gravek/core/body/posture';
-import type { PostureLook } from '@gravek/core/body/sideView';
+import type { PostureLook } from '@gravek/core/body/keyframes';
+import type { Foot } from '@gravek/core/feet';
+import type { Body } from '@gravek/core/layout/body';
 import { formatLength } from '@gravek/core/units';
 import { useLengthStyle } from '../member/member';
-import { alongLine, placeLabels, type Box, type LabelAsk, type Spot } from './labels';
+import { alongLine, type Box, type LabelAsk, placeLabels, type Spot } from './labels';
 
 export const SIZE = { width: 380, height: 290 };
 export const FRONT_WIDTH = 260;
-const GROUND = SIZE.height - 34;
+export const GROUND = SIZE.height - 34;
 const CHARACTER = 6.4;
 
 export const LOOK_NAMES: Record<PostureLook, string> = {
@@ -60,9 +59,9 @@ const Leg = ({
   );
 };
 
-type At = (point: SidePoint) => Spot;
+export type At = (point: SidePoint) => Spot;
 
-const Arm = ({
+export const Arm = ({
   arm: { elbow, wrist, hand },
   shoulder,
   hollow,
@@ -85,7 +84,7 @@ const Arm = ({
 };
 
 /** The highest that it comes fits, so that the scale stays as it is while it plays. */
-const pixelsOf = (topM: number, { heightM }: Body): number =>
+export const pixelsOf = (topM: number, { heightM }: Body): number =>
   (GROUND - 14) / Math.max(topM, ROOMY * heightM);
 /** Nobody is drawn larger than standing upright would be. */
 const ROOMY = 1.06;
@@ -258,103 +257,3 @@ export const Figure = ({
 /** Through the middle of the back, bent where it is arched. */
 const trunkPath = ([x, y]: Spot, [backX, backY]: Spot, [topX, topY]: Spot): string =>
   `M${x},${y} Q${2 * backX - (x + topX) / 2},${2 * backY - (y + topY) / 2} ${topX},${topY}`;
-
-/** The body as somebody in front of it sees it, on its feet as they are laid out. */
-export const Front = ({
-  figure,
-  body,
-  topM,
-}: {
-  figure: FrontFigure;
-  body: Body;
-  topM: number;
-}) => {
-  const style = useLengthStyle();
-  const pixels = pixelsOf(topM, body);
-  // Whoever faces the athlete has the athlete's right on the left.
-  const at: At = ({ x, y }) => [FRONT_WIDTH / 2 - x * pixels, GROUND - y * pixels];
-  const { left, right } = figure.sides;
-  const [head, headY] = at(figure.head);
-  const apartM = Math.abs(right.ankle.x - left.ankle.x);
-  return (
-    <>
-      <line className="side-ground" x1={6} x2={FRONT_WIDTH - 6} y1={GROUND} y2={GROUND} />
-      {([left, right] as const).map((side) => {
-        const hollow = side === left;
-        const bones = [side.hip, side.knee, side.ankle].map(at).join(' ');
-        return (
-          <g key={hollow ? 'left' : 'right'}>
-            <g className={hollow ? 'side-leg hollow' : 'side-leg'}>
-              <polyline points={bones} className="side-bone" />
-              <polyline points={[side.ankle, side.toe].map(at).join(' ')} className="side-hand" />
-              {hollow && <polyline points={bones} className="side-core" />}
-            </g>
-            {side.arm && <Arm arm={side.arm} shoulder={side.shoulder} hollow={hollow} at={at} />}
-          </g>
-        );
-      })}
-      <polygon
-        className="front-trunk"
-        points={[left.shoulder, right.shoulder, right.hip, left.hip].map(at).join(' ')}
-      />
-      <circle className="side-head" cx={head} cy={headY} r={figure.head.radius * pixels} />
-      <g className="side-reach">
-        <path d={`M${at(right.ankle)[0]},${GROUND + 8} H${at(left.ankle)[0]}`} />
-        <text className="side-angle" x={FRONT_WIDTH / 2} y={GROUND + 26} textAnchor="middle">
-          feet {formatLength(apartM, { ...style, small: true })} apart
-        </text>
-      </g>
-    </>
-  );
-};
-
-export const Sheet = ({
-  label,
-  width = SIZE.width,
-  children,
-}: {
-  label: string;
-  width?: number;
-  children: React.ReactNode;
-}) => (
-  <svg
-    className="strip side-view"
-    viewBox={`0 0 ${width} ${SIZE.height}`}
-    width={width}
-    height={SIZE.height}
-    role="img"
-    aria-label={label}
-  >
-    {children}
-  </svg>
-);
-
-/** A body that is held, by itself. */
-export const SideStill = ({
-  figure,
-  looks,
-  body,
-  wall = false,
-  boxM = 0,
-}: {
-  figure: SideFigure;
-  looks: readonly PostureLook[];
-  body: Body;
-  wall?: boolean | undefined;
-  boxM?: number | undefined;
-}) => (
-  <Sheet label="The body as it is held">
-    <Figure
-      figure={figure}
-      on="right"
-      looks={looks}
-      body={body}
-      topM={Math.max(
-        figure.head.y + figure.head.radius,
-        ...(figure.arms ? [figure.arms.stance.hand.y, figure.arms.free.hand.y] : []),
-      )}
-      wall={wall}
-      boxM={boxM}
-    />
-  </Sheet>
-);

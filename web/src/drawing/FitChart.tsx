@@ -1,5 +1,6 @@
-import { modelCadenceSpm, modelLengthM, type StepModelFit } from '@gravek/core/runup/stepModel';
-import { type LengthStyle, lengthParts } from '@gravek/core/units';
+import type { StepModelFit } from '@gravek/core/runup/fitStepModel';
+import { modelCadenceSpm, modelLengthM } from '@gravek/core/runup/stepModel';
+import { lengthParts, type LengthStyle } from '@gravek/core/units';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';

@@ -1,6 +1,6 @@
 import { BAND } from '@gravek/core/measuring/deviceCourse';
 import { FOOT_M, formatLength, type LengthUnit } from '@gravek/core/units';
-import type { MeasuredPer, MeasuredRow } from '@gravek/library/measuring/measuredRun';
+import type { MeasuredPer, MeasuredRow } from '@gravek/library/measuring/measuredRows';
 import { extent, max } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { area, curveStepAfter, line } from 'd3-shape';

@@ -1,4 +1,4 @@
-import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import type { SessionCount } from '@gravek/core/cue/faultRate';
 import type { RateBand } from '@gravek/core/cue/rateBand';
 import { scaleLinear, scaleUtc } from 'd3-scale';

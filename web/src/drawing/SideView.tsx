@@ -1,18 +1,19 @@
 import { frontFigureOf } from '@gravek/core/body/frontView';
-import type { Body } from '@gravek/core/layout/body';
-import type { Layout } from '@gravek/core/layout/shape';
 import type { PostureAngles } from '@gravek/core/body/posture';
+import type { PostureLook } from '@gravek/core/body/keyframes';
 import {
   sideAt,
-  type PostureLook,
   type SideContact,
   type SideMoment,
   type SideView as View,
 } from '@gravek/core/body/sideView';
+import type { Body } from '@gravek/core/layout/body';
+import type { Layout } from '@gravek/core/layout/shape';
 import { Length } from '../controls/Figure';
-import { useTime, type Player } from '../hearing/player';
+import { type Player, useTime } from '../hearing/player';
 import { useLengthStyle } from '../member/member';
-import { ANGLE, degrees, Figure, Front, FRONT_WIDTH, LOOK_NAMES, Sheet, SIZE } from './BodyFigure';
+import { ANGLE, degrees, Figure, FRONT_WIDTH, LOOK_NAMES, SIZE } from './BodyFigure';
+import { Front, Sheet } from './BodySheet';
 
 /** The moment that the side view stands at: while nothing plays, the first contact is there to be seen. */
 const useMoment = (player: Player, view: View, layout: Layout, body: Body): SideMoment | null => {

@@ -1,4 +1,4 @@
-import type { Results } from '@gravek/contract/faults';
+import type { Results } from '@gravek/contract/results';
 import type { Movement } from '@gravek/contract/movement';
 import type { OnGround } from '@gravek/contract/ground';
 import { placeLines, spotsOf } from '@gravek/library/planning/place';

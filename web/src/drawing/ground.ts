@@ -1,5 +1,5 @@
+import type { OtherPath } from '@gravek/core/layout/otherThings';
 import type { Layout } from '@gravek/core/layout/shape';
-import type { OtherPath } from '@gravek/core/layout/sequence';
 import type { Footfall, Place, TrackPoint } from '@gravek/core/layout/walker';
 import { bisector } from 'd3-array';
 

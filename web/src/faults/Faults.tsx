@@ -1,27 +1,27 @@
-import { LIVE_RATE } from '@gravek/core/cue/cueState';
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
+import { counted } from '@gravek/core/words';
 import type { SquadFault } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { faultOf } from '@gravek/library/movement/byCode';
 import { addReads } from '@gravek/library/cue/ledger';
-import { toldTo } from '@gravek/library/movement/sides';
 import {
   byNeed,
+  type SharedFault,
   sharedFaults,
   WATCHED_FROM,
   whyNeeded,
-  type SharedFault,
 } from '@gravek/library/cue/squadFaults';
+import { faultOf } from '@gravek/library/movement/byCode';
+import { toldTo } from '@gravek/library/movement/sides';
 import { Link } from 'react-router';
-import { counted } from '@gravek/core/words';
-import { PageHead } from '../controls/PageHead';
 import { Empty } from '../controls/Notice';
+import { PageHead } from '../controls/PageHead';
 import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
+import { IntoNext } from '../parts/intoSession/IntoNext';
 import { Causes } from '../parts/ledger/Causes';
 import { InSquad, type SquadLine } from '../parts/ledger/InSquad';
 import { Reads } from '../parts/ledger/Reads';
 import { SquadResults } from '../parts/ledger/ResultsPanel';
-import { IntoNext } from '../parts/intoSession/IntoNext';
 
 /** Of those who share a fault. */
 const NAMES = 6;

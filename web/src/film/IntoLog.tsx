@@ -1,4 +1,5 @@
-import { loggedTwice, standing, wasRun } from '@gravek/core/session/repLog';
+import { standing, wasRun } from '@gravek/core/session/repLog';
+import { loggedTwice } from '@gravek/core/session/loggedTwice';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { StoredRep } from '@gravek/contract/session';

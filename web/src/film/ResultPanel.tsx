@@ -3,7 +3,7 @@ import { isSequence } from '@gravek/contract/choices';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import { drillOf, faultOf } from '@gravek/library/movement/byCode';
-import { phasesOn } from '@gravek/library/planning/plan';
+import { phasesOn } from '@gravek/library/planning/branches';
 import { reviewCue, type Reviewed } from '@gravek/library/film/reviewed';
 import { useState } from 'react';
 import { faultsInFilm } from '@gravek/library/field/film';

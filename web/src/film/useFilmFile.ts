@@ -1,7 +1,7 @@
 import type { Review } from '@gravek/contract/watched';
 import { useEffect, useState } from 'react';
-import { keepFilm, keptFilm } from '../phone/store';
-import { FilmProblem, isSameFilm, readClip, shippedFilm, SHIPPED, type Clip } from './clip';
+import { keepFilm, keptFilm } from '../phone/keptFilms';
+import { type Clip, FilmProblem, isSameFilm, readClip, SHIPPED, shippedFilm } from './clip';
 
 type State =
   | { is: 'reading'; part: number }

@@ -1,7 +1,8 @@
 import { formatLength, formatSpeed, type LengthStyle } from '@gravek/core/units';
-import type { FaultFigure } from '@gravek/contract/movement';
+import type { FaultFigure } from '@gravek/contract/movementParts';
 import type { Reviewed } from '@gravek/library/film/reviewed';
-import type { StepBeside, Suggestion } from '@gravek/library/film/watched';
+import type { Suggestion } from '@gravek/library/film/suggestions';
+import type { StepBeside } from '@gravek/library/film/watched';
 
 /** Nine of ten lie so near, as everywhere in the app: standard deviations. */
 const NINE_IN_TEN = 1.645;

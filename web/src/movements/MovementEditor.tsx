@@ -1,76 +1,39 @@
-import type { SequenceChoices } from '@gravek/contract/approach';
-import type { Drill, Fault, Movement, MovementPhase, School } from '@gravek/contract/movement';
-import { movementSchema, type ClubMovement } from '@gravek/contract/movementSchema';
-import { plainSteps } from '@gravek/contract/phaseKinds';
-import { check } from '@gravek/contract/problem';
-import { drillOf } from '@gravek/library/movement/byCode';
-import { laidOut, sequenceStart } from '@gravek/library/planning/plan';
-import type { OtherThing } from '@gravek/core/layout/sequence';
 import type { Layout } from '@gravek/core/layout/shape';
+import type { SequenceChoices } from '@gravek/contract/approach';
+import type { Movement } from '@gravek/contract/movement';
+import { type ClubMovement, movementSchema } from '@gravek/contract/movementSchema';
+import { check } from '@gravek/contract/problem';
+import { withFaultPhases } from '@gravek/library/movement/olderMovement';
+import { laidOut } from '@gravek/library/planning/plan';
+import { sequenceStart } from '@gravek/library/planning/planStart';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, fieldsOf } from '../api/client';
 import { useWrite } from '../api/queries';
-import { useLengthStyle, useMayPlan } from '../member/member';
 import { Conflict, DraftBack, useConflict } from '../controls/Conflict';
 import { useDraft } from '../controls/draft';
-import { withFaultPhases } from '@gravek/library/movement/olderMovement';
 import { useHistory } from '../controls/history';
 import { Empty, Waiting } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
 import { tell } from '../controls/toasts';
 import { UndoRedo } from '../controls/UndoRedo';
 import { PlanView } from '../drawing/PlanView';
-import { LawsBroken } from './edit/LawsBroken';
-import { PlaceForm } from './edit/PlaceForm';
-import { Items, Wrong } from './edit/Items';
-import { PhaseForm } from './edit/PhaseForm';
-import { AboutForm } from './edit/AboutForm';
-import { DrillForm, StepForm } from './edit/DrillForm';
-import { FaultForm } from './edit/FaultForm';
-import { freshOther, OtherForm } from './edit/OtherForm';
-import { freshWay, SchoolForm } from './edit/SchoolForm';
-import { freeCode } from './edit/work';
+import { useLengthStyle, useMayPlan } from '../member/member';
+import { useCatalogue } from '../parts/catalogue/useCatalogue';
+import { bodyFor } from '../parts/catalogue/usual';
 import { changesOf, FieldsContext, messagesOf, type TypedTexts } from '../parts/fields/fields';
 import { ReadChoices } from '../parts/movement/ReadChoices';
 import { SpotChoice } from '../parts/movement/SpotChoice';
-import { useCatalogue } from '../parts/catalogue/useCatalogue';
-import { bodyFor } from '../parts/catalogue/usual';
-
-const PARTS = [
-  { value: 'phases', label: 'Phases', under: ['phases'] },
-  { value: 'faults', label: 'Faults', under: ['faults'] },
-  { value: 'drills', label: 'Drills', under: ['drills'] },
-  { value: 'progression', label: 'Order of drills', under: ['progression'] },
-  { value: 'schools', label: 'Schools', under: ['schools'] },
-  { value: 'others', label: 'Around it', under: ['others'] },
-  { value: 'place', label: 'Place', under: ['place'] },
-  {
-    value: 'about',
-    label: 'About',
-    under: ['summary', 'usedBy', 'faces', 'loads', 'writtenFor', 'ruleSets', 'cautions'],
-  },
-] as const;
-type Part = (typeof PARTS)[number]['value'];
+import { Wrong } from './edit/Items';
+import { LawsBroken } from './edit/LawsBroken';
+import { EditorPart, type Part, PARTS } from './EditorParts';
 
 /** The movement with what was typed and cannot be read beside it. */
 type Draft = { movement: Movement; version: number; typed: TypedTexts };
 
 const draftOf = ({ movement, version }: ClubMovement): Draft => ({ movement, version, typed: {} });
-
-const freshPhase = (list: readonly MovementPhase[]): MovementPhase => ({
-  code: freeCode(list, 'phase'),
-  name: '',
-  steps: plainSteps('build-up'),
-  turn: null,
-  ball: null,
-  then: null,
-  eyes: '',
-  checkpoints: [],
-  read: null,
-});
 
 const Editor = ({ own }: { own: ClubMovement }) => {
   const navigate = useNavigate();
@@ -256,94 +219,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
           }))}
         />
       </div>
-      {part === 'phases' && (
-        <Items<MovementPhase>
-          at="phases"
-          noun="phase"
-          nameOf={(item) => item.name}
-          fresh={freshPhase}
-        >
-          {(path) => <PhaseForm at={path} />}
-        </Items>
-      )}
-      {part === 'faults' && (
-        <Items<Fault>
-          at="faults"
-          noun="fault"
-          nameOf={(item) => item.name}
-          fresh={(list) => ({
-            code: freeCode(list, 'fault'),
-            name: '',
-            sees: '',
-            phases: movement.phases.slice(0, 1).map(({ code }) => code),
-            severity: 2,
-            safety: false,
-            leadsTo: [],
-            cue: '',
-            drills: [],
-          })}
-        >
-          {(path) => <FaultForm at={path} />}
-        </Items>
-      )}
-      {part === 'drills' && (
-        <Items<Drill>
-          at="drills"
-          noun="drill"
-          nameOf={(item) => item.name}
-          fresh={(list) => ({
-            code: freeCode(list, 'drill'),
-            name: '',
-            how: '',
-            part: { kind: 'all' },
-            speedFraction: 0.6,
-            force: null,
-            rungs: ['walk', 'half', 'full'],
-          })}
-        >
-          {(path) => <DrillForm at={path} />}
-        </Items>
-      )}
-      {part === 'progression' && (
-        <Items<NonNullable<Movement['progression']>[number]>
-          at="progression"
-          noun="step"
-          nameOf={(item) => drillOf(movement, item.drill)?.name ?? ''}
-          fresh={(list) => ({
-            drill:
-              movement.drills.find(({ code }) => list.every(({ drill }) => drill !== code))?.code ??
-              '',
-            goOn: '',
-            weeks: '',
-          })}
-        >
-          {(path) => <StepForm at={path} />}
-        </Items>
-      )}
-      {part === 'place' && <PlaceForm />}
-      {part === 'schools' && (
-        <Items<School>
-          at="schools"
-          noun="disagreement"
-          nameOf={(item) => item.question}
-          fresh={(list) => {
-            const first = freshWay([]);
-            return {
-              code: freeCode(list, 'school'),
-              question: '',
-              options: [first, freshWay([first])],
-            };
-          }}
-        >
-          {(path) => <SchoolForm at={path} />}
-        </Items>
-      )}
-      {part === 'others' && (
-        <Items<OtherThing> at="others" noun="thing" nameOf={(item) => item.name} fresh={freshOther}>
-          {(path) => <OtherForm at={path} />}
-        </Items>
-      )}
-      {part === 'about' && <AboutForm />}
+      <EditorPart part={part} movement={movement} />
     </FieldsContext>
   );
 };

@@ -1,175 +1,50 @@
+import { countSteps } from '@gravek/core/layout/shape';
 import { checkRules } from '@gravek/core/runup/stepRules';
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { ClubMovement } from '@gravek/contract/movementSchema';
+import { drillOf, phaseOf } from '@gravek/library/movement/byCode';
 import { isChain } from '@gravek/library/movement/chains';
-import { drillOf, faultOf, phaseOf } from '@gravek/library/movement/byCode';
-import type { OtherWay } from '@gravek/library/planning/otherWays';
-import {
-  branchesOf,
-  laidOut,
-  phasesOn,
-  sequenceStart,
-  taughtTo,
-} from '@gravek/library/planning/plan';
-import { barredBy, demandOf, whyBarred } from '@gravek/library/session/restrictions';
 import { sideOf } from '@gravek/library/movement/sideOf';
 import { sideWord } from '@gravek/library/movement/sides';
-import { countSteps } from '@gravek/core/layout/shape';
+import { branchesOf, phasesOn } from '@gravek/library/planning/branches';
+import type { OtherWay } from '@gravek/library/planning/otherWays';
+import { laidOut, taughtTo } from '@gravek/library/planning/plan';
+import { sequenceStart } from '@gravek/library/planning/planStart';
 import { stepsIn } from '@gravek/library/planning/stepWords';
 import { useCallback, useMemo, useState } from 'react';
-import Button from 'react-bootstrap/Button';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { api, onPress, sentenceOf } from '../api/client';
-import { useAthletes, useWrite } from '../api/queries';
-import { usePutAway } from '../controls/usePutAway';
-import { useLengthStyle, useMayPlan, useMember } from '../member/member';
-import { useChosenGround } from '../member/chosenGround';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { useAthletes } from '../api/queries';
 import { Fold, useNarrow } from '../controls/Fold';
-import { PageHead } from '../controls/PageHead';
 import { Empty, Loaded, Waiting } from '../controls/Notice';
-import { download, fileName } from '../controls/download';
-import { tell } from '../controls/toasts';
-import { CauseChart } from '../drawing/CauseChart';
+import { PageHead } from '../controls/PageHead';
 import { Beats } from '../drawing/Beats';
 import { PlanView } from '../drawing/PlanView';
 import { SideView } from '../drawing/SideView';
 import { beatsOfLayout, phaseAt, phaseSpans } from '../hearing/beats';
 import { PlayControls } from '../hearing/PlayControls';
 import { usePlayer } from '../hearing/player';
-import { chainPlace } from './chainPlace';
-import { Drills } from './Drills';
-import { ForWhom } from './ForWhom';
+import { useChosenGround } from '../member/chosenGround';
+import { useLengthStyle, useMayPlan } from '../member/member';
+import { documentOf, useDocumentsHere } from '../parts/catalogue/documents';
+import { useCatalogue, useRuleSets } from '../parts/catalogue/useCatalogue';
+import { bodyFor, estimatedNote } from '../parts/catalogue/usual';
+import { GroundChoice } from '../parts/movement/GroundChoice';
 import { useLaidOver } from '../parts/movement/LaidOver';
 import { PartChoice } from '../parts/movement/PartChoice';
 import { Phases } from '../parts/movement/Phases';
-import { GroundChoice } from '../parts/movement/GroundChoice';
 import { ReadChoices } from '../parts/movement/ReadChoices';
 import { RuleCheck } from '../parts/movement/RuleCheck';
-import { Schools } from './Schools';
 import { SetOut } from '../parts/movement/SetOut';
 import { SpotChoice } from '../parts/movement/SpotChoice';
 import { ThreeLooks } from '../parts/movement/ThreeLooks';
-import { documentOf, useDocumentsHere } from '../parts/catalogue/documents';
-import { useCatalogue, useRuleSets } from '../parts/catalogue/useCatalogue';
-import { useAddMovement } from '../parts/catalogue/useOwnMovement';
-import { bodyFor, estimatedNote } from '../parts/catalogue/usual';
-
-/** A built-in movement has changed since it was copied: offered, never forced. */
-const UpdateOffer = ({ own }: { own: ClubMovement }) => {
-  const builtIn = own.basedOn && documentOf(own.basedOn.code, []);
-  const write = useWrite(
-    (body: object) => api.put<ClubMovement>(`/movements/${own.id}`, body),
-    'movements',
-  );
-  if (!builtIn || !own.basedOn || builtIn.revision <= own.basedOn.revision) return null;
-  const basedOn = { code: builtIn.code, revision: builtIn.revision };
-  const settle = async (movement: Movement, said: string): Promise<void> => {
-    try {
-      const before = own.movement;
-      const stored = await write.mutateAsync({ basedOn, movement, version: own.version });
-      tell(said, () => {
-        void write
-          .mutateAsync({ basedOn: own.basedOn, movement: before, version: stored.version })
-          .catch((error: unknown) => tell(sentenceOf(error)));
-      });
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
-  };
-  return (
-    <div className="note" role="status">
-      The built-in <Link to={`/movements/${builtIn.code}`}>{builtIn.name}</Link> has changed since
-      this copy was made.{' '}
-      <Button
-        size="sm"
-        variant="outline-dark"
-        disabled={write.isPending}
-        onClick={() =>
-          void settle(
-            { ...builtIn, code: own.id, name: own.movement.name },
-            'The built-in content is taken over.',
-          )
-        }
-      >
-        Take it over
-      </Button>{' '}
-      <Button
-        size="sm"
-        variant="outline-dark"
-        disabled={write.isPending}
-        onClick={() => void settle(own.movement, 'Yours stays as it is.')}
-      >
-        Keep ours
-      </Button>
-    </div>
-  );
-};
-
-const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undefined }) => {
-  const mayPlan = useMayPlan();
-  const navigate = useNavigate();
-  const { add, busy } = useAddMovement();
-  const putAway = usePutAway('movements');
-  const copy = async (): Promise<void> => {
-    try {
-      const stored = await add(movement, `${movement.name}, ours`.slice(0, 60));
-      tell(`${movement.name} is copied; the ${own ? 'other' : 'built-in'} one stays as it is.`);
-      void navigate(`/movements/${stored.id}/edit`);
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
-  };
-  const save = async (): Promise<void> => {
-    try {
-      const { movementFileText } = await onPress(() => import('./file'));
-      download(fileName(movement.name, 'json'), movementFileText(movement), 'application/json');
-    } catch (error) {
-      tell(sentenceOf(error));
-    }
-  };
-  return (
-    <>
-      {mayPlan && own && !own.archived && (
-        <>
-          <Button
-            variant="link"
-            onClick={() =>
-              void putAway(`/movements/${own.id}`, `${movement.name} is put away.`).then(
-                (done) => done && navigate('/movements'),
-              )
-            }
-          >
-            Put away
-          </Button>
-          <Link className="btn btn-outline-dark" to={`/movements/${own.id}/edit`}>
-            Change
-          </Link>
-        </>
-      )}
-      {mayPlan && own?.archived && (
-        <Button
-          variant="outline-dark"
-          onClick={() => void putAway(`/movements/${own.id}`, `${movement.name} is back.`, false)}
-        >
-          Bring back
-        </Button>
-      )}
-      <Button variant="outline-dark" onClick={() => window.print()}>
-        Print
-      </Button>
-      <Button variant="outline-dark" onClick={() => void save()}>
-        Save as a file
-      </Button>
-      {mayPlan && (
-        <Button variant="outline-dark" disabled={busy} onClick={() => void copy()}>
-          {busy ? 'Copying …' : 'Copy and change'}
-        </Button>
-      )}
-    </>
-  );
-};
+import { chainPlace } from './chainPlace';
+import { Drills } from './Drills';
+import { ForWhom } from './ForWhom';
+import { Acts, UpdateOffer } from './MovementActs';
+import { NotFor, WhatGoesWrong } from './MovementMinds';
+import { Schools } from './Schools';
 
 const Shown = ({
   movement: written,
@@ -180,7 +55,6 @@ const Shown = ({
   own: ClubMovement | undefined;
   athletes: Athlete[];
 }) => {
-  const { today } = useMember();
   const style = useLengthStyle();
   const narrow = useNarrow();
   const mayPlan = useMayPlan();
@@ -206,9 +80,6 @@ const Shown = ({
     [written, drill, schools, spot, body, side],
   );
   const [phase, setPhase] = useState<string | null>(query.get('phase'));
-  const [fault, setFault] = useState<string>(
-    faultOf(movement, query.get('fault') ?? '')?.code ?? movement.faults[0]!.code,
-  );
   const ruleSets = useRuleSets();
   const { chosen: ground } = useChosenGround();
   const layout = useMemo(
@@ -228,18 +99,11 @@ const Shown = ({
   const player = usePlayer(beats, layout.totalTimeS);
   const seen = useMemo(() => sideOf(drawn, layout, body), [drawn, layout, body]);
   const phases = phasesOn(drawn, { reads: chosen.reads });
-  // At the top of its ladder; footwork on air is open to more.
-  const asked = demandOf(written, { ...sequenceStart(), drill: chosen.drill, rung: 'opponent' });
-  const barred = athletes.flatMap((athlete) => {
-    const restriction = athlete.archived ? null : barredBy(asked, athlete.restrictions, today);
-    return restriction ? [{ one: athlete, restriction }] : [];
-  });
   const broken = movement.ruleSets.flatMap((code) => {
     const set = ruleSets.find((set) => set.id === code);
     return set ? [{ set, breaks: checkRules(layout.footfalls, set) }] : [];
   });
   const note = estimatedNote(athlete, body.estimated);
-  const shown = faultOf(movement, fault) ?? movement.faults[0];
   return (
     <>
       <PageHead title={movement.name} over={movement.usedBy.join(', ')}>
@@ -362,50 +226,14 @@ const Shown = ({
                 Follow your governing body’s rules and qualified medical advice.
               </p>
             </section>
-            {barred.length > 0 && (
-              <section className="panel" aria-label="Not for">
-                <h2>Not for</h2>
-                <ul className="plain-points">
-                  {barred.map(({ one, restriction }) => (
-                    <li key={one.id}>{whyBarred(one.name, restriction)}</li>
-                  ))}
-                </ul>
-              </section>
-            )}
+            <NotFor movement={written} drill={chosen.drill} athletes={athletes} />
             <RuleCheck checked={broken} />
           </div>
         </div>
         <Fold title="What goes wrong">
           <section className="panel no-print" aria-label="What goes wrong">
             <h2>What goes wrong, and what it brings about</h2>
-            <div className="cause-columns">
-              <CauseChart faults={movement.faults} chosen={fault} onChoose={setFault} />
-              {shown && (
-                <div className="cue-card" aria-live="polite">
-                  <div className="figure-label">{shown.name}</div>
-                  <div className="cue-words">{shown.cue}</div>
-                  <div className="mt-1">{shown.sees}</div>
-                  {shown.leadsTo.length > 0 && (
-                    <div className="small-text mt-1">
-                      Brings about:{' '}
-                      {shown.leadsTo
-                        .map((code) => faultOf(movement, code)?.name.toLowerCase())
-                        .join(', ')}
-                      .
-                    </div>
-                  )}
-                  <div className="small-text mt-1">
-                    Drill:{' '}
-                    {shown.drills.map((code, i) => (
-                      <span key={code}>
-                        {i > 0 && ', '}
-                        <a href={`#drill-${code}`}>{drillOf(movement, code)?.name}</a>
-                      </span>
-                    ))}
-                  </div>
-                </div>
-              )}
-            </div>
+            <WhatGoesWrong movement={movement} />
           </section>
         </Fold>
         <div className="no-print stack">

@@ -110,7 +110,7 @@ export const openStore = (name: string): Store => {
   return opened;
 };
 
-const store = openStore('gravek');
+export const store = openStore('gravek');
 
 export const queue = store.queue;
 
@@ -147,51 +147,6 @@ export const enqueue = async (who: Tapper, reps: readonly NewRep[]): Promise<voi
       })),
     );
   });
-};
-
-const JOT = 'gravek.tap.';
-
-/** Writes reps down at once, so that a tab that is closed in the same moment has lost none. */
-export const jot = (who: Tapper, reps: readonly NewRep[]): void => {
-  try {
-    for (const rep of reps) localStorage.setItem(JOT + rep.id, JSON.stringify({ who, rep }));
-  } catch {
-    // A full store: the reps still go the usual way.
-  }
-};
-
-export const unjot = (reps: readonly { id: string }[]): void =>
-  reps.forEach((rep) => localStorage.removeItem(JOT + rep.id));
-
-const readJot = (text: string): { who: Tapper; rep: NewRep } | null => {
-  try {
-    // What an older version wrote down names the club alone.
-    const { who, clubId, rep } = JSON.parse(text) as {
-      who?: Tapper;
-      clubId: string;
-      rep: NewRep;
-    };
-    return typeof rep.id === 'string' ? { who: who ?? ({ clubId } as Tapper), rep } : null;
-  } catch {
-    return null;
-  }
-};
-
-/** Queues what was written down by a tab that was closed before it could queue it. */
-export const recoverJotted = async (): Promise<void> => {
-  // Ids begin with the time, so this is the order of the taps.
-  const keys = Object.keys(localStorage)
-    .filter((key) => key.startsWith(JOT))
-    .sort();
-  for (const key of keys) {
-    const text = localStorage.getItem(key);
-    if (text === null) continue;
-    const jotted = readJot(text);
-    // What cannot be read stays where it is, and holds up nothing.
-    if (!jotted) continue;
-    await enqueue(jotted.who, [jotted.rep]);
-    localStorage.removeItem(key);
-  }
 };
 
 const asStored = (
@@ -308,35 +263,3 @@ export const forgetSessions = (): Promise<void> =>
       store.films.clear(),
     ]);
   });
-
-/** Films of a device for looking at them again; the ones opened longest ago make room. */
-const FILMS_KEPT = 8;
-
-/**
- * Keeps a film on this device.
- *
- * @param reviewId what is marked in it
- * @returns whether there was room for it
- */
-export const keepFilm = async (reviewId: string, film: Blob): Promise<boolean> => {
-  try {
-    await store.films.put({ reviewId, film, keptMs: Date.now() });
-  } catch {
-    return false;
-  }
-  const old = (await store.films.toArray())
-    .sort((a, b) => b.keptMs - a.keptMs)
-    .slice(FILMS_KEPT)
-    .map((film) => film.reviewId);
-  await store.films.bulkDelete(old);
-  return true;
-};
-
-/** A film that was opened on this device before. */
-export const keptFilm = async (reviewId: string): Promise<Blob | undefined> =>
-  (await store.films.get(reviewId))?.film;
-
-/** What is marked in the films that this device keeps. */
-export const keptFilms = (): Promise<string[]> => store.films.toCollection().primaryKeys();
-
-export const dropFilm = (reviewId: string): Promise<void> => store.films.delete(reviewId);

@@ -9,19 +9,17 @@ import {
   dropSession,
   enqueue,
   isOf,
-  jot,
   keepBundle,
   keepLog,
   keptBundle,
   keptSessions,
   logEnd,
   queue,
-  recoverJotted,
   takeReceipt,
-  unjot,
   type QueuedRep,
   type Tapper,
 } from './store';
+import { jot, recoverJotted, unjot } from './jot';
 
 const FIRST_RETRY_MS = 1_500;
 const LAST_RETRY_MS = 20_000;

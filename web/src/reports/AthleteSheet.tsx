@@ -1,27 +1,27 @@
 import { formatLength } from '@gravek/core/units';
-import type { AthletePlan } from '@gravek/contract/approach';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
+import type { AthletePlan } from '@gravek/contract/plan';
 import { isTelling } from '@gravek/library/cue/ledger';
 import { drillFor, drillOf, faultOf } from '@gravek/library/movement/byCode';
-import { holding } from '@gravek/library/session/restrictions';
 import { toldTo } from '@gravek/library/movement/sides';
-import { RUNG_NAMES } from '@gravek/library/session/work';
+import { holding } from '@gravek/library/session/restrictions';
+import { RUNG_NAMES } from '@gravek/library/session/setWords';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useAthlete, useAthleteFaults, useAthletePlans, useLedger } from '../api/queries';
 import { dayName } from '../controls/dates';
-import { counted } from '@gravek/core/words';
 import { Loaded } from '../controls/Notice';
 import { PageHead } from '../controls/PageHead';
 import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { RateChart } from '../drawing/RateChart';
 import { StateMark } from '../drawing/StateMark';
-import { pointsOf } from '../parts/ledger/points';
-import { percent } from '../parts/ledger/words';
 import { useLengthStyle, useMember } from '../member/member';
 import { useCatalogue } from '../parts/catalogue/useCatalogue';
+import { pointsOf } from '../parts/ledger/points';
+import { percent } from '../parts/ledger/words';
 
 /** Movements and faults of one page. */
 const MOVEMENTS = 2;

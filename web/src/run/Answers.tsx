@@ -1,11 +1,11 @@
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
-import type { Press, TurnMarks } from '@gravek/library/field/press';
+import { splitsOf } from '@gravek/library/cue/results';
 import { LEAST_HOLD_S } from '@gravek/library/field/outcome';
+import type { Press, TurnMarks } from '@gravek/library/field/press';
 import type { Exit } from '@gravek/library/field/reads';
 import { wrongAnswerTo } from '@gravek/library/field/shows';
-import { splitsOf } from '@gravek/library/cue/results';
-import { exitName } from '@gravek/library/session/work';
+import { exitName } from '@gravek/library/session/setWords';
 import { RunClock } from './RunClock';
 import { useHold } from './timers';
 

@@ -1,27 +1,23 @@
 import { cast } from '@gravek/core/session/rotation';
 import type { Turn } from '@gravek/core/session/runOrder';
 import type { RunBundle } from '@gravek/contract/run';
-import { faultOf } from '@gravek/library/movement/byCode';
 import type { FieldRow, Seen } from '@gravek/library/field/log';
 import { rowCalls, rowPlaces, watchedAfter, wordsOfRow } from '@gravek/library/field/row';
 import type { SetRun } from '@gravek/library/field/sets';
 import { faultsOffered, turnView, turnWords } from '@gravek/library/field/turn';
-import { helpersOf } from '@gravek/library/session/rotationAxis';
 import { sideWord } from '@gravek/library/movement/sides';
-import { variantWords } from '@gravek/library/session/work';
+import { helpersOf } from '@gravek/library/session/rotationAxis';
+import { variantWords } from '@gravek/library/session/setWords';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
-import { Figure } from '../controls/Figure';
 import { useKeys } from '../controls/keys';
-import { CallBar, callWords } from '../parts/field/CallBar';
+import { CallBar } from '../parts/field/CallBar';
+import { useSetCall } from '../parts/field/useSetCall';
 import { FaultPicker, useFaultPicks } from './FaultPicker';
 import { Notes } from './Notes';
+import { RowAnswer, RowHead, RowHint, RowKeys, WatchChoice } from './RowKeys';
 import { RunClock } from './RunClock';
-import { useSetCall } from '../parts/field/useSetCall';
 import { useWatchedAtOnce } from './watchedAtOnce';
-
-const NUMBERS = ['this one', 'these two', 'these three', 'these four', 'these five', 'these six'];
 
 /**
  * All at once on a call. A few neighbours are watched, and the next few at the next call: who of them was not
@@ -91,7 +87,6 @@ export const Row = ({
       ? (calls.find(({ code }) => code === call.read!.exit.code)?.codeBy.get(turn.athleteId) ??
         null)
       : before && (takenBack.find((row) => row.athleteId === turn.athleteId)?.exit ?? before);
-  const pairs = set.stand === 'pairs';
   const helpers = helpersOf(set);
   const ring = people.filter((id) => !away.has(id));
   const parts = cast(
@@ -207,100 +202,29 @@ export const Row = ({
             {said}
           </div>
         )}
-        <div className="run-who">
-          <div>
-            <h1 className="row-what">{words.length > 0 ? words.join('; ') : base?.name}</h1>
-            <div className="quiet">
-              {[
-                ...(words.length > 0 && base ? [base.name] : []),
-                ...(set.call ? [callWords(set.call)] : []),
-                ...(set.apartPaces ? [`${set.apartPaces} own paces apart`] : []),
-              ].join(' · ')}
-            </div>
-          </div>
-          <div className="rep-no">
-            <Figure parts={[{ figure: String(up.rep), unit: `of ${set.reps}` }]} />
-            <div className="run-next">
-              set {up.set} of {set.sets}
-            </div>
-          </div>
-        </div>
+        <RowHead at={at} words={words} />
         <Notes away={away} cautions={plan?.cautions ?? []} />
         {set.call && <CallBar call={set.call} at={call} />}
         {taught && !hurt && (
-          <div className="row-line row-watch">
-            {isAllWatched ? (
-              <strong>Watch all</strong>
-            ) : (
-              <>
-                <label>
-                  <strong>Watch</strong>{' '}
-                  <Form.Select
-                    size="sm"
-                    className="row-at-once"
-                    aria-label="How many you watch at a call"
-                    value={atOnce}
-                    onChange={(event) => setAtOnce(Number(event.target.value))}
-                  >
-                    {NUMBERS.map((number, i) => (
-                      <option key={number} value={i + 1}>
-                        {number}
-                      </option>
-                    ))}
-                  </Form.Select>
-                </label>
-                <span className="quiet small-text">
-                  watched {watched.map((place) => place.watched).join(', ')} times so far
-                </span>
-              </>
-            )}
-          </div>
+          <WatchChoice
+            atOnce={isAllWatched ? null : atOnce}
+            watched={watched.map((place) => place.watched)}
+            onAtOnce={setAtOnce}
+          />
         )}
-        <div
-          className={pairs ? 'row-keys row-pairs' : 'row-keys'}
-          role="group"
-          aria-label="As they stand"
-        >
-          {places.map(({ athleteId, turn, isWatched }) => {
-            const faults = showed(athleteId);
-            const others = turn ? helping(now.indexOf(turn) + 1) : [];
-            const mark = `${isWatched ? ' row-watched' : ''}${faults.length > 0 ? ' row-fault' : ''}`;
-            return (
-              <button
-                key={athleteId}
-                type="button"
-                className={`row-key${mark}`}
-                disabled={!turn}
-                aria-pressed={faults.length > 0}
-                aria-expanded={tapped === athleteId}
-                onClick={() => turn && tap(turn)}
-              >
-                <strong>{nameOf(athleteId)}</strong>
-                {isWatched && <span className="visually-hidden">watch</span>}
-                {others.length > 0 && <span className="small-text">{others.join(', ')}</span>}
-                {!turn && (
-                  <span className="small-text">{away.has(athleteId) ? 'not in it' : 'done'}</span>
-                )}
-                {faults.length > 0 && taught && (
-                  <span className="small-text">
-                    {faultOf(taught, faults[0]!)?.name}
-                    {faults.length > 1 && ` and ${faults.length - 1} more`}
-                  </span>
-                )}
-              </button>
-            );
-          })}
-        </div>
+        <RowKeys
+          places={places}
+          isPairs={set.stand === 'pairs'}
+          nameOf={nameOf}
+          helpingOf={(turn) => helping(now.indexOf(turn) + 1)}
+          showed={showed}
+          movement={taught}
+          tapped={tapped}
+          away={away}
+          onTap={tap}
+        />
         {(!tappedTurn || hurt || !taught) && (
-          <div className="quiet small-text">
-            {!taught && !hurt
-              ? `${set.amount} times, all together.`
-              : hurt
-                ? 'Who is hurt? A tap ends it for them.'
-                : `${set.freeze ? 'Freeze. ' : ''}Tap whoever shows something, then what.${
-                    isAllWatched ? '' : ' Only those you watch count for rates.'
-                  }`}
-          </div>
+          <RowHint set={set} isTaught={taught !== null} isHurt={hurt} isAllWatched={isAllWatched} />
         )}
         {waiting.length > 0 && (
           <div className="run-next">
@@ -328,26 +252,19 @@ export const Row = ({
             onRan={logAll}
           />
         ) : (
-          <button
-            type="button"
-            className={faulty + beside > 0 && called ? 'answer answer-fault' : 'answer'}
-            // What is still being called has not been seen yet; a tempo goes on until it is stopped.
-            disabled={call.running && (set.call?.kind === 'steps' || set.call?.kind === 'start')}
-            onClick={press}
-          >
-            {!called
-              ? 'Call'
-              : !taught
-                ? 'Done'
-                : set.call
-                  ? 'Next call'
-                  : faulty + beside > 0 || !isAllWatched
-                    ? 'Log'
-                    : 'All clean'}
-            {called && taught && (faulty + beside > 0 || !isAllWatched || set.call) && (
-              <small>{summary.join('; ')}</small>
-            )}
-          </button>
+          <RowAnswer
+            called={called}
+            isCalling={
+              // What is still being called has not been seen yet; a tempo goes on until it is stopped.
+              call.running && (set.call?.kind === 'steps' || set.call?.kind === 'start')
+            }
+            hasCall={set.call !== null}
+            isTaught={taught !== null}
+            faulty={faulty + beside > 0}
+            isAllWatched={isAllWatched}
+            summary={summary}
+            onPress={press}
+          />
         )}
         <div className="others">
           {set.call && called && (

@@ -1,99 +1,29 @@
-import { counted } from '@gravek/core/words';
 import { turnKey } from '@gravek/core/session/repLog';
 import { cast } from '@gravek/core/session/rotation';
 import { turnOrder } from '@gravek/core/session/runOrder';
 import { variantFrom } from '@gravek/core/session/variants';
-import type { RunBundle } from '@gravek/contract/run';
 import { runSetOf } from '@gravek/contract/drillSet';
-import { pressOf, type FieldRow, type Seen } from '@gravek/library/field/log';
+import type { RunBundle } from '@gravek/contract/run';
+import { type FieldRow, pressOf, type Seen } from '@gravek/library/field/log';
 import { isRow, type SetRun } from '@gravek/library/field/sets';
 import { helpersOf } from '@gravek/library/session/rotationAxis';
-import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useTapper } from '../member/member';
-import { Loaded } from '../controls/Notice';
-import { isOf, queue } from '../phone/store';
-import { useHelp } from '../controls/help';
-import { useSending } from '../phone/sending';
-import { send } from '../phone/sync';
-import { disconnect } from '../parts/devices/useDevice';
-import { Refused } from './Refused';
-import { SetDone } from './SetDone';
-import { People } from './People';
-import { Turn, type TurnAnswer } from './Turn';
 import { clockMs } from '../controls/clock';
+import { useHelp } from '../controls/help';
+import { Loaded } from '../controls/Notice';
+import { disconnect } from '../parts/devices/useDevice';
+import { People } from './People';
+import { Refused } from './Refused';
 import { Row } from './Row';
+import { SetDone } from './SetDone';
+import { Turn, type TurnAnswer } from './Turn';
 import { Twice } from './Twice';
 import { useBundle, useRun } from './useRun';
+import { useAwake, Waiting } from './Waiting';
 
 /** Two taps within this are one, milliseconds. */
 const DOUBLE_TAP_MS = 300;
-
-/** Keeps the screen lit while a session runs, where the device can. */
-const useAwake = (): void => {
-  useEffect(() => {
-    let lock: WakeLockSentinel | undefined;
-    const ask = (): void => {
-      if (document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return;
-      navigator.wakeLock.request('screen').then(
-        (got) => (lock = got),
-        () => undefined,
-      );
-    };
-    ask();
-    document.addEventListener('visibilitychange', ask);
-    return () => {
-      document.removeEventListener('visibilitychange', ask);
-      void lock?.release();
-    };
-  }, []);
-};
-
-/**
- * How many reps wait to be sent, and how to send them now.
- *
- * @param log rows of this session; one may have been tapped before the phone's database has it
- */
-const Waiting = ({ log }: { log: readonly FieldRow[] }) => {
-  const tapper = useTapper();
-  const { clubId } = tapper;
-  const { state: sending, why } = useSending();
-  const queued =
-    useLiveQuery(
-      () =>
-        queue
-          .where('clubId')
-          .equals(clubId)
-          .filter((rep) => !rep.refused)
-          .toArray(),
-      [clubId],
-    ) ?? [];
-  const [mine, others] = [true, false].map((is) =>
-    queued.filter((rep) => isOf(rep, tapper) === is).map(({ id }) => id),
-  );
-  const unsent = log.filter((row) => row.arrival === null).map((row) => row.id);
-  const waiting = new Set([...mine!, ...unsent].filter((id) => !others!.includes(id))).size;
-  const reps = counted(waiting, 'rep');
-  return (
-    <button
-      type="button"
-      className="text-decoration-none"
-      onClick={() => void send(tapper)}
-      aria-label="Send now"
-    >
-      {waiting === 0 ? (
-        <span className="wait">all sent</span>
-      ) : (
-        <span className="wait" role="status">
-          {sending === 'unreachable' ? 'offline, ' : ''}
-          {reps} waiting to send
-          {sending === 'held' && why && <span className="visually-hidden">: {why}</span>}
-        </span>
-      )}
-    </button>
-  );
-};
 
 const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();

@@ -1,4 +1,4 @@
-import { toldDifferently } from '@gravek/core/session/repLog';
+import { toldDifferently } from '@gravek/core/session/loggedTwice';
 import type { Movement } from '@gravek/contract/movement';
 import { faultOf } from '@gravek/library/movement/byCode';
 import { useMemo } from 'react';

@@ -1,9 +1,9 @@
-import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/movement/chains';
-import { setOfWork } from '@gravek/library/session/setOfWork';
 import { mayRun } from '@gravek/library/session/sessionFit';
+import { setOfWork } from '@gravek/library/session/setOfWork';
 import { baseOf, demandOfSet, type Finds } from '@gravek/library/session/work';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';

@@ -1,8 +1,8 @@
-import type { ApproachSummary } from '@gravek/contract/approach';
+import { counted } from '@gravek/core/words';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Session } from '@gravek/contract/session';
 import Form from 'react-bootstrap/Form';
 import { useTemplates } from '../api/queries';
-import { counted } from '@gravek/core/words';
 import { useDocumentsHere } from '../parts/catalogue/documents';
 import { codesOf } from './useWork';
 

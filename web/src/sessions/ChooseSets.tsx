@@ -1,8 +1,9 @@
-import type { ApproachSummary } from '@gravek/contract/approach';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import type { DrillSet } from '@gravek/contract/drillSet';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Reason, SetChoice } from '@gravek/library/session/chooseSets';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -10,14 +11,13 @@ import Form from 'react-bootstrap/Form';
 import { sentenceOf } from '../api/client';
 import { useNeeds } from '../api/queries';
 import { minutes as inMinutes } from '../controls/dates';
-import { counted } from '@gravek/core/words';
 import { Field } from '../controls/Field';
 import { NumberInput } from '../controls/NumberInput';
 import { useSettled } from '../controls/useSettled';
 import { fetchDocuments } from '../parts/catalogue/documents';
 import { bodiesOf, codesOf } from './useWork';
-import { askWork } from './worker/sessionWork';
 import type { ChooseAsk } from './worker/session.worker';
+import { askWork } from './worker/sessionWork';
 
 const NAMES_SHOWN = 4;
 const SETTLES_MS = 250;

@@ -1,22 +1,21 @@
-import type { ApproachSummary } from '@gravek/contract/approach';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
-
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Session } from '@gravek/contract/session';
 import { faultOf } from '@gravek/library/movement/byCode';
 import { toldTo } from '@gravek/library/movement/sides';
-import { targetWords, variesWords } from '@gravek/library/session/work';
+import { targetWords, variesWords } from '@gravek/library/session/setWords';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useApproaches, useAthletes, useCues, useGrounds, useSession } from '../api/queries';
 import { dayName } from '../controls/dates';
-import { counted } from '@gravek/core/words';
 import { Loaded, Waiting } from '../controls/Notice';
-import { WorkedOut } from './WorkedOut';
 import { PageHead } from '../controls/PageHead';
 import { useCatalogue } from '../parts/catalogue/useCatalogue';
 import { howItIsRun } from '../parts/intoSession/howItIsRun';
 import { useTimes } from './useFigures';
+import { WorkedOut } from './WorkedOut';
 
 /** More names than these are not read off a card. */
 const MOST_NAMES = 16;

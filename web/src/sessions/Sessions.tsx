@@ -1,31 +1,31 @@
 import {
   DndContext,
+  type DragEndEvent,
   KeyboardSensor,
   PointerSensor,
   useDraggable,
   useDroppable,
   useSensor,
   useSensors,
-  type DragEndEvent,
 } from '@dnd-kit/core';
 import { CSS } from '@dnd-kit/utilities';
-import type { ApproachSummary } from '@gravek/contract/approach';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Session } from '@gravek/contract/session';
-import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
 import type { Outlook } from '@gravek/library/session/sessionOutlook';
+import { ChevronLeft, ChevronRight, GripVertical } from 'lucide-react';
 import { Suspense, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../api/client';
 import { useApproaches, useSessions, useWrite } from '../api/queries';
-import { useMayPlan, useMember } from '../member/member';
-import { tell } from '../controls/toasts';
-import { PageHead } from '../controls/PageHead';
-import { Loaded, Waiting } from '../controls/Notice';
 import { dayName, minutes, shift, weekOf } from '../controls/dates';
+import { Loaded, Waiting } from '../controls/Notice';
+import { PageHead } from '../controls/PageHead';
+import { tell } from '../controls/toasts';
 import { useReps } from '../controls/useReps';
-import { CalendarAddress } from './CalendarAddress';
+import { useMayPlan, useMember } from '../member/member';
 import { bodyOfSession } from '../parts/intoSession/copySession';
+import { CalendarAddress } from './CalendarAddress';
 import { useOutlook } from './useWork';
 
 const Card = ({

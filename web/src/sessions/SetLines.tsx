@@ -1,11 +1,11 @@
 import {
   closestCenter,
   DndContext,
+  type DragEndEvent,
   KeyboardSensor,
   PointerSensor,
   useSensor,
   useSensors,
-  type DragEndEvent,
 } from '@dnd-kit/core';
 import {
   arrayMove,
@@ -14,9 +14,9 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import type { Body } from '@gravek/core/layout/body';
-import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { SessionFigures } from '@gravek/library/session/sessionFigures';
 import type { Conditions } from '@gravek/library/session/sessionTime';
 import { Empty } from '../controls/Notice';

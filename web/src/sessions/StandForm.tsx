@@ -1,5 +1,6 @@
-import { HELPERS, MOST_WATCHED, type Call, type DrillSet } from '@gravek/contract/drillSet';
-import { ChoiceAt, FlagAt, NumberAt, PicksAt } from '../parts/fields/At';
+import { type Call, type DrillSet, HELPERS, MOST_WATCHED } from '@gravek/contract/drillSet';
+import { ChoiceAt, FlagAt, NumberAt } from '../parts/fields/At';
+import { PicksAt } from '../parts/fields/PicksAt';
 import { CALL_NAMES, freshCall, HELPER_NAMES, STAND_NAMES } from '../parts/intoSession/setNames';
 
 /** One up to so many, to choose from. */

@@ -1,9 +1,9 @@
-import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Ground } from '@gravek/contract/ground';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import { takenFrom } from '@gravek/library/planning/onGround';
-import { startTransition, useEffect, useState, type ReactNode } from 'react';
+import { type ReactNode, startTransition, useEffect, useState } from 'react';
 import { useDocumentsHere } from '../parts/catalogue/documents';
 import { usePlanned } from './useFigures';
 import { useHistory } from './useLoads';

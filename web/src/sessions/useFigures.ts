@@ -1,24 +1,24 @@
-import { addLoads } from '@gravek/core/session/repLog';
-import type { ApproachSummary } from '@gravek/contract/approach';
+import { addLoads } from '@gravek/core/session/repCounts';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Ground } from '@gravek/contract/ground';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Ground } from '@gravek/contract/ground';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Session, SessionInput } from '@gravek/contract/session';
 import { slotFor, slotsOn, takenFrom } from '@gravek/library/planning/onGround';
 import { sessionFigures } from '@gravek/library/session/sessionFigures';
 import {
   mostLoaded,
+  type MostOf,
   sessionLoads,
   weekLimit,
-  type MostOf,
 } from '@gravek/library/session/sessionLoad';
 import type { Conditions } from '@gravek/library/session/sessionTime';
 import type { Base } from '@gravek/library/session/work';
 import { useMemo } from 'react';
 import { useSessions } from '../api/queries';
+import { weekOf } from '../controls/dates';
 import { useMember } from '../member/member';
 import { documentsHere, useDocumentsHere } from '../parts/catalogue/documents';
-import { weekOf } from '../controls/dates';
 import { makesBy, useHistory, useLoads, weeksBy } from './useLoads';
 import { baseOn, bodiesOf, codesOf, useFinds } from './useWork';
 

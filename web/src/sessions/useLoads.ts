@@ -1,8 +1,9 @@
 import type { Body } from '@gravek/core/layout/body';
-import { addLoads, type BodyLoad } from '@gravek/core/session/repLog';
-import type { LoadHistory } from '@gravek/contract/run';
+import { addLoads } from '@gravek/core/session/repCounts';
+import type { BodyLoad } from '@gravek/core/session/repLog';
 import type { DrillSet } from '@gravek/contract/drillSet';
-import { loadsOf, type LoadsAsk, type WeeksOf } from '@gravek/library/session/sessionLoad';
+import type { LoadHistory } from '@gravek/contract/run';
+import { type LoadsAsk, loadsOf, type WeeksOf } from '@gravek/library/session/sessionLoad';
 import type { Conditions, Makes } from '@gravek/library/session/sessionTime';
 import type { Base } from '@gravek/library/session/work';
 import { useQuery } from '@tanstack/react-query';

@@ -1,15 +1,15 @@
-import { bodyOf, type Body } from '@gravek/core/layout/body';
-import type { ApproachSummary } from '@gravek/contract/approach';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { Athlete } from '@gravek/contract/athlete';
-import type { OnGround } from '@gravek/contract/ground';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { OnGround } from '@gravek/contract/ground';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Session } from '@gravek/contract/session';
-import { sessionOutlook, type Outlook } from '@gravek/library/session/sessionOutlook';
+import { type Outlook, sessionOutlook } from '@gravek/library/session/sessionOutlook';
 import {
-  baseOf,
-  keepSolved,
   type Base,
+  baseOf,
   type Finds,
+  keepSolved,
   type Solved,
 } from '@gravek/library/session/work';
 import { useMemo } from 'react';

@@ -1,16 +1,16 @@
-import type { OutdatedPlan } from '@gravek/contract/approach';
+import { counted } from '@gravek/core/words';
+import type { OutdatedPlan } from '@gravek/contract/plan';
 import type { TodayCue, TodayDue, TodayRestriction, TodaySession } from '@gravek/contract/today';
 import { Link } from 'react-router';
 import { useToday } from '../api/queries';
-import { useMayPlan, useMember } from '../member/member';
-import { PageHead } from '../controls/PageHead';
-import { RESTRICTION_NAMES } from '../controls/restrictionNames';
+import { dayName, minutes } from '../controls/dates';
 import { Figure } from '../controls/Figure';
 import { Empty, Loaded } from '../controls/Notice';
+import { PageHead } from '../controls/PageHead';
+import { RESTRICTION_NAMES } from '../controls/restrictionNames';
 import { Uncounted } from '../controls/Uncounted';
 import { StateMark } from '../drawing/StateMark';
-import { dayName, minutes } from '../controls/dates';
-import { counted } from '@gravek/core/words';
+import { useMayPlan, useMember } from '../member/member';
 import { FirstUse } from './FirstUse';
 
 const DUE_SHOWN = 5;

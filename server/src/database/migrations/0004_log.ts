@@ -1,6 +1,6 @@
 import type { Layout } from '@gravek/core/layout/shape';
-import type { StraightResult } from '@gravek/core/runup/solveStraight';
-import { sql, type Kysely } from 'kysely';
+import type { StraightResult } from '@gravek/core/runup/straightPlan';
+import { type Kysely, sql } from 'kysely';
 
 /** Counts of the log, and what follows from them. */
 export const LOG_TABLES = ['rep_count', 'fault_count', 'fault_standing'] as const;

@@ -1,21 +1,21 @@
 import { aimMargin } from '@gravek/core/runup/aimMargin';
+import type { CurrentModel } from '@gravek/core/runup/currentModel';
 import {
   athleteSpread,
   BY_EYE,
+  type ComparedPlan,
   heldBy,
   plansBeside,
   simulationsOf,
-  type ComparedPlan,
 } from '@gravek/core/runup/holding';
 import type { SpreadParts } from '@gravek/core/runup/landingSpread';
 import type { RunUpSimulation, RunUpSpread } from '@gravek/core/runup/simulateRunUps';
-import type { StraightInput, StraightPlan } from '@gravek/core/runup/solveStraight';
-import type { CurrentModel } from '@gravek/core/runup/stepModel';
+import type { StraightInput, StraightPlan } from '@gravek/core/runup/straightPlan';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
-import { Labelled, Length, Figure } from '../../controls/Figure';
+import { Figure, Labelled, Length } from '../../controls/Figure';
 import { Loaded } from '../../controls/Notice';
 import { NumberInput } from '../../controls/NumberInput';
 import { useSettled } from '../../controls/useSettled';

@@ -1,8 +1,9 @@
 import { dayIn } from '@gravek/core/days';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
-import type { Approach, ApproachSummary } from '@gravek/contract/approach';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import { isSequence } from '@gravek/contract/choices';
+import type { Approach, ApproachSummary } from '@gravek/contract/plan';
 import { useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
@@ -10,13 +11,12 @@ import { v7 as uuid } from 'uuid';
 import { api, sentenceOf } from '../../api/client';
 import { useApproaches, useAthletes, useClubMovements, useWrite } from '../../api/queries';
 import { dayName } from '../../controls/dates';
-import { counted } from '@gravek/core/words';
+import { Empty, Loaded, together } from '../../controls/Notice';
+import { PageHead } from '../../controls/PageHead';
 import { tell } from '../../controls/toasts';
 import { useAddress } from '../../controls/useAddress';
 import { usePutAway } from '../../controls/usePutAway';
 import { useLengthStyle, useMayPlan, useMember } from '../../member/member';
-import { PageHead } from '../../controls/PageHead';
-import { Empty, Loaded, together } from '../../controls/Notice';
 import { useCatalogue } from '../../parts/catalogue/useCatalogue';
 
 const startMarks = ({ startM }: ApproachSummary, style: LengthStyle): string => {

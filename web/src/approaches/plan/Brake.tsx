@@ -1,9 +1,8 @@
-import { USUAL_BRAKING_MPS2 } from '@gravek/core/runup/closingSpeed';
 import type { CurrentFigures } from '@gravek/core/measuring/measures';
-import type { StraightInput, StraightPlan } from '@gravek/core/runup/solveStraight';
-import type { LengthStyle } from '@gravek/core/units';
-import { brakingOf, mendBraking, type BrakeMend } from '@gravek/core/runup/stepCounts';
-import { formatLength } from '@gravek/core/units';
+import { USUAL_BRAKING_MPS2 } from '@gravek/core/runup/closingSpeed';
+import { type BrakeMend, brakingOf, mendBraking } from '@gravek/core/runup/stepCounts';
+import type { StraightInput, StraightPlan } from '@gravek/core/runup/straightPlan';
+import { formatLength, type LengthStyle } from '@gravek/core/units';
 import type { StraightChoices } from '@gravek/contract/approach';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,4 +1,4 @@
-import type { Absorb, Ending } from '@gravek/core/runup/solveStraight';
+import type { Absorb, Ending } from '@gravek/core/runup/straightPlan';
 import type { LengthStyle } from '@gravek/core/units';
 import type { StraightChoices } from '@gravek/contract/approach';
 import { TARGETS } from '@gravek/contract/targets';
@@ -6,6 +6,7 @@ import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 import { LengthInput } from '../../controls/LengthInput';
 import { NumberInput } from '../../controls/NumberInput';
+import { MarksInput } from './MarksInput';
 
 type Props = {
   choices: StraightChoices;
@@ -25,14 +26,6 @@ const ENDINGS: Record<Ending['kind'], Ending> = {
 };
 
 const absorbValue = (absorb: Absorb): string => (typeof absorb === 'object' ? 'step' : absorb);
-
-const readMarks = (text: string): number[] | null => {
-  const parts = text
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-    .map(Number);
-  return parts.every((part) => Number.isInteger(part) && part > 0) ? [...new Set(parts)] : null;
-};
 
 /** What the coach chooses for a straight run-up. */
 export const ChoiceFields = ({
@@ -301,31 +294,3 @@ export const ChoiceFields = ({
     </fieldset>
   );
 };
-
-const MarksInput = ({
-  id,
-  marks,
-  invalid,
-  onMarks,
-  onMessage,
-}: {
-  id: string;
-  marks: readonly number[];
-  invalid: object;
-  onMarks: (marks: number[]) => void;
-  onMessage: (message: string | null) => void;
-}) => (
-  <Form.Control
-    id={id}
-    key={marks.join()}
-    defaultValue={marks.join(', ')}
-    placeholder="steps out, such as 4, 6"
-    autoComplete="off"
-    {...invalid}
-    onBlur={(event) => {
-      const read = readMarks(event.target.value);
-      onMessage(read ? null : 'Write how many steps out each mark lies, such as 4, 6.');
-      if (read && read.join() !== marks.join()) onMarks(read);
-    }}
-  />
-);

@@ -1,7 +1,8 @@
 import { dayIn } from '@gravek/core/days';
-import { isSameModel, type StepModel } from '@gravek/core/runup/stepModel';
+import { isSameModel } from '@gravek/core/runup/currentModel';
+import type { StepModel } from '@gravek/core/runup/stepModel';
 import { formatLength, type LengthStyle } from '@gravek/core/units';
-import type { Approach, SolvedApproach } from '@gravek/contract/approach';
+import type { Approach, SolvedApproach } from '@gravek/contract/plan';
 import Button from 'react-bootstrap/Button';
 import { useMember } from '../../member/member';
 

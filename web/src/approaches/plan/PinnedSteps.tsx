@@ -1,4 +1,4 @@
-import type { Pin as PinnedStep, StraightPlan } from '@gravek/core/runup/solveStraight';
+import type { Pin as PinnedStep, StraightPlan } from '@gravek/core/runup/straightPlan';
 import type { LengthStyle } from '@gravek/core/units';
 import { Pin, PinOff } from 'lucide-react';
 import { memo, useState } from 'react';

@@ -1,11 +1,12 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import type { Approach, Choices, SequenceChoices } from '@gravek/contract/approach';
-import { isSequence } from '@gravek/contract/choices';
+import type { Choices, SequenceChoices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
+import { isSequence } from '@gravek/contract/choices';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
-import { sequenceStart, straightStart } from '@gravek/library/planning/plan';
+import type { Approach } from '@gravek/contract/plan';
 import { forBody } from '@gravek/library/movement/schools';
+import { sequenceStart, straightStart } from '@gravek/library/planning/planStart';
 import { v7 as uuid } from 'uuid';
 
 /** A plan as it is being worked on. */

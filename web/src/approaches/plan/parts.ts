@@ -1,8 +1,9 @@
 import type { Body, BodyMeasure } from '@gravek/core/layout/body';
 import type { LengthStyle } from '@gravek/core/units';
-import type { Choices, Solved } from '@gravek/contract/approach';
+import type { Choices } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
+import type { Solved } from '@gravek/contract/plan';
 import type { Player } from '../../hearing/player';
 import type { PlanDraft } from './draft';
 

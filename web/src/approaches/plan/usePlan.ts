@@ -1,15 +1,15 @@
-import type { Approach } from '@gravek/contract/approach';
 import { isSequence } from '@gravek/contract/choices';
+import type { Approach } from '@gravek/contract/plan';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, fieldsOf } from '../../api/client';
 import { useWrite } from '../../api/queries';
-import { usePutAway } from '../../controls/usePutAway';
 import { useConflict } from '../../controls/Conflict';
 import { useDraft } from '../../controls/draft';
 import { useHistory } from '../../controls/history';
 import { tell } from '../../controls/toasts';
-import { draftName, draftOf, type Asked, type PlanDraft } from './draft';
+import { usePutAway } from '../../controls/usePutAway';
+import { type Asked, draftName, draftOf, type PlanDraft } from './draft';
 
 /** A draft from before with what was asked for just now: who, and which exits, ways and part. */
 const withAsked = (kept: PlanDraft, fresh: PlanDraft, asked: Asked | null): PlanDraft => {

@@ -1,16 +1,16 @@
-import type { StraightPlan } from '@gravek/core/runup/solveStraight';
+import type { StraightPlan } from '@gravek/core/runup/straightPlan';
 import type { LengthStyle } from '@gravek/core/units';
-import { fromLine } from '@gravek/library/planning/onGround';
-import { sheetRows, type Datum } from '@gravek/library/planning/sheet';
 import type { OnGround } from '@gravek/contract/ground';
+import { fromLine } from '@gravek/library/planning/onGround';
+import { type Datum, sheetRows } from '@gravek/library/planning/sheet';
 import { memo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { onPress, sentenceOf } from '../../api/client';
-import { tell } from '../../controls/toasts';
 import { download, fileName } from '../../controls/download';
 import { Length } from '../../controls/Figure';
 import { Menu } from '../../controls/Menu';
 import { Segments } from '../../controls/Segments';
+import { tell } from '../../controls/toasts';
 import { FootWord } from '../../drawing/FootPrint';
 
 /** Nearer than this to a line a mark is on it, metres. */

@@ -1,5 +1,6 @@
 import { useRuleSets } from '../../parts/catalogue/useCatalogue';
-import { ChoiceAt, FEET, LinesAt, PicksAt, WordsAt } from '../../parts/fields/At';
+import { ChoiceAt, LinesAt, WordsAt } from '../../parts/fields/At';
+import { FEET, PicksAt } from '../../parts/fields/PicksAt';
 import { LOADS_NAMED } from './loadNames';
 
 const SIDES = [

@@ -1,13 +1,14 @@
-import { PART_KINDS, type Part } from '@gravek/core/layout/part';
+import { type Part, PART_KINDS } from '@gravek/core/layout/part';
 import type { Drill } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
-import { RUNG_NAMES } from '@gravek/library/session/work';
+import { RUNG_NAMES } from '@gravek/library/session/setWords';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { ChoiceAt, MaybeAt, NumberAt, PicksAt, TextAt, WordsAt } from '../../parts/fields/At';
-import { SetUpAt } from './SetUpForm';
+import { ChoiceAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
+import { MaybeAt, PicksAt } from '../../parts/fields/PicksAt';
 import { LOADS_NAMED } from './loadNames';
+import { SetUpAt } from './SetUpForm';
 import { named, useWork } from './work';
 
 const PART_NAMES: Record<Part['kind'], string> = {

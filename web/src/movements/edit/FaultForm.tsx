@@ -1,6 +1,7 @@
-import { FAULT_FIGURES, type FaultFigure } from '@gravek/contract/movement';
-import { ChoiceAt, FlagAt, NumberAt, PicksAt, TextAt, WordsAt } from '../../parts/fields/At';
+import { FAULT_FIGURES, type FaultFigure } from '@gravek/contract/movementParts';
+import { ChoiceAt, FlagAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
+import { PicksAt } from '../../parts/fields/PicksAt';
 import { named, useWork } from './work';
 
 const FIGURE_NAMES: Record<FaultFigure, string> = {

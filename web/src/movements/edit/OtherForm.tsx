@@ -1,7 +1,8 @@
-import { OTHERS, type OtherThing } from '@gravek/core/layout/sequence';
-import { ChoiceAt, FEET, MaybeAt, NumberAt, TextAt } from '../../parts/fields/At';
-import { SpanAt } from '../../parts/fields/Parameters';
+import { OTHERS, type OtherThing } from '@gravek/core/layout/otherThings';
+import { ChoiceAt, NumberAt, TextAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
+import { SpanAt } from '../../parts/fields/Parameters';
+import { FEET, MaybeAt } from '../../parts/fields/PicksAt';
 import { useWork } from './work';
 
 const ends = [

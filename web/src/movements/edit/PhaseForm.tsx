@@ -3,11 +3,12 @@ import type { MovementPhase } from '@gravek/contract/movement';
 import { PHASE_KINDS, plainSteps } from '@gravek/contract/phaseKinds';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { ChoiceAt, FEET, FlagAt, MaybeAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
-import { ParametersAt } from '../../parts/fields/Parameters';
-import { DrawnAt, freshPosture, PostureAt } from './PostureForm';
-import { Rows } from '../../parts/fields/Rows';
+import { ChoiceAt, FlagAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
+import { ParametersAt } from '../../parts/fields/Parameters';
+import { FEET, MaybeAt } from '../../parts/fields/PicksAt';
+import { Rows } from '../../parts/fields/Rows';
+import { DrawnAt, freshPosture, PostureAt } from './PostureForm';
 import { freeCode, useWork } from './work';
 
 const BALL = [

@@ -1,5 +1,6 @@
-import { PLACES, type Movement } from '@gravek/contract/movement';
-import { ChoiceAt, FEET, LengthAt, MaybeAt, NumberAt, TextAt } from '../../parts/fields/At';
+import { type Movement, PLACES } from '@gravek/contract/movement';
+import { ChoiceAt, LengthAt, NumberAt, TextAt } from '../../parts/fields/At';
+import { FEET, MaybeAt } from '../../parts/fields/PicksAt';
 import { Rows } from '../../parts/fields/Rows';
 import { freshOther, OtherForm } from './OtherForm';
 import { OtherwiseForm } from './SchoolForm';

@@ -1,15 +1,17 @@
 import { BODY_FIGURE_NAMES, BODY_FIGURE_UNITS, BODY_FIGURES } from '@gravek/core/body/bodyFigures';
-import { figureOf, type ArmPose, type Pose } from '@gravek/core/body/posture';
+import { type ArmPose, figureOf, type Pose } from '@gravek/core/body/posture';
 import {
+  type Posture,
   POSTURE_LOOKS,
   POSTURE_MOMENTS,
-  type Posture,
   type PostureMoment,
-} from '@gravek/core/body/sideView';
+} from '@gravek/core/body/keyframes';
 import type { Checkpoint } from '@gravek/contract/movement';
-import { LOOK_NAMES, SideStill } from '../../drawing/BodyFigure';
-import { ChoiceAt, FlagAt, LengthAt, MaybeAt, NumberAt, PicksAt } from '../../parts/fields/At';
+import { LOOK_NAMES } from '../../drawing/BodyFigure';
+import { SideStill } from '../../drawing/BodySheet';
+import { ChoiceAt, FlagAt, LengthAt, NumberAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
+import { MaybeAt, PicksAt } from '../../parts/fields/PicksAt';
 import { useWork } from './work';
 
 const MOMENTS: Record<PostureMoment, string> = {

@@ -3,10 +3,11 @@ import { PHASE_KINDS } from '@gravek/contract/phaseKinds';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
-import { ChoiceAt, FEET, NumberAt, PicksAt, TextAt, WordsAt } from '../../parts/fields/At';
-import { ParameterAt } from '../../parts/fields/Parameters';
-import { Rows } from '../../parts/fields/Rows';
+import { ChoiceAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
+import { ParameterAt } from '../../parts/fields/Parameters';
+import { FEET, PicksAt } from '../../parts/fields/PicksAt';
+import { Rows } from '../../parts/fields/Rows';
 import { freshPosture, PostureAt } from './PostureForm';
 import { freeCode, named, useWork } from './work';
 

@@ -1,13 +1,16 @@
 import { STANDS } from '@gravek/core/session/runOrder';
-import { HELPERS, PACES, SIDES, TARGET_KINDS, type Call } from '@gravek/contract/drillSet';
+import { type Call, HELPERS, PACES, SIDES, TARGET_KINDS } from '@gravek/contract/drillSet';
 import type { Drill } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
 import { asDrilled } from '@gravek/library/movement/asDrilled';
 import { spotsOf } from '@gravek/library/planning/place';
 import { AS_USUAL } from '@gravek/library/session/setOfWork';
-import { paceWord, RUNG_NAMES } from '@gravek/library/session/work';
+import { paceWord, RUNG_NAMES } from '@gravek/library/session/setWords';
 import Form from 'react-bootstrap/Form';
 import { Field } from '../../controls/Field';
+import { ChoiceAt, FlagAt, LinesAt, NumberAt } from '../../parts/fields/At';
+import { useAt } from '../../parts/fields/fields';
+import { FEET, MaybeAt, PicksAt } from '../../parts/fields/PicksAt';
 import {
   CALL_NAMES,
   freshCall,
@@ -15,8 +18,6 @@ import {
   STAND_NAMES,
   TARGET_NAMES,
 } from '../../parts/intoSession/setNames';
-import { ChoiceAt, FEET, FlagAt, LinesAt, MaybeAt, NumberAt, PicksAt } from '../../parts/fields/At';
-import { useAt } from '../../parts/fields/fields';
 import { useWork } from './work';
 
 const pairs = <K extends string>(

@@ -1,28 +1,24 @@
 import { bodyOf } from '@gravek/core/layout/body';
-import { fitSprint } from '@gravek/core/measuring/measures';
+import { fitSprint } from '@gravek/core/measuring/sprint';
 import { modelCadenceSpm, modelLengthM } from '@gravek/core/runup/stepModel';
-import { formatLength, formatSpeed, speedParts } from '@gravek/core/units';
 import { variantFrom } from '@gravek/core/session/variants';
+import { formatLength, formatSpeed, speedParts } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
 import type { MeasuredRun } from '@gravek/contract/session';
-import { readTable } from '@gravek/library/roster/csv';
 import { gatesMeasured } from '@gravek/library/measuring/gates';
+import { courseSuggestions, measuredMeans } from '@gravek/library/measuring/measuredRows';
+import { plannedRun, type PlannedRun } from '@gravek/library/measuring/measuredRun';
 import {
-  courseSuggestions,
-  measuredMeans,
-  plannedRun,
-  type PlannedRun,
-} from '@gravek/library/measuring/measuredRun';
-import {
-  guessGates,
-  guessUnit,
-  readGates,
   GATE_COLUMNS,
   type GateColumn,
   type GateUnit,
+  guessGates,
+  guessUnit,
+  readGates,
 } from '@gravek/library/measuring/recorded';
 import { simulatedGates } from '@gravek/library/measuring/simulated';
+import { readTable } from '@gravek/library/roster/csv';
 import { variedRun } from '@gravek/library/session/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -36,8 +32,8 @@ import { Field } from '../../controls/Field';
 import { FileButton } from '../../controls/FileButton';
 import { Segments } from '../../controls/Segments';
 import { TableColumns } from '../../controls/TableColumns';
-import { AskWindow } from '../../controls/Window';
 import { tell } from '../../controls/toasts';
+import { AskWindow } from '../../controls/Window';
 import { useLengthStyle, useMember } from '../../member/member';
 import { useDocumentsHere } from '../catalogue/documents';
 import { useCatalogue } from '../catalogue/useCatalogue';

@@ -1,13 +1,8 @@
-import type { Movement } from '@gravek/contract/movement';
 import { isInBand } from '@gravek/core/measuring/deviceCourse';
-import { speedParts, type LengthStyle } from '@gravek/core/units';
-import {
-  courseSuggestions,
-  measuredMeans,
-  plannedCadence,
-  runsFrom,
-  type PlannedRun,
-} from '@gravek/library/measuring/measuredRun';
+import { type LengthStyle, speedParts } from '@gravek/core/units';
+import type { Movement } from '@gravek/contract/movement';
+import { courseSuggestions, measuredMeans } from '@gravek/library/measuring/measuredRows';
+import { plannedCadence, type PlannedRun, runsFrom } from '@gravek/library/measuring/measuredRun';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useDraft } from '../../controls/draft';

@@ -1,7 +1,7 @@
-import { stepsHeard, type SoundSample } from '@gravek/core/measuring/deviceCourse';
+import { type SoundSample, stepsHeard } from '@gravek/core/measuring/sensedSteps';
 import { clockMs } from '../../controls/clock';
 import { contactReadings } from './contacts';
-import { DeviceProblem, type Connect } from './device';
+import { type Connect, DeviceProblem } from './device';
 import loudness from './loudness.worklet?worker&url';
 
 /** Seconds of sound that are looked at. */

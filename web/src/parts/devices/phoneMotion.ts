@@ -1,6 +1,6 @@
-import { stepsFelt, type MotionSample } from '@gravek/core/measuring/deviceCourse';
+import { type MotionSample, stepsFelt } from '@gravek/core/measuring/sensedSteps';
 import { clockMs } from '../../controls/clock';
-import { DeviceProblem, type Connect } from './device';
+import { type Connect, DeviceProblem } from './device';
 
 /** Seconds over which steps are counted. */
 const OVER_S = 4;

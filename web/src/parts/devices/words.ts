@@ -1,5 +1,5 @@
 import { formatSpeed, type LengthUnit } from '@gravek/core/units';
-import type { MeasuredFigure, MeasuredSuggestion } from '@gravek/library/measuring/measuredRun';
+import type { MeasuredFigure, MeasuredSuggestion } from '@gravek/library/measuring/measuredRows';
 
 const LINES: Record<MeasuredFigure, (seen: number, planned: number, unit: LengthUnit) => string> = {
   slowed: (seen, planned, unit) =>

@@ -1,4 +1,4 @@
-import type { Outline } from '@gravek/contract/approach';
+import type { Outline } from '@gravek/contract/plan';
 
 /** The contacts of a plan in time, left feet taller. */
 export const Rhythm = ({ plan }: { plan: Outline }) => (

@@ -1,11 +1,11 @@
-import { callEvents, type CallAsk, type CallEvent } from '@gravek/core/session/calls';
 import type { Foot } from '@gravek/core/feet';
+import { type CallAsk, type CallEvent, callEvents } from '@gravek/core/session/calls';
 import type { Turn } from '@gravek/core/session/runOrder';
-import type { Outline } from '@gravek/contract/approach';
 import type { DrillSet } from '@gravek/contract/drillSet';
+import type { Outline } from '@gravek/contract/plan';
 import type { Exit } from '@gravek/library/field/reads';
 import { useState } from 'react';
-import { useCaller, type Calling } from '../../hearing/caller';
+import { type Calling, useCaller } from '../../hearing/caller';
 
 /** A tempo goes on for so long, or until it is stopped. */
 const TEMPO_S = 60;

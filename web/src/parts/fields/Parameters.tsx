@@ -1,9 +1,8 @@
-import { spanM } from '@gravek/core/layout/body';
-import { SPAN_UNITS, type Span } from '@gravek/core/layout/sequence';
+import { type Span, SPAN_UNITS, spanM } from '@gravek/core/layout/body';
 import {
-  plainValues,
   type ParameterField,
   type ParameterFields,
+  plainValues,
 } from '@gravek/contract/parameters';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -11,8 +10,9 @@ import { Field } from '../../controls/Field';
 import { Length } from '../../controls/Figure';
 import { LengthInput } from '../../controls/LengthInput';
 import { NumberInput } from '../../controls/NumberInput';
-import { ChoiceAt, FlagAt, MaybeAt, NumberAt, TextAt, type At } from './At';
+import { type At, ChoiceAt, FlagAt, NumberAt, TextAt } from './At';
 import { useAt, useFields } from './fields';
+import { MaybeAt } from './PicksAt';
 
 const UNIT_WORDS: Record<Span['of'], string> = {
   m: 'fixed',

@@ -1,5 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { cueChoiceInput, type CueChoiceInput, type Ledger } from '@gravek/contract/faults';
+import { cueChoiceInput, type CueChoiceInput } from '@gravek/contract/coachChoices';
+import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { faultOf } from '@gravek/library/movement/byCode';
 import { useState } from 'react';

@@ -1,7 +1,7 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { RUNG_NAMES } from '@gravek/library/session/work';
+import { RUNG_NAMES } from '@gravek/library/session/setWords';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v7 as uuid } from 'uuid';

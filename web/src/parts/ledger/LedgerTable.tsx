@@ -1,6 +1,6 @@
+import { LIVE_RATE } from '@gravek/core/cue/faultHistory';
 import type { Ledger, LedgerRow } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
-import { LIVE_RATE } from '@gravek/core/cue/cueState';
 import { faultOf } from '@gravek/library/movement/byCode';
 import { format, parseISO } from 'date-fns';
 import { dayName } from '../../controls/dates';

@@ -1,8 +1,8 @@
-import type { ReadRecord } from '@gravek/contract/faults';
+import type { ReadRecord } from '@gravek/contract/results';
 import type { Movement } from '@gravek/contract/movement';
-import { answersRead } from '@gravek/library/field/shows';
 import { misreadMost } from '@gravek/library/cue/ledger';
-import { exitName } from '@gravek/library/session/work';
+import { answersRead } from '@gravek/library/field/shows';
+import { exitName } from '@gravek/library/session/setWords';
 
 /** What reads come to, in a sentence or two. */
 export const readsSentence = (movement: Movement, reads: readonly ReadRecord[]): string => {

@@ -1,8 +1,9 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import { rungChoiceInput, type Ledger, type RungChoiceInput } from '@gravek/contract/faults';
+import { rungChoiceInput, type RungChoiceInput } from '@gravek/contract/coachChoices';
+import type { Ledger } from '@gravek/contract/faults';
 import type { Movement } from '@gravek/contract/movement';
 import { RUNGS } from '@gravek/contract/rungs';
-import { RUNG_NAMES } from '@gravek/library/session/work';
+import { RUNG_NAMES } from '@gravek/library/session/setWords';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { v7 as uuid } from 'uuid';

@@ -1,4 +1,4 @@
-import type { CueChoiceInput } from '@gravek/contract/faults';
+import type { CueChoiceInput } from '@gravek/contract/coachChoices';
 import { api } from '../../api/client';
 import { useWrite } from '../../api/queries';
 

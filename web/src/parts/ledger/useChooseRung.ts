@@ -1,4 +1,4 @@
-import type { DrillChoiceInput, RungChoiceInput } from '@gravek/contract/faults';
+import type { DrillChoiceInput, RungChoiceInput } from '@gravek/contract/coachChoices';
 import { api } from '../../api/client';
 import { useWrite } from '../../api/queries';
 

@@ -1,4 +1,8 @@
+import type { LinkEvidence } from '@gravek/core/cue/causeLinks';
+import type { WayLook, WayMeasure } from '@gravek/core/cue/compareWays';
+import type { RepCounts } from '@gravek/core/cue/cueEffect';
 import { counted } from '@gravek/core/words';
+import type { Athlete } from '@gravek/contract/athlete';
 import type {
   Agreement,
   Contrast,
@@ -6,15 +10,11 @@ import type {
   LedgerRow,
   WayCheck,
 } from '@gravek/contract/faults';
-import type { Athlete } from '@gravek/contract/athlete';
 import type { Movement } from '@gravek/contract/movement';
-import type { LinkEvidence } from '@gravek/core/cue/causeLinks';
-import type { WayLook, WayMeasure } from '@gravek/core/cue/compareWays';
-import type { RepCounts } from '@gravek/core/cue/cueEffect';
 import { faultOf } from '@gravek/library/movement/byCode';
-import { dayName } from '../../controls/dates';
 import { sidePhrase } from '@gravek/library/movement/sides';
-import { sideWords } from '@gravek/library/session/work';
+import { sideWords } from '@gravek/library/session/setWords';
+import { dayName } from '../../controls/dates';
 
 export const percent = (part: number): string => `${Math.round(part * 100)} %`;
 

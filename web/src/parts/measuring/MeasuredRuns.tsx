@@ -1,4 +1,4 @@
-import { formatLength, speedParts, type FigurePart, type LengthStyle } from '@gravek/core/units';
+import { type FigurePart, formatLength, type LengthStyle, speedParts } from '@gravek/core/units';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { MeasuredBy } from '@gravek/contract/drillSet';
 import type { MeasuredRep } from '@gravek/contract/session';
@@ -6,7 +6,7 @@ import {
   measuredMeans,
   type MeasuredPer,
   type MeasuredRow,
-} from '@gravek/library/measuring/measuredRun';
+} from '@gravek/library/measuring/measuredRows';
 import { sideWord } from '@gravek/library/movement/sides';
 import { useState } from 'react';
 import { useMeasured } from '../../api/queries';

@@ -1,8 +1,7 @@
-import type { MovementPhase } from '@gravek/contract/movement';
-import type { Rung } from '@gravek/contract/rungs';
-import { RUNGS } from '@gravek/contract/rungs';
 import { PACES } from '@gravek/contract/drillSet';
-import { RUNG_NAMES } from '@gravek/library/session/work';
+import type { MovementPhase } from '@gravek/contract/movement';
+import { type Rung, RUNGS } from '@gravek/contract/rungs';
+import { RUNG_NAMES } from '@gravek/library/session/setWords';
 import Form from 'react-bootstrap/Form';
 
 const PART_NAMES: Record<number, string> = {

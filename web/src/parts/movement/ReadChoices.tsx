@@ -1,7 +1,7 @@
 import type { SequenceChoices } from '@gravek/contract/approach';
 import type { Movement, MovementPhase } from '@gravek/contract/movement';
 import { hasEffect } from '@gravek/library/planning/otherWays';
-import { phasesOn } from '@gravek/library/planning/plan';
+import { phasesOn } from '@gravek/library/planning/branches';
 import Form from 'react-bootstrap/Form';
 
 type Chosen = Pick<SequenceChoices, 'reads' | 'schools'>;

@@ -1,16 +1,17 @@
-import { bodyOf, type Body } from '@gravek/core/layout/body';
+import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { BodyLoad } from '@gravek/core/session/repLog';
-import type { ApproachSummary } from '@gravek/contract/approach';
 import type { Athlete } from '@gravek/contract/athlete';
+import type { DrillSet } from '@gravek/contract/drillSet';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
+import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Needs } from '@gravek/contract/run';
-import type { DrillSet } from '@gravek/contract/drillSet';
-import { chooseSets, needsOf, offersFor, type SetChoice } from '@gravek/library/session/chooseSets';
 import { movementOf } from '@gravek/library/movement/movements';
+import { chooseSets, offersFor, type SetChoice } from '@gravek/library/session/chooseSets';
+import { needsOf } from '@gravek/library/session/needs';
 import { solveRuns } from '@gravek/library/session/sessionFigures';
-import { loadsOf, type LoadsAsk } from '@gravek/library/session/sessionLoad';
-import { solvedOf, type Base, type Finds, type Solved } from '@gravek/library/session/work';
+import { type LoadsAsk, loadsOf } from '@gravek/library/session/sessionLoad';
+import { type Base, type Finds, type Solved, solvedOf } from '@gravek/library/session/work';
 import { expose } from 'comlink';
 import { v7 as uuid } from 'uuid';
 
