@@ -46,7 +46,8 @@ export const clubSettings = object({
       'once',
       'There are two limits of one kind for one age.',
       (list) =>
-        new Set(list?.map((one) => `${one.kind} ${one.upToAge}`)).size === (list?.length ?? 0),
+        new Set(list?.map((limit) => `${limit.kind} ${limit.upToAge}`)).size ===
+        (list?.length ?? 0),
     ),
 });
 export type ClubSettings = InferType<typeof clubSettings>;

@@ -29,7 +29,7 @@ const measured = (what: string, min: number, max: number) =>
   figure(what, min, max, ' m').nullable().defined();
 
 /** What a ground gives a plan. */
-const given = {
+const figures = {
   name: name('the ground’s name', 60),
   surface: choice('a surface', SURFACES),
   /** room for a run-up, metres before the target */
@@ -78,7 +78,7 @@ const given = {
 };
 
 /** The ground of a plan as it was when it was chosen: a plan stays what it was. */
-export const onGround = object({ groundId: id(), ...given });
+export const onGround = object({ groundId: id(), ...figures });
 export type OnGround = InferType<typeof onGround>;
 
 const slot = object({
@@ -92,7 +92,7 @@ const slot = object({
 });
 
 const fields = object({
-  ...given,
+  ...figures,
   note: note(300),
   /** how many can run side by side */
   lanes: count('Lanes', 1, 20),

@@ -31,9 +31,9 @@ type Otherwise = Pick<
 >;
 
 const exitsOf = (phases: Movement['phases'], i: number): string[] => {
-  const own = phases[i]!;
-  if (own.read) return own.read.options.map((option) => option.to);
-  if (own.then !== null) return own.then === 'end' ? [] : [own.then];
+  const phase = phases[i]!;
+  if (phase.read) return phase.read.options.map((option) => option.to);
+  if (phase.then !== null) return phase.then === 'end' ? [] : [phase.then];
   return phases[i + 1] ? [phases[i + 1]!.code] : [];
 };
 
@@ -51,14 +51,14 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   const drillCodes = new Set(drills.map((drill) => drill.code));
   const nameOf = (which: readonly { code: string; name: string }[], at: string): string =>
     which.find((item) => item.code === at)?.name ?? at;
-  for (const [path, own] of [
+  for (const [path, list] of [
     ['phases', phases],
     ['faults', faults],
     ['drills', drills],
     ['schools', schools],
   ] as const) {
-    own.forEach((phase, i) => {
-      if (own.findIndex((it) => it.code === phase.code) !== i) {
+    list.forEach((phase, i) => {
+      if (list.findIndex((it) => it.code === phase.code) !== i) {
         say(`${path}[${i}].code`, `Two ${path} have the code ${phase.code}.`);
       }
     });
@@ -158,8 +158,8 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     });
   setOut('others', movement.others);
   const { place } = movement;
-  const isMoment = (at: string, own: ReadonlySet<string>): boolean =>
-    at === 'start' || at === 'end' || own.has(at);
+  const isMoment = (at: string, codesThere: ReadonlySet<string>): boolean =>
+    at === 'start' || at === 'end' || codesThere.has(at);
   if (place && !isMoment(place.at, phaseCodes)) {
     say('place.at', `There is no phase ${place.at} to be at the spot.`);
   }
@@ -167,13 +167,13 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
     const gone = [a, b].find((code) => !phaseCodes.has(code));
     if (gone) say(`place.swaps[${i}]`, `There is no phase ${gone} to change over.`);
   });
-  drills.forEach(({ placeAt, phases: own }, i) => {
-    if (placeAt && !isMoment(placeAt, new Set(own?.map(({ code }) => code)))) {
+  drills.forEach(({ placeAt, phases: drillPhases }, i) => {
+    if (placeAt && !isMoment(placeAt, new Set(drillPhases?.map(({ code }) => code)))) {
       say(`drills[${i}].placeAt`, `There is no phase ${placeAt} to be at the spot.`);
     }
   });
   const setting = (path: string, code: string, set: object): void => {
-    const at = phases.find((own) => own.code === code);
+    const at = phases.find((drillPhase) => drillPhase.code === code);
     if (!at) say(`${path}.phase`, `There is no phase ${code} to change.`);
     else if (!fits({ ...at.steps, ...set })) {
       say(`${path}.set`, `${at.name} cannot be changed like that.`);
@@ -182,15 +182,15 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   /** What a way of teaching and the other side of a place may have otherwise. */
   const otherwise = (path: string, way: Otherwise): void => {
     way.changes?.forEach((change, c) => setting(`${path}.changes[${c}]`, change.phase, change.set));
-    const unturned = way.turns?.find((own) => !phaseCodes.has(own.phase));
+    const unturned = way.turns?.find((turning) => !phaseCodes.has(turning.phase));
     if (unturned) say(`${path}.turns`, `There is no phase ${unturned.phase} to turn before.`);
-    const nowhere = way.checkpoints?.find((own) => !phaseCodes.has(own.phase));
+    const nowhere = way.checkpoints?.find((checkpoint) => !phaseCodes.has(checkpoint.phase));
     if (nowhere) say(`${path}.checkpoints`, `There is no phase ${nowhere.phase} to look at.`);
   };
   if (place?.otherSide) {
     otherwise('place.otherSide', place.otherSide);
     const ways = schools.flatMap(({ code, options }) =>
-      options.map((own) => `${code}:${own.code}`),
+      options.map((optionOf) => `${code}:${optionOf.code}`),
     );
     place.otherSide.changes.forEach(({ taughtBy: way }, c) => {
       if (way && !ways.includes(way))
@@ -214,10 +214,10 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
       otherwise(path, option);
       const unknown = [
         ...(option.without ?? []),
-        ...(option.faults ?? []).map((own) => own.code),
+        ...(option.faults ?? []).map((faultChange) => faultChange.code),
       ].find((code) => !faultCodes.has(code));
       if (unknown) say(`${path}.faults`, `There is no fault ${unknown}.`);
-      const unheld = option.postures?.find((own) => !phaseCodes.has(own.phase));
+      const unheld = option.postures?.find((posture) => !phaseCodes.has(posture.phase));
       if (unheld) say(`${path}.postures`, `There is no phase ${unheld.phase} to hold otherwise.`);
     });
   });

@@ -11,13 +11,13 @@ const span = (field: Extract<ParameterField, { type: 'span' }>) => {
       .required(`${field.label} is missing.`),
     of: choice('what the length is counted in', SPAN_UNITS),
   }).test('possible', function possible(value) {
-    const asked = value as unknown as Span | null;
-    if (!asked || typeof asked.value !== 'number' || !SPAN_UNITS.includes(asked.of)) return true;
-    const metres = usualM(asked);
+    const length = value as unknown as Span | null;
+    if (!length || typeof length.value !== 'number' || !SPAN_UNITS.includes(length.of)) return true;
+    const metres = usualM(length);
     if (metres >= field.minM - 1e-9 && metres <= field.maxM + 1e-9) return true;
     return this.createError({
       path: `${this.path}.value`,
-      message: `${field.label} of ${asked.value} ${asked.of === 'm' ? 'm' : `× ${asked.of}`} cannot be: for a usual body it must lie between ${field.minM} and ${field.maxM} m.`,
+      message: `${field.label} of ${length.value} ${length.of === 'm' ? 'm' : `× ${length.of}`} cannot be: for a usual body it must lie between ${field.minM} and ${field.maxM} m.`,
     });
   });
   return field.maybe

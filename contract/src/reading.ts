@@ -82,17 +82,17 @@ const reading = lazy((value: unknown): AnyObjectSchema => {
     typeof kind === 'string' && Object.hasOwn(SHAPES, kind) ? SHAPES[kind as Reading['kind']] : {};
   return object({ kind: choice('a test', READING_KINDS), ...shape })
     .required('The reading is missing.')
-    .test('computes', function computes(own) {
-      const asked = own as unknown as Reading;
+    .test('computes', function computes(readingGiven) {
+      const readingRead = readingGiven as unknown as Reading;
       if (
         !Object.values(shape).every((part, i) =>
-          part.isValidSync(Object.values(pick(own, shape))[i]),
+          part.isValidSync(Object.values(pick(readingGiven, shape))[i]),
         )
       )
         return true;
       try {
-        readingResult(asked);
-        const odd = oddCount(asked);
+        readingResult(readingRead);
+        const odd = oddCount(readingRead);
         return odd === null
           ? true
           : this.createError({
@@ -110,8 +110,10 @@ const reading = lazy((value: unknown): AnyObjectSchema => {
     });
 });
 
-const pick = (own: object, shape: object): Record<string, unknown> =>
-  Object.fromEntries(Object.keys(shape).map((key) => [key, (own as Record<string, unknown>)[key]]));
+const pick = (source: object, shape: object): Record<string, unknown> =>
+  Object.fromEntries(
+    Object.keys(shape).map((key) => [key, (source as Record<string, unknown>)[key]]),
+  );
 
 /** One of the tests that coaches do beside the measured run. */
 export const readingInput = object({

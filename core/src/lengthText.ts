@@ -124,9 +124,9 @@ export const parseLength = (text: string, style: LengthStyle): ParsedLength => {
     const last = parts.at(-1);
     let unit: UnitName;
     if (word) {
-      const known = UNIT_WORDS[word[1]!];
-      if (!known) return refuse(`“${word[1]}” is not a unit that Gravek knows. ${NOT_A_LENGTH}`);
-      unit = known;
+      const unitName = UNIT_WORDS[word[1]!];
+      if (!unitName) return refuse(`“${word[1]}” is not a unit that Gravek knows. ${NOT_A_LENGTH}`);
+      unit = unitName;
       rest = rest.slice(word[0].length).trimStart();
     } else if (rest !== '') return refuse(NOT_A_LENGTH);
     else if (!last) unit = bare;

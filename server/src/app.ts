@@ -55,8 +55,8 @@ export type Parts = {
 const knownHost =
   (hosts: readonly string[]): RequestHandler =>
   (req, res, next) => {
-    const asked = `http://${req.headers.host ?? ''}`;
-    if (URL.canParse(asked) && hosts.includes(new URL(asked).hostname)) next();
+    const origin = `http://${req.headers.host ?? ''}`;
+    if (URL.canParse(origin) && hosts.includes(new URL(origin).hostname)) next();
     else send(res, refused(421, 'Gravek does not answer under this name.'));
   };
 

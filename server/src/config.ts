@@ -53,8 +53,8 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
   if (!isPort(port)) {
     throw new StartFault(`PORT must be a port number, got ${env.PORT}.`);
   }
-  const named = listed(env.GRAVEK_HOSTS).map((name) => name.toLowerCase());
-  if (named.length === 0 && !LOOPBACK.has(host)) {
+  const hosts = listed(env.GRAVEK_HOSTS).map((name) => name.toLowerCase());
+  if (hosts.length === 0 && !LOOPBACK.has(host)) {
     throw new StartFault(
       'GRAVEK_HOSTS is not set. Give the names under which people open Gravek, such as GRAVEK_HOSTS=gravek.club.example.',
     );
@@ -86,7 +86,7 @@ export const readConfig = (env: NodeJS.ProcessEnv): Config => {
     ownerUrl: env.DATABASE_OWNER_URL,
     host,
     port,
-    hosts: [...(LOOPBACK.has(host) ? LOOPBACK_NAMES : []), ...named],
+    hosts: [...(LOOPBACK.has(host) ? LOOPBACK_NAMES : []), ...hosts],
     proxy: proxies.join(', ') || false,
     demo: env.GRAVEK_DEMO === '1' && LOOPBACK.has(host),
     sessionSecret: need('SESSION_SECRET'),

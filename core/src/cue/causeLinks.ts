@@ -80,7 +80,7 @@ const repsWith = (strata: readonly Stratum[], fault: number): number =>
   strata.reduce(
     (sum, { any, sets }) =>
       any & fault
-        ? sum + sets.reduce((own, set) => (set.faults & fault ? own + set.reps : own), 0)
+        ? sum + sets.reduce((reps, set) => (set.faults & fault ? reps + set.reps : reps), 0)
         : sum,
     0,
   );
@@ -110,8 +110,8 @@ const pairOf = (
     // Pattern of the other causes: reps, those with the one, with the other, with both.
     const cells: [pattern: number, n: number, a: number, b: number, both: number][] = [];
     const cellOf = (pattern: number) => {
-      const known = cells.find((cell) => cell[0] === pattern);
-      if (known) return known;
+      const sameCell = cells.find((cell) => cell[0] === pattern);
+      if (sameCell) return sameCell;
       const cell: (typeof cells)[number] = [pattern, 0, 0, 0, 0];
       cells.push(cell);
       return cell;

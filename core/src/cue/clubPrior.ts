@@ -34,10 +34,10 @@ export const clubPrior = (input: {
   const mean = (faults + PRIOR) / (reps + 2 * PRIOR);
   const likelihood = (strength: number): number => {
     const [alpha, beta] = [mean * strength, (1 - mean) * strength];
-    const own = logBeta(alpha, beta);
+    const priorLogBeta = logBeta(alpha, beta);
     return shown.reduce(
       (sum, athlete) =>
-        sum + logBeta(alpha + athlete.faults, beta + athlete.reps - athlete.faults) - own,
+        sum + logBeta(alpha + athlete.faults, beta + athlete.reps - athlete.faults) - priorLogBeta,
       0,
     );
   };

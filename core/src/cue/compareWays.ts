@@ -76,9 +76,9 @@ const secondsLook = (
   const of = (counts: WayCounts): [reps: number, seconds: number] =>
     measure === 'held' ? [counts.held, counts.heldS] : [counts.heard, counts.heardS];
   const strata = all.filter(({ a, b }) => of(a)[0] > 0 && of(b)[0] > 0);
-  const people = [...groupBy(strata, ({ athlete }) => athlete).values()].map((own) => {
+  const people = [...groupBy(strata, ({ athlete }) => athlete).values()].map((athleteStrata) => {
     let [weight, inA, inB] = [0, 0, 0];
-    for (const { a, b } of own) {
+    for (const { a, b } of athleteStrata) {
       const [repsA, secondsA] = of(a);
       const [repsB, secondsB] = of(b);
       const w = (repsA * repsB) / (repsA + repsB);

@@ -129,9 +129,9 @@ export const bandOf = (
 
 /** Where the span that is judged after a session begins; null where nothing can be held against it yet. */
 const spanFrom = (start: number, i: number, cuedRun: number): number | null => {
-  const asked = i + 1 - (cuedRun > 0 ? Math.max(LEAST_SPAN, cuedRun) : SPAN_UNCUED);
-  if (start === 0) return asked > 0 ? asked : null;
-  const from = cuedRun > 0 ? Math.max(asked, start + BASELINE) : asked;
+  const sessionsNeeded = i + 1 - (cuedRun > 0 ? Math.max(LEAST_SPAN, cuedRun) : SPAN_UNCUED);
+  if (start === 0) return sessionsNeeded > 0 ? sessionsNeeded : null;
+  const from = cuedRun > 0 ? Math.max(sessionsNeeded, start + BASELINE) : sessionsNeeded;
   return from >= start + BASELINE && i + 1 - from >= LEAST_SPAN ? from : null;
 };
 

@@ -50,8 +50,8 @@ export const ladderStep = <R extends string>(
   const passes = (some: readonly RungReps<R>[]): boolean =>
     shareOf(some).reps >= LEAST_REPS &&
     sides.every((side) => {
-      const own = shareOf(some.filter((row) => row.side === side));
-      return own.reps > 0 && own.clean >= PASSES_FROM;
+      const sideShare = shareOf(some.filter((row) => row.side === side));
+      return sideShare.reps > 0 && sideShare.clean >= PASSES_FROM;
     });
   const up = sessions.length === SESSIONS && sessions.every(passes);
   return { rung, step: up ? 'up' : 'stay' };

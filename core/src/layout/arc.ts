@@ -45,23 +45,23 @@ export const arcOf = (
   body: Body,
   ask: ArcAsk,
 ): { arc: GoalArc; steps: ArcSteps } | null => {
-  const own = path.find((phase) => phase.steps.kind === 'arc')?.steps as ArcSteps | undefined;
-  if (!own) return null;
-  const lanes = ask.lanes ?? own.lanes;
+  const arcSteps = path.find((phase) => phase.steps.kind === 'arc')?.steps as ArcSteps | undefined;
+  if (!arcSteps) return null;
+  const lanes = ask.lanes ?? arcSteps.lanes;
   const steps = {
-    ...own,
+    ...arcSteps,
     lanes,
-    goalM: ask.goalM ?? own.goalM,
-    spreadDeg: ask.spreadDeg ?? own.spreadDeg,
+    goalM: ask.goalM ?? arcSteps.goalM,
+    spreadDeg: ask.spreadDeg ?? arcSteps.spreadDeg,
   };
   const radiusM = ask.depthM ?? arcDepthM(steps, body);
   const { marks } = arcLanes({
     depthM: radiusM,
     lanes,
     spreadDeg: steps.spreadDeg,
-    shuffleStepM: Math.min(2, spanM(own.step, body)),
+    shuffleStepM: Math.min(2, spanM(arcSteps.step, body)),
   });
-  const angles = marks.map(({ angleDeg }) => -sign(own.post) * angleDeg);
+  const angles = marks.map(({ angleDeg }) => -sign(arcSteps.post) * angleDeg);
   const lane = Math.min(lanes, steps.fromLane);
   // The keeper begins at the origin, so the goal lies behind.
   const centre = moved({ besideM: 0, aheadM: 0 }, angles[lane - 1]! + 180, radiusM);
@@ -91,15 +91,15 @@ const opened = (facingDeg: number, deg: number): number => {
 };
 
 /** From lane to lane in shuffles of one length, with a stop on both feet in each. */
-export const arc: Laying<'arc'> = (ground, phase, asked) => {
+export const arc: Laying<'arc'> = (ground, phase, steps) => {
   const { walker, body, speed } = ground;
   const on = ground.arc!;
-  const toLane = Math.min(on.angles.length, ground.arcAsk.atLane ?? asked.toLane);
+  const toLane = Math.min(on.angles.length, ground.arcAsk.atLane ?? steps.toLane);
   const way = toLane < on.lane ? -1 : 1;
   const lead: Foot = laneAt(on, toLane) > laneAt(on, on.lane) ? 'right' : 'left';
-  const widthM = spanM(asked.width, body);
-  const stepM = spanM(asked.step, body);
-  const halfS = asked.intervalS / (2 * speed);
+  const widthM = spanM(steps.width, body);
+  const stepM = spanM(steps.step, body);
+  const halfS = steps.intervalS / (2 * speed);
   on.angles.forEach((deg, i) => mark(ground, 'lane', `lane ${i + 1}`, placeAt(on, deg)));
   passTo(ground, laneAt(on, on.lane), walker.timeS);
   while (on.lane !== toLane) {
@@ -128,7 +128,7 @@ export const arc: Laying<'arc'> = (ground, phase, asked) => {
     }
     passTo(ground, toDeg, walker.timeS);
     on.lane += way;
-    walker.timeS += asked.stopS;
+    walker.timeS += steps.stopS;
     note(walker);
   }
   walker.free = true;
@@ -171,12 +171,12 @@ const TO_STOP = [0.8, 0.5, 0.25];
  * set beside it. On angle first it runs over the corner where the new lane line is nearest, but never so
  * near the goal line that a foot would be behind it.
  */
-export const arcMove: Laying<'arc-move'> = (ground, phase, asked) => {
+export const arcMove: Laying<'arc-move'> = (ground, phase, movingSteps) => {
   const { walker, body, speed } = ground;
   const on = ground.arc;
   if (!on) throw new RangeError('an arc-move needs an arc before it');
   // Asked for the lane that it stands in, it goes to the one in the mirror.
-  const asksFor = Math.min(on.angles.length, ground.arcAsk.wideLane ?? asked.toLane);
+  const asksFor = Math.min(on.angles.length, ground.arcAsk.wideLane ?? movingSteps.toLane);
   const toLane = asksFor === on.lane ? on.angles.length + 1 - on.lane : asksFor;
   const [fromDeg, toDeg] = [laneAt(on, on.lane), laneAt(on, toLane)];
   const lead: Foot = toDeg > fromDeg ? 'right' : 'left';
@@ -187,16 +187,16 @@ export const arcMove: Laying<'arc-move'> = (ground, phase, asked) => {
   const nearestM = on.radiusM * Math.cos(toRad(Math.min(90, Math.abs(toDeg - fromDeg))));
   const cornerM = Math.max(nearestM, clearM);
   const points =
-    asked.way === 'angle-first' && cornerM < on.radiusM
+    movingSteps.way === 'angle-first' && cornerM < on.radiusM
       ? [from, placeAt(on, toDeg, cornerM), to]
       : [from, to];
   const wholeM = points.slice(1).reduce((sum, at, i) => sum + between(points[i]!, at), 0);
-  const stepM = spanM(asked.step, body) * Math.sqrt(speed);
+  const stepM = spanM(movingSteps.step, body) * Math.sqrt(speed);
   // As many steps as arrive on the foot that it is to stop on.
-  const odd = asked.stop === lead ? 1 : 0;
+  const odd = movingSteps.stop === lead ? 1 : 0;
   const steps = Math.max(odd || 2, 2 * Math.round((wholeM / stepM - odd) / 2) + odd);
-  const widthM = spanM(asked.width, body);
-  const intervalS = 60 / (asked.cadenceSpm * Math.sqrt(speed));
+  const widthM = spanM(movingSteps.width, body);
+  const intervalS = 60 / (movingSteps.cadenceSpm * Math.sqrt(speed));
   let foot = lead;
   const shares = Array.from({ length: steps + 1 }, (_, i) => TO_STOP[i - steps + 2] ?? 1);
   const sum = shares.reduce((total, share) => total + share, 0);

@@ -77,9 +77,9 @@ const laidWithin = (sequence: Sequence, athlete: Body, choices: LayoutChoices): 
     brokenRuns(lay(sequence, athlete, { ...choices, reads, speeds }));
   for (const code of new Set(ways.flatMap(brokenAt))) {
     if (!path.some((phase) => phase.code === code) || code === undefined) continue;
-    const asked = speeds[code] ?? 1;
+    const speed = speeds[code] ?? 1;
     const within = (part: number): boolean => {
-      speeds[code] = asked * part;
+      speeds[code] = speed * part;
       return !ways.some((reads) => brokenAt(reads).includes(code));
     };
     let [low, high] = [SLOWEST, 1];
@@ -88,7 +88,7 @@ const laidWithin = (sequence: Sequence, athlete: Body, choices: LayoutChoices): 
       if (within(middle)) low = middle;
       else high = middle;
     }
-    speeds[code] = asked * low;
+    speeds[code] = speed * low;
     held.push({ phase: code, part: low });
   }
   return held.length === 0 ? taken : { ...lay(sequence, athlete, { ...choices, speeds }), held };

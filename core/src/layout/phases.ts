@@ -90,17 +90,17 @@ const pivot: Laying<'pivot'> = ({ walker, speed }, phase, { on, turn, turnDeg, i
   walker.run = 0;
 };
 
-const gather: Laying<'gather'> = (ground, phase, asked) => {
+const gather: Laying<'gather'> = (ground, phase, steps) => {
   const { walker, body, speed } = ground;
-  const { feet, first, boxes } = asked;
-  const apartM = spanM(asked.apart, body);
+  const { feet, first, boxes } = steps;
+  const apartM = spanM(steps.apart, body);
   const both = feet === 'together';
-  const intervalS = asked.intervalS / speed;
+  const intervalS = steps.intervalS / speed;
   const common = { contact: 'gather', intervalS, travelDeg: walker.facingDeg } as const;
   const footfall = stepOn(walker, phase.code, {
     ...common,
     foot: first,
-    advanceM: spanM(asked.ahead, body),
+    advanceM: spanM(steps.ahead, body),
     widthM: both ? apartM : runWidthM(body),
   });
   // A footfall is where the toes are; its box lies round the whole foot.
@@ -192,14 +192,14 @@ const hold: Laying<'hold'> = ({ walker }, _phase, { holdS }) => {
   walker.run = 0;
 };
 
-const recover: Laying<'recover'> = (ground, phase, asked) => {
+const recover: Laying<'recover'> = (ground, phase, steps) => {
   const root = Math.sqrt(ground.speed);
   evenSteps(ground, phase, {
-    ...asked,
-    lengthM: spanM(asked.step, ground.body) * root,
-    intervalS: 60 / (asked.cadenceSpm * root),
-    widthM: asked.width ? spanM(asked.width, ground.body) : runWidthM(ground.body),
-    contact: asked.way === 'back' ? 'back' : 'step',
+    ...steps,
+    lengthM: spanM(steps.step, ground.body) * root,
+    intervalS: 60 / (steps.cadenceSpm * root),
+    widthM: steps.width ? spanM(steps.width, ground.body) : runWidthM(ground.body),
+    contact: steps.way === 'back' ? 'back' : 'step',
   });
 };
 

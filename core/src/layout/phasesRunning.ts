@@ -38,7 +38,7 @@ export const curve: Laying<'curve'> = (
 export const evenSteps = (
   ground: Ground,
   phase: SequencePhase,
-  asked: {
+  run: {
     first: Foot | null;
     steps: number;
     lengthM: number;
@@ -49,14 +49,14 @@ export const evenSteps = (
   },
 ): void => {
   const { walker } = ground;
-  for (let i = 0; i < asked.steps; i += 1) {
+  for (let i = 0; i < run.steps; i += 1) {
     stepOn(walker, phase.code, {
-      foot: i === 0 ? (asked.first ?? openFoot(ground)) : nextFoot(walker, null),
-      contact: asked.contact,
-      intervalS: asked.intervalS,
-      travelDeg: walker.facingDeg + WAY_DEG[asked.way],
-      advanceM: asked.lengthM,
-      widthM: asked.widthM,
+      foot: i === 0 ? (run.first ?? openFoot(ground)) : nextFoot(walker, null),
+      contact: run.contact,
+      intervalS: run.intervalS,
+      travelDeg: walker.facingDeg + WAY_DEG[run.way],
+      advanceM: run.lengthM,
+      widthM: run.widthM,
     });
   }
 };
@@ -64,35 +64,35 @@ export const evenSteps = (
 /** So many times the short step and more is a running step. */
 const RUNS_FROM = 1.8;
 
-export const short: Laying<'short'> = (ground, phase, asked) => {
+export const short: Laying<'short'> = (ground, phase, steps) => {
   const { walker, body, speed } = ground;
-  const lengthM = spanM(asked.step, body);
+  const lengthM = spanM(steps.step, body);
   const from = walker.footfalls.at(-1);
   const running = from?.contact === 'step' && from.lengthM > lengthM && lengthM > 0;
   // A step that is a little longer than the next is no run to shorten.
   if (running && from.lengthM > RUNS_FROM * lengthM) mark(ground, 'shorten', 'shorten here');
-  let left = asked.first ?? openFoot(ground);
-  for (let i = 1; running && i <= asked.taper; i += 1) {
-    const part = i / (asked.taper + 1);
+  let left = steps.first ?? openFoot(ground);
+  for (let i = 1; running && i <= steps.taper; i += 1) {
+    const part = i / (steps.taper + 1);
     const cadenceFrom = 60 / from.intervalS;
     evenSteps(ground, phase, {
       first: left,
       steps: 1,
       lengthM: from.lengthM * (lengthM / from.lengthM) ** part,
-      intervalS: 60 / (cadenceFrom + (asked.cadenceSpm * speed - cadenceFrom) * part),
+      intervalS: 60 / (cadenceFrom + (steps.cadenceSpm * speed - cadenceFrom) * part),
       way: 'ahead',
-      widthM: spanM(asked.width, body),
+      widthM: spanM(steps.width, body),
       contact: 'step',
     });
     left = otherFoot(left);
   }
   evenSteps(ground, phase, {
     first: left,
-    steps: asked.steps,
+    steps: steps.steps,
     lengthM,
-    intervalS: 60 / (asked.cadenceSpm * speed),
+    intervalS: 60 / (steps.cadenceSpm * speed),
     way: 'ahead',
-    widthM: spanM(asked.width, body),
+    widthM: spanM(steps.width, body),
     contact: 'short',
   });
   walker.run = 0;

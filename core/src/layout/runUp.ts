@@ -160,8 +160,8 @@ export const layRunUp = (
   const short = end.steps.kind === 'short' ? end.steps : null;
   const straight = straightAsked(ground, run, short, ask);
   if (straight) {
-    const result = solveStraight(straight.asked);
-    const { distanceM: _distance, startFoot: _foot, ...free } = straight.asked;
+    const result = solveStraight(straight.input);
+    const { distanceM: _distance, startFoot: _foot, ...free } = straight.input;
     const plan = result.feasible ? result : solveStraight(free);
     if (!plan.feasible) throw new RangeError('a free start must be feasible');
     layStraight(ground, run, short ? end.code : null, straight, plan);

@@ -53,7 +53,7 @@ export const phaseOfStep = (
   n: number,
 ): string[] => shares(run, n).flatMap((count, i) => Array<string>(count).fill(run[i]!.code));
 
-type Straight = { asked: StraightInput; target: string };
+type Straight = { input: StraightInput; target: string };
 
 /** What the solver is asked for a run-up with a target on the ground, or null when it has none. */
 export const straightAsked = (
@@ -78,7 +78,7 @@ export const straightAsked = (
     : { kind: 'penultimate', longer: last!.longer, shorter: last!.shorter };
   return {
     target: target.name,
-    asked: {
+    input: {
       model: ground.body.model,
       takeoffFoot: target.arrive,
       steps: running + (end ? end.steps + end.taper : 0),

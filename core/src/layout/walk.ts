@@ -78,7 +78,7 @@ const layPhase = (ground: Ground, phase: SequencePhase): void => {
   const { steps } = phase;
   if (steps.kind === 'build-up') throw new RangeError('a build-up is laid as a run-up');
   // Each kind is laid by the function of its own name, which takes exactly that kind.
-  (LAYING[steps.kind] as (ground: Ground, phase: SequencePhase, own: typeof steps) => void)(
+  (LAYING[steps.kind] as (ground: Ground, phase: SequencePhase, kindSteps: typeof steps) => void)(
     ground,
     phase,
     steps,
@@ -110,9 +110,9 @@ const frameOf = (from: string, walker: Walker, phases: readonly PhaseSpan[]): Fr
   }
   const phase = phases.find((phase) => phase.code === from);
   if (!phase) return null;
-  const own = walker.footfalls.filter((fall) => fall.phase === from && fall.n > 0);
+  const turnFalls = walker.footfalls.filter((fall) => fall.phase === from && fall.n > 0);
   // A ball is taken with both feet of the gather down.
-  const first = own[0]?.contact === 'gather' ? own.at(-1) : own[0];
+  const first = turnFalls[0]?.contact === 'gather' ? turnFalls.at(-1) : turnFalls[0];
   const timeS = first?.timeS ?? phase.fromS;
   // As the foot lands: a turn that follows at once comes after it.
   return at(walker.track.find((point) => point.timeS >= timeS - 1e-9) ?? walker.track.at(-1)!);

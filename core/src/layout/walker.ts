@@ -188,8 +188,8 @@ export const stepOn = (walker: Walker, phase: string, step: Step): Footfall => {
  *
  * @example nextFoot(newWalker('right'), null) // 'right'
  */
-export const nextFoot = (walker: Walker, asked: Foot | null): Foot =>
-  asked ?? (walker.last ? otherFoot(walker.last) : walker.side);
+export const nextFoot = (walker: Walker, wanted: Foot | null): Foot =>
+  wanted ?? (walker.last ? otherFoot(walker.last) : walker.side);
 
 /**
  * Both feet, in an order that a mirror turns round.

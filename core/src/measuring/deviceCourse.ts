@@ -118,12 +118,12 @@ export const minutesOf = ({
     if (forS > silentS || reading.cadenceSpm === 0 || reading.running === false) return;
     const at = Math.floor(before.atS / 60);
     const minute = minutes.get(at) ?? { steps: 0, forS: 0, wayM: 0, knownS: 0 };
-    const known = reading.speedMps !== null;
+    const hasSpeed = reading.speedMps !== null;
     minutes.set(at, {
       steps: minute.steps + reading.cadenceSpm * forS,
       forS: minute.forS + forS,
       wayM: minute.wayM + (reading.speedMps ?? 0) * forS,
-      knownS: minute.knownS + (known ? forS : 0),
+      knownS: minute.knownS + (hasSpeed ? forS : 0),
     });
   });
   return [...minutes]
@@ -216,11 +216,11 @@ const RUNS = 2;
  */
 export const rampStep = (runs: readonly SteadyRun[]): RampStep => {
   const target = runs.findLast((run) => run.targetSpm !== null)?.targetSpm ?? null;
-  const own = runs.filter(
+  const steadyRuns = runs.filter(
     (run) => run.targetSpm === target && run.minutesSpm.length >= LEAST_MINUTES,
   );
-  if (target === null || own.length < RUNS) return 'too-few';
-  return own
+  if (target === null || steadyRuns.length < RUNS) return 'too-few';
+  return steadyRuns
     .slice(-RUNS)
     .every((run) => steadyRun(run).inBand! >= HELD * run.minutesSpm.length - 1e-9)
     ? 'go-on'

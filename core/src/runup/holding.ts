@@ -130,8 +130,8 @@ const pulled = (
     ...spread,
     sdM,
     steps: spread.steps.map((step, k) => {
-      const own = 1 + (by - 1) * share(k);
-      return { ...step, meanM: own * step.meanM, sdM: own * step.sdM };
+      const stepShare = 1 + (by - 1) * share(k);
+      return { ...step, meanM: stepShare * step.meanM, sdM: stepShare * step.sdM };
     }),
     quantilesM: [by * a, by * b, by * c, by * d, by * e],
     wrongFootChance: sdM > 0 ? 2 * normalBelow(-lastStepM / 2 / sdM) : 0,

@@ -36,9 +36,10 @@ export const spreadParts = (input: {
   const sum = (list: readonly number[]): number => list.reduce((all, value) => all + value, 0);
   const means = Array.from({ length: K }, (_, k) => sum(runs.map((run) => run[k]!)) / R);
   const x = runs.map((run) => means.map((mean, k) => run[k]! / mean - 1));
-  const m = x.map((own) => sum(own) / K);
+  const m = x.map((landings) => sum(landings) / K);
   const step2 =
-    sum(x.flatMap((own, r) => own.map((value) => (value - m[r]!) ** 2))) / ((R - 1) * (K - 1));
+    sum(x.flatMap((landings, r) => landings.map((value) => (value - m[r]!) ** 2))) /
+    ((R - 1) * (K - 1));
   const run2 = Math.max(0, ((K * sum(m.map((value) => value ** 2))) / (R - 1) - step2) / K);
   return { stepFraction: Math.sqrt(step2), runFraction: Math.sqrt(run2), runs: R, steps: K };
 };

@@ -65,11 +65,11 @@ export type SharedMark<T> = {
  * Source: covering points on a line by the fewest intervals, greedily from one end
  */
 export const shareMarks = <T>(
-  own: readonly { who: T; atM: number }[],
+  marks: readonly { who: T; atM: number }[],
   toleranceM: number,
 ): SharedMark<T>[] => {
   number('toleranceM', toleranceM, { min: 0, max: 5 });
-  const sorted = own
+  const sorted = marks
     .map((mark, i) => ({ ...mark, atM: number(`own[${i}].atM`, mark.atM) }))
     .sort((a, b) => a.atM - b.atM);
   const groups: (typeof sorted)[] = [];

@@ -89,12 +89,12 @@ export const simulateRunUps = (input: RunUpSimulation): RunUpSpread => {
     const many = Math.min(AT_ONCE, runs - from);
     fill(chance);
     for (let run = 0; run < many; run += 1) {
-      const own = run * draws;
-      let error = startSdM * chance[own + n]!;
-      const longer = runFraction * chance[own + n + 1]!;
+      const firstDraw = run * draws;
+      let error = startSdM * chance[firstDraw + n]!;
+      const longer = runFraction * chance[firstDraw + n + 1]!;
       for (let k = 0; k < n; k += 1) {
         const share = shares[k]!;
-        let change = scattersM[k]! * chance[own + k]! + lengths[k]! * longer;
+        let change = scattersM[k]! * chance[firstDraw + k]! + lengths[k]! * longer;
         if (share > 0) {
           const most = mostM[k]!;
           const wanted = -share * error;

@@ -192,22 +192,24 @@ export const closableFraction = (
   input: StraightInput,
   limitMps2: number = USUAL_BRAKING_MPS2,
 ): number => {
-  const asked = input.speedFraction ?? 1;
-  if (input.ending?.kind !== 'short') return asked;
+  const ofFullSpeed = input.speedFraction ?? 1;
+  if (input.ending?.kind !== 'short') return ofFullSpeed;
   const { distanceM: _distance, startFoot: _foot, pins: _pins, ...free } = input;
   const within = (ask: StraightInput, speedFraction: number): boolean => {
     const plan = solveStraight({ ...ask, speedFraction });
     return plan.feasible && isWithin(plan, limitMps2);
   };
   const fastest = (ask: StraightInput): number | null => {
-    for (let percent = Math.floor(asked * 100 + 1e-9); percent >= 20; percent -= 1) {
+    for (let percent = Math.floor(ofFullSpeed * 100 + 1e-9); percent >= 20; percent -= 1) {
       if (within(ask, percent / 100)) return percent / 100;
     }
     return null;
   };
-  if (within(input, asked)) return asked;
+  if (within(input, ofFullSpeed)) return ofFullSpeed;
   // Where pins or distance ask for too much at any speed, the close is as fast as its own steps allow.
-  return fastest(input) ?? (within(free, asked) ? asked : (fastest(free) ?? asked));
+  return (
+    fastest(input) ?? (within(free, ofFullSpeed) ? ofFullSpeed : (fastest(free) ?? ofFullSpeed))
+  );
 };
 
 /** What would bring a run-up within a body's limit, and the plan with it. */
@@ -236,8 +238,8 @@ export const mendBraking = (
   input: StraightInput,
   limitMps2: number = USUAL_BRAKING_MPS2,
 ): BrakeMend | null => {
-  const asked = solveStraight(input);
-  if (!asked.feasible || isWithin(asked, limitMps2)) return null;
+  const solved = solveStraight(input);
+  if (!solved.feasible || isWithin(solved, limitMps2)) return null;
   const fits = (ask: StraightInput): StraightPlan | null => {
     const plan = solveStraight(ask);
     return plan.feasible && isWithin(plan, limitMps2) ? plan : null;
@@ -245,7 +247,7 @@ export const mendBraking = (
   const found: { share: number; mend: BrakeMend }[] = [];
   const pins = input.pins ?? [];
   pins.forEach((pin, p) => {
-    const natural = asked.steps[pin.step - 1]!.preferredM;
+    const natural = solved.steps[pin.step - 1]!.preferredM;
     const moves = Math.ceil(Math.abs(natural - pin.lengthM) / PIN_GRID_M);
     for (let k = 1; k <= moves; k += 1) {
       const by = Math.sign(natural - pin.lengthM) * k * PIN_GRID_M;

@@ -95,10 +95,10 @@ const brokenBy = (falls: readonly Footfall[], rule: StepRule): RuleBreak[] => {
             ];
       });
     case 'pivot-foot':
-      return heldStretches(falls).flatMap((held) => {
-        const { after } = held;
+      return heldStretches(falls).flatMap((stretch) => {
+        const { after } = stretch;
         // Picked up on the run there is no pivot yet; the steps are counted instead.
-        const pivot = held.gather.contact === 'gather' ? pivotOf(falls, held) : undefined;
+        const pivot = stretch.gather.contact === 'gather' ? pivotOf(falls, stretch) : undefined;
         const again = after.find(
           (fall) => fall.foot === pivot && !(rule.until === 'release' && fall.ball === 'dribble'),
         );

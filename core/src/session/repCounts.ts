@@ -141,9 +141,9 @@ export const countReps = (log: readonly CountedRow[]): RepCount[] => {
       faults: [...faults].map(([fault, shown]) => ({ fault, reps: shown.length })).sort(byFault),
       together: togetherIn(rows),
       cues: [...cues]
-        .map(([fault, given]) => ({
+        .map(([fault, cueReps]) => ({
           fault,
-          last: given
+          last: cueReps
             .map(({ at }) => at)
             .sort()
             .at(-1)!,
@@ -233,7 +233,10 @@ const byRound = (a: TouchRound, b: TouchRound): number =>
 /** Which faults the reps showed at once, those that showed none left out. */
 const togetherIn = (rows: readonly CountedRow[]): FaultsTogether[] =>
   [...groupBy(rows, (row) => JSON.stringify([...new Set(row.faults)].sort()))]
-    .map(([faults, own]) => ({ faults: JSON.parse(faults) as string[], reps: own.length }))
+    .map(([faults, togetherReps]) => ({
+      faults: JSON.parse(faults) as string[],
+      reps: togetherReps.length,
+    }))
     .filter(({ faults }) => faults.length > 0)
     .sort((a, b) => (a.faults.join() < b.faults.join() ? -1 : 1));
 
@@ -244,7 +247,7 @@ const byTurn = (a: CountedRow, b: CountedRow): number => a.turn - b.turn || (a.i
 const lateOf = (run: readonly CountedRow[]): ReadonlySet<CountedRow> =>
   new Set(
     [...groupBy(run, (row) => `${row.drillSetId}/${row.athleteId}/${row.set}`).values()].flatMap(
-      (own) => own.sort(byTurn).slice(Math.ceil(own.length / 2)),
+      (turnRows) => turnRows.sort(byTurn).slice(Math.ceil(turnRows.length / 2)),
     ),
   );
 

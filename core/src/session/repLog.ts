@@ -163,9 +163,11 @@ export const groupBy = <T>(list: readonly T[], keyOf: (item: T) => string): Map<
  */
 export const inLogOrder = <R extends LogPlace & { id: string }>(rows: readonly R[]): R[] => {
   const arrived = new Map<R, number>();
-  for (const own of groupBy(rows, (row) => row.device).values()) {
+  for (const deviceRows of groupBy(rows, (row) => row.device).values()) {
     let latest = 0;
-    for (const row of own.sort((a, b) => a.deviceNo - b.deviceNo || (a.id < b.id ? -1 : 1))) {
+    for (const row of deviceRows.sort(
+      (a, b) => a.deviceNo - b.deviceNo || (a.id < b.id ? -1 : 1),
+    )) {
       latest = Math.max(latest, row.arrival ?? Infinity);
       arrived.set(row, latest);
     }

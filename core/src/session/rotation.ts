@@ -17,8 +17,8 @@ export const filled = (
   lanes: number,
   roles: number,
 ): { lanes: number; roles: number } => {
-  const given = Math.max(1, Math.min(roles, people));
-  return { lanes: Math.max(1, Math.min(lanes, Math.floor(people / given))), roles: given };
+  const roleCount = Math.max(1, Math.min(roles, people));
+  return { lanes: Math.max(1, Math.min(lanes, Math.floor(people / roleCount))), roles: roleCount };
 };
 
 /**

@@ -149,8 +149,8 @@ export const turnOrder = (set: RunSet, missed: Missed = new Map()): Turn[] => {
         const key = variantKey(variant);
         const turn = (counted.get(athleteId) ?? 0) + 1;
         counted.set(athleteId, turn);
-        const named = { drillSetId, athleteId, set: round, side, variant: key, rep };
-        return { ...named, turn, key: turnKey(named) };
+        const turnNamed = { drillSetId, athleteId, set: round, side, variant: key, rep };
+        return { ...turnNamed, turn, key: turnKey(turnNamed) };
       }),
     );
   });

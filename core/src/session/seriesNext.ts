@@ -67,18 +67,18 @@ export const seriesNext = ({
   made: number[];
   left: string[];
 } => {
-  const came = items.map((): ItemTries => ({ made: 0, tried: 0 }));
+  const tries = items.map((): ItemTries => ({ made: 0, tried: 0 }));
   for (const isMade of log) {
-    const { next } = seriesStand(rules, came);
+    const { next } = seriesStand(rules, tries);
     if (next === null) break;
-    came[next]!.tried += 1;
-    if (isMade) came[next]!.made += 1;
+    tries[next]!.tried += 1;
+    if (isMade) tries[next]!.made += 1;
   }
-  const { next, attempt, left } = seriesStand(rules, came);
+  const { next, attempt, left } = seriesStand(rules, tries);
   return {
     next: next === null ? null : items[next]!,
     attempt,
-    made: came.map(({ made }) => made),
+    made: tries.map(({ made }) => made),
     left: left.map((place) => items[place]!),
   };
 };

@@ -21,7 +21,7 @@ export const checkCauses = (movement: Movement, strata: readonly ShownTogether[]
 export const withLink = (
   movement: Movement,
   { from, to }: { from: string; to: string },
-  there: boolean,
+  isShown: boolean,
 ): Movement => ({
   ...movement,
   faults: movement.faults.map((fault) =>
@@ -29,7 +29,7 @@ export const withLink = (
       ? fault
       : {
           ...fault,
-          leadsTo: [...fault.leadsTo.filter((code) => code !== to), ...(there ? [to] : [])],
+          leadsTo: [...fault.leadsTo.filter((code) => code !== to), ...(isShown ? [to] : [])],
         },
   ),
 });

@@ -42,16 +42,16 @@ export const laddersOf = (
   const ladders = new Set([...rows.keys(), ...choices.keys()]);
   return [...ladders].flatMap((at): LadderStand[] => {
     const choice = choices.get(at);
-    const own = since(rows.get(at) ?? [], choice);
-    const { athleteId, movement: code } = choice ?? own[0] ?? rows.get(at)![0]!;
+    const rungRows = since(rows.get(at) ?? [], choice);
+    const { athleteId, movement: code } = choice ?? rungRows[0] ?? rows.get(at)![0]!;
     const movement = movementOf(code);
     const stands =
-      ladderStep(own) ?? (choice?.rung ? { rung: choice.rung, step: 'stay' as const } : null);
+      ladderStep(rungRows) ?? (choice?.rung ? { rung: choice.rung, step: 'stay' as const } : null);
     if (!movement || !stands) return [];
     const rung = stands.rung as Rung;
     const sessions = [
       ...groupBy(
-        own.filter((row) => row.rung === rung),
+        rungRows.filter((row) => row.rung === rung),
         (row) => row.sessionId,
       ).values(),
     ].slice(-SESSIONS);

@@ -65,8 +65,8 @@ export const contrastsOf = (
  * const row = { part: null, side: 'own', leadFoot: 'left', speedPct: 100, rung: null, exit: null, late: false, loggedBy: null };
  * isOf(row, { side: 'own', speedPct: 50 }) // false
  */
-export const isOf = (row: Condition, asked: Partial<Condition>): boolean =>
-  Object.entries(asked).every(([axis, value]) => row[axis as keyof Condition] === value);
+export const isOf = (row: Condition, wanted: Partial<Condition>): boolean =>
+  Object.entries(wanted).every(([axis, value]) => row[axis as keyof Condition] === value);
 
 /**
  * Runs of sessions in which a fault was the cue, earliest first; they may overlap where one was changed.

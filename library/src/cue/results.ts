@@ -38,8 +38,8 @@ const meanSplitS = ({ touchS }: Pick<TouchRound, 'touchS'>): number | null => {
 
 /** The first and the last round of each drill set that has two or more, by their mean times between touches. */
 const firstAndLast = (rounds: readonly TouchRound[]): { firstS: number; lastS: number }[] =>
-  [...groupBy(rounds, ({ drillSetId }) => drillSetId).values()].flatMap((own) => {
-    const means = [...own]
+  [...groupBy(rounds, ({ drillSetId }) => drillSetId).values()].flatMap((setRounds) => {
+    const means = [...setRounds]
       .sort((a, b) => a.turn - b.turn)
       .flatMap((round) => meanSplitS(round) ?? []);
     return means.length < 2 ? [] : [{ firstS: means[0]!, lastS: means.at(-1)! }];
@@ -49,8 +49,8 @@ const sumOf = <T>(list: readonly T[], figureOf: (item: T) => number): number =>
   list.reduce((sum, item) => sum + figureOf(item), 0);
 
 const leastOf = (figures: readonly (number | null)[]): number | null => {
-  const known = figures.filter((figure) => figure !== null);
-  return known.length === 0 ? null : Math.min(...known);
+  const figuresKnown = figures.filter((figure) => figure !== null);
+  return figuresKnown.length === 0 ? null : Math.min(...figuresKnown);
 };
 
 /**
@@ -69,19 +69,19 @@ export const resultsOfCounts = (counts: readonly ResultCount[]): Results[] => {
   );
   return [
     ...groupBy(some, ({ side, exit, spot }) => JSON.stringify([side, exit, spot])).values(),
-  ].map((own) => {
-    const rounds = own.flatMap((count) => count.rounds);
+  ].map((sessionRows) => {
+    const rounds = sessionRows.flatMap((count) => count.rounds);
     const splits = rounds.flatMap(({ touchS }) => splitsOf(touchS));
     const ends = firstAndLast(rounds);
     return {
-      side: own[0]!.side,
-      exit: own[0]!.exit,
-      spot: own[0]!.spot,
-      tried: sumOf(own, ({ tried }) => tried),
-      made: sumOf(own, ({ made }) => made),
-      held: sumOf(own, ({ held }) => held),
-      heldS: sumOf(own, ({ heldS }) => heldS),
-      bestHeldS: Math.max(...own.map(({ bestHeldS }) => bestHeldS)),
+      side: sessionRows[0]!.side,
+      exit: sessionRows[0]!.exit,
+      spot: sessionRows[0]!.spot,
+      tried: sumOf(sessionRows, ({ tried }) => tried),
+      made: sumOf(sessionRows, ({ made }) => made),
+      held: sumOf(sessionRows, ({ held }) => held),
+      heldS: sumOf(sessionRows, ({ heldS }) => heldS),
+      bestHeldS: Math.max(...sessionRows.map(({ bestHeldS }) => bestHeldS)),
       rounds: rounds.length,
       touches: sumOf(rounds, ({ touchS }) => touchS.length),
       splits: splits.length,
@@ -90,9 +90,9 @@ export const resultsOfCounts = (counts: readonly ResultCount[]): Results[] => {
       compared: ends.length,
       firstSplitS: sumOf(ends, ({ firstS }) => firstS),
       lastSplitS: sumOf(ends, ({ lastS }) => lastS),
-      runs: sumOf(own, ({ runs }) => runs),
-      ranM: sumOf(own, ({ ranM }) => ranM),
-      ranS: sumOf(own, ({ ranS }) => ranS),
+      runs: sumOf(sessionRows, ({ runs }) => runs),
+      ranM: sumOf(sessionRows, ({ ranM }) => ranM),
+      ranS: sumOf(sessionRows, ({ ranS }) => ranS),
     };
   });
 };
@@ -125,28 +125,28 @@ const meanOf = (sum: number, many: number): number | null => (many === 0 ? null 
 export const readsOfCounts = (counts: readonly ReadCount[]): ReadRecord[] =>
   [...groupBy(counts, ({ exit }) => exit)]
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([exit, own]) => {
-      const timed = sumOf(own, (count) => count.timed);
-      const heard = sumOf(own, (count) => count.heard);
+    .map(([exit, exitRows]) => {
+      const timed = sumOf(exitRows, (count) => count.timed);
+      const heard = sumOf(exitRows, (count) => count.heard);
       const ways = groupBy(
-        own.flatMap(({ taken }) => taken),
+        exitRows.flatMap(({ taken }) => taken),
         (way) => way.exit,
       );
       return {
         exit,
-        reps: sumOf(own, ({ read }) => read),
-        right: sumOf(own, ({ right }) => right),
+        reps: sumOf(exitRows, ({ read }) => read),
+        right: sumOf(exitRows, ({ right }) => right),
         taken: [...ways]
           .map(([way, list]) => ({ exit: way, reps: sumOf(list, ({ reps }) => reps) }))
           .sort((a, b) => (a.exit < b.exit ? -1 : 1)),
         timed,
         lateS: meanOf(
-          sumOf(own, ({ lateS }) => lateS),
+          sumOf(exitRows, ({ lateS }) => lateS),
           timed,
         ),
         heard,
         reactionS: meanOf(
-          sumOf(own, ({ heardS }) => heardS),
+          sumOf(exitRows, ({ heardS }) => heardS),
           heard,
         ),
       };
@@ -167,13 +167,13 @@ const SUMMED = [
  * addResults([row, row], 'spot')[0].made // 6
  */
 export const addResults = (results: readonly Results[], by: ResultsBy): Results[] =>
-  [...groupBy(results, (row) => JSON.stringify(PARTS[by](row))).values()].map((own) => ({
-    ...PARTS[by](own[0]!),
+  [...groupBy(results, (row) => JSON.stringify(PARTS[by](row))).values()].map((partRows) => ({
+    ...PARTS[by](partRows[0]!),
     ...(Object.fromEntries(
-      SUMMED.map((figure) => [figure, sumOf(own, (row) => row[figure])]),
+      SUMMED.map((figure) => [figure, sumOf(partRows, (row) => row[figure])]),
     ) as Pick<Results, (typeof SUMMED)[number]>),
-    bestHeldS: Math.max(...own.map(({ bestHeldS }) => bestHeldS)),
-    bestSplitS: leastOf(own.map(({ bestSplitS }) => bestSplitS)),
+    bestHeldS: Math.max(...partRows.map(({ bestHeldS }) => bestHeldS)),
+    bestSplitS: leastOf(partRows.map(({ bestSplitS }) => bestSplitS)),
   }));
 
 /**
@@ -198,10 +198,10 @@ export const makesBySpot = (
 ): Pick<Results, 'spot' | 'tried' | 'made'>[] =>
   [...groupBy(results, ({ spot }) => spot ?? '')]
     .filter(([spot]) => spot !== '')
-    .map(([spot, own]) => ({
+    .map(([spot, spotRows]) => ({
       spot,
-      tried: sumOf(own, ({ tried }) => tried),
-      made: sumOf(own, ({ made }) => made),
+      tried: sumOf(spotRows, ({ tried }) => tried),
+      made: sumOf(spotRows, ({ made }) => made),
     }));
 
 /** Tries under which a share of makes says little. */

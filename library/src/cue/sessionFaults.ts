@@ -87,21 +87,21 @@ export const priorsOf = (shown: readonly Shown[]): Priors => {
 export const bySession = <R extends SessionFaults & { sessionId: string }>(
   rows: readonly R[],
 ): (SessionFaults & { sessionId: string })[] =>
-  [...groupBy(rows, (row) => row.sessionId).values()].map((own) => ({
-    sessionId: own[0]!.sessionId,
-    date: own[0]!.date,
-    reps: own.reduce((sum, row) => sum + row.reps, 0),
-    exposed: add(own.flatMap((row) => row.exposed)),
-    faults: add(own.flatMap((row) => row.faults)),
-    together: own.flatMap((row) => row.together),
+  [...groupBy(rows, (row) => row.sessionId).values()].map((sessionRows) => ({
+    sessionId: sessionRows[0]!.sessionId,
+    date: sessionRows[0]!.date,
+    reps: sessionRows.reduce((sum, row) => sum + row.reps, 0),
+    exposed: add(sessionRows.flatMap((row) => row.exposed)),
+    faults: add(sessionRows.flatMap((row) => row.faults)),
+    together: sessionRows.flatMap((row) => row.together),
     cues: [
       ...groupBy(
-        own.flatMap((row) => row.cues),
+        sessionRows.flatMap((row) => row.cues),
         ({ fault }) => fault,
       ),
-    ].map(([fault, given]) => ({
+    ].map(([fault, cueReps]) => ({
       fault,
-      last: given
+      last: cueReps
         .map(({ last }) => last)
         .sort()
         .at(-1)!,

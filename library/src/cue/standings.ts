@@ -115,7 +115,7 @@ export const toldOf = (sessions: readonly SessionFaults[]): CueTold | null => {
 };
 
 /** Only the faults that the movement, as it is now, names; a club may have taken one out. */
-const known = (movement: Movement, faults: readonly FaultStanding[]): FaultStanding[] =>
+const faultsKnown = (movement: Movement, faults: readonly FaultStanding[]): FaultStanding[] =>
   faults.filter(({ code }) => faultOf(movement, code));
 
 /**
@@ -135,10 +135,10 @@ export const cueInForce = (
     choice,
   }: { faults: readonly FaultStanding[]; told: CueTold | null; choice: CueChoice | null },
 ): CueGiven | null => {
-  const own = known(movement, faults);
+  const movementFaults = faultsKnown(movement, faults);
   const stands = (code: string): boolean =>
     faultOf(movement, code) !== undefined &&
-    own.find((fault) => fault.code === code)?.state !== 'cleared';
+    movementFaults.find((fault) => fault.code === code)?.state !== 'cleared';
   // An earlier choice is why a cue was given; one that came later changes it, whatever the figures say.
   // Phones' clocks may go ahead: what had been given when it was made is no answer to it.
   const isLater =
@@ -149,8 +149,8 @@ export const cueInForce = (
       : null;
   // Handed back, what was given before goes on.
   const isOver = isLater && choice.fault !== null;
-  const given = told !== null && !isOver && stands(told.fault) ? told : null;
-  const because = chosen && (isLater || chosen.fault === given?.fault) ? chosen : null;
+  const toldCue = told !== null && !isOver && stands(told.fault) ? told : null;
+  const because = chosen && (isLater || chosen.fault === toldCue?.fault) ? chosen : null;
   const by = because && { person: because.person, day: because.day, reason: because.reason };
   const drill = because?.drill ?? null;
   if (because && isLater) {
@@ -164,11 +164,11 @@ export const cueInForce = (
       drill,
     };
   }
-  const anew = cueFor(movement, school, own);
-  const hurts = anew?.fault.safety === true && given && !faultOf(movement, given.fault)!.safety;
-  if (given && !(hurts && by === null)) {
-    const { fault, since, sessions } = given;
-    const standing = own.find((state) => state.code === fault);
+  const anew = cueFor(movement, school, movementFaults);
+  const hurts = anew?.fault.safety === true && toldCue && !faultOf(movement, toldCue.fault)!.safety;
+  if (toldCue && !(hurts && by === null)) {
+    const { fault, since, sessions } = toldCue;
+    const standing = movementFaults.find((state) => state.code === fault);
     const reason =
       by !== null
         ? `Chosen by ${by.person}: ${by.reason}`
@@ -203,7 +203,7 @@ export const athleteFaults = (
   counted: Omit<AthleteFaults, 'cue'> & { told: CueTold | null; choice: CueChoice | null },
   school: CueSchool,
 ): AthleteFaults => {
-  const { told, choice, ...own } = counted;
-  const faults = known(movement, own.faults);
-  return { ...own, faults, cue: cueInForce(movement, school, { faults, told, choice }) };
+  const { told, choice, ...standing } = counted;
+  const faults = faultsKnown(movement, standing.faults);
+  return { ...standing, faults, cue: cueInForce(movement, school, { faults, told, choice }) };
 };

@@ -47,11 +47,11 @@ export const checkWays = (
       return JSON.stringify([athleteId, sessionId, part, side, speedPct, rung, exit, other]);
     });
     const strata = (a: string, b: string) =>
-      [...apart.values()].map((own) => ({
-        athlete: own[0]!.athleteId,
-        side: own[0]!.side,
-        a: together(own.filter(({ ways }) => ways.includes(`${code}:${a}`))),
-        b: together(own.filter(({ ways }) => ways.includes(`${code}:${b}`))),
+      [...apart.values()].map((wayRows) => ({
+        athlete: wayRows[0]!.athleteId,
+        side: wayRows[0]!.side,
+        a: together(wayRows.filter(({ ways }) => ways.includes(`${code}:${a}`))),
+        b: together(wayRows.filter(({ ways }) => ways.includes(`${code}:${b}`))),
       }));
     return options.flatMap((a, i) =>
       options.slice(i + 1).map((b) => ({

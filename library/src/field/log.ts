@@ -152,13 +152,13 @@ export const cueIn = (
   log: readonly FieldRow[],
   athleteId: string,
   movement: string,
-  own: Pick<RunCue, 'fault'> | undefined,
+  cue: Pick<RunCue, 'fault'> | undefined,
 ): string | null => {
   const mine = log.filter(
     (row) => row.athleteId === athleteId && row.movement === movement && isAnswer(row),
   );
   const last = inLogOrder(mine).at(-1);
-  return last ? last.cue : (own?.fault ?? null);
+  return last ? last.cue : (cue?.fault ?? null);
 };
 
 /** The rows that one press has logged: those of one device with one moment. */

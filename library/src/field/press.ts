@@ -140,8 +140,8 @@ export const pressed = (
       });
     }
     case 'not-that-way': {
-      const asked = marks.wrong?.exit ?? null;
-      const fault = asked === null || !movement ? undefined : wrongAnswerTo(movement, asked)?.code;
+      const exit = marks.wrong?.exit ?? null;
+      const fault = exit === null || !movement ? undefined : wrongAnswerTo(movement, exit)?.code;
       return goOn({ wrong: null, faults: marks.faults.filter((code) => code !== fault) });
     }
     case 'held':

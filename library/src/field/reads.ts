@@ -22,8 +22,8 @@ export const exitsToRead = (
   exit: string | null = null,
 ): Exit[] => {
   if (!movement || !choices || !isSequence(choices)) return [];
-  const asked = exit === null ? undefined : phaseOf(movement, exit.split(':')[0]!);
-  const phase = asked?.read ? asked : phasesOn(movement, choices).find(({ read }) => read);
+  const readPhase = exit === null ? undefined : phaseOf(movement, exit.split(':')[0]!);
+  const phase = readPhase?.read ? readPhase : phasesOn(movement, choices).find(({ read }) => read);
   return (phase?.read?.options ?? []).map((option) => ({
     code: `${phase!.code}:${option.code}`,
     name: option.name,

@@ -242,15 +242,15 @@ export const setRun = (
     stillToMake: (athleteId, round) => {
       if (run.makes === null) return [];
       const variants = keptVariants(run);
-      const came = variants.map((variant) =>
+      const variantsDone = variants.map((variant) =>
         madeOf(
           triesOf({ athleteId, set: round, side: variant.side, variant: variantKey(variant) }),
         ),
       );
       const rules = { makes: run.makes, tries: run.reps, again: retriesMissed(run) };
-      return seriesStand(rules, came).left.map((place) => ({
+      return seriesStand(rules, variantsDone).left.map((place) => ({
         what: combinationWords(work.base, variants, variants[place]!, athleteBy.get(athleteId)),
-        made: came[place]!.made,
+        made: variantsDone[place]!.made,
       }));
     },
   };

@@ -20,7 +20,7 @@ const optionOf = (movement: Movement, exit: string) => {
  * Whether the exit that was taken answers the exit that was asked: it leads to the same phase. Where a
  * movement does not have one of them any more, only the same exit is right.
  *
- * @param asked as `phase:option`
+ * @param exit as `phase:option`
  * @param taken as `phase:option`
  * @example
  * // Square and unsure both ask for short steps.
@@ -28,10 +28,10 @@ const optionOf = (movement: Movement, exit: string) => {
  * answersRead(closeAndShorten, 'sprint:unsure', 'sprint:side-on') // false
  * Source: domain definitions, section 5.
  */
-export const answersRead = (movement: Movement, asked: string, taken: string): boolean => {
-  if (asked === taken) return true;
-  const [wanted, went] = [optionOf(movement, asked), optionOf(movement, taken)];
-  return asked.split(':')[0] === taken.split(':')[0] && !!wanted && wanted.to === went?.to;
+export const answersRead = (movement: Movement, exit: string, taken: string): boolean => {
+  if (exit === taken) return true;
+  const [wanted, went] = [optionOf(movement, exit), optionOf(movement, taken)];
+  return exit.split(':')[0] === taken.split(':')[0] && !!wanted && wanted.to === went?.to;
 };
 
 /**
@@ -39,8 +39,8 @@ export const answersRead = (movement: Movement, asked: string, taken: string): b
  *
  * @example wrongAnswerTo(giveGround, 'give:left').code // 'wrong-side'
  */
-export const wrongAnswerTo = (movement: Movement, asked: string): Fault | undefined =>
-  movement.faults.find(({ read, phases }) => read && phases.includes(asked.split(':')[0]!));
+export const wrongAnswerTo = (movement: Movement, exit: string): Fault | undefined =>
+  movement.faults.find(({ read, phases }) => read && phases.includes(exit.split(':')[0]!));
 
 /**
  * The phases that a rep goes through, by their codes in order: of the drill's part, on the exit.

@@ -8,11 +8,11 @@ type Numbered = Rep & { arrival?: number | null; atMs?: number };
  * The row that takes another back. A void acts within its turn: it carries the turn of the row that it
  * names, so that `standing` finds both together, and nothing of any other turn changes.
  */
-export const voidOf = <R extends Numbered>(row: R, named: Pick<Rep, 'id' | 'at'>): NewRep => {
+export const voidOf = <R extends Numbered>(row: R, rep: Pick<Rep, 'id' | 'at'>): NewRep => {
   const { arrival: _arrival, atMs: _atMs, device: _device, deviceNo: _no, ...plain } = row;
   return {
     ...plain,
-    ...named,
+    ...rep,
     outcome: 'void',
     voids: row.id,
     faults: [],

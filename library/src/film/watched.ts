@@ -91,11 +91,12 @@ export const firstStepOf = (
         ? null
         : Math.abs(step.toLineM - shortOf(lineM, contact.alongM));
     });
-    const known = places.filter((place) => place !== null);
-    if (known.length > 0) return known.reduce((sum, value) => sum + value, 0) / known.length;
+    const seenPlaces = places.filter((place) => place !== null);
+    if (seenPlaces.length > 0)
+      return seenPlaces.reduce((sum, value) => sum + value, 0) / seenPlaces.length;
     const shared = seen.steps.flatMap((step, i) => {
-      const own = plan[first + i];
-      return own ? [Math.abs(Math.log(Math.max(step.lengthM, 0.01) / own.lengthM))] : [];
+      const planned = plan[first + i];
+      return planned ? [Math.abs(Math.log(Math.max(step.lengthM, 0.01) / planned.lengthM))] : [];
     });
     return shared.reduce((sum, value) => sum + value, 0) / Math.max(1, shared.length);
   };

@@ -98,8 +98,8 @@ const meanOf = (
 ): { seen: number; planned: number | null } | null => {
   const seen = rows.flatMap((row) => row[`seen${what}`] ?? []);
   const both = rows.flatMap((row) => {
-    const [own, planned] = [row[`seen${what}`], row[`planned${what}`]];
-    return own === null || planned === null ? [] : [{ own, planned }];
+    const [measured, planned] = [row[`seen${what}`], row[`planned${what}`]];
+    return measured === null || planned === null ? [] : [{ own: measured, planned }];
   });
   if (both.length > 0)
     return {
@@ -112,7 +112,7 @@ const meanOf = (
 /** What a measured run comes to: cadence and speed on average, and how much of it lay in the band. */
 export const measuredMeans = (run: MeasuredRun) => {
   const { per, rows } = measuredRows(run);
-  const held = rows.filter(
+  const heldRows = rows.filter(
     ({ seenSpm, plannedSpm }) =>
       seenSpm !== null && plannedSpm !== null && isInBand(seenSpm, plannedSpm),
   );
@@ -122,7 +122,7 @@ export const measuredMeans = (run: MeasuredRun) => {
     cadence: meanOf(rows, 'Spm'),
     speed: meanOf(rows, 'Mps'),
     length: meanOf(rows, 'M'),
-    inBand: held.length,
+    inBand: heldRows.length,
     compared: rows.filter(({ seenSpm, plannedSpm }) => seenSpm !== null && plannedSpm !== null)
       .length,
   };
@@ -189,9 +189,9 @@ export const courseSuggestions = (movement: Movement, run: MeasuredRun): Measure
   };
   return movement.faults.flatMap((fault) => {
     const figure = FIGURES.find((figure) => figure === fault.figure);
-    const own = figure && finds[figure];
-    return own && own.planned !== null
-      ? [{ fault, figure, seen: own.seen, planned: own.planned }]
+    const find = figure && finds[figure];
+    return find && find.planned !== null
+      ? [{ fault, figure, seen: find.seen, planned: find.planned }]
       : [];
   });
 };

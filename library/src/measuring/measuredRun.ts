@@ -22,19 +22,19 @@ const TOGETHER_S = 0.02;
 /**
  * The plan of a run, from its outline as the field has it.
  *
- * @param own the same plan solved here, for its lengths; empty where that cannot be
+ * @param planSteps the same plan solved here, for its lengths; empty where that cannot be
  * @returns null where there is nothing to hold a run against
  */
 export const plannedRun = (
   outline: Pick<Outline, 'contacts'> | null,
-  own: readonly Pick<PlannedStep, 'wayM'>[],
+  planSteps: readonly Pick<PlannedStep, 'wayM'>[],
   steady: PlannedRun['steady'],
 ): PlannedRun | null => {
   const times = (outline?.contacts ?? [])
     .map(({ timeS }) => timeS)
     .filter((timeS, i, all) => i === 0 || timeS - all[i - 1]! > TOGETHER_S);
   const steps = times.map((timeS, i) => ({
-    lengthM: own.length === times.length ? own[i]!.wayM : null,
+    lengthM: planSteps.length === times.length ? planSteps[i]!.wayM : null,
     intervalS: timeS - (times[i - 1] ?? 0),
   }));
   return steps.length > 1 || steady ? { steps, steady } : null;
@@ -171,8 +171,8 @@ const LATER = 0.01;
 const firstFitting = (intervals: readonly number[], plan: PlannedRun): number => {
   const off = (first: number): number => {
     const shared = intervals.flatMap((intervalS, i) => {
-      const own = plan.steps[first + i];
-      return own ? [Math.abs(Math.log(intervalS / own.intervalS))] : [];
+      const planned = plan.steps[first + i];
+      return planned ? [Math.abs(Math.log(intervalS / planned.intervalS))] : [];
     });
     // The first contact that is marked ends step 1: the first interval is step 2.
     return (
@@ -192,14 +192,14 @@ const stepsBeside = (
     .map(({ cadenceSpm }) => Math.min(10, Math.max(0.02, 60 / cadenceSpm)));
   const first = plan && !plan.steady ? firstFitting(intervals, plan) : null;
   return intervals.map((intervalS, i) => {
-    const own = first === null ? undefined : plan?.steps[first + i];
+    const planned = first === null ? undefined : plan?.steps[first + i];
     return {
-      n: own ? first! + i + 1 : null,
+      n: planned ? first! + i + 1 : null,
       lengthM: null,
       intervalS: rounded(intervalS, 3),
-      plannedM: rounded(upTo(MOST_STEP, own?.lengthM ?? Infinity), 3),
+      plannedM: rounded(upTo(MOST_STEP, planned?.lengthM ?? Infinity), 3),
       plannedS: rounded(
-        upTo(MOST_STEP, own?.intervalS ?? Infinity) ??
+        upTo(MOST_STEP, planned?.intervalS ?? Infinity) ??
           (plan?.steady ? 60 / plan.steady.cadenceSpm : null),
         3,
       ),

@@ -99,8 +99,8 @@ const facingGoal = (phases: readonly MovementPhase[], facingDeg: number): Moveme
   const deg = Math.round(Math.abs(facingDeg));
   const [first, ...rest] = phases;
   if (!first || deg < 4) return [...phases];
-  const own = first.turn ? (first.turn.to === 'right' ? 1 : -1) * first.turn.deg : 0;
-  const by = own - facingDeg;
+  const turnDeg = first.turn ? (first.turn.to === 'right' ? 1 : -1) * first.turn.deg : 0;
+  const by = turnDeg - facingDeg;
   return [
     { ...first, turn: { deg: Math.round(Math.abs(by)), to: by > 0 ? 'right' : 'left' } },
     ...rest,
@@ -121,11 +121,11 @@ export const joined = (
   const state = stateAfter(before);
   if (state.ball === 'gone') return { why: `After ${beforeName.toLowerCase()} the ball is gone.` };
   const stands = state.ball === 'held' && skipsHeld !== null;
-  const own = stands ? next.phases.filter(({ code }) => code !== skipsHeld) : next.phases;
+  const phasesLeft = stands ? next.phases.filter(({ code }) => code !== skipsHeld) : next.phases;
   if (stands) {
     // Off a foot that may move: the pivot stays.
     const free = state.pivot && otherFoot(state.pivot);
-    const [first, ...rest] = own;
+    const [first, ...rest] = phasesLeft;
     const steps = first!.steps;
     const led = 'first' in steps && free ? { ...first!, steps: { ...steps, first: free } } : first!;
     return { phases: facingGoal([led as MovementPhase, ...rest], state.facingDeg), says: null };
@@ -136,26 +136,26 @@ export const joined = (
     };
   }
   const free = state.pivot ? otherFoot(state.pivot) : null;
-  const asked = firstFoot(own);
+  const startFoot = firstFoot(phasesLeft);
   if (state.ball === 'held') {
     // The free foot takes the step with which the ball goes down, then the feet alternate.
     const step = joining(joint, free!, true);
     const steps = [step];
-    if (asked !== null && asked === free) {
+    if (startFoot !== null && startFoot === free) {
       steps.push({ ...joining(`${joint}-2`, otherFoot(free), false), name: 'And a step' });
     }
     const says = `${steps.length === 1 ? 'One dribble' : 'One dribble and a step'} joins them: ${free} foot first, before the pivot lifts.`;
-    return { phases: [...facingGoal(steps, state.facingDeg), ...own], says };
+    return { phases: [...facingGoal(steps, state.facingDeg), ...phasesLeft], says };
   }
-  if (asked !== null && asked === state.last) {
-    const foot = otherFoot(asked);
+  if (startFoot !== null && startFoot === state.last) {
+    const foot = otherFoot(startFoot);
     if (needs === 'either') {
-      return { phases: facingGoal(swapped(own), state.facingDeg), says: null };
+      return { phases: facingGoal(swapped(phasesLeft), state.facingDeg), says: null };
     }
     return {
-      phases: [...facingGoal([joining(joint, foot, false)], state.facingDeg), ...own],
+      phases: [...facingGoal([joining(joint, foot, false)], state.facingDeg), ...phasesLeft],
       says: `A step with the ${foot} foot joins them, on the same dribble.`,
     };
   }
-  return { phases: facingGoal(own, state.facingDeg), says: null };
+  return { phases: facingGoal(phasesLeft, state.facingDeg), says: null };
 };

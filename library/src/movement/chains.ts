@@ -44,8 +44,8 @@ export const isChain = (code: string): boolean => code.includes(JOINT);
 
 /** Each part alone, then both joined. */
 const drillsOf = (first: Move, ending: ChainEnding, phases: readonly MovementPhase[]) => {
-  const own = new Set(first.phases.map((phase) => phase.code));
-  const lastOwn = phases.findLast((phase) => own.has(phase.code))!.code;
+  const firstCodes = new Set(first.phases.map((phase) => phase.code));
+  const lastOwn = phases.findLast((phase) => firstCodes.has(phase.code))!.code;
   const ends = phases.filter((phase) => ending.phases.some((other) => other.code === phase.code));
   const drill = { force: null, speedFraction: 1 };
   return [
@@ -238,8 +238,8 @@ const composed = (parts: readonly string[]): Chain | { why: string } => {
  */
 export const chainOf = (parts: readonly string[]): Chain | { why: string } => {
   const code = chainCode(parts);
-  const known = cache.get(code);
-  if (known) return known;
+  const cached = cache.get(code);
+  if (cached) return cached;
   const chain = composed(parts);
   cache.set(code, chain);
   return chain;

@@ -48,13 +48,14 @@ export const MOVEMENTS = [
 /**
  * A built-in movement, a chain by the codes of its parts, or one of the club's own.
  *
- * @param own the club's movements; their code is their id
+ * @param clubMovements the club's movements; their code is their id
  * @throws {RangeError} when there is no movement of that code
  * @example movementOf('gaps').name // 'Gaps'
  */
-export const movementOf = (code: string, own: readonly Movement[] = []): Movement => {
+export const movementOf = (code: string, clubMovements: readonly Movement[] = []): Movement => {
   const found =
-    [...MOVEMENTS, ...own].find((movement) => movement.code === code) ?? chainMovement(code);
+    [...MOVEMENTS, ...clubMovements].find((movement) => movement.code === code) ??
+    chainMovement(code);
   if (!found) throw new RangeError(`movement must be one of the library, got ${code}`);
   return found;
 };

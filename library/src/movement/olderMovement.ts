@@ -36,11 +36,11 @@ export const withFaultPhases = <T>(document: T, basedOn?: string | null): T => {
   const faults = (document.faults as unknown[]).map((fault) => {
     if (!isThing(fault) || !('phase' in fault) || 'phases' in fault) return fault;
     const { phase, ...rest } = fault as OlderFault & Record<string, unknown>;
-    const known = ofBuiltIn(basedOn ?? document.code, fault.code);
-    const read = known?.read === true && known.phases.some((code) => reads.has(code));
-    const shows = known?.phases.filter((code) => (read ? reads.has(code) : codes.includes(code)));
-    const named = read ? shows! : [...new Set([...(shows ?? []), phase])];
-    return { ...rest, phases: named, ...(read && { read }) };
+    const builtIn = ofBuiltIn(basedOn ?? document.code, fault.code);
+    const read = builtIn?.read === true && builtIn.phases.some((code) => reads.has(code));
+    const shows = builtIn?.phases.filter((code) => (read ? reads.has(code) : codes.includes(code)));
+    const shownPhases = read ? shows! : [...new Set([...(shows ?? []), phase])];
+    return { ...rest, phases: shownPhases, ...(read && { read }) };
   });
   return { ...document, faults };
 };

@@ -9,10 +9,10 @@ type Option = School['options'][number];
 const changed = (phases: Phases, changes: Option['changes']): Phases =>
   changes.reduce(
     (all, change) =>
-      all.map((own) =>
-        own.code === change.phase
-          ? { ...own, steps: { ...own.steps, ...change.set } as PhaseSteps }
-          : own,
+      all.map((phase) =>
+        phase.code === change.phase
+          ? { ...phase, steps: { ...phase.steps, ...change.set } as PhaseSteps }
+          : phase,
       ),
     phases,
   );
@@ -33,23 +33,23 @@ const skipped = (phases: Phases, code: string): Phases => {
       const led = phase.then === code || (i === at - 1 && phase.then === null && !phase.read);
       return { ...phase, read, then: led ? after : phase.then };
     })
-    .filter((own) => own.code !== code);
+    .filter((school) => school.code !== code);
 };
 
 /** What is looked at, as one way of teaching has it. */
 const looked = (phases: Phases, { checkpoints }: Pick<Option, 'checkpoints'>): Phases =>
   (checkpoints ?? []).reduce(
     (all, { phase, look, right }) =>
-      all.map((own) => {
-        if (own.code !== phase) return own;
-        const known = own.checkpoints.some((checkpoint) => checkpoint.look === look);
+      all.map((taughtPhase) => {
+        if (taughtPhase.code !== phase) return taughtPhase;
+        const isThere = taughtPhase.checkpoints.some((checkpoint) => checkpoint.look === look);
         return {
-          ...own,
-          checkpoints: known
-            ? own.checkpoints.map((checkpoint) =>
+          ...taughtPhase,
+          checkpoints: isThere
+            ? taughtPhase.checkpoints.map((checkpoint) =>
                 checkpoint.look === look ? { look, right } : checkpoint,
               )
-            : [...own.checkpoints, { look, right }],
+            : [...taughtPhase.checkpoints, { look, right }],
         };
       }),
     phases,
@@ -59,7 +59,9 @@ const looked = (phases: Phases, { checkpoints }: Pick<Option, 'checkpoints'>): P
 const turned = (phases: Phases, { turns }: Pick<Option, 'turns'>): Phases =>
   (turns ?? []).reduce(
     (all, { phase, turn }) =>
-      all.map((own) => (own.code === phase ? { ...own, turn: turn.deg > 0 ? turn : null } : own)),
+      all.map((phaseThen) =>
+        phaseThen.code === phase ? { ...phaseThen, turn: turn.deg > 0 ? turn : null } : phaseThen,
+      ),
     phases,
   );
 
@@ -70,9 +72,10 @@ export const phasesOtherwise = (
 ): Phases => looked(turned(changed(phases, way.changes), way), way);
 
 /** How the body is held, as one way of teaching has it. */
-const held = (phases: Phases, { postures }: Option): Phases =>
+const withPostures = (phases: Phases, { postures }: Option): Phases =>
   (postures ?? []).reduce(
-    (all, { phase, posture }) => all.map((own) => (own.code === phase ? { ...own, posture } : own)),
+    (all, { phase, posture }) =>
+      all.map((phaseThen) => (phaseThen.code === phase ? { ...phaseThen, posture } : phaseThen)),
     phases,
   );
 
@@ -85,12 +88,12 @@ const faultsOf = (movement: Movement, option: Option, phases: Phases): Movement[
   return movement.faults
     .filter(({ code }) => !out.has(code))
     .map((fault) => {
-      const own = option.faults?.find(({ code }) => code === fault.code);
+      const change = option.faults?.find(({ code }) => code === fault.code);
       return {
         ...fault,
         leadsTo: fault.leadsTo.filter((code) => !out.has(code)),
-        sees: own?.sees || fault.sees,
-        cue: own?.cue || fault.cue,
+        sees: change?.sees || fault.sees,
+        cue: change?.cue || fault.cue,
       };
     });
 };
@@ -130,7 +133,7 @@ export const bySchools = (
       school.options.find((option) => option.code === chosen[school.code]) ?? school.options[0];
     if (!option) continue;
     const stepped = option.skips.reduce(skipped, taught.phases);
-    const phases = held(phasesOtherwise(stepped, option), option);
+    const phases = withPostures(phasesOtherwise(stepped, option), option);
     const faults = faultsOf(taught, option, phases);
     if (phases !== taught.phases || faults !== taught.faults)
       taught = { ...taught, phases, faults };

@@ -43,8 +43,8 @@ export const sideWord = (
   which: Side,
 ): string => {
   if (by === 'neither') return which === 'own' ? side : otherFoot(side);
-  const own = by === 'hand' ? athlete.hand : athlete.takeoffFoot;
-  return `${which === 'own' ? own : otherFoot(own)} ${by === 'hand' ? 'hand' : 'foot'}`;
+  const usualSide = by === 'hand' ? athlete.hand : athlete.takeoffFoot;
+  return `${which === 'own' ? usualSide : otherFoot(usualSide)} ${by === 'hand' ? 'hand' : 'foot'}`;
 };
 
 /**
@@ -82,10 +82,10 @@ const inMirror = <T>(value: T): T => {
   if (Array.isArray(value)) return value.map(inMirror) as T;
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(
-    Object.entries(value).map(([key, own]) => {
+    Object.entries(value).map(([key, part]) => {
       // The steps themselves are mirrored by the engine.
-      if (key === 'steps' || key === 'part' || key === 'set') return [key, own];
-      return [key, READ.has(key) && typeof own === 'string' ? mirrorWords(own) : inMirror(own)];
+      if (key === 'steps' || key === 'part' || key === 'set') return [key, part];
+      return [key, READ.has(key) && typeof part === 'string' ? mirrorWords(part) : inMirror(part)];
     }),
   ) as T;
 };
@@ -103,8 +103,8 @@ export const toldTo = (
   which: Side = 'own',
 ): Movement => {
   if (!isMirrored(movement, athlete, which)) return movement;
-  const known = seen.get(movement);
-  if (known) return known;
+  const mirrored = seen.get(movement);
+  if (mirrored) return mirrored;
   const told = { ...movement, name: mirrorWords(movement.name) };
   for (const part of SPOKEN) Object.assign(told, { [part]: inMirror(movement[part]) });
   seen.set(movement, told);

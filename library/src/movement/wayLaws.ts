@@ -187,12 +187,14 @@ const drillSteps: Law = ({ movement, layout, drill }) => {
     );
     return seen ? [] : [`The drill “${drill.name}” has no step and no figure: nothing is drawn.`];
   }
-  const named = /\b(\w+)[- ](steps?|switch(?:es)?|touch(?:es)?|contacts?)\b/i.exec(drill.name)?.[1];
-  const inWords = NUMBERS.indexOf(named?.toLowerCase() ?? '');
-  const asked = inWords > 0 ? inWords : Number(named);
+  const countWord = /\b(\w+)[- ](steps?|switch(?:es)?|touch(?:es)?|contacts?)\b/i.exec(
+    drill.name,
+  )?.[1];
+  const inWords = NUMBERS.indexOf(countWord?.toLowerCase() ?? '');
+  const stepCount = inWords > 0 ? inWords : Number(countWord);
   const laid = new Set(steps.filter((fall) => !fall.landing).map((fall) => fall.n)).size;
-  return asked > 0 && asked !== laid
-    ? [`The drill “${drill.name}” is named after ${asked} steps and has ${laid}.`]
+  return stepCount > 0 && stepCount !== laid
+    ? [`The drill “${drill.name}” is named after ${stepCount} steps and has ${laid}.`]
     : [];
 };
 
@@ -201,11 +203,11 @@ const otherPhases: Law = ({ movement, layout, drill }) => {
   const part = drill?.part;
   if (!drill || part?.kind !== 'phases' || drill.phases?.length) return [];
   const order = movement.phases.map((phase) => phase.code);
-  const named = order.slice(order.indexOf(part.from), order.indexOf(part.to) + 1);
+  const drillPhases = order.slice(order.indexOf(part.from), order.indexOf(part.to) + 1);
   const laid = layout.phases.map((phase) => phase.code);
   if (laid.length === 0) return [`The drill “${drill.name}” lays out nothing.`];
   return laid
-    .filter((code) => !named.includes(code))
+    .filter((code) => !drillPhases.includes(code))
     .map((code) => `The drill “${drill.name}” lays out “${nameOf(movement, code)}” as well.`);
 };
 

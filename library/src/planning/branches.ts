@@ -58,8 +58,8 @@ export const phasesOn = (
 export const exitsOf = (movement: Movement, choices: Choices): string[] => {
   if (!isSequence(choices) || choices.drill) return [];
   return phasesOn(movement, choices).flatMap(({ code, read }) => {
-    const asked = choices.reads[code];
-    const exit = read?.options.find((option) => option.code === asked);
+    const readChoice = choices.reads[code];
+    const exit = read?.options.find((option) => option.code === readChoice);
     return exit ? [exit.name] : [];
   });
 };

@@ -18,10 +18,10 @@ export const whyNot = (
   }
   const askedM = distanceM ?? 0;
   const pins = choices.pins.length;
-  const held = pins === 0 ? '' : `, ${pins === 1 ? 'one step is' : `${pins} steps are`} pinned`;
+  const pinned = pins === 0 ? '' : `, ${pins === 1 ? 'one step is' : `${pins} steps are`} pinned`;
   return failure.reason === 'too-long'
-    ? `${steps} steps reach at most ${write(failure.maxDistanceM)} when no step changes by more than ${percent(tolerance)}${held}; ${write(askedM)} is ${write(askedM - failure.maxDistanceM)} too far.`
-    : `${steps} steps need at least ${write(failure.minDistanceM)} when no step changes by more than ${percent(tolerance)}${held}; ${write(askedM)} is ${write(failure.minDistanceM - askedM)} too short.`;
+    ? `${steps} steps reach at most ${write(failure.maxDistanceM)} when no step changes by more than ${percent(tolerance)}${pinned}; ${write(askedM)} is ${write(askedM - failure.maxDistanceM)} too far.`
+    : `${steps} steps need at least ${write(failure.minDistanceM)} when no step changes by more than ${percent(tolerance)}${pinned}; ${write(askedM)} is ${write(failure.minDistanceM - askedM)} too short.`;
 };
 
 /** What a nearby plan that works changes. */

@@ -76,8 +76,8 @@ export const givenBy = ({ phases }: Movement): Given => ({
 
 /** The figures of a ground by which the feet of a movement go. */
 const footing = (movement: Movement, ground: OnGround | null | undefined): (number | null)[] => {
-  const given = givenBy(movement);
-  return [given.goal ? (ground?.goalM ?? null) : null, given.gap ? (ground?.gapM ?? null) : null];
+  const needs = givenBy(movement);
+  return [needs.goal ? (ground?.goalM ?? null) : null, needs.gap ? (ground?.gapM ?? null) : null];
 };
 
 /**

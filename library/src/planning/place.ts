@@ -146,14 +146,14 @@ export const onSpotSide = (
 ): Movement => {
   const { place } = movement;
   if (!place || sideAsWritten(place, spot, mirrored) === place.writtenOn) return movement;
-  const there = swapped(movement, place.swaps ?? []);
+  const swappedMovement = swapped(movement, place.swaps ?? []);
   const { otherSide } = place;
-  if (!otherSide) return there;
+  if (!otherSide) return swappedMovement;
   const changes = otherSide.changes.filter(({ taughtBy }) => !taughtBy || ways.includes(taughtBy));
   return {
-    ...there,
-    phases: phasesOtherwise(there.phases, { ...otherSide, changes }),
-    others: otherSide.others.length > 0 ? otherSide.others : there.others,
+    ...swappedMovement,
+    phases: phasesOtherwise(swappedMovement.phases, { ...otherSide, changes }),
+    others: otherSide.others.length > 0 ? otherSide.others : swappedMovement.others,
   };
 };
 
@@ -199,7 +199,10 @@ export const inPlace = (
   });
   return {
     ...movement,
-    others: [...movement.others.filter(({ kind: own }) => !BY_PLACE.includes(own)), ...things],
+    others: [
+      ...movement.others.filter(({ kind: otherKind }) => !BY_PLACE.includes(otherKind)),
+      ...things,
+    ],
   };
 };
 
@@ -217,13 +220,13 @@ export const spotsOf = (
 ): NamedSpot[] =>
   (place?.spots ?? []).flatMap((spot): NamedSpot[] => {
     const kind = kindOn(place!, ground);
-    const named = (side: Foot | null): NamedSpot => {
+    const spotOnSide = (side: Foot | null): NamedSpot => {
       const { besideM, outM } = spotOn(spot, kind, ground, side === 'left' ? -1 : 1);
       const called = side === place!.writtenOn ? spot.name : spot.twin;
       const name = spot.twin ? called! : side ? `${side} ${spot.name}` : spot.name;
       return { name, choice: { code: spot.code, side }, at: { besideM, outM } };
     };
-    return spot.besideM === 0 ? [named(null)] : [named('left'), named('right')];
+    return spot.besideM === 0 ? [spotOnSide(null)] : [spotOnSide('left'), spotOnSide('right')];
   });
 
 /**

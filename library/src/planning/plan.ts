@@ -70,23 +70,23 @@ const drilled = (
     phase.read?.options.some((option) => option.code === drill.force),
   );
   const reads = forcing && drill.force !== null ? { [forcing.code]: drill.force } : {};
-  const asked = { ...chosen, ...reads };
+  const readChoices = { ...chosen, ...reads };
   const { part } = drill;
-  if (part.kind !== 'phases') return { reads: asked, part };
+  if (part.kind !== 'phases') return { reads: readChoices, part };
   const order = written.phases.map((phase) => phase.code);
-  const named = order.slice(order.indexOf(part.from), order.indexOf(part.to) + 1);
-  const paths = ways(taught.phases, asked)
+  const drillPhases = order.slice(order.indexOf(part.from), order.indexOf(part.to) + 1);
+  const paths = ways(taught.phases, readChoices)
     .filter((way) => !forcing || way[forcing.code] === drill.force)
     .map((way) => ({ way, path: pathOf(taught.phases, way).map((phase) => phase.code) }));
   const whole = paths.find(({ path }) => path.includes(part.from) && path.includes(part.to));
   if (whole) return { reads: whole.way, part };
   for (const { way, path } of paths) {
-    const left = path.filter((code) => named.includes(code));
+    const left = path.filter((code) => drillPhases.includes(code));
     if (left.length > 0) {
       return { reads: way, part: { kind: 'phases', from: left[0]!, to: left.at(-1)! } };
     }
   }
-  return { reads: asked, part };
+  return { reads: readChoices, part };
 };
 
 /**
@@ -119,9 +119,9 @@ export const wideSpeedMps = (movement: Movement, body: Body): number | null => {
 const wideAt = (
   movement: Movement,
   body: Body,
-  asked: SequenceChoices['arc'] | undefined,
+  arc: SequenceChoices['arc'] | undefined,
 ): Movement =>
-  asked
+  arc
     ? {
         ...movement,
         phases: movement.phases.map((phase) =>
@@ -130,7 +130,7 @@ const wideAt = (
                 ...phase,
                 steps: {
                   ...phase.steps,
-                  cadenceSpm: (60 * asked.speedMps) / spanM(phase.steps.step, body),
+                  cadenceSpm: (60 * arc.speedMps) / spanM(phase.steps.step, body),
                 },
               }
             : phase,
@@ -143,9 +143,9 @@ const barAsk = (
   movement: Movement,
   { bar, ground }: Pick<PlanChoices, 'bar' | 'ground'>,
 ): LayoutChoices['bar'] => {
-  const given = givenBy(movement).bar ? ground : null;
-  const uprightGapM = given?.uprightGapM ?? bar?.uprightGapM;
-  const apron = given?.apron ?? bar?.apron ?? undefined;
+  const barGround = givenBy(movement).bar ? ground : null;
+  const uprightGapM = barGround?.uprightGapM ?? bar?.uprightGapM;
+  const apron = barGround?.apron ?? bar?.apron ?? undefined;
   return bar || uprightGapM !== undefined || apron ? { ...bar, uprightGapM, apron } : undefined;
 };
 

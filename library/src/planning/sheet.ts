@@ -135,18 +135,20 @@ export const groundMarks = ({
     fixed && (fixed.map(({ name, at }) => ({ from: name, lengthM: between(at, place) })) as Tapes);
   const gaps = marks.filter((mark) => mark.kind === 'gap');
   // A row of gaps is set out gap by gap, though the drawing names its ends only.
-  const named = marks.map((mark) =>
+  const markNames = marks.map((mark) =>
     mark.kind === 'gap' && mark.label === ''
       ? { ...mark, label: `gap ${gaps.indexOf(mark) + 1}` }
       : mark,
   );
-  const start = named.find((mark) => mark.kind === 'start') ?? named[0];
+  const start = markNames.find((mark) => mark.kind === 'start') ?? markNames[0];
   if (!start) return [];
   // What is seen from the start mark, or begins there, is no mark of its own.
-  const isAtStart = (mark: (typeof named)[number]): boolean =>
+  const isAtStart = (mark: (typeof markNames)[number]): boolean =>
     ['read', 'gap'].includes(mark.kind) &&
     Math.hypot(mark.besideM - start.besideM, mark.aheadM - start.aheadM) < SAME_M;
-  const others = named.filter((mark) => mark !== start && mark.label !== '' && !isAtStart(mark));
+  const others = markNames.filter(
+    (mark) => mark !== start && mark.label !== '' && !isAtStart(mark),
+  );
   return [
     { label: 'start', aheadM: 0, asideM: 0, side: null, tapes: tapesTo(start) },
     ...others.map((mark): GroundMark => {

@@ -76,11 +76,11 @@ export const inWeek = (
   const { weeks, target } = cadenceWeeks(chosen, body);
   const written = movement.phases.map((phase) => phase.steps);
   const to = (i: number, from: number, week: CadenceWeek): MovementPhase['steps'] => {
-    const [own, of] = [written[i] as Steady, written[from] as Steady];
+    const [steady, of] = [written[i] as Steady, written[from] as Steady];
     return {
-      ...own,
-      cadenceSpm: Math.round((week.cadenceSpm * own.cadenceSpm) / of.cadenceSpm),
-      step: { value: (week.stepM * spanM(own.step, body)) / spanM(of.step, body), of: 'm' },
+      ...steady,
+      cadenceSpm: Math.round((week.cadenceSpm * steady.cadenceSpm) / of.cadenceSpm),
+      step: { value: (week.stepM * spanM(steady.step, body)) / spanM(of.step, body), of: 'm' },
     };
   };
   return {
@@ -103,11 +103,11 @@ export const steadyTarget = (
   chosen: SequenceChoices['cadence'] | undefined,
   body: Body,
 ): { cadenceSpm: number; speedMps: number } | null => {
-  const asked = chosen ?? usualCadence(movement, body);
+  const cadence = chosen ?? usualCadence(movement, body);
   return (
-    asked && {
-      cadenceSpm: cadenceWeeks(asked, body).target.cadenceSpm,
-      speedMps: asked.speedMps,
+    cadence && {
+      cadenceSpm: cadenceWeeks(cadence, body).target.cadenceSpm,
+      speedMps: cadence.speedMps,
     }
   );
 };
@@ -164,7 +164,7 @@ export const distinctRuns = (
   told: readonly DatedSteadyRun[],
 ): DatedSteadyRun[] => {
   const runs = [...measured];
-  for (const run of told) if (!runs.some((known) => isSameRun(known, run))) runs.push(run);
+  for (const run of told) if (!runs.some((knownRun) => isSameRun(knownRun, run))) runs.push(run);
   return runs.sort((a, b) => (a.takenOn < b.takenOn ? -1 : a.takenOn > b.takenOn ? 1 : 0));
 };
 
@@ -178,27 +178,27 @@ export const steadyWeeks = (runs: readonly DatedSteadyRun[]): SteadyWeek[] => {
   const weeks = groupBy(runs, ({ takenOn }) => dayText(mondayOf(takenOn)));
   return [...weeks]
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([from, own]) => {
-      const minutes = own.flatMap((run) => run.minutesSpm);
+    .map(([from, fromRuns]) => {
+      const minutes = fromRuns.flatMap((run) => run.minutesSpm);
       // A step is of minutes of which both are known.
-      const known = own.flatMap((run) =>
+      const figures = fromRuns.flatMap((run) =>
         run.minutesSpm.flatMap((spm, i) => {
           const mps = run.minutesMps?.[i] ?? null;
           return mps === null ? [] : [{ mps, stepM: (60 * mps) / spm }];
         }),
       );
-      const asked = own.filter((run) => run.targetSpm !== null);
+      const targetRuns = fromRuns.filter((run) => run.targetSpm !== null);
       return {
         from,
-        targetSpm: asked.at(-1)?.targetSpm ?? null,
+        targetSpm: targetRuns.at(-1)?.targetSpm ?? null,
         meanSpm: spreadOf(minutes).mean,
-        meanMps: known.length > 0 ? spreadOf(known.map(({ mps }) => mps)).mean : null,
-        stepM: known.length > 0 ? spreadOf(known.map((reading) => reading.stepM)).mean : null,
+        meanMps: figures.length > 0 ? spreadOf(figures.map(({ mps }) => mps)).mean : null,
+        stepM: figures.length > 0 ? spreadOf(figures.map((reading) => reading.stepM)).mean : null,
         minutes: minutes.length,
         inBand:
-          asked.length === 0
+          targetRuns.length === 0
             ? null
-            : asked.reduce((sum, run) => sum + (steadyRun(run).inBand ?? 0), 0),
+            : targetRuns.reduce((sum, run) => sum + (steadyRun(run).inBand ?? 0), 0),
       };
     });
 };

@@ -49,11 +49,11 @@ export const birthdayOf = (text: string): { bornOn: string | null; birthYear: nu
     if (second > 12) return dated(year, first, second);
     return first >= 1 && second >= 1 ? { bornOn: null, birthYear: year } : null;
   }
-  const named =
+  const heading =
     /^(\d{1,2})\.? ([a-z]{3})[a-z]*\.?,? ((?:19|20)\d\d)$/i.exec(text) ??
     /^([a-z]{3})[a-z]*\.? (\d{1,2}),? ((?:19|20)\d\d)$/i.exec(text);
-  if (!named) return null;
-  const [, a, b, year] = named;
+  if (!heading) return null;
+  const [, a, b, year] = heading;
   const month = MONTHS.indexOf((/\d/.test(a!) ? b! : a!).toLowerCase()) + 1;
   return month === 0 ? null : dated(Number(year), month, Number(/\d/.test(a!) ? a : b));
 };

@@ -63,10 +63,10 @@ export const offersFor = (
     );
     const athleteIds = [...new Set(serves.map(({ need }) => needs[need]!.athleteId))];
     if (athleteIds.length === 0) return [];
-    const own = { ...set, athleteIds };
+    const groupSet = { ...set, athleteIds };
     const pacer = athleteIds.map((id) => bodies.get(id)).find((body) => body !== undefined);
-    const time = drillSetTime(own, base, pacer, conditions);
-    return time ? [{ set: own, name: name ?? base.name, seconds: time.totalS, serves }] : [];
+    const time = drillSetTime(groupSet, base, pacer, conditions);
+    return time ? [{ set: groupSet, name: name ?? base.name, seconds: time.totalS, serves }] : [];
   };
   const short = (work: DrillSet['work'], ids: readonly string[]): DrillSet => ({
     ...freshDrillSet(newId(), work, ids),

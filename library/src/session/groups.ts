@@ -33,9 +33,9 @@ const GROUPS: readonly { name: string; codes: readonly string[] }[] = [
 export const groupedByDoer = <M extends Pick<Movement, 'code'>>(
   movements: readonly M[],
 ): { name: string; movements: M[] }[] => {
-  const named = new Set(GROUPS.flatMap(({ codes }) => codes));
+  const grouped = new Set(GROUPS.flatMap(({ codes }) => codes));
   return [
-    { name: 'The club’s own', movements: movements.filter(({ code }) => !named.has(code)) },
+    { name: 'The club’s own', movements: movements.filter(({ code }) => !grouped.has(code)) },
     ...GROUPS.map(({ name, codes }) => ({
       name,
       movements: codes.flatMap((code) => movements.filter((movement) => movement.code === code)),

@@ -49,11 +49,11 @@ export type Need = {
  */
 export const needsOf = (
   athletes: readonly Person[],
-  known: Needs,
+  needs: Needs,
   movementOf: Finds['movementOf'],
   on: string,
 ): Need[] => {
-  const there = new Set(athletes.map((athlete) => athlete.id));
+  const present = new Set(athletes.map((athlete) => athlete.id));
   const plain = { movement: null, fault: null, rung: null };
   const checks = athletes.flatMap((athlete): Need[] => {
     const due = measurementDue(athlete, on);
@@ -62,10 +62,10 @@ export const needsOf = (
       ? [{ ...plain, athleteId: athlete.id, kind: 'check', what, weight: WEIGHTS.check }]
       : [];
   });
-  const cues = known.cues.flatMap(({ athleteId, movement: code, fault: cued }): Need[] => {
+  const cues = needs.cues.flatMap(({ athleteId, movement: code, fault: cued }): Need[] => {
     const movement = movementOf(code);
     const fault = movement && faultOf(movement, cued);
-    if (!fault || !there.has(athleteId)) return [];
+    if (!fault || !present.has(athleteId)) return [];
     return [
       {
         ...{ ...plain, athleteId, kind: 'cue', movement: code, fault: cued },
@@ -74,9 +74,9 @@ export const needsOf = (
       },
     ];
   });
-  const rungs = laddersOf(known, movementOf).flatMap(
+  const rungs = laddersOf(needs, movementOf).flatMap(
     ({ athleteId, movement, rung, step, next }): Need[] => {
-      if (step === 'stay' || !there.has(athleteId)) return [];
+      if (step === 'stay' || !present.has(athleteId)) return [];
       const what =
         step === 'up' ? `ready for ${RUNG_NAMES[next]}` : `${RUNG_NAMES[rung]} is too high yet`;
       return [
@@ -84,10 +84,10 @@ export const needsOf = (
       ];
     },
   );
-  const away = known.away.flatMap(({ athleteId, movement: code, fault: gone, since }): Need[] => {
+  const away = needs.away.flatMap(({ athleteId, movement: code, fault: gone, since }): Need[] => {
     const movement = movementOf(code);
     const fault = movement && faultOf(movement, gone);
-    if (!fault || !there.has(athleteId)) return [];
+    if (!fault || !present.has(athleteId)) return [];
     if (dayNumber('on', on) - dayNumber('since', since) < STAYS_AWAY_DAYS) return [];
     const what = `whether “${fault.name}” stays away`;
     return [

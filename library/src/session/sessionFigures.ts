@@ -109,7 +109,7 @@ const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
     tape ||= Boolean(body && first && variedRun(base, first, body).outline?.startM);
   });
   // What the drills ask for by name, but for balls and marks that are counted already.
-  const named = sets
+  const setNames = sets
     .flatMap(({ base }) => (base ? (drillOfBase(base)?.setUp?.bring ?? []) : []))
     .filter((what) => !(balls > 0 && /\bballs?\b/.test(what)))
     .filter((what) => !(marks > 0 && /\bflat marks?\b/.test(what)))
@@ -119,7 +119,7 @@ const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
     ...(tape ? ['tape'] : []),
     ...(pads > 0 ? [counted(pads, 'pad')] : []),
     ...(balls > 0 ? [counted(balls, 'ball')] : []),
-    ...new Set(named),
+    ...new Set(setNames),
   ];
 };
 
@@ -151,8 +151,8 @@ export const solveRuns = ({
     const base = baseOfSet(set);
     if (!base?.movement) continue;
     const variants = keptVariants(set);
-    const there = set.athleteIds.flatMap((id) => bodies.get(id) ?? []);
-    there.forEach((body, i) =>
+    const setBodies = set.athleteIds.flatMap((id) => bodies.get(id) ?? []);
+    setBodies.forEach((body, i) =>
       (i === 0 ? variants : variants.slice(0, 1)).forEach((variant) =>
         variedRun(base, variant, body),
       ),
@@ -181,7 +181,7 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
     const base = bases[i]!;
     const time = times[i]!;
     const rest = restFor(set, base, pacerOf(set));
-    const given = time ? Math.max(set.restS, time.cycleS - 4) : set.restS;
+    const restS = time ? Math.max(set.restS, time.cycleS - 4) : set.restS;
     const beyondS = slotS === null ? 0 : Math.max(0, at[i]!.endS - slotS);
     return {
       base,
@@ -190,7 +190,7 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
       overS: beyondS,
       mends:
         beyondS > 0 ? mends(set, overS, lanes, (other) => timeOf(other, base)?.totalS ?? null) : [],
-      restShort: rest && given < CLEARLY_LESS * rest.restS ? rest : null,
+      restShort: rest && restS < CLEARLY_LESS * rest.restS ? rest : null,
       twice: twice.get(i) ?? [],
       apart: base ? notJoined(base, set) : [],
     };

@@ -105,10 +105,10 @@ export const weekLimit = (
 ): number | null => {
   if (birthYear === null) return null;
   const age = Number(on.slice(0, 4)) - birthYear;
-  const [own] = limits
+  const [strictest] = limits
     .filter((limit) => limit.kind === kind && age <= limit.upToAge)
     .sort((a, b) => a.upToAge - b.upToAge);
-  return own?.week ?? null;
+  return strictest?.week ?? null;
 };
 
 /**

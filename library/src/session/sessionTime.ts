@@ -100,8 +100,8 @@ export const repSeconds = (set: DrillSet, base: Base | null, pacer: Pacer): numb
     return (set.call.steps * (set.call.leastS + set.call.mostS)) / 2;
   }
   const variants = keptVariants(set);
-  const known = base && pacer ? variants.slice(0, 24) : [];
-  const seconds = known.flatMap((variant) => {
+  const pacedVariants = base && pacer ? variants.slice(0, 24) : [];
+  const seconds = pacedVariants.flatMap((variant) => {
     const { outline } = variedRun(base!, variant, pacer!);
     return outline ? [outline.totalTimeS] : [];
   });
@@ -146,14 +146,14 @@ export const drillSetTime = (
     const repS = repSeconds(set, base, pacer) + callS;
     // Rounds in which the same ones take part, together.
     const parts = levels.map((level, i) => {
-      const there = each.filter((reps) => reps >= level).length;
+      const inLevel = each.filter((reps) => reps >= level).length;
       const cycle = setDuration({
         sets: 1,
         reps: 1,
         repS,
         restS: set.restS,
         setRestS: 0,
-        groupSize: Math.ceil(there / Math.min(there, performing)),
+        groupSize: Math.ceil(inLevel / Math.min(inLevel, performing)),
         changeoverS: set.stand === 'row' ? 0 : CHANGEOVER_S,
       });
       const cycles = (level - (levels[i - 1] ?? 0)) * variants;

@@ -73,10 +73,10 @@ export type Varied = { movement: Movement; choices: Choices };
 
 const chained = (base: Varied, { move, ending }: Variant): Varied | { why: string } => {
   if (move === null && ending === null) return base;
-  const own = isChain(base.movement.code) ? chainParts(base.movement.code) : [];
+  const chainMovements = isChain(base.movement.code) ? chainParts(base.movement.code) : [];
   const parts = [
-    ...(move === null ? own.slice(0, -1) : [move]),
-    ...(ending === null ? own.slice(-1) : [ending]),
+    ...(move === null ? chainMovements.slice(0, -1) : [move]),
+    ...(ending === null ? chainMovements.slice(-1) : [ending]),
   ];
   const chain = chainOf(parts);
   if ('why' in chain) return chain;
@@ -86,8 +86,8 @@ const chained = (base: Varied, { move, ending }: Variant): Varied | { why: strin
 
 /** Choices at the spot that a combination asks for, where the movement knows it. */
 const atSpot = (movement: Movement, choices: Choices, { spot }: Variant): Choices => {
-  const named = spotCalled(movement, spot);
-  return named && isSequence(choices) ? { ...choices, spot: named } : choices;
+  const spotName = spotCalled(movement, spot);
+  return spotName && isSequence(choices) ? { ...choices, spot: spotName } : choices;
 };
 
 /** Choices in the way of teaching that a combination asks for. */
@@ -169,8 +169,8 @@ const fingerprints = new WeakMap<Movement, string>();
 
 /** Tells a movement from what it was before it was edited: its code and revision stay the same. */
 const fingerprintOf = (movement: Movement): string => {
-  const known = fingerprints.get(movement);
-  if (known !== undefined) return known;
+  const cachedPrint = fingerprints.get(movement);
+  if (cachedPrint !== undefined) return cachedPrint;
   const text = JSON.stringify(movement);
   // FNV-1a, 32 bits
   let hash = 0x811c9dc5;
@@ -183,32 +183,32 @@ const fingerprintOf = (movement: Movement): string => {
 };
 
 const solvedFor = ({ movement, choices }: Varied, body: Body): VariedRun => {
-  const known = solved.get(body) ?? new Map<string, VariedRun>();
-  solved.set(body, known);
+  const bodyRuns = solved.get(body) ?? new Map<string, VariedRun>();
+  solved.set(body, bodyRuns);
   const key = JSON.stringify([fingerprintOf(movement), choices]);
-  const before = known.get(key);
+  const before = bodyRuns.get(key);
   if (before) return before;
   let run: VariedRun;
   try {
-    const own = solve(movement, choices, body);
+    const solvedPlan = solve(movement, choices, body);
     run = {
-      outline: outlineOf(own),
-      load: bodyLoad(own, body),
-      phases: own.layout?.phases.map((phase) => phase.code) ?? [],
-      steps: own.layout ? plannedSteps(own.layout) : [],
-      layout: own.layout,
+      outline: outlineOf(solvedPlan),
+      load: bodyLoad(solvedPlan, body),
+      phases: solvedPlan.layout?.phases.map((phase) => phase.code) ?? [],
+      steps: solvedPlan.layout ? plannedSteps(solvedPlan.layout) : [],
+      layout: solvedPlan.layout,
     };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     run = NOT_RUN;
   }
-  known.set(key, run);
+  bodyRuns.set(key, run);
   return run;
 };
 
 /** On which side somebody's feet go in a combination: a lead foot that is asked decides it. */
-const feetSide = (own: Outline | null, { side, leadFoot }: Variant): Side =>
-  leadFoot === null || !own ? side : own.firstFoot === leadFoot ? 'own' : 'other';
+const feetSide = (outline: Outline | null, { side, leadFoot }: Variant): Side =>
+  leadFoot === null || !outline ? side : outline.firstFoot === leadFoot ? 'own' : 'other';
 
 /**
  * How somebody runs one combination of a drill set. What has been asked of a body is kept, so that it may
@@ -223,9 +223,9 @@ export const variedRun = (base: Base, variant: Variant, body: Body): VariedRun =
   if (!base.movement || !base.choices) return NOT_RUN;
   const run = asVaried({ movement: base.movement, choices: base.choices }, variant);
   if ('why' in run) return NOT_RUN;
-  const { outline, ...own } = solvedFor(run, body);
+  const { outline, ...solvedRun } = solvedFor(run, body);
   return {
-    ...own,
+    ...solvedRun,
     outline: outline && feetSide(outline, variant) === 'other' ? mirrorOutline(outline) : outline,
   };
 };

@@ -152,12 +152,12 @@ const json = (value: object | null): string | null =>
 /** What a plan comes to for an athlete, as columns. */
 const solvedColumns = (movement: Movement, choices: Choices, body: Body) => {
   const solved = solve(movement, choices, body);
-  const own = outlineOf(solved);
+  const outline = outlineOf(solved);
   return {
     layout: json(solved.layout),
     straight: json(solved.straight),
-    own: json(own),
-    other: json(own && mirrorOutline(own)),
+    own: json(outline),
+    other: json(outline && mirrorOutline(outline)),
     solver_version: solverVersion(choices),
   };
 };

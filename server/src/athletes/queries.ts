@@ -9,8 +9,8 @@ import type { Tables, Trx } from '../database/connect';
 import { notFound } from '../http/problem';
 
 export const mustAthlete = async (trx: Trx, id: string): Promise<void> => {
-  const there = await trx.selectFrom('athlete').select('id').where('id', '=', id).execute();
-  if (there.length === 0) throw notFound('athlete');
+  const stored = await trx.selectFrom('athlete').select('id').where('id', '=', id).execute();
+  if (stored.length === 0) throw notFound('athlete');
 };
 
 export const athleteColumns = (fields: AthleteFields) => ({
@@ -51,8 +51,10 @@ const asMeasurement = ({
   note,
   payload,
 }: MeasurementRow): Trial | ReadingRow => {
-  const own = { id, athleteId, takenOn, source, note };
-  return 'kind' in payload ? { ...own, reading: payload } : { ...own, steps: payload.steps };
+  const measurement = { id, athleteId, takenOn, source, note };
+  return 'kind' in payload
+    ? { ...measurement, reading: payload }
+    : { ...measurement, steps: payload.steps };
 };
 
 export const isTrial = (readingRow: Trial | ReadingRow): readingRow is Trial =>

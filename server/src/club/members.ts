@@ -40,17 +40,17 @@ export const peopleOf = async (
     from membership m join account a on a.id = m.account_id where m.club_id = gravek_club()`.execute(
     trx,
   );
-  const known = new Map<string | null, { accountId: string; person: string }>();
+  const accounts = new Map<string | null, { accountId: string; person: string }>();
   const members = rows.filter(({ id }) => id !== null);
   for (const { formerly, person } of rows.filter(({ id }) => id === null)) {
-    known.set(formerly, { accountId: formerly!, person });
+    accounts.set(formerly, { accountId: formerly!, person });
   }
   for (const { id, formerly, person } of members) {
     const member = { accountId: id!, person };
-    if (formerly) known.set(formerly, member);
-    known.set(id, member);
+    if (formerly) accounts.set(formerly, member);
+    accounts.set(id, member);
   }
-  return (id) => known.get(id) ?? null;
+  return (id) => accounts.get(id) ?? null;
 };
 
 const memberOf = async (trx: Trx, clubId: string, memberId: string) => {

@@ -67,17 +67,17 @@ export type Named = { path: string; id: string };
 export const mustBeThere = async (
   trx: Trx,
   table: 'athlete' | 'approach' | 'ground',
-  named: readonly Named[],
+  items: readonly Named[],
 ): Promise<void> => {
-  if (named.length === 0) return;
-  const ids = [...new Set(named.map((item) => item.id))];
+  if (items.length === 0) return;
+  const ids = [...new Set(items.map((item) => item.id))];
   const rows = await trx
     .selectFrom(table)
     .select('id')
     .where('id', '=', sql<string>`any(${ids}::uuid[])`)
     .execute();
   const here = new Set(rows.map((row) => row.id));
-  const places = named.filter(({ id }) => !here.has(id));
+  const places = items.filter(({ id }) => !here.has(id));
   if (places.length === 0) return;
   throw refusal(
     Object.fromEntries(places.map(({ path }) => [path, `There is no such ${table} in the file.`])),
@@ -96,13 +96,13 @@ export const athletesOf = <L extends 'restrictions' | 'trials' | 'readings' | 'r
 
 /** Which movements there are, built in or in the file; asked for once. */
 export const movementCheck = (trx: Trx) => {
-  const known = new Set<string>([WARM_UP]);
-  return async (named: readonly Named[]): Promise<void> => {
-    const codes = [...new Set(named.map((item) => item.id))].filter((code) => !known.has(code));
+  const storedIds = new Set<string>([WARM_UP]);
+  return async (items: readonly Named[]): Promise<void> => {
+    const codes = [...new Set(items.map((item) => item.id))].filter((code) => !storedIds.has(code));
     if (codes.length === 0) return;
     const movementBy = await movementsBy(trx, codes);
-    for (const code of codes) if (movementBy(code)) known.add(code);
-    const missing = named.find(({ id }) => !known.has(id));
+    for (const code of codes) if (movementBy(code)) storedIds.add(code);
+    const missing = items.find(({ id }) => !storedIds.has(id));
     if (!missing) return;
     throw refusal({
       [missing.path]: 'There is no such movement, neither built in nor in the file.',

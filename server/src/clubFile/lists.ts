@@ -98,11 +98,11 @@ const loadClubOwn = async (loading: Loading): Promise<void> => {
 const solveAgain = async (trx: Trx, plan: ClubItem<'approaches'>, path: string): Promise<void> => {
   try {
     const solved = plan.solved ?? [];
-    const known = new Map(solved.map((plan) => [plan.athleteId, plan]));
+    const solvedBy = new Map(solved.map((plan) => [plan.athleteId, plan]));
     const guests = solved.filter((plan) => !plan.listed).map((plan) => plan.athleteId);
     await solveFor(trx, [
-      { plan, athleteIds: plan.athleteIds, listed: true, known },
-      { plan, athleteIds: guests, listed: false, known },
+      { plan, athleteIds: plan.athleteIds, listed: true, known: solvedBy },
+      { plan, athleteIds: guests, listed: false, known: solvedBy },
     ]);
     await sql`
       update athlete_approach set solved_at = given.at

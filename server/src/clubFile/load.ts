@@ -48,7 +48,7 @@ const invite = (trx: Trx, { items, at }: Piece<'people'>, madeBy: string | null)
 const enlist = async (
   trx: Trx,
   people: readonly Person[],
-  known: Map<string, string>,
+  accountIds: Map<string, string>,
 ): Promise<void> => {
   for (const { id, email, person, role, account, password } of people) {
     const accountId = uuid();
@@ -58,7 +58,7 @@ const enlist = async (
       .values({ id: accountId, email, person, password_hash })
       .execute();
     await trx.insertInto('membership').values({ id, account_id: accountId, role }).execute();
-    if (account) known.set(account, accountId);
+    if (account) accountIds.set(account, accountId);
   }
 };
 
@@ -70,11 +70,11 @@ const enlist = async (
 const makeClub = async (
   db: Db,
   source: AsyncIterable<Uint8Array>,
-  welcome: (trx: Trx, piece: Piece<'people'>, known: Map<string, string>) => Promise<void>,
+  welcome: (trx: Trx, piece: Piece<'people'>, accountIds: Map<string, string>) => Promise<void>,
 ): Promise<void> => {
   const spool = await spooled(source);
   const { clubId, club } = spool.head;
-  const known = new Map<string, string>();
+  const accountIds = new Map<string, string>();
   try {
     await inClub(db, { clubId, accountId: uuid() }, async (trx) => {
       await withoutHurry(trx);
@@ -82,9 +82,9 @@ const makeClub = async (
         .insertInto('club')
         .values({ id: clubId, ...settingsColumns(club) })
         .execute();
-      const accountBy = (id: string) => known.get(id) ?? id;
+      const accountBy = (id: string) => accountIds.get(id) ?? id;
       const loading: Loading = { trx, spool, accountBy, told: () => undefined };
-      await each(loading, 'people', (piece) => welcome(trx, piece, known));
+      await each(loading, 'people', (piece) => welcome(trx, piece, accountIds));
       await loadAll(loading);
     });
   } catch (error) {
@@ -96,7 +96,7 @@ const makeClub = async (
 
 /** Loads the demo club, whose people have accounts at once. */
 export const loadDemo = (db: Db, source: AsyncIterable<Uint8Array>): Promise<void> =>
-  makeClub(db, source, (trx, { items }, known) => enlist(trx, items, known));
+  makeClub(db, source, (trx, { items }, accountIds) => enlist(trx, items, accountIds));
 
 /**
  * Makes a club of a file. Nobody gets an account by it: its people are invited.
@@ -148,13 +148,13 @@ export const restoreInto = async (
     .executeTakeFirstOrThrow();
   if (restored === spool.mark) return true;
   for (const table of HOLDS) {
-    const there = await trx
+    const stored = await trx
       .selectFrom(table)
       .select('id')
       .where('club_id', '=', clubId)
       .limit(1)
       .executeTakeFirst();
-    if (there) {
+    if (stored) {
       throw new StartFault(
         'This club holds something already, so nothing was changed. An archive goes into a club without athletes, plans, sessions, grounds or movements of its own.',
       );
@@ -172,15 +172,15 @@ export const restoreInto = async (
   const here = new Map((await members(trx, accountId)).map((member) => [member.email, member.id]));
   const accounts = await trx.selectFrom('account').select(['id', 'email']).execute();
   const accountOf = new Map(accounts.map(({ id, email }) => [email, id]));
-  const known = new Map<string, string>();
-  const loading: Loading = { trx, spool, accountBy: (id) => known.get(id) ?? id, told };
+  const accountIds = new Map<string, string>();
+  const loading: Loading = { trx, spool, accountBy: (id) => accountIds.get(id) ?? id, told };
   try {
     await trx.deleteFrom('invitation').execute();
     await each(loading, 'people', ({ items, at }) => {
       const fresh: { person: Person; path: string }[] = [];
       items.forEach((person, i) => {
         if (!here.has(person.email)) fresh.push({ person, path: at(i) });
-        else if (person.account) known.set(person.account, accountOf.get(person.email)!);
+        else if (person.account) accountIds.set(person.account, accountOf.get(person.email)!);
       });
       return fresh.length === 0
         ? Promise.resolve()

@@ -127,9 +127,9 @@ export const restorer = ({
     let now: Partial<Restoring> = { state: 'checks', done: 0, total: job.bytes };
     const word = setInterval(() => void note(job, now), WORD_MS);
     let late = false;
-    const given: ReadIn = { ...job, databaseUrl, fd: file.fd };
+    const readInJob: ReadIn = { ...job, databaseUrl, fd: file.fd };
     const thread = new Worker(program, {
-      workerData: given,
+      workerData: readInJob,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
     });
     worker = thread;

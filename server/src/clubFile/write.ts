@@ -129,7 +129,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
   const who: Who = (id) => member(id)?.accountId ?? id;
   const people = await athletes(trx, ALL, true);
   const tests = (await measurements(trx)).map(withRemoved);
-  const held = (await restrictions(trx)).map(withRemoved);
+  const restrictionsKept = (await restrictions(trx)).map(withRemoved);
   const reviews = [];
   for (const id of await reviewIds(trx)) {
     const { version: _, archived: away, ...film } = (await review(trx, id))!;
@@ -162,7 +162,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       positions: person.positions,
       ...archived(person),
     })),
-    restrictions: held,
+    restrictions: restrictionsKept,
     trials: tests.filter(isTrial),
     readings: tests.filter((test) => !isTrial(test)) as ClubFile['readings'],
     movements: (await clubMovements(trx)).map((movement) => ({

@@ -32,10 +32,10 @@ export const causesIn = async (trx: Trx, code: string, today: string): Promise<C
     order by s.day desc, s.id limit ${MOST_ROWS}`.execute(trx);
   const strata = [
     ...groupBy(rows, (row) => `${row.athleteId}/${row.sessionId}/${row.could.join()}`).values(),
-  ].map((own) => ({
-    reps: own.reduce((sum, row) => sum + row.reps, 0),
-    together: own.flatMap((row) => row.together),
-    could: own[0]!.could,
+  ].map((sessionRows) => ({
+    reps: sessionRows.reduce((sum, row) => sum + row.reps, 0),
+    together: sessionRows.flatMap((row) => row.together),
+    could: sessionRows[0]!.could,
   }));
   return checkCauses(movement, strata);
 };

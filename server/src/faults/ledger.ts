@@ -43,15 +43,15 @@ const askedFor = (
   rows: readonly Counted[],
   query: Readonly<Record<string, string>>,
 ): Partial<Condition> => {
-  const asked: Partial<Record<ConditionAxis, Condition[ConditionAxis]>> = {};
+  const condition: Partial<Record<ConditionAxis, Condition[ConditionAxis]>> = {};
   for (const axis of CONDITION_AXES) {
     const text = query[axis];
     if (text === undefined) continue;
     const row = rows.find((row) => asText(row[axis]) === text);
     if (!row) throw badInput({ [axis]: 'No rep was run like that.' });
-    asked[axis] = row[axis];
+    condition[axis] = row[axis];
   }
-  return asked as Partial<Condition>;
+  return condition as Partial<Condition>;
 };
 
 /** What each cue has done for other athletes of the club. */
@@ -145,20 +145,20 @@ export const ledgerOf = async (
   if (!picture) throw notFound('movement');
   const counted = await countRows(trx, { athleteIds: [athleteId], movements: [movement] });
   const rows = watchedIn(counted);
-  const asked = askedFor(rows, query);
+  const condition = askedFor(rows, query);
   const all = bySession(rows);
-  const some = Object.keys(asked).length > 0;
-  const sessions = some ? bySession(rows.filter((row) => isOf(row, asked))) : all;
-  const { faults, ...own } = picture;
+  const some = Object.keys(condition).length > 0;
+  const sessions = some ? bySession(rows.filter((row) => isOf(row, condition))) : all;
+  const { faults, ...figures } = picture;
   const who = await peopleOf(trx);
   const { others, watchedTwice } = await heldAgainst(trx, athleteId, movement);
   const [ladder] = laddersOf(await laddersIn(trx, today, { athleteId, movement }), movementBy);
   return {
-    ...own,
+    ...figures,
     log: sessions.map(({ sessionId, date, reps }) => ({ id: sessionId, date, reps })),
     rows: faults.map((fault) => ({
       ...fault,
-      ...(some ? partly(sessions, fault.code, own.lastDay) : {}),
+      ...(some ? partly(sessions, fault.code, figures.lastDay) : {}),
       exposed: sessions.map((session) => shownIn([session], fault.code).reps),
       shown: sessions.map((session) => shownIn([session], fault.code).faults),
     })),
@@ -167,11 +167,11 @@ export const ledgerOf = async (
       const values = [...groupBy(rows, (row) => asText(row[axis]))];
       return values.length < 2
         ? []
-        : values.map(([value, own]) => ({
+        : values.map(([value, valueRows]) => ({
             axis,
             value,
             name: axis === 'loggedBy' ? (who(value)?.person ?? null) : null,
-            reps: own.reduce((sum, row) => sum + row.reps, 0),
+            reps: valueRows.reduce((sum, row) => sum + row.reps, 0),
           }));
     }),
     contrasts: contrastsOf(

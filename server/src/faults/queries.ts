@@ -147,11 +147,11 @@ export const faultsBefore = async (
       ({ athleteId, movement }) =>
         which.athleteIds.includes(athleteId) && which.movements.includes(movement),
     ) ?? (await keptStandings(trx, which, session.date));
-  const known: Standing[] = [];
+  const standings: Standing[] = [];
   const earlier: Standing[] = [];
   for (const { last_session_id, reps_before, faults_before, told_before, ...row } of kept) {
     if (last_session_id === session.sessionId) {
-      known.push({
+      standings.push({
         ...row,
         reps: reps_before,
         sessions: row.sessions - 1,
@@ -159,7 +159,7 @@ export const faultsBefore = async (
         told: told_before,
       });
     } else if ([row.lastDay, last_session_id].join() < [session.date, session.sessionId].join()) {
-      known.push(row);
+      standings.push(row);
     } else earlier.push(row);
   }
   const counts = await countRows(
@@ -183,7 +183,7 @@ export const faultsBefore = async (
     if (!row) continue;
     const sessions = bySession(rows);
     const priors = new Map(row.faults.map(({ code, prior }) => [code, prior]));
-    known.push({
+    standings.push({
       ...row,
       reps: repsIn(sessions),
       sessions: sessions.length,
@@ -192,7 +192,7 @@ export const faultsBefore = async (
     });
   }
   return withCues(
-    known.filter((row) => row.reps > 0),
+    standings.filter((row) => row.reps > 0),
     movementBy,
   );
 };

@@ -56,14 +56,14 @@ export const refreshStandings = async (
   await hold(trx, 'athlete', which.athleteIds);
   const counted = await countRows(trx, which);
   const rowsBy = groupBy(counted, storyKey);
-  const own = byStory(watchedIn(counted)).map((rows) => ({
+  const storyCounts = byStory(watchedIn(counted)).map((rows) => ({
     ...rows[0]!,
     sessions: bySession(rows),
   }));
-  const movements = [...new Set(own.map((count) => count.movement))];
+  const movements = [...new Set(storyCounts.map((count) => count.movement))];
   const movementBy = await movementsBy(trx, movements);
   const others = await shownByOthers(trx, movements, which.athleteIds);
-  const shown = groupBy(own, (count) => count.movement);
+  const shown = groupBy(storyCounts, (count) => count.movement);
   const priors = new Map<string, Priors>(
     movements.map((movement) => [
       movement,
@@ -77,11 +77,11 @@ export const refreshStandings = async (
     ]),
   );
   const json = (value: object | null) => (value === null ? null : JSON.stringify(value));
-  const stories = own.map((story) => {
+  const stories = storyCounts.map((story) => {
     const { athleteId, movement, sessions } = story;
     const before = sessions.slice(0, -1);
     const prior = priors.get(movement);
-    const known = movementBy(movement);
+    const document = movementBy(movement);
     const rows = rowsBy.get(storyKey(story)) ?? [];
     return {
       athlete_id: athleteId,
@@ -90,14 +90,14 @@ export const refreshStandings = async (
       sessions: sessions.length,
       last_day: sessions.at(-1)!.date,
       last_session_id: sessions.at(-1)!.sessionId,
-      faults: JSON.stringify(standingsOf(sessions, prior, known)),
+      faults: JSON.stringify(standingsOf(sessions, prior, document)),
       told: json(toldOf(sessions)),
       exposed: JSON.stringify(byFaultCode(sessions.flatMap(({ exposed }) => exposed))),
       results: JSON.stringify(cueResults(sessions)),
       reads: JSON.stringify(readsOfCounts(readsIn(rows))),
       totals: JSON.stringify(addResults(resultsOfCounts(resultsIn(rows)), 'all')),
       reps_before: repsIn(before),
-      faults_before: JSON.stringify(standingsOf(before, prior, known)),
+      faults_before: JSON.stringify(standingsOf(before, prior, document)),
       told_before: json(toldOf(before)),
     };
   });

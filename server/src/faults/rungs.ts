@@ -57,10 +57,10 @@ export const chooseRung = async (
   athleteId: string,
   { id, movement, day, ...chosen }: (RungChoiceInput | DrillChoiceInput) & { day: string },
 ): Promise<void> => {
-  const known = (await movementsBy(trx, [movement]))(movement);
-  if (!known) throw notFound('movement');
+  const document = (await movementsBy(trx, [movement]))(movement);
+  if (!document) throw notFound('movement');
   const { rung, drill, reason } = { rung: null, drill: null, reason: '', ...chosen };
-  if (drill !== null && !known.progression?.some((step) => step.drill === drill)) {
+  if (drill !== null && !document.progression?.some((step) => step.drill === drill)) {
     throw notFound('drill');
   }
   const row = { athlete_id: athleteId, movement, rung, drill, reason };

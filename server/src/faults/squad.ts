@@ -25,12 +25,12 @@ const repsLately = async (
 /**
  * The squad in one movement.
  *
- * @param asked its code; the movement that is run most when absent
+ * @param squad its code; the movement that is run most when absent
  * @param day today in the club
  */
 export const squadFaults = async (
   trx: Trx,
-  asked: string | undefined,
+  squad: string | undefined,
   day: string,
 ): Promise<SquadFaults> => {
   const run = await trx
@@ -45,7 +45,7 @@ export const squadFaults = async (
     .orderBy('f.movement')
     .execute();
   const movements = run.map((row) => row.movement);
-  const movement = asked !== undefined && movements.includes(asked) ? asked : movements[0];
+  const movement = squad !== undefined && movements.includes(squad) ? squad : movements[0];
   if (movement === undefined) return { movements, movement: null, items: [] };
   const rows = await standingRows(trx)
     .select(['f.reads', 'f.totals'])

@@ -112,7 +112,10 @@ export const problemHandler: ErrorRequestHandler = (error, req, res, next) => {
     next(error);
     return;
   }
-  const known = asProblem(error);
-  if (!known) req.log.error({ err: error as unknown }, 'unexpected');
-  send(res, known ?? problem(500, 'Something went wrong here. Nothing was changed; try again.'));
+  const ownProblem = asProblem(error);
+  if (!ownProblem) req.log.error({ err: error as unknown }, 'unexpected');
+  send(
+    res,
+    ownProblem ?? problem(500, 'Something went wrong here. Nothing was changed; try again.'),
+  );
 };

@@ -91,9 +91,9 @@ const REFUSALS: Record<Role, string> = {
  * @throws {ProblemError} 403 when the membership has ended
  */
 export const memberAs = (who: Who, role: string | null | undefined): Member => {
-  const known = ROLES.find((other) => other === role);
-  if (!known) throw refused(403, 'You are not a member of this club any more.');
-  return { ...who, role: known };
+  const ourRole = ROLES.find((other) => other === role);
+  if (!ourRole) throw refused(403, 'You are not a member of this club any more.');
+  return { ...who, role: ourRole };
 };
 
 /** What some accounts may in the club, by account. */
@@ -185,17 +185,17 @@ type Came = {
 };
 
 /** @throws {ProblemError} when the member may not, or what came cannot be read */
-const readAs = (declared: Route, came: Came, who: Member): Asked<never> => {
-  const { params, query } = came;
+const readAs = (declared: Route, request: Came, who: Member): Asked<never> => {
+  const { params, query } = request;
   mustBe(declared.access, who);
   for (const [key, value] of Object.entries(params)) {
     if (key.toLowerCase().endsWith('id') && !UUID.test(value)) {
       throw refused(404, 'There is nothing at this address.');
     }
   }
-  if (declared.again) mustBeConfirmed(came.confirmed);
+  if (declared.again) mustBeConfirmed(request.confirmed);
   if (!declared.body) return { who, params, query, body: undefined as never };
-  const checked = check(declared.body, came.body);
+  const checked = check(declared.body, request.body);
   if (!checked.ok) throw badInput(checked.fields);
   return { who, params, query, body: checked.value as never };
 };
@@ -214,11 +214,11 @@ const answersTo = async (
   const answers = await (reads ? inClubReading : inClub)(db, first, async (trx, club) => {
     const others = asks.map(({ who }) => who.accountId).filter((id) => id !== first.accountId);
     const roles = await rolesOf(trx, others);
-    const read = asks.map((came) => {
-      const { who } = came;
+    const read = asks.map((request) => {
+      const { who } = request;
       try {
-        const own = who.accountId === first.accountId ? club.role : roles.get(who.accountId);
-        return readAs(declared, came, memberAs(who, own));
+        const role = who.accountId === first.accountId ? club.role : roles.get(who.accountId);
+        return readAs(declared, request, memberAs(who, role));
       } catch (error) {
         if (!(error instanceof ProblemError)) throw error;
         return error;
@@ -235,11 +235,11 @@ const answersTo = async (
       ...{ trx, timeZone: club.timeZone, today: dayIn(club.timeZone, new Date()) },
       ...{ tell: (topic) => void changed.add(topic), stored },
     };
-    const given =
+    const session =
       'runAll' in declared
         ? await declared.runAll({ ...work, asks: good, patient })
         : [await declared.run({ ...work, ...good[0]! })];
-    return read.map((item) => (item instanceof ProblemError ? item : given.shift()));
+    return read.map((item) => (item instanceof ProblemError ? item : session.shift()));
   });
   if (answers.some((answer) => answer !== LATER && !(answer instanceof ProblemError))) {
     for (const topic of changed) tell(first.clubId, topic);
@@ -247,8 +247,8 @@ const answersTo = async (
   return { answers, newer };
 };
 
-const answerTo = async (outside: Outside, declared: Route, came: Came) => {
-  const { answers, newer } = await answersTo(outside, declared, [came]);
+const answerTo = async (outside: Outside, declared: Route, request: Came) => {
+  const { answers, newer } = await answersTo(outside, declared, [request]);
   return { answer: answers[0], newer };
 };
 
@@ -264,7 +264,7 @@ const handler = (outside: Outside, declared: Route): RequestHandler => {
       refused(503, 'Somebody is saving this session just now. Nothing was lost; try again.'),
   });
   return async (req, res) => {
-    const came: Came = {
+    const request: Came = {
       who: whoIs(req),
       params: req.params as Record<string, string>,
       query: textsOf(req.query),
@@ -273,8 +273,8 @@ const handler = (outside: Outside, declared: Route): RequestHandler => {
     };
     const { answer, newer } =
       'runAll' in declared
-        ? { answer: await shared(came.who.clubId, came), newer: null }
-        : await answerTo(outside, declared, came);
+        ? { answer: await shared(request.who.clubId, request), newer: null }
+        : await answerTo(outside, declared, request);
     if (newer !== null) res.set(UNCOUNTED_HEADER, String(newer));
     if (answer instanceof ProblemError) throw answer;
     if (answer === undefined) res.status(204).end();

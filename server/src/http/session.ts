@@ -40,8 +40,8 @@ export const isConfirmed = ({ session }: Request): boolean =>
 
 const deviceOf = (req: Request): string => {
   const { browser, os, platform } = Bowser.parse(req.get('user-agent') || 'unknown');
-  const named = [browser.name, os.name].filter(Boolean).join(' on ').slice(0, 80);
-  return named || (platform.type === 'mobile' ? 'A phone' : 'A computer');
+  const browserName = [browser.name, os.name].filter(Boolean).join(' on ').slice(0, 80);
+  return browserName || (platform.type === 'mobile' ? 'A phone' : 'A computer');
 };
 
 /**

@@ -50,12 +50,12 @@ export const changeStream = (
         if (!(await isKept(trx, sid))) throw refused(401, 'Sign in to go on.');
       });
     /** what must be let go of when the page has left */
-    const held: (() => void)[] = [() => count(accountId, -1)];
+    const closers: (() => void)[] = [() => count(accountId, -1)];
     let ended = false;
     const end = (): void => {
       if (ended) return;
       ended = true;
-      for (const letGo of held) letGo();
+      for (const letGo of closers) letGo();
       stopping.removeEventListener('abort', end);
       res.end();
     };
@@ -72,7 +72,7 @@ export const changeStream = (
     try {
       await stillMay();
     } catch (error) {
-      for (const letGo of held.splice(0)) letGo();
+      for (const letGo of closers.splice(0)) letGo();
       throw error;
     }
     if (ended) return;
@@ -82,7 +82,7 @@ export const changeStream = (
       'x-accel-buffering': 'no',
     });
     say('alive');
-    held.push(
+    closers.push(
       changes.onChange(who.clubId, ({ topic }) => {
         if (topic === 'club' || topic === 'sign-ins') void stillMay().catch(end);
         if (topic !== 'sign-ins') say(topic);
@@ -92,7 +92,7 @@ export const changeStream = (
       stillMay().then(() => say('alive'), end);
     }, aliveMs);
     streams.inc();
-    held.push(
+    closers.push(
       () => clearInterval(alive),
       () => streams.dec(),
     );

@@ -41,7 +41,7 @@ export const together = <Ask, Answer>({
   type One = Waiting<Ask, Answer>;
   /** what waits, by key; there as long as work of that key is under way */
   const fresh = new Map<string, One[]>();
-  const held = new Map<string, One[]>();
+  const batches = new Map<string, One[]>();
 
   const add = (queues: Map<string, One[]>, key: string, item: One): void => {
     const queue = queues.get(key);
@@ -68,11 +68,11 @@ export const together = <Ask, Answer>({
       const answer = answers[i]!;
       if (answer !== LATER) item.resolve(answer as Answer);
       else if (performance.now() > item.untilMs) item.reject(tooLong());
-      else add(held, key, item);
+      else add(batches, key, item);
     }
   };
   const goOn = async (queues: Map<string, One[]>, key: string, queue: One[]): Promise<void> => {
-    while (queue.length > 0) await doPart(key, queue.splice(0, most), queues === held);
+    while (queue.length > 0) await doPart(key, queue.splice(0, most), queues === batches);
     queues.delete(key);
   };
   return (key, ask) =>

@@ -2,8 +2,8 @@ import { isDeepStrictEqual } from 'node:util';
 import { changedMeanwhile, notFound, ProblemError } from './problem';
 
 /** Whether a row stands as a body asks, as far as the body says anything. */
-const standsAs = (current: object, asked: object): boolean =>
-  Object.entries(asked).every(([key, value]) =>
+const standsAs = (current: object, change: object): boolean =>
+  Object.entries(change).every(([key, value]) =>
     isDeepStrictEqual((current as Record<string, unknown>)[key], value),
   );
 

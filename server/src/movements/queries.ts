@@ -48,8 +48,8 @@ export const clubMovementIds = (codes: readonly string[]): string[] =>
 
 /** Movements by their codes: built in, chains, or some of the club's own. */
 export const movementsAmong = (clubOwn: readonly ClubMovement[]): MovementBy => {
-  const known = [...MOVEMENTS, ...clubOwn.map(({ movement }) => movement)];
-  return (code) => known.find((movement) => movement.code === code) ?? chainMovement(code);
+  const allMovements = [...MOVEMENTS, ...clubOwn.map(({ movement }) => movement)];
+  return (code) => allMovements.find((movement) => movement.code === code) ?? chainMovement(code);
 };
 
 /** As `movementsAmong`, with those of the club that the codes name. */

@@ -21,7 +21,7 @@ const mustRuleSet = async (trx: Trx, id: string) => {
 };
 
 /** The code of a club's movement is its id, whatever the file or form said. */
-const own = <T extends { movement: object }>(body: T, id: string): T => ({
+const underId = <T extends { movement: object }>(body: T, id: string): T => ({
   ...body,
   movement: { ...body.movement, code: id },
 });
@@ -40,14 +40,14 @@ export const movementRoutes = [
     body: movementInput,
     changes: 'movements',
     run: async ({ trx, body }) => {
-      const asked = own(body, body.id);
+      const input = underId(body, body.id);
       const { numInsertedOrUpdatedRows } = await trx
         .insertInto('movement')
-        .values({ id: body.id, ...movementColumns(asked) })
+        .values({ id: body.id, ...movementColumns(input) })
         .onConflict((conflict) => conflict.columns(['club_id', 'id']).doNothing())
         .executeTakeFirst();
       if (!numInsertedOrUpdatedRows)
-        return settleNew('movement', await clubMovement(trx, body.id), asked);
+        return settleNew('movement', await clubMovement(trx, body.id), input);
       return mustMovement(trx, body.id);
     },
   }),
@@ -59,14 +59,14 @@ export const movementRoutes = [
     changes: 'movements',
     run: async ({ trx, params, body }) => {
       const id = params.id!;
-      const asked = own(body, id);
+      const input = underId(body, id);
       const { numUpdatedRows } = await trx
         .updateTable('movement')
-        .set({ ...movementColumns(asked), version: body.version + 1, saved_at: sql`now()` })
+        .set({ ...movementColumns(input), version: body.version + 1, saved_at: sql`now()` })
         .where('id', '=', id)
         .where('version', '=', body.version)
         .executeTakeFirst();
-      if (numUpdatedRows === 0n) return settle('movement', await clubMovement(trx, id), asked);
+      if (numUpdatedRows === 0n) return settle('movement', await clubMovement(trx, id), input);
       return mustMovement(trx, id);
     },
   }),

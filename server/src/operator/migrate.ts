@@ -104,9 +104,9 @@ export const migrate = async (ownerUrl: string): Promise<number> => {
       db,
       provider: { getMigrations: () => Promise.resolve(MIGRATIONS) },
     });
-    const known = await sql<{ name: string | null }>`
+    const lastStep = await sql<{ name: string | null }>`
       select to_regclass('public.kysely_migration')::text as name`.execute(db);
-    if (known.rows[0]?.name) {
+    if (lastStep.rows[0]?.name) {
       const done = await sql<{ name: string }>`select name from kysely_migration`.execute(db);
       const newer = done.rows.filter(({ name }) => !(name in MIGRATIONS));
       if (newer.length > 0) {

@@ -50,14 +50,14 @@ export const ownLinkRoutes = [
             'A guardian must agree for a minor. Give the birthday of somebody who is of age already.',
         });
       const { token, ...kept } = freshLink(body.days * 24 * 3600_000);
-      const own = { ...kept, account_id: who.accountId, guardian: body.guardian };
+      const linkRow = { ...kept, account_id: who.accountId, guardian: body.guardian };
       await trx
         .insertInto('own_link')
-        .values({ athlete_id: id, ...own })
-        .onConflict((conflict) => conflict.columns(['club_id', 'athlete_id']).doUpdateSet(own))
+        .values({ athlete_id: id, ...linkRow })
+        .onConflict((conflict) => conflict.columns(['club_id', 'athlete_id']).doUpdateSet(linkRow))
         .execute();
       await writeDown(trx, who.accountId, 'gave an athlete’s link');
-      return { token, until: own.until.toISOString() };
+      return { token, until: linkRow.until.toISOString() };
     },
   }),
   route({
@@ -86,11 +86,11 @@ type Found = { club: string; account: string; athlete: string; until: Date; guar
 export const ownRouter = (db: Db, { oneByOne, byLink }: Limits): Router => {
   const router = Router();
   router.post('/own', express.json({ limit: 1_000 }), byLink, oneByOne, async (req, res) => {
-    const asked = check(ownViewAsk, req.body as unknown);
-    if (!asked.ok) throw badInput(asked.fields);
+    const input = check(ownViewAsk, req.body as unknown);
+    if (!input.ok) throw badInput(input.fields);
     const { rows } = await sql<Found>`
       select club, account, athlete, until, guardian
-      from gravek_own_link(${hashOf(asked.value.token)})`.execute(db);
+      from gravek_own_link(${hashOf(input.value.token)})`.execute(db);
     const [link] = rows;
     const view =
       link &&

@@ -20,9 +20,9 @@ export const ownView = async (
   clubId: string,
   link: { athleteId: string; until: string; guardian: boolean; today: string },
 ): Promise<OwnView | null> => {
-  const own = await athlete(trx, link.athleteId);
-  if (!own || own.archived) return null;
-  if (own.minor && !link.guardian) return null;
+  const viewer = await athlete(trx, link.athleteId);
+  if (!viewer || viewer.archived) return null;
+  if (viewer.minor && !link.guardian) return null;
   const club = await trx
     .selectFrom('club')
     .select(['name', 'unit'])
@@ -34,12 +34,12 @@ export const ownView = async (
       join.onRef('p.club_id', '=', 's.club_id').onRef('p.id', '=', 's.approach_id'),
     )
     .select(['p.id', 'p.name', 's.model_source as source', 's.own as outline'])
-    .where('s.athlete_id', '=', own.id)
+    .where('s.athlete_id', '=', viewer.id)
     .where('s.listed', '=', true)
     .where('p.archived_at', 'is', null)
     .orderBy('p.saved_at', 'desc')
     .execute();
-  const run = (await faultsOf(trx, [own.id]))
+  const run = (await faultsOf(trx, [viewer.id]))
     .sort((a, b) => (a.lastDay < b.lastDay ? 1 : -1))
     .slice(0, MOVEMENTS);
   const movementBy = await movementsBy(
@@ -48,12 +48,12 @@ export const ownView = async (
   );
   const standings: OwnView['standings'] = [];
   for (const { movement: code } of run) {
-    const known = movementBy(code);
-    if (!known) continue;
-    const movement = toldTo(known, own);
+    const document = movementBy(code);
+    if (!document) continue;
+    const movement = toldTo(document, viewer);
     const { cue, log, spans, rows } = await ledgerOf(
       trx,
-      { athleteId: own.id, movement: code, today: link.today },
+      { athleteId: viewer.id, movement: code, today: link.today },
       {},
     );
     const fault = cue ? faultOf(movement, cue.fault) : undefined;
@@ -76,8 +76,8 @@ export const ownView = async (
   return {
     club: club.name,
     unit: club.unit as OwnView['unit'],
-    name: own.name,
-    shoeM: own.shoeM,
+    name: viewer.name,
+    shoeM: viewer.shoeM,
     until: link.until,
     plans: plans.flatMap(({ source, outline, ...plan }) =>
       outline ? [{ ...plan, estimate: source === 'estimate', outline }] : [],

@@ -53,9 +53,9 @@ const withTakenOut = <R extends object>({ row, removed }: { row: R; removed: boo
  * names they have, sessions, every row of the log with its faults, and what was counted from them.
  */
 export const everythingOf = async (trx: Trx, athleteId: string) => {
-  const held = await athlete(trx, athleteId);
-  if (!held) throw notFound('athlete');
-  const { trials: _trials, readings: _readings, restrictions: _restrictions, ...person } = held;
+  const stored = await athlete(trx, athleteId);
+  if (!stored) throw notFound('athlete');
+  const { trials: _trials, readings: _readings, restrictions: _restrictions, ...person } = stored;
   const tests = (await measurements(trx, { athleteId })).map(withTakenOut);
   return {
     athlete: person,

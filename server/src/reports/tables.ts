@@ -20,18 +20,19 @@ const namesIn = async (trx: Trx) => {
   const athletes = await trx.selectFrom('athlete').select(['id', 'name', 'squad']).execute();
   const byId = new Map(athletes.map((row) => [row.id, row]));
   const who = await peopleOf(trx);
-  const own = (await clubMovements(trx)).map((movement) => movement.movement);
+  const documents = (await clubMovements(trx)).map((movement) => movement.movement);
   return {
     athlete: (id: string): Cell[] => {
       const { name = '', squad = '' } = byId.get(id) ?? {};
       return [name, squad];
     },
     person: (id: string | null): Cell => who(id)?.person ?? null,
-    movement: (code: string): string => (code === WARM_UP ? code : movementOf(code, own).name),
+    movement: (code: string): string =>
+      code === WARM_UP ? code : movementOf(code, documents).name,
     way: (code: string, way: string): string =>
-      code === WARM_UP ? way : wayName(movementOf(code, own), way),
+      code === WARM_UP ? way : wayName(movementOf(code, documents), way),
     fault: (code: string, fault: string): string =>
-      faultOf(movementOf(code, own), fault)?.name ?? fault,
+      faultOf(movementOf(code, documents), fault)?.name ?? fault,
   };
 };
 
@@ -163,8 +164,8 @@ async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
     where c.club_id = gravek_club()
     group by s.day, s.id, s.title, c.athlete_id, c.movement
     order by s.day, s.id, 3, 4`.execute(trx);
-  for (const own of groupBy(rows, (row) => row.day).values()) {
-    yield own.map((row) => [
+  for (const dayRows of groupBy(rows, (row) => row.day).values()) {
+    yield dayRows.map((row) => [
       ...[row.day, row.title, ...names.athlete(row.athleteId), names.movement(row.movement)],
       ...[row.reps, row.contacts, row.jumps, row.throws, Number(row.sprintM.toFixed(1))],
     ]);
@@ -175,12 +176,12 @@ async function* loads(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
 async function* results(trx: Trx, names: Names): AsyncGenerator<Cell[][]> {
   for (const { id, day, title } of await sessionsByDay(trx)) {
     const counts = resultsIn(await countRows(trx, { sessionId: id }));
-    const own = groupBy(counts, ({ athleteId, movement }) => `${athleteId}/${movement}`);
-    yield [...own.values()].flatMap((list) => {
+    const countsBy = groupBy(counts, ({ athleteId, movement }) => `${athleteId}/${movement}`);
+    yield [...countsBy.values()].flatMap((list) => {
       const { athleteId, movement } = list[0]!;
-      const named = [day, title, ...names.athlete(athleteId), names.movement(movement)];
+      const heading = [day, title, ...names.athlete(athleteId), names.movement(movement)];
       return resultsOfCounts(list).map((count): Cell[] => [
-        ...[...named, count.side, count.exit, count.spot, count.tried, count.made, count.held],
+        ...[...heading, count.side, count.exit, count.spot, count.tried, count.made, count.held],
         ...(count.held > 0 ? [part(count.heldS / count.held), count.bestHeldS] : [null, null]),
         ...[count.rounds, count.touches],
         ...(count.splits > 0

@@ -50,14 +50,14 @@ export const withViews = async (trx: Trx, rows: readonly LoggedRow[]): Promise<C
     if (!work?.base) return { ...row, could: [...row.faults], watched: false };
     const { set, base } = work;
     const called = set.call?.kind === 'reads';
-    const asked = row.exit !== null && (called || row.taken !== null) ? row.exit : null;
-    const key = [set.id, row.side, row.variant, row.exit, row.taken, asked].join(' ');
+    const exit = row.exit !== null && (called || row.taken !== null) ? row.exit : null;
+    const key = [set.id, row.side, row.variant, row.exit, row.taken, exit].join(' ');
     const view =
       viewByKey.get(key) ??
       viewOfRep(
         base,
         variantFrom(row.variant, row.side),
-        { exit: row.exit, asked, taken: row.taken, faults: [] },
+        { exit: row.exit, asked: exit, taken: row.taken, faults: [] },
         nextBody(),
       );
     viewByKey.set(key, view);

@@ -166,8 +166,8 @@ export const measuredReps = async (trx: Trx, athleteId: string): Promise<Measure
       rep: row.rep_no,
       measured: row.measured!,
     })),
-    steady: steady.flatMap(({ date, measured: own }) => {
-      const run = steadyRunOf(own!);
+    steady: steady.flatMap(({ date, measured: measuredRun }) => {
+      const run = steadyRunOf(measuredRun!);
       return run ? [{ takenOn: date, ...run }] : [];
     }),
   };

@@ -93,8 +93,8 @@ export const recount = async (trx: Trx, part: LogPart): Promise<RepCount[]> => {
     trx
       .insertInto('watched_twice')
       .values(
-        some.map(({ athleteId, sessionId, faultsA, faultsB, ...own }) => ({
-          ...own,
+        some.map(({ athleteId, sessionId, faultsA, faultsB, ...rest }) => ({
+          ...rest,
           athlete_id: athleteId,
           session_id: sessionId,
           faults_a: faultsA,

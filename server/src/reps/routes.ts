@@ -39,8 +39,12 @@ export const repRoutes = [
       const { after = '0' } = query;
       if (!/^\d{1,9}$/.test(after)) throw badInput({ after: 'Say after which rep.' });
       const id = params.id!;
-      const there = await trx.selectFrom('session').select('id').where('id', '=', id).execute();
-      if (there.length === 0) throw notFound('session');
+      const storedSession = await trx
+        .selectFrom('session')
+        .select('id')
+        .where('id', '=', id)
+        .execute();
+      if (storedSession.length === 0) throw notFound('session');
       const rows = await repsOf(trx, id, { after: Number(after), limit: PAGE + 1 });
       return { items: rows.slice(0, PAGE), more: rows.length > PAGE };
     },

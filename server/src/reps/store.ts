@@ -25,7 +25,7 @@ type Named = {
 };
 
 /** Looks up what reps name; its sessions are held, and its athletes stay, until the reps are stored. */
-const named = async (trx: Trx, reps: readonly Rep[]): Promise<Named> => {
+const namedIn = async (trx: Trx, reps: readonly Rep[]): Promise<Named> => {
   const ids = (of: (rep: Rep) => string[]) => sql`${[...new Set(reps.flatMap(of))]}::uuid[]`;
   const { rows } = await sql<Named>`select * from gravek_named(
     ${ids((rep) => [rep.sessionId])}, ${ids((rep) => [rep.athleteId])},
@@ -56,12 +56,12 @@ const keep = async (
   trx: Trx,
   entries: readonly Entry[],
 ): Promise<ReadonlyMap<string, number | null>> => {
-  const given = entries.map(({ rep, accountId }) => ({
+  const reps = entries.map(({ rep, accountId }) => ({
     ...repColumns(rep, accountId),
     faults: rep.outcome === 'fault' ? rep.faults : [],
   }));
   const { rows } = await sql<{ rep_id: string; number: number | null }>`
-    select rep_id, number from gravek_store_reps(${JSON.stringify(given)})`.execute(trx);
+    select rep_id, number from gravek_store_reps(${JSON.stringify(reps)})`.execute(trx);
   return new Map(rows.map((row) => [row.rep_id, row.number]));
 };
 
@@ -125,7 +125,7 @@ export const busySessions = async (
     );
     for (const { id } of rows) busy.add(id);
   }
-  return new Set(idsOf.flatMap((own, i) => (own.some((id) => busy.has(id)) ? [i] : [])));
+  return new Set(idsOf.flatMap((batchIds, i) => (batchIds.some((id) => busy.has(id)) ? [i] : [])));
 };
 
 /**
@@ -158,18 +158,18 @@ export const storeReps = async (
   });
   if (entries.length === 0) return { receipts, heldBack: false };
   const reps = entries.map(({ rep }) => rep);
-  const there = await named(trx, reps);
-  const sessions = new Set(there.sessions);
-  const people = new Set(there.people);
-  const known = new Map((await repsBy(trx, there.reps)).map((rep) => [rep.id, rep]));
+  const found = await namedIn(trx, reps);
+  const sessions = new Set(found.sessions);
+  const people = new Set(found.people);
+  const storedReps = new Map((await repsBy(trx, found.reps)).map((rep) => [rep.id, rep]));
   const movementBy = await movementsBy(
     trx,
     reps.map((rep) => rep.movement),
   );
   const fresh = new Map<string, Entry>();
-  const repBy = (id: string): Rep | undefined => known.get(id) ?? fresh.get(id)?.rep;
+  const repBy = (id: string): Rep | undefined => storedReps.get(id) ?? fresh.get(id)?.rep;
   const whyNot = (rep: Rep): string | null => {
-    if (!sessions.has(rep.sessionId) || there.sets[rep.drillSetId] !== rep.sessionId)
+    if (!sessions.has(rep.sessionId) || found.sets[rep.drillSetId] !== rep.sessionId)
       return 'Its drill set is not there any more.';
     if (!people.has(rep.athleteId)) return 'Its athlete is not there any more.';
     if (rep.movement !== WARM_UP && !movementBy(rep.movement))
@@ -190,7 +190,7 @@ export const storeReps = async (
       a.batch - b.batch ||
       a.rep.deviceNo - b.rep.deviceNo,
   );
-  const asked: Entry[] = [];
+  const waiting: Entry[] = [];
   for (const entry of inOrder) {
     const { rep, batch } = entry;
     const before = repBy(rep.id);
@@ -202,10 +202,10 @@ export const storeReps = async (
     if (why) refuse(batch, rep.id, why);
     else {
       if (!before) fresh.set(rep.id, entry);
-      asked.push(entry);
+      waiting.push(entry);
     }
   }
-  const stored = new Map([...known].map(([id, rep]) => [id, rep.arrival]));
+  const stored = new Map([...storedReps].map(([id, rep]) => [id, rep.arrival]));
   const taken: Rep[] = [];
   if (fresh.size > 0) {
     for (const [id, arrival] of await keep(trx, [...fresh.values()])) {
@@ -214,7 +214,7 @@ export const storeReps = async (
       taken.push(fresh.get(id)!.rep);
     }
   }
-  for (const { rep, batch } of asked) {
+  for (const { rep, batch } of waiting) {
     const { stored: list } = receipts[batch]!;
     const arrival = stored.get(rep.id);
     if (arrival === undefined) refuse(batch, rep.id, 'This rep cannot be kept as it is.');

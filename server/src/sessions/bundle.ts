@@ -57,9 +57,9 @@ const runAthletes = async (trx: Trx, session: Session): Promise<RunAthlete[]> =>
 const runCues = async (
   trx: Trx,
   session: Session,
-  known: Parameters<typeof cuesOf>[2],
+  cueParts: Parameters<typeof cuesOf>[2],
 ): Promise<RunCue[]> =>
-  (await cuesOf(trx, session, known)).map(({ athleteId, movement, reps, faults, cue }) => ({
+  (await cuesOf(trx, session, cueParts)).map(({ athleteId, movement, reps, faults, cue }) => ({
     ...{ athleteId, movement, reps, fault: cue?.fault ?? null },
     likely: faults.map((fault) => fault.code),
   }));
@@ -78,19 +78,19 @@ export const runBundle = async (trx: Trx, sessionId: string): Promise<RunBundle 
   const found = await sessionToRun(trx, sessionId);
   if (!found) return undefined;
   const { session, ground: stood, names } = found;
-  const { logged: _logged, ...own } = session;
-  const finds = await findsOf(trx, own.drillSets);
-  const plans = runPlans(own.drillSets, stood ? takenFrom(stood) : null, finds);
+  const { logged: _logged, ...document } = session;
+  const finds = await findsOf(trx, document.drillSets);
+  const plans = runPlans(document.drillSets, stood ? takenFrom(stood) : null, finds);
   const people = await runAthletes(trx, session);
-  const known = new Set(people.map(({ id }) => id));
+  const peopleIds = new Set(people.map(({ id }) => id));
   const present = new Set(people.flatMap(({ id, archived }) => (archived ? [] : [id])));
   const bundle = {
-    session: own,
+    session: document,
     lanes: stood?.lanes ?? 1,
     plans,
     athletes: people,
     // One of them may come late.
-    latecomers: names.filter(({ id }) => !known.has(id)),
+    latecomers: names.filter(({ id }) => !peopleIds.has(id)),
     movements: clubOwn(plans, finds),
     cues: await runCues(trx, session, { finds, present }),
     missed: await missedIn(trx, session, plans, finds),

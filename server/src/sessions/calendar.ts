@@ -95,14 +95,14 @@ export const calendarFeed =
     const { token = '' } = req.params as { token?: string };
     const { rows } = await sql<{ club: string; account: string }>`
       select club, account from gravek_calendar(${hashOf(token)})`.execute(db);
-    const [own] = rows;
-    if (!own) {
+    const [address] = rows;
+    if (!address) {
       res.status(404).type('text/plain').send('There is no calendar at this address any more.');
       return;
     }
     const text = await inClubReading(
       db,
-      { clubId: own.club, accountId: own.account },
+      { clubId: address.club, accountId: address.account },
       async (trx, { timeZone }) => {
         const today = dayNumber('today', dayIn(timeZone, new Date()));
         const list = await sessions(trx, {
@@ -111,7 +111,7 @@ export const calendarFeed =
         });
         return calendarOf(
           trx,
-          own.club,
+          address.club,
           list.filter((session) => !session.archived),
         );
       },

@@ -66,9 +66,9 @@ export const cuesOf = async (
     `${pair.athleteId}/${pair.movement}`;
   const faultsBy = new Map(faults.map((fault) => [key(fault), fault]));
   return [...groupBy(run, key)].map(
-    ([at, [own]]) =>
+    ([at, [firstCue]]) =>
       faultsBy.get(at) ?? {
-        ...own!,
+        ...firstCue!,
         reps: 0,
         sessions: 0,
         lastDay: session.date,
@@ -106,11 +106,11 @@ export const cuesOfDay = async (
   trx: Trx,
   { sessions: planned, finds, present, everybody }: DayKnown,
 ): Promise<CueLine[]> => {
-  const held = planned.filter((session) => !session.archived);
-  if (held.length > 0) {
-    const known = { finds, present: new Set(present), everybody };
+  const sessionsLeft = planned.filter((session) => !session.archived);
+  if (sessionsLeft.length > 0) {
+    const cueParts = { finds, present: new Set(present), everybody };
     const cues: AthleteFaults[] = [];
-    for (const session of held) cues.push(...(await cuesOf(trx, session, known)));
+    for (const session of sessionsLeft) cues.push(...(await cuesOf(trx, session, cueParts)));
     // Who runs the same thing twice on a day has one cue for it.
     return [...groupBy(cues, (cue) => `${cue.athleteId}/${cue.movement}`).values()].map(([first]) =>
       asLine(first!),

@@ -73,11 +73,11 @@ const faultsOf = async (
     trx,
     unsure.map((set) => set.id),
   );
-  const there = new Map(stored.map((set) => [set.id, set]));
+  const storedSets = new Map(stored.map((set) => [set.id, set]));
   drillSets.forEach((set, i) => {
     const old = beforeBy.get(set.id);
     const already = new Set(old?.athleteIds);
-    const kept = there.get(set.id);
+    const kept = storedSets.get(set.id);
     if (drillSets.findIndex((other) => other.id === set.id) !== i) {
       fields[`drillSets[${i}].id`] = 'This drill set is in the session twice.';
     } else if (kept && kept.sessionId !== sessionId) {
@@ -104,7 +104,7 @@ const faultsOf = async (
       fields[`${path}.struck`] =
         `${variantWords(base!, apart.variant).join(', ')}: ${apart.why} Strike it out.`;
     }
-    const asked = base ? demandOfSet(base, set) : [];
+    const demand = base ? demandOfSet(base, set) : [];
     for (const athleteId of set.athleteIds) {
       const person = personBy.get(athleteId);
       if (!person) {
@@ -113,7 +113,7 @@ const faultsOf = async (
         fields[`${path}.athleteIds`] =
           `${person.name} is archived; take them out or bring them back first.`;
       } else if (!already.has(athleteId)) {
-        const barred = barredBy(asked, person.restrictions, date);
+        const barred = barredBy(demand, person.restrictions, date);
         if (barred) fields[`${path}.athleteIds`] = whyBarred(person.name, barred);
       }
     }

@@ -77,8 +77,8 @@ export const missedIn = async (
     const ofSet = tries.filter(({ movement }) => makes.codes.includes(movement));
     return makes.set.athleteIds.flatMap((athleteId) => {
       // The newest session stands first.
-      const own = ofSet.filter((rep) => rep.athleteId === athleteId);
-      const newest = own.filter(({ sessionId }) => sessionId === own[0]!.sessionId);
+      const athleteReps = ofSet.filter((rep) => rep.athleteId === athleteId);
+      const newest = athleteReps.filter(({ sessionId }) => sessionId === athleteReps[0]!.sessionId);
       const variants = newest.length > 0 ? owedOf(makes, newest) : [];
       return variants.length > 0 ? [{ drillSetId: makes.set.id, athleteId, variants }] : [];
     });

@@ -22,13 +22,15 @@ export const needsOf = async (
     cues: faults.flatMap(({ athleteId, movement, cue }) =>
       cue ? [{ athleteId, movement, ...cue }] : [],
     ),
-    away: faults.flatMap(({ athleteId, movement, lastDay, faults: own }) =>
+    away: faults.flatMap(({ athleteId, movement, lastDay, faults: athleteFaults }) =>
       // Of what somebody has given up nobody asks whether it stays away.
-      (dayNumber('day', day) - dayNumber('lastDay', lastDay) > LADDER_DAYS ? [] : own).flatMap(
-        ({ code, state, lowSince }) =>
-          lowSince !== null && state !== 'cleared' && state !== 'new'
-            ? [{ athleteId, movement, fault: code, since: lowSince }]
-            : [],
+      (dayNumber('day', day) - dayNumber('lastDay', lastDay) > LADDER_DAYS
+        ? []
+        : athleteFaults
+      ).flatMap(({ code, state, lowSince }) =>
+        lowSince !== null && state !== 'cleared' && state !== 'new'
+          ? [{ athleteId, movement, fault: code, since: lowSince }]
+          : [],
       ),
     ),
     ...(await laddersIn(trx, day, null)),

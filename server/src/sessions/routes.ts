@@ -170,12 +170,12 @@ export const sessionRoutes = [
     path: '/calendar',
     access: 'assistant',
     run: async ({ trx, who }): Promise<CalendarKept> => {
-      const own = await trx
+      const address = await trx
         .selectFrom('calendar_address')
         .select('made_at')
         .where('account_id', '=', who.accountId)
         .executeTakeFirst();
-      return { madeAt: own?.made_at.toISOString() ?? null };
+      return { madeAt: address?.made_at.toISOString() ?? null };
     },
   }),
   route({
@@ -185,11 +185,11 @@ export const sessionRoutes = [
     // An address made before holds no more; one whose answer was lost is made anew.
     run: async ({ trx, who }): Promise<CalendarAddress> => {
       const token = randomBytes(32).toString('base64url');
-      const own = { token_hash: hashOf(token), made_at: sql<Date>`now()` };
+      const address = { token_hash: hashOf(token), made_at: sql<Date>`now()` };
       await trx
         .insertInto('calendar_address')
-        .values({ account_id: who.accountId, ...own })
-        .onConflict((conflict) => conflict.columns(['club_id', 'account_id']).doUpdateSet(own))
+        .values({ account_id: who.accountId, ...address })
+        .onConflict((conflict) => conflict.columns(['club_id', 'account_id']).doUpdateSet(address))
         .execute();
       return { token };
     },

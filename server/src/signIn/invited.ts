@@ -65,14 +65,14 @@ export const invitedRouter = (db: Db, tell: Tell, { oneByOne }: Limits): Router 
       db,
       asked(invitationAsk, req).token,
     );
-    const own = isSignedIn(req) ? await accountById(db, req.session.accountId!) : undefined;
+    const account = isSignedIn(req) ? await accountById(db, req.session.accountId!) : undefined;
     const seen: InvitationSeen = {
       club: club_name,
       role,
       person,
       email,
       until: until.toISOString(),
-      signedInAs: own?.email ?? null,
+      signedInAs: account?.email ?? null,
     };
     res.json(seen);
   });
@@ -107,8 +107,8 @@ export const invitedRouter = (db: Db, tell: Tell, { oneByOne }: Limits): Router 
     const { accountId } = whoIs(req);
     const invitation = await found(db, asked(invitationAsk, req).token);
     const { token } = asked(invitationAsk, req);
-    const own = await accountById(db, accountId);
-    if (own?.email !== invitation.email) {
+    const account = await accountById(db, accountId);
+    if (account?.email !== invitation.email) {
       throw refused(403, `This invitation is for ${invitation.email}. Sign in with that address.`);
     }
     const who = { clubId: invitation.club, accountId };

@@ -64,17 +64,17 @@ const firstSteps = (
 /** Cues in the words that hold for each athlete; the movement is named for whoever runs several. */
 const cueLines = async (
   trx: Trx,
-  known: Parameters<typeof cuesOfDay>[1],
+  cueParts: Parameters<typeof cuesOfDay>[1],
   byId: ReadonlyMap<string, Athlete>,
 ): Promise<TodayCue[]> => {
-  const lines = (await cuesOfDay(trx, known)).filter((line) => byId.has(line.athleteId));
-  const { movementOf } = known.finds;
+  const lines = (await cuesOfDay(trx, cueParts)).filter((line) => byId.has(line.athleteId));
+  const { movementOf } = cueParts.finds;
   const linesOf = groupBy(lines, (line) => line.athleteId);
   return lines.flatMap((line): TodayCue[] => {
     const athlete = byId.get(line.athleteId)!;
-    const known = movementOf(line.movement);
-    if (!known) return [];
-    const movement = toldTo(known, athlete);
+    const document = movementOf(line.movement);
+    if (!document) return [];
+    const movement = toldTo(document, athlete);
     return [
       {
         athleteId: athlete.id,
@@ -101,8 +101,8 @@ const dueOf = async (
   { kept, movementOf }: Everybody,
 ): Promise<TodayDue[]> => {
   const byId = new Map(people.map((athlete) => [athlete.id, athlete]));
-  const known = await needsKnown(trx, today, withCues(kept, movementOf));
-  const needs = needsOf(people, known, movementOf, today);
+  const neededNow = await needsKnown(trx, today, withCues(kept, movementOf));
+  const needs = needsOf(people, neededNow, movementOf, today);
   const wordsOf = (need: Need): string => {
     const athlete = byId.get(need.athleteId)!;
     if (need.kind === 'check') return measurementDue(athlete, today) ?? need.what;

@@ -1,7 +1,9 @@
 import { create } from 'zustand';
 
 /** Whether the password is being asked for again, and what waits for it. */
-export const useAgain = create<{ waiting: ((given: boolean) => void)[] }>(() => ({ waiting: [] }));
+export const useAgain = create<{ waiting: ((isSignedIn: boolean) => void)[] }>(() => ({
+  waiting: [],
+}));
 
 /** Asks for the password again. Returns whether it was given; several that wait are answered at once. */
 export const askAgain = (): Promise<boolean> =>
@@ -9,8 +11,8 @@ export const askAgain = (): Promise<boolean> =>
     useAgain.setState(({ waiting }) => ({ waiting: [...waiting, resolve] }));
   });
 
-export const answerAgain = (given: boolean): void => {
+export const answerAgain = (isSignedIn: boolean): void => {
   const { waiting } = useAgain.getState();
   useAgain.setState({ waiting: [] });
-  for (const resolve of waiting) resolve(given);
+  for (const resolve of waiting) resolve(isSignedIn);
 };

@@ -30,10 +30,12 @@ const all = async <T>(path: string, query = ''): Promise<T[]> => {
   const items: T[] = [];
   let next: string | null = null;
   do {
-    const asked: string[] = [query, next ? `after=${encodeURIComponent(next)}` : ''].filter(
+    const parameters: string[] = [query, next ? `after=${encodeURIComponent(next)}` : ''].filter(
       Boolean,
     );
-    const page: Page<T> = await api.get(asked.length > 0 ? `${path}?${asked.join('&')}` : path);
+    const page: Page<T> = await api.get(
+      parameters.length > 0 ? `${path}?${parameters.join('&')}` : path,
+    );
     items.push(...page.items);
     next = page.next;
   } while (next);
@@ -144,18 +146,18 @@ export const useAthleteFaults = (athleteId: string) =>
 /**
  * All that is known of the faults of an athlete in a movement.
  *
- * @param asked conditions by axis, as the address has them
+ * @param filters conditions by axis, as the address has them
  */
 export const useLedger = (
   athleteId: string,
   movement: string,
-  asked: Readonly<Record<string, string>>,
+  filters: Readonly<Record<string, string>>,
 ) =>
   useQuery({
-    queryKey: ['faults', 'ledger', athleteId, movement, asked],
+    queryKey: ['faults', 'ledger', athleteId, movement, filters],
     queryFn: () =>
       api.get<Ledger>(
-        `/athletes/${athleteId}/ledger/${encodeURIComponent(movement)}?${new URLSearchParams(asked).toString()}`,
+        `/athletes/${athleteId}/ledger/${encodeURIComponent(movement)}?${new URLSearchParams(filters).toString()}`,
       ),
     placeholderData: keepPreviousData,
   });

@@ -8,7 +8,7 @@ export const useUncounted = create<{ rows: number; askedMs: number }>(() => ({
 
 /** Takes note of what an answer said; one that was asked for earlier says nothing any more. */
 export const hearUncounted = (rows: number, askedMs: number): void =>
-  useUncounted.setState((known) => (askedMs < known.askedMs ? known : { rows, askedMs }));
+  useUncounted.setState((before) => (askedMs < before.askedMs ? before : { rows, askedMs }));
 
 /** The server counts within about this time. */
 const COUNTED_MS = 1_500;

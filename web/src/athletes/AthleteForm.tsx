@@ -109,7 +109,7 @@ export const AthleteForm = ({
       <TextAt at="name" label="Name" />
       <div className="set-editor">
         <div className="span-6">
-          <TextAt at="squad" label="Squad" known={squads} />
+          <TextAt at="squad" label="Squad" suggestions={squads} />
         </div>
         <div className="span-6">
           <WordListAt at="positions" label="Positions" />

@@ -31,8 +31,8 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
     <section className="panel" aria-label="Plans">
       <h2>Plans</h2>
       <Loaded query={plans} what="Getting the plans …">
-        {(own) => {
-          if (own.length === 0) {
+        {(ledgers) => {
+          if (ledgers.length === 0) {
             return (
               <Empty title="No plan yet.">
                 <Link className="btn btn-primary" to={`/approaches/new?athlete=${athlete.id}`}>
@@ -43,7 +43,7 @@ const Plans = ({ athlete }: { athlete: Athlete }) => {
           }
           return (
             <ul className="list-plain">
-              {own.map((plan) => {
+              {ledgers.map((plan) => {
                 const { outline } = plan;
                 return (
                   <li key={plan.id} className="row-line">

@@ -42,7 +42,7 @@ const useColumns = (): ColumnDef<Row>[] => {
   const style = useLengthStyle();
   const { unit } = style;
   return useMemo(() => {
-    const own = unit === 'shoes' ? 'metric' : unit;
+    const lengthUnit = unit === 'shoes' ? 'metric' : unit;
     return [
       {
         accessorKey: 'name',
@@ -76,14 +76,14 @@ const useColumns = (): ColumnDef<Row>[] => {
           row.original.heightM === null ? (
             '–'
           ) : (
-            <Length m={row.original.heightM} style={{ unit: own }} />
+            <Length m={row.original.heightM} style={{ unit: lengthUnit }} />
           ),
       },
       {
         accessorKey: 'topM',
         header: 'Full step',
         meta: { number: true },
-        cell: ({ row }) => <Length m={row.original.topM} style={{ unit: own }} />,
+        cell: ({ row }) => <Length m={row.original.topM} style={{ unit: lengthUnit }} />,
       },
       {
         accessorKey: 'measured',
@@ -127,12 +127,12 @@ const Roster = ({ athletes }: { athletes: Athlete[] }) => {
         )
         .map((athlete): Row => {
           const { model, source } = currentModel(athlete);
-          const held = holding(athlete.restrictions, today);
+          const restrictions = holding(athlete.restrictions, today);
           return {
             ...athlete,
             topM: model.topLengthM,
             measured: source === 'measured',
-            until: held[0] ? (held[0].until ?? CLEARED) : null,
+            until: restrictions[0] ? (restrictions[0].until ?? CLEARED) : null,
           };
         }),
     [athletes, away, squad, today],

@@ -25,7 +25,7 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
   });
   const [days, setDays] = useState(90);
   const [guardian, setGuardian] = useState(false);
-  const [given, setGiven] = useState<Link | null>(null);
+  const [newLink, setGiven] = useState<Link | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const give = useWrite((body: object) => api.post<Link>(path, body), 'athletes');
   const take = useWrite(() => api.remove(path), 'athletes');
@@ -38,7 +38,7 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
       setMessage(Object.values(fieldsOf(error))[0] ?? sentenceOf(error));
     }
   };
-  const address = given && `${window.location.origin}/own#${given.token}`;
+  const address = newLink && `${window.location.origin}/own#${newLink.token}`;
   return (
     <section className="panel stack" aria-label="Own page">
       <h2 className="mb-0">Own page</h2>
@@ -97,7 +97,7 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
           )}
         </>
       )}
-      {(until ?? given) && (
+      {(until ?? newLink) && (
         <Button
           size="sm"
           variant="outline-dark"

@@ -15,7 +15,7 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
   const mayPlan = useMayPlan();
   const [adding, setAdding] = useState(false);
   const putAway = usePutAway('athletes');
-  const held = new Set(holding(athlete.restrictions, today));
+  const holdingNow = new Set(holding(athlete.restrictions, today));
   return (
     <section className="panel" aria-label="Restrictions">
       <div className="row-line mb-1">
@@ -31,12 +31,12 @@ export const Restrictions = ({ athlete }: { athlete: Athlete }) => {
         {athlete.restrictions.map((restriction) => (
           <li key={restriction.id} className="row-line">
             <strong>{RESTRICTION_NAMES[restriction.kind]}</strong>
-            <span className={held.has(restriction) ? '' : 'quiet'}>
+            <span className={holdingNow.has(restriction) ? '' : 'quiet'}>
               {dayName(restriction.from)} to{' '}
               {restriction.until === null ? 'when it is cleared' : dayName(restriction.until)}
               {restriction.kind === 'reduced' &&
                 `, ${Math.round(restriction.share * 100)} % of the reps`}
-              {held.has(restriction) ? '' : ', over'}
+              {holdingNow.has(restriction) ? '' : ', over'}
             </span>
             {restriction.note && <span className="quiet">{restriction.note}</span>}
             {mayPlan && (

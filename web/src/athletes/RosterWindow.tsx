@@ -102,12 +102,12 @@ export const RosterWindow = ({
 }) => {
   const here = useAthletes().data ?? [];
   const { add, done, problem } = useAddAll(onDone);
-  const known = new Map(
+  const athleteByName = new Map(
     here.filter(({ archived }) => !archived).map(({ id, name }) => [lower(name), id]),
   );
   // Somebody of the same name is there already, unless this window made them.
   const isHere = ({ name }: ComingAthlete): boolean => {
-    const id = known.get(lower(name));
+    const id = athleteByName.get(lower(name));
     return id !== undefined && id !== ids[lower(name)];
   };
   const good = lines.flatMap(({ athlete }) => athlete ?? []);

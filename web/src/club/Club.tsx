@@ -34,8 +34,8 @@ const SCHOOLS: Record<CueSchool, { name: string; reason: string }> = {
   },
 };
 
-const zones = (own: string): string[] => [
-  ...new Set([own, 'UTC', ...Intl.supportedValuesOf('timeZone')]),
+const zones = (usedZone: string): string[] => [
+  ...new Set([usedZone, 'UTC', ...Intl.supportedValuesOf('timeZone')]),
 ];
 
 const Settings = ({ club }: { club: ClubRow }) => {

@@ -80,11 +80,11 @@ const fresh = (): GroundInput => ({
 });
 
 /** A ground of the club: what plans, drawings and sessions take from it. */
-export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => void }) => {
+export const GroundForm = ({ stored, onDone }: { stored: Ground | null; onDone: () => void }) => {
   const write = useWrite((send: () => Promise<Ground>) => send(), 'grounds', 'run');
   const form = useDraftedForm<GroundInput, Ground>({
-    name: `ground.${own?.id ?? 'new'}`,
-    stored: own,
+    name: `ground.${stored?.id ?? 'new'}`,
+    stored: stored,
     valueOf: (stored) => {
       if (!stored) return fresh();
       const { version: _version, archived: _archived, ...ground } = stored;
@@ -104,8 +104,12 @@ export const GroundForm = ({ own, onDone }: { own: Ground | null; onDone: () => 
     },
   });
   return (
-    <FormHere form={form} onClose={onDone} label={own ? `Change ${own.name}` : 'A new ground'}>
-      {!own && (
+    <FormHere
+      form={form}
+      onClose={onDone}
+      label={stored ? `Change ${stored.name}` : 'A new ground'}
+    >
+      {!stored && (
         <Field label="Begin with the usual figures of">
           <Form.Select
             value=""

@@ -65,7 +65,7 @@ export const Grounds = () => {
                   </div>
                 )}
                 {ground.note && <div className="small-text quiet">{ground.note}</div>}
-                {open === ground.id && <GroundForm own={ground} onDone={() => setOpen(null)} />}
+                {open === ground.id && <GroundForm stored={ground} onDone={() => setOpen(null)} />}
               </OwnRow>
             ))}
             {list.length === 0 && (
@@ -78,7 +78,7 @@ export const Grounds = () => {
       </Loaded>
       {mayPlan &&
         (open === 'new' ? (
-          <GroundForm own={null} onDone={() => setOpen(null)} />
+          <GroundForm stored={null} onDone={() => setOpen(null)} />
         ) : (
           <Button size="sm" variant="outline-dark" className="mt-2" onClick={() => setOpen('new')}>
             Add a ground

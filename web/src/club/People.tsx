@@ -10,7 +10,7 @@ import { useMember } from '../member/member';
 import { Invite, Invited, OnceLinkFor, tried } from './Invitations';
 
 /** Whether owners need a code besides the password. */
-const OwnersStep = ({ asked }: { asked: boolean }) => {
+const OwnersStep = ({ isRequired }: { isRequired: boolean }) => {
   const ask = useWrite(
     (next: boolean) => api.put<Club>('/club/two-steps', { asked: next }),
     'me',
@@ -22,7 +22,7 @@ const OwnersStep = ({ asked }: { asked: boolean }) => {
       type="switch"
       id="owners-step"
       label="Owners need a second step when they sign in"
-      checked={asked}
+      checked={isRequired}
       disabled={ask.isPending}
       onChange={(event) => tried(ask.mutateAsync(event.target.checked))}
     />
@@ -135,7 +135,7 @@ export const People = () => {
             </Link>
           </div>
         ))}
-      {isOwner && <OwnersStep asked={club.ownersTwoSteps} />}
+      {isOwner && <OwnersStep isRequired={club.ownersTwoSteps} />}
     </section>
   );
 };

@@ -34,11 +34,17 @@ const RuleAt = ({ at }: { at: string }) => {
 };
 
 /** A rule set of the club. */
-export const RuleSetForm = ({ own, onDone }: { own: ClubRuleSet | null; onDone: () => void }) => {
+export const RuleSetForm = ({
+  stored,
+  onDone,
+}: {
+  stored: ClubRuleSet | null;
+  onDone: () => void;
+}) => {
   const write = useWrite((send: () => Promise<ClubRuleSet>) => send(), 'movements');
   const form = useDraftedForm<RuleSetInput, ClubRuleSet>({
-    name: `rules.${own?.id ?? 'new'}`,
-    stored: own,
+    name: `rules.${stored?.id ?? 'new'}`,
+    stored: stored,
     valueOf: (stored) =>
       stored
         ? { id: stored.id, name: stored.name, note: stored.note, rules: stored.rules }
@@ -57,7 +63,11 @@ export const RuleSetForm = ({ own, onDone }: { own: ClubRuleSet | null; onDone: 
     },
   });
   return (
-    <FormHere form={form} onClose={onDone} label={own ? `Change ${own.name}` : 'A new rule set'}>
+    <FormHere
+      form={form}
+      onClose={onDone}
+      label={stored ? `Change ${stored.name}` : 'A new rule set'}
+    >
       <TextAt at="name" label="Name of the rule set" />
       <TextAt at="note" label="Note" hint="Which book, which year." />
       <Rows<StepRule> at="rules" add="Add a rule" fresh={() => plainRule('take-off-feet')}>

@@ -53,7 +53,7 @@ export const RuleSets = () => {
                 <div className="small-text">{set.rules.map(inWords).join('; ')}.</div>
                 {set.note && <div className="small-text quiet">{set.note}</div>}
                 {open === set.id && (
-                  <RuleSetForm key={set.version} own={set} onDone={() => setOpen(null)} />
+                  <RuleSetForm key={set.version} stored={set} onDone={() => setOpen(null)} />
                 )}
               </OwnRow>
             ))}
@@ -62,7 +62,7 @@ export const RuleSets = () => {
       </Loaded>
       {mayPlan &&
         (open === 'new' ? (
-          <RuleSetForm own={null} onDone={() => setOpen(null)} />
+          <RuleSetForm stored={null} onDone={() => setOpen(null)} />
         ) : (
           <Button size="sm" variant="outline-dark" className="mt-2" onClick={() => setOpen('new')}>
             Add a rule set

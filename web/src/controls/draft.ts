@@ -47,9 +47,9 @@ export const forgetDeleted = (clubId: string, present: ReadonlySet<string>): voi
   for (const key of Object.keys(localStorage)) {
     const [kind, name] = key.split(`.${clubId}.`);
     if (!kind?.startsWith(PREFIX) || name === undefined) continue;
-    const own = OF_ATHLETE.exec(name)?.[1];
+    const athleteId = OF_ATHLETE.exec(name)?.[1];
     const before = read<unknown>(key);
-    const after = own !== undefined && !isThere(own) ? null : without(before, isThere);
+    const after = athleteId !== undefined && !isThere(athleteId) ? null : without(before, isThere);
     if (after === null) localStorage.removeItem(key);
     else if (JSON.stringify(after) !== JSON.stringify(before)) {
       localStorage.setItem(key, JSON.stringify(after));

@@ -4,6 +4,6 @@ export const whenIdle = (work: () => void): (() => void) => {
     const timer = setTimeout(work, 500);
     return () => clearTimeout(timer);
   }
-  const asked = requestIdleCallback(work, { timeout: 2_000 });
-  return () => cancelIdleCallback(asked);
+  const callbackId = requestIdleCallback(work, { timeout: 2_000 });
+  return () => cancelIdleCallback(callbackId);
 };

@@ -150,9 +150,9 @@ export const Figure = ({
     shin: [middle(figure.stance.knee, figure.stance.ankle), 0],
     ankle: [figure.stance.ankle, 180],
   };
-  const asked = looks.filter((look) => look !== 'foot');
+  const angleLooks = looks.filter((look) => look !== 'foot');
   const labels = placeLabels(
-    asked.map((look): LabelAsk => {
+    angleLooks.map((look): LabelAsk => {
       const text = `${LOOK_NAMES[look].toLowerCase()} ${degrees(angles, look)}`;
       const [point, towardDeg] = spots[look];
       return {

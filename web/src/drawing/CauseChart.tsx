@@ -19,11 +19,11 @@ const nodesOf = (faults: readonly Fault[]): Node[] => {
   );
   const columns = new Map<string, number>();
   const columnOf = (code: string, way: readonly string[] = []): number => {
-    const known = columns.get(code);
-    if (known !== undefined) return known;
+    const columnFound = columns.get(code);
+    if (columnFound !== undefined) return columnFound;
     // A circle is refused elsewhere; here it must only not hang.
-    const own = (causes.get(code) ?? []).filter((cause) => !way.includes(cause));
-    const column = Math.max(-1, ...own.map((cause) => columnOf(cause, [...way, code]))) + 1;
+    const causesLeft = (causes.get(code) ?? []).filter((cause) => !way.includes(cause));
+    const column = Math.max(-1, ...causesLeft.map((cause) => columnOf(cause, [...way, code]))) + 1;
     columns.set(code, column);
     return column;
   };
@@ -33,8 +33,10 @@ const nodesOf = (faults: readonly Fault[]): Node[] => {
   const last = Math.max(0, ...columns.values());
   for (let column = 0; column <= last; column += 1) {
     const weight = (fault: Fault): number => {
-      const own = (causes.get(fault.code) ?? []).map((cause) => rows.get(cause) ?? 0);
-      return own.length === 0 ? 0 : own.reduce((sum, row) => sum + row, 0) / own.length;
+      const causeRows = (causes.get(fault.code) ?? []).map((cause) => rows.get(cause) ?? 0);
+      return causeRows.length === 0
+        ? 0
+        : causeRows.reduce((sum, row) => sum + row, 0) / causeRows.length;
     };
     faults
       .filter((fault) => columns.get(fault.code) === column)

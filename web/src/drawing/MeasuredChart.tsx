@@ -63,10 +63,10 @@ export const MeasuredChart = ({
   const each = drawn.length > 1 ? (last - first) / (drawn.length - 1) : 1;
   const x = scaleLinear([first, last + each], [PAD.left, width - PAD.right]);
   const y = scaleLinear([Math.max(0, low - room), high + room], [height - PAD.bottom, PAD.top]);
-  const held = drawn.filter((point) => point.planned !== null);
-  const end = held.at(-1);
+  const plannedPoints = drawn.filter((point) => point.planned !== null);
+  const end = plannedPoints.at(-1);
   // The last one is drawn as wide as the others.
-  const steps = end ? [...held, { ...end, at: end.at + each }] : [];
+  const steps = end ? [...plannedPoints, { ...end, at: end.at + each }] : [];
   const planned = line<Drawn>(
     ({ at }) => x(at),
     (point) => y(point.planned!),

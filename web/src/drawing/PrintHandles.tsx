@@ -30,7 +30,7 @@ export const PrintHandles = ({
   place: (fall: Footfall) => { x: number; y: number; pixels: number };
   onPin: (step: number, lengthM: number | null) => void;
 }) => {
-  const held = useRef<{ step: number; x: number; lengthM: number; pixels: number } | null>(null);
+  const drag = useRef<{ step: number; x: number; lengthM: number; pixels: number } | null>(null);
   // One stop for Tab; up and down go from print to print.
   const [active, setActive] = useState(1);
   const handles = useRef<HTMLDivElement>(null);
@@ -63,18 +63,18 @@ export const PrintHandles = ({
             title={`Step ${step.n}: ${formatLength(step.lengthM, style)}${pinned.has(step.n) ? ', pinned; double-click lets it go' : ''}`}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);
-              held.current = { step: step.n, x: event.clientX, lengthM: step.lengthM, pixels };
+              drag.current = { step: step.n, x: event.clientX, lengthM: step.lengthM, pixels };
             }}
             onPointerMove={(event) => {
-              const from = held.current;
+              const from = drag.current;
               if (from?.step !== step.n || Math.abs(event.clientX - from.x) < STILL_PX) return;
               pin(step.n, from.lengthM + (event.clientX - from.x) / from.pixels);
             }}
             onPointerUp={() => {
-              held.current = null;
+              drag.current = null;
             }}
             onPointerCancel={() => {
-              held.current = null;
+              drag.current = null;
             }}
             onDoubleClick={() => onPin(step.n, null)}
             onKeyDown={(event) => {

@@ -34,7 +34,7 @@ export const SpotMakes = ({
   const reachM = Math.max(...tried.map(({ at }) => Math.abs(at.besideM))) + AROUND_M;
   const deepM = Math.max(...tried.map(({ at }) => at.outM)) + AROUND_M;
   // So that no two spots lie over one another.
-  const asked = tried.flatMap(({ at: a }, i) =>
+  const labels = tried.flatMap(({ at: a }, i) =>
     tried.slice(i + 1).map(({ at: b }) => {
       const [acrossM, outM] = [Math.abs(a.besideM - b.besideM), Math.abs(a.outM - b.outM)];
       return Math.min(APART.x / acrossM, APART.y / outM);
@@ -42,7 +42,7 @@ export const SpotMakes = ({
   );
   const pixelsPerM = Math.min(
     WIDEST / (2 * reachM),
-    Math.max(PIXELS_PER_M.least, Math.min(PIXELS_PER_M.most, Math.max(0, ...asked))),
+    Math.max(PIXELS_PER_M.least, Math.min(PIXELS_PER_M.most, Math.max(0, ...labels))),
   );
   const width = 2 * reachM * pixelsPerM;
   const height = deepM * pixelsPerM + RADIUS;

@@ -154,17 +154,17 @@ export const insetOf = (
     INSET.largestPixelsPerM / ground.pixelsPerM,
   );
   if (larger < WORTH || prints[0]!.length > PLAIN) return null;
-  const own = nearer(ground, places, ground.pixelsPerM * larger, AROUND_M + shoeM / 2);
-  const large = places.map((fall) => printOf(fall, own, soleOn(own, shoeM)));
+  const insetGround = nearer(ground, places, ground.pixelsPerM * larger, AROUND_M + shoeM / 2);
+  const large = places.map((fall) => printOf(fall, insetGround, soleOn(insetGround, shoeM)));
   const solid = large.map((print) => print.box);
-  const room = { x: 2, y: 2, width: own.width - 4, height: own.height - 4 };
+  const room = { x: 2, y: 2, width: insetGround.width - 4, height: insetGround.height - 4 };
   const asks = [...spotsOf(large.filter((print) => print.fall.n > 0)).map(numberAsk)];
   const placed = placeLabels(asks, room, solid);
   // Every number must find its room, or the crowd stays as it is.
   if (placed.some((label) => !label)) return null;
   return {
     letter,
-    ground: own,
+    ground: insetGround,
     of,
     prints: large,
     tags: placed.flatMap((label): Tag[] => (label ? [{ ...label, kind: 'n' }] : [])),

@@ -30,7 +30,7 @@ export const Begin = ({
 }) => {
   const navigate = useNavigate();
   const { today } = useMember();
-  const { own: clubs } = useCatalogue();
+  const { clubMovements: clubs } = useCatalogue();
   const movements = [
     ...BUILT_IN,
     ...clubs.filter((club) => !club.archived).map(({ movement }) => movement),
@@ -38,22 +38,24 @@ export const Begin = ({
   const plans = useApproaches().data ?? [];
   const [id] = useState(() => uuid());
   const [athleteId, setAthleteId] = useState('');
-  const [held, setHeld] = useState('');
+  const [chosenPlan, setHeld] = useState('');
   const [takenOn, setTakenOn] = useState(today);
   const [problem, setProblem] = useState<string | null>(null);
   const write = useWrite((body: object) => api.post<Review>('/reviews', body), 'films');
-  const own = plans.filter((plan) => !plan.archived && plan.athleteIds.includes(athleteId));
+  const athletePlans = plans.filter(
+    (plan) => !plan.archived && plan.athleteIds.includes(athleteId),
+  );
   const begin = async (): Promise<void> => {
-    const plan = plans.find((plan) => plan.id === held);
+    const plan = plans.find((plan) => plan.id === chosenPlan);
     if (!athleteId) setProblem('Say whom the film shows.');
-    else if (!held) setProblem('Say what is run in it.');
+    else if (!chosenPlan) setProblem('Say what is run in it.');
     else {
       try {
         const kept = await keepFilm(id, file);
         await write.mutateAsync({
           id,
           athleteId,
-          movement: plan?.movement ?? held,
+          movement: plan?.movement ?? chosenPlan,
           approachId: plan?.id ?? null,
           side: 'own',
           takenOn,
@@ -107,11 +109,11 @@ export const Begin = ({
           </Form.Select>
         </Field>
         <Field label="Held against">
-          <Form.Select value={held} onChange={(event) => setHeld(event.target.value)}>
+          <Form.Select value={chosenPlan} onChange={(event) => setHeld(event.target.value)}>
             <option value="">Choose a plan or movement</option>
-            {own.length > 0 && (
+            {athletePlans.length > 0 && (
               <optgroup label="Own plans">
-                {own.map((plan) => (
+                {athletePlans.map((plan) => (
                   <option key={plan.id} value={plan.id}>
                     {plan.name}
                   </option>

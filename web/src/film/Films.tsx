@@ -95,9 +95,9 @@ const Line = ({ film, athletes }: { film: ReviewLine; athletes: readonly Athlete
 
 /** A film of somebody who was deleted leaves the device too. */
 const forgetDeleted = async (listed: readonly ReviewLine[]): Promise<void> => {
-  const there = new Set(listed.map(({ id }) => id));
+  const listedIds = new Set(listed.map(({ id }) => id));
   for (const id of await keptFilms()) {
-    if (there.has(id)) continue;
+    if (listedIds.has(id)) continue;
     try {
       // What was put away is not in the list, and may come back.
       await api.get(`/reviews/${id}`);

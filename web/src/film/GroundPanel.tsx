@@ -26,7 +26,7 @@ export const GroundPanel = ({
   onChange: (part: Partial<Marks>) => void;
 }) => {
   const style = useLengthStyle();
-  const own = style.unit === 'shoes' ? { unit: 'metric' as const } : style;
+  const groundStyle = style.unit === 'shoes' ? { unit: 'metric' as const } : style;
   const { tapes, setTapes, next, kind } = ground;
   const pairs = pairsOf(marks.view);
   const rmsM = reviewed.seen?.rmsM ?? null;
@@ -36,7 +36,7 @@ export const GroundPanel = ({
     (message: string | null): void =>
       setMessages({ ...messages, [field]: message });
   const place = ({ alongM, acrossM }: GroundPoint): string => {
-    const far = formatLength(Math.abs(alongM), own);
+    const far = formatLength(Math.abs(alongM), groundStyle);
     const where = hasLine
       ? alongM === 0
         ? 'at the line'
@@ -48,7 +48,7 @@ export const GroundPanel = ({
     <Field label={label} message={messages[field] ?? undefined}>
       <LengthInput
         valueM={valueM}
-        style={own}
+        style={groundStyle}
         onLength={(m) => m !== null && set(m)}
         onMessage={note(field)}
       />
@@ -116,7 +116,7 @@ export const GroundPanel = ({
               {pairs.length > 4 ? (
                 <>
                   The marks agree within{' '}
-                  <strong>{formatLength(rmsM, { ...own, small: true })}</strong>.
+                  <strong>{formatLength(rmsM, { ...groundStyle, small: true })}</strong>.
                 </>
               ) : (
                 'Four marks fit in any case; a fifth shows whether they are right.'

@@ -85,18 +85,18 @@ export const PosturePanel = ({
       ) : (
         reviewed.poses.map((pose) => {
           const planned = reviewed.side?.contacts.find((contact) => contact.n === pose.n) ?? null;
-          const own = marks.poses[pose.index]!;
+          const marked = marks.poses[pose.index]!;
           return (
             <section key={pose.index} aria-label={`Posture ${pose.index + 1}`}>
               <div className="row-line">
                 <Button
                   variant="link"
                   className="p-0"
-                  onClick={() => playback.go(frameOf(own.on.atS))}
+                  onClick={() => playback.go(frameOf(marked.on.atS))}
                 >
-                  {pose.n === null ? `At ${own.on.atS.toFixed(3)} s` : `As step ${pose.n} lands`}
+                  {pose.n === null ? `At ${marked.on.atS.toFixed(3)} s` : `As step ${pose.n} lands`}
                 </Button>
-                <span className="quiet small-text">{own.foot} leg</span>
+                <span className="quiet small-text">{marked.foot} leg</span>
                 <Button
                   variant="link"
                   size="sm"

@@ -32,8 +32,8 @@ export const Stage = ({
 }) => {
   const { width, height } = clip.mark;
   const tool = useTool((state) => state.tool);
-  const own = useLengthStyle();
-  const style = own.unit === 'shoes' ? { unit: 'metric' as const } : own;
+  const lengthStyle = useLengthStyle();
+  const style = lengthStyle.unit === 'shoes' ? { unit: 'metric' as const } : lengthStyle;
   const layer = useRef<SVGSVGElement>(null);
   const net = useMemo(() => netOf(marks.view), [marks.view]);
   const toPicture = ({ clientX, clientY }: { clientX: number; clientY: number }): PicturePoint => {

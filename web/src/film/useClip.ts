@@ -86,16 +86,16 @@ export const useClip = (
   useEffect(() => {
     const element = video.current;
     if (!element) return undefined;
-    let asked = 0;
+    let askedFrame = 0;
     const next = (_now: number, { mediaTime }: VideoFrameCallbackMetadata): void => {
       seen(mediaTime);
-      asked = element.requestVideoFrameCallback(next);
+      askedFrame = element.requestVideoFrameCallback(next);
     };
-    asked = element.requestVideoFrameCallback(next);
+    askedFrame = element.requestVideoFrameCallback(next);
     const end = (): void => ended();
     element.addEventListener('ended', end);
     return () => {
-      element.cancelVideoFrameCallback(asked);
+      element.cancelVideoFrameCallback(askedFrame);
       element.removeEventListener('ended', end);
     };
   }, [seen, ended]);

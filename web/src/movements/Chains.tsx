@@ -132,12 +132,12 @@ export const Chains = () => {
   const { query, set } = useAddress();
   const athletes = useAthletes().data ?? [];
   const mayPlan = useMayPlan();
-  const known = (key: string, parts: readonly Named[]): string | undefined =>
+  const knownCode = (key: string, parts: readonly Named[]): string | undefined =>
     parts.find(({ code }) => code === query.get(key))?.code;
-  const asked = (query.get('moves') ?? '').split(',');
-  const named = asked.filter((code) => MOVES.some((move) => move.code === code));
-  const moves = named.length > 0 ? named : [MOVES[0]!.code];
-  const ending = known('end', ENDINGS) ?? ENDINGS[0]!.code;
+  const moveCodes = (query.get('moves') ?? '').split(',');
+  const movesFound = moveCodes.filter((code) => MOVES.some((move) => move.code === code));
+  const moves = movesFound.length > 0 ? movesFound : [MOVES[0]!.code];
+  const ending = knownCode('end', ENDINGS) ?? ENDINGS[0]!.code;
   const side = query.get('side') === 'other' ? 'other' : 'own';
   const athlete = athletes.find(({ id }) => id === query.get('athlete'));
   const body = useMemo(() => bodyFor(athlete), [athlete]);

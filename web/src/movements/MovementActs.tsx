@@ -12,21 +12,22 @@ import { documentOf } from '../parts/catalogue/documents';
 import { useAddMovement } from '../parts/catalogue/useOwnMovement';
 
 /** A built-in movement has changed since it was copied: offered, never forced. */
-export const UpdateOffer = ({ own }: { own: ClubMovement }) => {
-  const builtIn = own.basedOn && documentOf(own.basedOn.code, []);
+export const UpdateOffer = ({ clubMovement }: { clubMovement: ClubMovement }) => {
+  const builtIn = clubMovement.basedOn && documentOf(clubMovement.basedOn.code, []);
   const write = useWrite(
-    (body: object) => api.put<ClubMovement>(`/movements/${own.id}`, body),
+    (body: object) => api.put<ClubMovement>(`/movements/${clubMovement.id}`, body),
     'movements',
   );
-  if (!builtIn || !own.basedOn || builtIn.revision <= own.basedOn.revision) return null;
+  if (!builtIn || !clubMovement.basedOn || builtIn.revision <= clubMovement.basedOn.revision)
+    return null;
   const basedOn = { code: builtIn.code, revision: builtIn.revision };
   const settle = async (movement: Movement, said: string): Promise<void> => {
     try {
-      const before = own.movement;
-      const stored = await write.mutateAsync({ basedOn, movement, version: own.version });
+      const before = clubMovement.movement;
+      const stored = await write.mutateAsync({ basedOn, movement, version: clubMovement.version });
       tell(said, () => {
         void write
-          .mutateAsync({ basedOn: own.basedOn, movement: before, version: stored.version })
+          .mutateAsync({ basedOn: clubMovement.basedOn, movement: before, version: stored.version })
           .catch((error: unknown) => tell(sentenceOf(error)));
       });
     } catch (error) {
@@ -43,7 +44,7 @@ export const UpdateOffer = ({ own }: { own: ClubMovement }) => {
         disabled={write.isPending}
         onClick={() =>
           void settle(
-            { ...builtIn, code: own.id, name: own.movement.name },
+            { ...builtIn, code: clubMovement.id, name: clubMovement.movement.name },
             'The built-in content is taken over.',
           )
         }
@@ -54,7 +55,7 @@ export const UpdateOffer = ({ own }: { own: ClubMovement }) => {
         size="sm"
         variant="outline-dark"
         disabled={write.isPending}
-        onClick={() => void settle(own.movement, 'Yours stays as it is.')}
+        onClick={() => void settle(clubMovement.movement, 'Yours stays as it is.')}
       >
         Keep ours
       </Button>
@@ -62,7 +63,13 @@ export const UpdateOffer = ({ own }: { own: ClubMovement }) => {
   );
 };
 
-export const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement | undefined }) => {
+export const Acts = ({
+  movement,
+  clubMovement,
+}: {
+  movement: Movement;
+  clubMovement: ClubMovement | undefined;
+}) => {
   const mayPlan = useMayPlan();
   const navigate = useNavigate();
   const { add, busy } = useAddMovement();
@@ -70,7 +77,9 @@ export const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement 
   const copy = async (): Promise<void> => {
     try {
       const stored = await add(movement, `${movement.name}, ours`.slice(0, 60));
-      tell(`${movement.name} is copied; the ${own ? 'other' : 'built-in'} one stays as it is.`);
+      tell(
+        `${movement.name} is copied; the ${clubMovement ? 'other' : 'built-in'} one stays as it is.`,
+      );
       void navigate(`/movements/${stored.id}/edit`);
     } catch (error) {
       tell(sentenceOf(error));
@@ -86,27 +95,29 @@ export const Acts = ({ movement, own }: { movement: Movement; own: ClubMovement 
   };
   return (
     <>
-      {mayPlan && own && !own.archived && (
+      {mayPlan && clubMovement && !clubMovement.archived && (
         <>
           <Button
             variant="link"
             onClick={() =>
-              void putAway(`/movements/${own.id}`, `${movement.name} is put away.`).then(
+              void putAway(`/movements/${clubMovement.id}`, `${movement.name} is put away.`).then(
                 (done) => done && navigate('/movements'),
               )
             }
           >
             Put away
           </Button>
-          <Link className="btn btn-outline-dark" to={`/movements/${own.id}/edit`}>
+          <Link className="btn btn-outline-dark" to={`/movements/${clubMovement.id}/edit`}>
             Change
           </Link>
         </>
       )}
-      {mayPlan && own?.archived && (
+      {mayPlan && clubMovement?.archived && (
         <Button
           variant="outline-dark"
-          onClick={() => void putAway(`/movements/${own.id}`, `${movement.name} is back.`, false)}
+          onClick={() =>
+            void putAway(`/movements/${clubMovement.id}`, `${movement.name} is back.`, false)
+          }
         >
           Bring back
         </Button>

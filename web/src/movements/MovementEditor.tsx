@@ -35,13 +35,16 @@ type Draft = { movement: Movement; version: number; typed: TypedTexts };
 
 const draftOf = ({ movement, version }: ClubMovement): Draft => ({ movement, version, typed: {} });
 
-const Editor = ({ own }: { own: ClubMovement }) => {
+const Editor = ({ clubMovement }: { clubMovement: ClubMovement }) => {
   const navigate = useNavigate();
-  const [kept, setDraft, discard, found] = useDraft<Draft>(`movement.${own.id}`, draftOf(own));
+  const [kept, setDraft, discard, found] = useDraft<Draft>(
+    `movement.${clubMovement.id}`,
+    draftOf(clubMovement),
+  );
   // A draft may be from before a fault named all its phases.
   const draft = useMemo(
-    () => ({ ...kept, movement: withFaultPhases(kept.movement, own.basedOn?.code) }),
-    [kept, own.basedOn?.code],
+    () => ({ ...kept, movement: withFaultPhases(kept.movement, clubMovement.basedOn?.code) }),
+    [kept, clubMovement.basedOn?.code],
   );
   const { change, ...history } = useHistory(draft, setDraft);
   const { movement, typed } = draft;
@@ -77,7 +80,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
     (version) => setDraft({ ...draft, version }),
   );
   const write = useWrite(
-    (sent: object) => api.put<ClubMovement>(`/movements/${own.id}`, sent),
+    (sent: object) => api.put<ClubMovement>(`/movements/${clubMovement.id}`, sent),
     'movements',
     'approaches',
     'run',
@@ -96,13 +99,13 @@ const Editor = ({ own }: { own: ClubMovement }) => {
     }
     try {
       const stored = await write.mutateAsync({
-        basedOn: own.basedOn,
+        basedOn: clubMovement.basedOn,
         movement,
         version: draft.version,
       });
       discard(draftOf(stored));
       tell(`${stored.movement.name} is saved. Plans made of it change when they are saved again.`);
-      void navigate(`/movements/${own.id}`);
+      void navigate(`/movements/${clubMovement.id}`);
     } catch (error) {
       conflict.show(error);
       setServed(
@@ -134,7 +137,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         <div className="planner-title flex-grow-1">
           <div className="quiet small-text">
             The club’s own movement
-            {own.basedOn && ', copied from a built-in one'}
+            {clubMovement.basedOn && ', copied from a built-in one'}
           </div>
           <Form.Control
             aria-label="Name of the movement"
@@ -152,7 +155,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
         </div>
         <div className="page-acts ms-auto d-flex gap-2">
           <UndoRedo {...history} />
-          <Link className="btn btn-outline-dark" to={`/movements/${own.id}`}>
+          <Link className="btn btn-outline-dark" to={`/movements/${clubMovement.id}`}>
             Leave
           </Link>
           <Button disabled={write.isPending} onClick={() => void save()}>
@@ -162,7 +165,7 @@ const Editor = ({ own }: { own: ClubMovement }) => {
       </header>
       <div className="stack" style={{ gap: 8 }}>
         <Conflict {...conflict.shown} />
-        {found && <DraftBack onDrop={() => discard(draftOf(own))} />}
+        {found && <DraftBack onDrop={() => discard(draftOf(clubMovement))} />}
         {firstText && (
           <div className="note note-wrong" role="status">
             {firstPart && <strong>{firstPart.label}: </strong>}
@@ -230,12 +233,12 @@ export const MovementEditor = () => {
   const catalogue = useCatalogue();
   const mayPlan = useMayPlan();
   if (!catalogue.ready) return <Waiting what="Getting the movement …" />;
-  const own = catalogue.own.find((movement) => movement.id === code);
-  if (!own || !mayPlan) {
+  const clubMovement = catalogue.clubMovements.find((movement) => movement.id === code);
+  if (!clubMovement || !mayPlan) {
     return (
       <Empty
         title={
-          own
+          clubMovement
             ? 'Assistants do not change movements.'
             : 'Only the club’s own movements can be changed.'
         }
@@ -247,5 +250,5 @@ export const MovementEditor = () => {
       </Empty>
     );
   }
-  return <Editor key={own.id} own={own} />;
+  return <Editor key={clubMovement.id} clubMovement={clubMovement} />;
 };

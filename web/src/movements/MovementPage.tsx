@@ -48,11 +48,11 @@ import { Schools } from './Schools';
 
 const Shown = ({
   movement: written,
-  own,
+  clubMovement,
   athletes,
 }: {
   movement: Movement;
-  own: ClubMovement | undefined;
+  clubMovement: ClubMovement | undefined;
   athletes: Athlete[];
 }) => {
   const style = useLengthStyle();
@@ -112,9 +112,9 @@ const Shown = ({
             Change its parts
           </Link>
         ) : (
-          <Acts movement={written} own={own} />
+          <Acts movement={written} clubMovement={clubMovement} />
         )}
-        {mayPlan && !own?.archived && (
+        {mayPlan && !clubMovement?.archived && (
           <Link
             className="btn btn-primary"
             to={`/approaches/new?movement=${movement.code}${athleteId ? `&athlete=${athleteId}` : ''}`}
@@ -130,7 +130,7 @@ const Shown = ({
         )}
       </PageHead>
       <div className="stack">
-        {own && <UpdateOffer own={own} />}
+        {clubMovement && <UpdateOffer clubMovement={clubMovement} />}
         {!narrow && <p className="mb-0 lead-line">{movement.summary}</p>}
         <section className="strip-panel" aria-label="The plan">
           <Fold title="For whom, which way, which part">
@@ -268,8 +268,8 @@ export const MovementPage = () => {
   const athletes = useAthletes();
   const here = useDocumentsHere([code]);
   if (!catalogue.ready || !here) return <Waiting what="Getting the movement …" />;
-  const own = catalogue.own.find((movement) => movement.id === code);
-  const movement = own?.movement ?? documentOf(code, []);
+  const clubMovement = catalogue.clubMovements.find((movement) => movement.id === code);
+  const movement = clubMovement?.movement ?? documentOf(code, []);
   if (!movement) {
     return (
       <Empty title="This movement is not there any more.">
@@ -281,7 +281,9 @@ export const MovementPage = () => {
   }
   return (
     <Loaded query={athletes} what="Getting the athletes …">
-      {(people) => <Shown key={code} movement={movement} own={own} athletes={people} />}
+      {(people) => (
+        <Shown key={code} movement={movement} clubMovement={clubMovement} athletes={people} />
+      )}
     </Loaded>
   );
 };

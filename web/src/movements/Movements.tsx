@@ -31,7 +31,7 @@ const KINDS: Record<string, string> = {
 
 const usual = bodyFor(undefined);
 
-const Row = ({ found, own }: { found: Found; own: boolean }) => {
+const Row = ({ found, isOfClub }: { found: Found; isOfClub: boolean }) => {
   const { movement, hits, drills } = found;
   const layout = useMemo(() => laidOut(movement, usual), [movement]);
   return (
@@ -43,7 +43,7 @@ const Row = ({ found, own }: { found: Found; own: boolean }) => {
         <Link className="row-link movement-name" to={`/movements/${movement.code}`}>
           {movement.name}
         </Link>
-        {own && <span className="tag ms-2">the club’s own</span>}
+        {isOfClub && <span className="tag ms-2">the club’s own</span>}
         <div>{movement.summary}</div>
         <div className="quiet small-text">{movement.usedBy.join(', ')}</div>
         {hits
@@ -78,7 +78,7 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
       (!position || movement.usedBy.includes(position)) &&
       (!facing || movement.faces.includes(facing)),
   );
-  const own = new Set(catalogue.own.map((movement) => movement.id));
+  const clubCodes = new Set(catalogue.clubMovements.map((movement) => movement.id));
   const elsewhere = nothingFor(words);
   // What was looked for comes best first; without words by who does it.
   const groups = words.trim()
@@ -137,7 +137,7 @@ const Browse = ({ catalogue, all }: { catalogue: Catalogue; all: readonly Moveme
             <ul className="list-plain movement-list">
               {movements.map((code) => {
                 const match = found.find(({ movement }) => movement.code === code)!;
-                return <Row key={code} found={match} own={own.has(code)} />;
+                return <Row key={code} found={match} isOfClub={clubCodes.has(code)} />;
               })}
             </ul>
           </section>

@@ -120,7 +120,7 @@ export const OwnPage = () => {
   return (
     <main className="own-page">
       <Loaded query={view} what="Opening your page …">
-        {(own) => <Own view={own} />}
+        {(ownView) => <Own view={ownView} />}
       </Loaded>
     </main>
   );

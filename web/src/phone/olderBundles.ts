@@ -28,13 +28,13 @@ type BundleOf5 = Omit<RunBundle, 'plans' | 'session'> & {
 const planOf = (
   set: OlderDrillSet,
   plans: readonly PlanBefore[],
-  own: readonly Movement[],
+  clubMovements: readonly Movement[],
 ): RunPlan => {
   const pace = set.pace ?? 1;
   const kept = plans.find((plan) => plan.id === set.approachId && (plan.pace ?? 1) === pace);
   let choices: RunPlan['choices'] = null;
   try {
-    const movement = movementOf(kept?.movement ?? '', own);
+    const movement = movementOf(kept?.movement ?? '', clubMovements);
     const speedFraction = Math.max(0.2, (kept?.speedPct ?? 100) / 100 / pace);
     choices = { ...plainChoices(movement, kept?.part ?? null), speedFraction };
     choices.schools = kept?.schools ?? {};

@@ -117,8 +117,8 @@ export const queue = store.queue;
 /** What this device calls itself. */
 export const deviceId = async (): Promise<string> =>
   store.transaction('rw', store.device, async () => {
-    const known = await store.device.get('own');
-    if (known) return known.id;
+    const keptDevice = await store.device.get('own');
+    if (keptDevice) return keptDevice.id;
     const made: Device = { key: 'own', id: uuid(), last: 0 };
     await store.device.put(made);
     return made.id;

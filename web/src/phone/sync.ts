@@ -139,8 +139,8 @@ export const fetchBundle = async (sessionId: string, opened: boolean): Promise<R
   const kept = await keptBundle(sessionId);
   const askedMs = Date.now();
   try {
-    const known = kept ? `?known=${kept.stamp}` : '';
-    const answer = await api.get<RunAnswer>(`/sessions/${sessionId}/run${known}`);
+    const stampQuery = kept ? `?known=${kept.stamp}` : '';
+    const answer = await api.get<RunAnswer>(`/sessions/${sessionId}/run${stampQuery}`);
     const bundle = 'unchanged' in answer ? kept! : answer;
     await keepBundle(bundle, opened, askedMs);
     // What cannot be kept now is a tone in the field, not a fault.

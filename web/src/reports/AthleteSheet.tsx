@@ -169,7 +169,7 @@ const Sheet = ({ athlete }: { athlete: Athlete }) => {
   const { today, club } = useMember();
   const faults = useAthleteFaults(athlete.id);
   const plans = useAthletePlans(athlete.id);
-  const held = holding(athlete.restrictions, today);
+  const holdingNow = holding(athlete.restrictions, today);
   return (
     <>
       <PageHead over={`${club.name}, ${dayName(today)}`} title={athlete.name}>
@@ -181,7 +181,7 @@ const Sheet = ({ athlete }: { athlete: Athlete }) => {
         </Button>
       </PageHead>
       <div className="athlete-sheet">
-        {held.map((restriction) => (
+        {holdingNow.map((restriction) => (
           <p key={restriction.id} className="note">
             {RESTRICTION_NAMES[restriction.kind]} until{' '}
             {restriction.until === null ? 'cleared' : dayName(restriction.until)}.{' '}
@@ -202,7 +202,7 @@ const Sheet = ({ athlete }: { athlete: Athlete }) => {
           }
         </Loaded>
         <Loaded query={plans} what="Getting the plans …">
-          {(own) => <Marks athlete={athlete} plans={own} />}
+          {(athletePlans) => <Marks athlete={athlete} plans={athletePlans} />}
         </Loaded>
       </div>
     </>

@@ -61,7 +61,7 @@ const ByFault = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }
 };
 
 const ByAthlete = ({ movement, lines }: { movement: Movement; lines: SquadLine[] }) => {
-  const named = (line: SquadLine, state: FaultState): string =>
+  const faultName = (line: SquadLine, state: FaultState): string =>
     line.faults
       .filter((fault) => fault.state === state)
       .map((fault) => faultOf(movement, fault.code)?.name ?? fault.code)
@@ -96,7 +96,7 @@ const ByAthlete = ({ movement, lines }: { movement: Movement; lines: SquadLine[]
                   <td className="text-nowrap">{athlete.name}</td>
                   <td className="num">{line.sessions}</td>
                   <td className="num">{line.reps}</td>
-                  <td>{named(line, 'cleared') || <span className="quiet">none yet</span>}</td>
+                  <td>{faultName(line, 'cleared') || <span className="quiet">none yet</span>}</td>
                   <td>
                     {fault ? (
                       <>

@@ -144,14 +144,14 @@ export const Row = ({
     onAnswers(
       now.map((turn): Seen => {
         const faults = taught ? showed(turn.athleteId) : [];
-        const asked = askedOf(turn);
+        const exit = askedOf(turn);
         return {
           turn,
           outcome: taught ? (faults.length === 0 ? 'clean' : 'fault') : 'done',
           faults: [...faults],
           watched: watched.some(({ athleteId }) => athleteId === turn.athleteId),
           cue: viewOf(turn).cue,
-          ...(asked === null ? {} : { exit: asked }),
+          ...(exit === null ? {} : { exit: exit }),
           ranS,
         };
       }),

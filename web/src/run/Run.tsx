@@ -100,10 +100,10 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   };
   /** A row about somebody that answers no turn. */
   const say = (athleteId: string, outcome: 'in' | 'out'): void => {
-    const own = { ...runSetOf(set), athleteIds: [athleteId] };
+    const setForAthlete = { ...runSetOf(set), athleteIds: [athleteId] };
     const turn =
       state.open.find((turn) => turn.athleteId === athleteId) ??
-      turnOrder(own).at(outcome === 'in' ? 0 : -1);
+      turnOrder(setForAthlete).at(outcome === 'in' ? 0 : -1);
     if (turn) void run.answer(current, [{ turn, outcome }]);
   };
   const putOut = (athleteId: string): void => say(athleteId, 'out');

@@ -47,14 +47,14 @@ export const RunClock = ({
     forget(null);
     onRan(seconds);
   };
-  const asked = `${set.amount} ${set.target === 'metres' ? 'm' : 'min'}`;
+  const amount = `${set.amount} ${set.target === 'metres' ? 'm' : 'min'}`;
   const log = faults === null ? 'Clean' : `Log ${faults}`;
   if (!isRunning)
     return (
       <div className="two-answers">
         <button type="button" className="answer answer-held" onClick={start}>
           Start
-          <small>{asked}</small>
+          <small>{amount}</small>
         </button>
         <button
           type="button"
@@ -81,7 +81,7 @@ export const RunClock = ({
         Finished
         <small role="timer">
           {set.target === 'minutes' ? clock(Math.floor(seconds)) : `${seconds.toFixed(1)} s`} of{' '}
-          {asked}
+          {amount}
           {faults === null ? '' : `, ${faults}`}
         </small>
       </button>

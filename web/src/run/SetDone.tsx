@@ -72,13 +72,13 @@ export const SetDone = ({
       {/* What was done stands where the answers were: a tap too many changes nothing. */}
       <ul className="list-plain run-summary" aria-label="What was done">
         {people.map((id) => {
-          const own = rows.filter((rep) => rep.athleteId === id);
-          const counted = own.filter(wasRun);
+          const athleteReps = rows.filter((rep) => rep.athleteId === id);
+          const counted = athleteReps.filter(wasRun);
           const clean = counted.filter((rep) => rep.outcome === 'clean').length;
-          const row = own.find(isLeaving);
+          const row = athleteReps.find(isLeaving);
           const made = counted.filter((rep) => rep.made).length;
           const missing = counted.length > 0 ? stillToMake(id, set.sets) : [];
-          const held = counted.flatMap((rep) => rep.heldS ?? []);
+          const heldTimes = counted.flatMap((rep) => rep.heldS ?? []);
           const rounds = counted.flatMap((rep) => (rep.touchS?.length ? [rep.touchS.at(-1)!] : []));
           const ranM = counted.reduce((sum, rep) => sum + (rep.ranM ?? 0), 0);
           const ranS = counted.reduce((sum, rep) => sum + (rep.ranS ?? 0), 0);
@@ -103,9 +103,9 @@ export const SetDone = ({
                   <span className="unit"> made</span>
                 </span>
               )}
-              {held.length > 0 && (
+              {heldTimes.length > 0 && (
                 <span className="ms-auto figure">
-                  {Math.max(...held).toFixed(1)}
+                  {Math.max(...heldTimes).toFixed(1)}
                   <span className="unit"> s at best</span>
                 </span>
               )}

@@ -31,10 +31,10 @@ export const useHold = (onHeld: (seconds: number) => void) => {
   };
   const end = (): void => {
     if (since.current === null) return;
-    const held = (performance.now() - since.current) / 1000;
+    const heldS = (performance.now() - since.current) / 1000;
     since.current = null;
     setSeconds(null);
-    onHeld(Math.round(held * 10) / 10);
+    onHeld(Math.round(heldS * 10) / 10);
   };
   return { seconds, begin, end };
 };

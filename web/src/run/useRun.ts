@@ -38,9 +38,9 @@ const NONE: readonly never[] = [];
 
 /** Movements by their codes, those that the session brought along among them. */
 const movementIn =
-  (own: readonly Movement[]) =>
+  (clubMovements: readonly Movement[]) =>
   (code: string): Movement => {
-    const found = documentOf(code, own);
+    const found = documentOf(code, clubMovements);
     if (!found) throw new RangeError(`movement must be known to the phone, got ${code}`);
     return found;
   };
@@ -124,10 +124,11 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
   const works = useMemo(() => setWorks(bundle, movementIn(movements)), [bundle, movements]);
   const painElsewhere = usePainElsewhere(club.id, session.id);
   // The order of a set changes only when somebody comes late.
-  const came = JSON.stringify(works.map(({ set }) => latecomersOf(log, set.id)));
+  const latecomers = JSON.stringify(works.map(({ set }) => latecomersOf(log, set.id)));
   const orders = useMemo(
-    () => works.map((work, i) => setOrder(work, (JSON.parse(came) as string[][])[i]!, missed)),
-    [works, came, missed],
+    () =>
+      works.map((work, i) => setOrder(work, (JSON.parse(latecomers) as string[][])[i]!, missed)),
+    [works, latecomers, missed],
   );
   const sets = useMemo(
     () =>

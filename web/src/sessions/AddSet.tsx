@@ -28,8 +28,8 @@ const chains = (): Offer[] =>
 
 /** How near a name is to what was typed: the same, beginning with it, holding it, or only meant by it. */
 const nearness = ({ name }: Offer, text: string): number => {
-  const given = name.toLowerCase();
-  return given === text ? 0 : given.startsWith(text) ? 1 : given.includes(text) ? 2 : 3;
+  const typed = name.toLowerCase();
+  return typed === text ? 0 : typed.startsWith(text) ? 1 : typed.includes(text) ? 2 : 3;
 };
 
 /** A drill set of some work for whoever may do it: those of its plan, else those of the set before. */

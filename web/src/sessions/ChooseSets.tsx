@@ -34,26 +34,26 @@ const valueOf = (whose: Whose): string =>
 /** With the minutes and lanes there are, the sets that do most for these athletes, and why. */
 export const ChooseSets = ({
   date,
-  there,
+  presentIds,
   leftMin,
   lanes: groundLanes,
   ground,
   athletes,
   plans,
-  own,
+  clubMovements,
   onTake,
   onClose,
 }: {
   date: string;
   /** athletes of the session so far */
-  there: readonly string[];
+  presentIds: readonly string[];
   /** of the slot, or what is usual */
   leftMin: number;
   lanes: number;
   ground: OnGround | null;
   athletes: readonly Athlete[];
   plans: ApproachSummary[];
-  own: readonly Movement[];
+  clubMovements: readonly Movement[];
   onTake: (sets: DrillSet[]) => void;
   onClose: () => void;
 }) => {
@@ -65,7 +65,7 @@ export const ChooseSets = ({
     [active],
   );
   const [whose, setWhose] = useState<Whose>(
-    there.length > 0 ? 'session' : squads[0] !== undefined ? { squad: squads[0] } : 'all',
+    presentIds.length > 0 ? 'session' : squads[0] !== undefined ? { squad: squads[0] } : 'all',
   );
   const [minutes, setMinutes] = useState(leftMin);
   const [lanes, setLanes] = useState(groundLanes);
@@ -78,7 +78,7 @@ export const ChooseSets = ({
       whose === 'all'
         ? true
         : whose === 'session'
-          ? there.includes(athlete.id)
+          ? presentIds.includes(athlete.id)
           : athlete.squad === whose.squad,
     );
     const ids = new Set(people.map((person) => person.id));
@@ -87,13 +87,25 @@ export const ChooseSets = ({
       athletes: people,
       bodies: [...bodies].filter(([id]) => ids.has(id)),
       plans,
-      own: [...own],
+      clubMovements: [...clubMovements],
       ground,
       lanes: Math.min(20, Math.max(1, Math.round(lanes))),
       on: date,
       seconds: 60 * Math.min(MOST_MINUTES, Math.max(0, minutes)),
     };
-  }, [needs.data, active, whose, there, bodies, plans, own, ground, lanes, date, minutes]);
+  }, [
+    needs.data,
+    active,
+    whose,
+    presentIds,
+    bodies,
+    plans,
+    clubMovements,
+    ground,
+    lanes,
+    date,
+    minutes,
+  ]);
   const settled = useSettled(ask, SETTLES_MS);
   useEffect(() => {
     if (!settled) return undefined;
@@ -141,8 +153,8 @@ export const ChooseSets = ({
             value={valueOf(whose)}
             onChange={(event) => setWhose(asWhose(event.target.value))}
           >
-            {there.length > 0 && (
-              <option value="session">the {counted(there.length, 'athlete')} of it</option>
+            {presentIds.length > 0 && (
+              <option value="session">the {counted(presentIds.length, 'athlete')} of it</option>
             )}
             {squads.map((squad) => (
               <option key={squad} value={`squad:${squad}`}>

@@ -243,13 +243,13 @@ export const SessionBuilder = ({
         {mayPlan && choosing && (
           <ChooseSets
             date={draft.date}
-            there={[...new Set(sets.flatMap((set) => set.athleteIds))]}
+            presentIds={[...new Set(sets.flatMap((set) => set.athleteIds))]}
             leftMin={slot ? Math.max(0, Math.floor(slot.minutes - figures.totalS / 60)) : USUAL_MIN}
             lanes={lanes}
             ground={here}
             athletes={athletes}
             plans={usable}
-            own={catalogue.documents}
+            clubMovements={catalogue.documents}
             onTake={(chosen) => {
               const before = draft;
               setDraft({ ...draft, drillSets: [...draft.drillSets, ...chosen] });

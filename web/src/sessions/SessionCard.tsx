@@ -55,12 +55,17 @@ const Card = ({
   const at = (seconds: number): string =>
     from === null ? `${Math.round(seconds / 60)}` : clock(from + Math.round(seconds / 60));
   const movements = new Set(figures.sets.flatMap(({ base }) => base?.movement?.code ?? []));
-  const lines = cues.flatMap((own) => {
-    const athlete = of(own.athleteId);
-    if (!own.cue || !athlete || !everybody.includes(athlete.id) || !movements.has(own.movement))
+  const lines = cues.flatMap((cueLine) => {
+    const athlete = of(cueLine.athleteId);
+    if (
+      !cueLine.cue ||
+      !athlete ||
+      !everybody.includes(athlete.id) ||
+      !movements.has(cueLine.movement)
+    )
       return [];
-    const movement = toldTo(catalogue.of(own.movement), athlete);
-    const cue = faultOf(movement, own.cue.fault)?.cue;
+    const movement = toldTo(catalogue.of(cueLine.movement), athlete);
+    const cue = faultOf(movement, cueLine.cue.fault)?.cue;
     return cue ? [{ athlete, movement, cue }] : [];
   });
   const several = new Set(lines.map(({ movement }) => movement.code)).size > 1;

@@ -117,14 +117,14 @@ const Week = ({
   return (
     <div className="week">
       {days.map((day) => {
-        const own = sessions.filter((session) => session.date === day && !session.archived);
+        const daySessions = sessions.filter((session) => session.date === day && !session.archived);
         return (
           <Day key={day} day={day} className={day === today ? 'week-day today' : 'week-day'}>
             <div className={day === today ? 'fw-bold' : 'quiet'}>
               {dayName(day)}
               {day === today && ', today'}
             </div>
-            {own.map((session) => (
+            {daySessions.map((session) => (
               <Card
                 key={session.id}
                 session={session}
@@ -132,7 +132,7 @@ const Week = ({
                 movable={mayPlan && session.logged === 0}
               />
             ))}
-            {own.length === 0 &&
+            {daySessions.length === 0 &&
               (mayPlan ? (
                 <Link className="small-text quiet" to={`/sessions/new?day=${day}`}>
                   free, plan one

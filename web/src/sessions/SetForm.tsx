@@ -99,8 +99,8 @@ export const SetForm = ({
   const chosen = athletes.filter((athlete) => set.athleteIds.includes(athlete.id));
   const ruleSets = useRuleSets();
   const { movement = null, choices = null } = base ?? {};
-  const held = choices && isSequence(choices) ? choices.ruleSet : null;
-  const rules = ruleSets.find((set) => set.id === held);
+  const ruleSetId = choices && isSequence(choices) ? choices.ruleSet : null;
+  const rules = ruleSets.find((set) => set.id === ruleSetId);
   const broken = movement && choices ? brokenRules(movement, { choices }, chosen, rules) : [];
   const canRead =
     movement !== null &&
@@ -111,8 +111,9 @@ export const SetForm = ({
     <NumberAt at={at(field)} label={label} decimals={0} />
   );
   const rates = set.athleteIds.map((id) => makesOf(id, movement?.code ?? ''));
-  const known = rates.filter((rate) => rate && rate.tried >= KNOWN_FROM);
-  const mean = known.reduce((sum, makes) => sum + makeRate(makes), 0) / Math.max(1, known.length);
+  const ratesKnown = rates.filter((rate) => rate && rate.tried >= KNOWN_FROM);
+  const mean =
+    ratesKnown.reduce((sum, makes) => sum + makeRate(makes), 0) / Math.max(1, ratesKnown.length);
   return (
     <section className="set-form" aria-label={`Drill set ${index + 1}`}>
       <div className="set-fields">
@@ -188,8 +189,8 @@ export const SetForm = ({
       )}
       {set.target === 'makes' && (
         <div className="small-text quiet">
-          {known.length > 0
-            ? `By own rates, about ${Math.round(100 * mean)} % made, of ${known.length} of ${set.athleteIds.length} athletes; half is taken for the others.`
+          {ratesKnown.length > 0
+            ? `By own rates, about ${Math.round(100 * mean)} % made, of ${ratesKnown.length} of ${set.athleteIds.length} athletes; half is taken for the others.`
             : 'Nobody has ten counted tries yet: half is taken to be made.'}
         </div>
       )}

@@ -81,7 +81,7 @@ export const SetLine = ({
   const firstName = (id: string): string =>
     athletes.find((athlete) => athlete.id === id)?.name.split(' ')[0] ?? '?';
   const loads = base ? demandOfSet(base, set) : [];
-  const held = set.athleteIds.flatMap((id) => {
+  const notAllowed = set.athleteIds.flatMap((id) => {
     const other = athletes.find((athlete) => athlete.id === id);
     const barred = other && barredBy(loads, other.restrictions, date);
     return barred ? [`${firstName(id)}: ${RESTRICTION_NAMES[barred.kind]}`] : [];
@@ -175,7 +175,7 @@ export const SetLine = ({
               </button>
             </div>
           )}
-          {held.length > 0 && <div className="quiet small-text">{held.join('; ')}</div>}
+          {notAllowed.length > 0 && <div className="quiet small-text">{notAllowed.join('; ')}</div>}
         </div>
         <div
           className="set-axis"

@@ -53,30 +53,30 @@ const LONGEST_SPOT = 30;
 
 /** Spots on the ground by the coach's own names; makes are kept apart by them. */
 export const Spots = ({
-  known,
+  knownSpots,
   spots,
   onChange,
 }: {
   /** of the movement's place: there it is drawn where it is */
-  known: readonly string[];
+  knownSpots: readonly string[];
   spots: readonly string[];
   onChange: (spots: string[]) => void;
 }) => {
   const [typed, setTyped] = useState('');
-  const named = typed
+  const typedSpots = typed
     .replace(/[^\p{L}\p{N} .,’'-]/gu, ' ')
     .replace(/\s+/g, ' ')
     .trim()
     .slice(0, LONGEST_SPOT)
     .trim();
   const add = (): void => {
-    if (named !== '' && !spots.includes(named)) onChange([...spots, named]);
+    if (typedSpots !== '' && !spots.includes(typedSpots)) onChange([...spots, typedSpots]);
     setTyped('');
   };
   return (
     <div className="axis" role="group" aria-label="Spots">
       <span className="form-label mb-0">Spots</span>
-      {[...known, ...spots.filter((spot) => !known.includes(spot))].map((spot) => {
+      {[...knownSpots, ...spots.filter((spot) => !knownSpots.includes(spot))].map((spot) => {
         const isOn = spots.includes(spot);
         return (
           <button
@@ -84,7 +84,7 @@ export const Spots = ({
             type="button"
             className="pick"
             aria-pressed={isOn}
-            aria-label={known.includes(spot) ? undefined : `${spot}, take out`}
+            aria-label={knownSpots.includes(spot) ? undefined : `${spot}, take out`}
             disabled={!isOn && spots.length >= MOST_SPOTS}
             onClick={() =>
               onChange(isOn ? spots.filter((other) => other !== spot) : [...spots, spot])

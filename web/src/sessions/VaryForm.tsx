@@ -41,8 +41,8 @@ export const VaryForm = ({
   const change = (part: Partial<Vary>): void => {
     const next = { ...vary, ...part };
     // What no axis makes any more need not be struck out.
-    const there = new Set(variantsOf(next).map(struckKey));
-    const struck = set.struck.filter((key) => there.has(key));
+    const variantKeys = new Set(variantsOf(next).map(struckKey));
+    const struck = set.struck.filter((key) => variantKeys.has(key));
     onSet({ vary: next, struck });
   };
   const chain = isChain(movement.code);
@@ -141,7 +141,7 @@ export const VaryForm = ({
         onChange={(on) => change({ rungs: on })}
       />
       <Spots
-        known={spotsOf(asDrilled(movement, drillOfBase(base)?.code), choices.ground).map(
+        knownSpots={spotsOf(asDrilled(movement, drillOfBase(base)?.code), choices.ground).map(
           ({ name }) => name,
         )}
         spots={vary.spots}

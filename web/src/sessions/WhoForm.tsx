@@ -36,13 +36,16 @@ export const WhoForm = ({
   const people = athletes
     .filter((athlete) => !athlete.archived || chosen.has(athlete.id))
     .map((athlete) => ({
-      one: athlete,
+      athlete,
       planned: plannedIds.includes(athlete.id),
       barred: barredBy(loads, athlete.restrictions, date),
     }))
-    .sort((a, b) => Number(b.planned) - Number(a.planned) || a.one.name.localeCompare(b.one.name));
+    .sort(
+      (a, b) =>
+        Number(b.planned) - Number(a.planned) || a.athlete.name.localeCompare(b.athlete.name),
+    );
   const barred = people.filter(
-    (person) => person.barred && (person.planned || chosen.has(person.one.id)),
+    (person) => person.barred && (person.planned || chosen.has(person.athlete.id)),
   );
   const toggle = (id: string): void =>
     onSet({
@@ -50,30 +53,30 @@ export const WhoForm = ({
         ? set.athleteIds.filter((athleteId) => athleteId !== id)
         : [...set.athleteIds, id],
     });
-  const pick = ({ one, barred: why }: (typeof people)[number]) => {
-    const on = chosen.has(one.id);
+  const pick = ({ athlete, barred: why }: (typeof people)[number]) => {
+    const on = chosen.has(athlete.id);
     const fit =
       base?.movement && base.choices && on
-        ? fitOf(base.movement, { choices: base.choices }, one, {
+        ? fitOf(base.movement, { choices: base.choices }, athlete, {
             ...style,
-            shoeM: one.shoeM ?? undefined,
+            shoeM: athlete.shoeM ?? undefined,
           })
         : null;
     return (
       <button
-        key={one.id}
+        key={athlete.id}
         type="button"
         className={why ? 'pick barred' : 'pick'}
         aria-pressed={on}
         disabled={why !== null && !on}
-        onClick={() => toggle(one.id)}
+        onClick={() => toggle(athlete.id)}
       >
-        {one.name}
-        {one.archived && ', archived'}
-        {turns.has(one.id) && (
+        {athlete.name}
+        {athlete.archived && ', archived'}
+        {turns.has(athlete.id) && (
           <span className="figure quiet-turn" aria-hidden>
             {' '}
-            {turns.get(one.id)}
+            {turns.get(athlete.id)}
           </span>
         )}
         {fit && (
@@ -84,8 +87,8 @@ export const WhoForm = ({
       </button>
     );
   };
-  const near = people.filter((person) => person.planned || chosen.has(person.one.id));
-  const others = people.filter((person) => !person.planned && !chosen.has(person.one.id));
+  const near = people.filter((person) => person.planned || chosen.has(person.athlete.id));
+  const others = people.filter((person) => !person.planned && !chosen.has(person.athlete.id));
   // Whoever may run it and is not on it yet, by squad and by position.
   const open = mayRun(loads, athletes, date).filter((athlete) => !chosen.has(athlete.id));
   const groups = [
@@ -142,9 +145,9 @@ export const WhoForm = ({
           {message}
         </div>
       )}
-      {barred.map(({ one, barred: why }) => (
-        <div key={one.id} className="field-message">
-          {whyBarred(one.name, why!)}
+      {barred.map(({ athlete, barred: why }) => (
+        <div key={athlete.id} className="field-message">
+          {whyBarred(athlete.name, why!)}
         </div>
       ))}
       {others.length > 0 && (

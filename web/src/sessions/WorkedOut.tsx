@@ -52,11 +52,11 @@ export const WorkedOut = ({
     const ground = grounds.find((ground) => ground.id === groundId);
     const baseOfSet = baseOn(finds, ground ? takenFrom(ground) : null);
     const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
-    const there = athletes.filter((athlete) => ids.has(athlete.id));
+    const present = athletes.filter((athlete) => ids.has(athlete.id));
     const take = (answer: RunsAnswer): void => {
       for (const [id, body, runs] of answer) {
         keepBody(
-          there.find((athlete) => athlete.id === id)!,
+          present.find((athlete) => athlete.id === id)!,
           body,
           runs,
         );
@@ -67,7 +67,7 @@ export const WorkedOut = ({
     };
     const sets = drillSets.map((set) => ({ set, base: baseOfSet(set) }));
     // What could not be solved beside the page is solved, or told of, where it is drawn.
-    askWork((work) => work.runs({ sets, athletes: there }))
+    askWork((work) => work.runs({ sets, athletes: present }))
       .then(take)
       .then(finish, finish);
     return () => {

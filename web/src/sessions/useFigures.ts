@@ -44,9 +44,9 @@ export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }:
   );
   const bodies = useMemo(() => {
     const ids = new Set(drillSets.flatMap((set) => set.athleteIds));
-    const there = athletes.filter((athlete) => ids.has(athlete.id));
+    const present = athletes.filter((athlete) => ids.has(athlete.id));
     // With nobody in it yet, somebody stands for all.
-    return bodiesOf(there.length > 0 ? there : athletes.slice(0, 1));
+    return bodiesOf(present.length > 0 ? present : athletes.slice(0, 1));
   }, [athletes, drillSets]);
   const baseOfSet = useMemo(() => baseOn(finds, here), [finds, here]);
   const { slot, figures } = useMemo(() => {
@@ -131,8 +131,8 @@ export const useFigures = (draft: SessionInput, all: Club) => {
     return mostLoaded(
       sessionLoads(loads),
       (id) => {
-        const known = weeks(id) ?? { before: [], thisWeek: addLoads([]) };
-        return { ...known, thisWeek: addLoads([known.thisWeek, ahead.get(id) ?? null]) };
+        const weeksKnown = weeks(id) ?? { before: [], thisWeek: addLoads([]) };
+        return { ...weeksKnown, thisWeek: addLoads([weeksKnown.thisWeek, ahead.get(id) ?? null]) };
       },
       (id, kind) => weekLimit(club.limits, birthYear.get(id) ?? null, date, kind),
     );

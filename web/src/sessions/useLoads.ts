@@ -20,7 +20,7 @@ export const useHistory = (day: string): LoadHistory | undefined =>
   }).data;
 
 export const makesBy = (history: LoadHistory | undefined): Map<string, Makes> =>
-  new Map((history?.makes ?? []).map((one) => [`${one.athleteId}/${one.movement}`, one]));
+  new Map((history?.makes ?? []).map((made) => [`${made.athleteId}/${made.movement}`, made]));
 
 const WEEKS = 4;
 
@@ -63,7 +63,7 @@ export const useLoads = (
   makes: ReadonlyMap<string, Makes>,
 ): ReadonlyMap<string, BodyLoad>[] | null => {
   const [loads, setLoads] = useState<ReadonlyMap<string, BodyLoad>[] | null>(null);
-  const there = useMemo(() => {
+  const present = useMemo(() => {
     if (!sets) return null;
     const ids = new Set(sets.flatMap(({ set }) => set.athleteIds));
     return {
@@ -78,7 +78,7 @@ export const useLoads = (
       makes: [...makes],
     } satisfies LoadsAsk;
   }, [sets, bodies, conditions.on, conditions.people, makes]);
-  const ask = useDeferredValue(there);
+  const ask = useDeferredValue(present);
   useEffect(() => {
     if (!ask) return undefined;
     let over = false;

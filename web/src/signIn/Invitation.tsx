@@ -95,7 +95,7 @@ const HasAccount = ({ token, email }: { token: string; email: string }) => {
 export const Invitation = () => {
   // After the #, so that it goes to no server and no log before it is used.
   const [token] = useState(() => window.location.hash.slice(1));
-  const [known, setKnown] = useState(false);
+  const [isKnown, setKnown] = useState(false);
   const query = useQuery({
     queryKey: ['invitation'],
     retry: false,
@@ -120,7 +120,7 @@ export const Invitation = () => {
                       On this device {signedInAs} is signed in; joining signs that account out here.
                     </p>
                   )}
-                  {known ? (
+                  {isKnown ? (
                     <HasAccount token={token} email={email} />
                   ) : (
                     <NewHere token={token} person={person} />
@@ -128,9 +128,9 @@ export const Invitation = () => {
                   <Button
                     variant="link"
                     className="p-0 text-start"
-                    onClick={() => setKnown(!known)}
+                    onClick={() => setKnown(!isKnown)}
                   >
-                    {known ? 'I have no account yet' : 'I have an account with this address'}
+                    {isKnown ? 'I have no account yet' : 'I have an account with this address'}
                   </Button>
                 </>
               )}

@@ -10,7 +10,7 @@ export const FirstUse = ({ come }: { come: FirstSteps }) => {
   const mayPlan = useMayPlan();
   const { skipped, skip } = useSettings();
   if (!mayPlan) return null;
-  const own = new Set(skipped[club.id] ?? []);
+  const skippedHere = new Set(skipped[club.id] ?? []);
   const steps = [
     {
       code: 'athletes',
@@ -55,7 +55,7 @@ export const FirstUse = ({ come }: { come: FirstSteps }) => {
   ];
   // Once reps are logged nobody needs to be led.
   if (steps.at(-1)!.done) return null;
-  const next = steps.find((step) => !step.done && !own.has(step.code));
+  const next = steps.find((step) => !step.done && !skippedHere.has(step.code));
   if (!next) return null;
   return (
     <section className="panel first-use" aria-label="First steps">
@@ -64,12 +64,18 @@ export const FirstUse = ({ come }: { come: FirstSteps }) => {
         {steps.map((step) => (
           <li
             key={step.code}
-            className={step.done ? 'done' : own.has(step.code) ? 'skipped' : undefined}
+            className={step.done ? 'done' : skippedHere.has(step.code) ? 'skipped' : undefined}
             aria-current={step === next ? 'step' : undefined}
           >
             <strong>{step.name}</strong>{' '}
             <span className="quiet small-text">
-              {step.done ? 'done' : own.has(step.code) ? 'skipped' : step === next ? step.why : ''}
+              {step.done
+                ? 'done'
+                : skippedHere.has(step.code)
+                  ? 'skipped'
+                  : step === next
+                    ? step.why
+                    : ''}
             </span>
           </li>
         ))}

@@ -67,17 +67,17 @@ export const Holds = memo(
     target: string;
     style: LengthStyle;
   }) => {
-    const own = useMemo(() => athleteSpread(current), [current]);
+    const spread = useMemo(() => athleteSpread(current), [current]);
     const [typed, setTyped] = useState<Partial<SpreadParts>>({});
     const [steer, setSteer] = useState(4);
     const [jumpM, setJumpM] = useState(USUAL_JUMP_M);
-    const { stepFraction, runFraction } = { ...own, ...typed };
+    const { stepFraction, runFraction } = { ...spread, ...typed };
     const by = { stepFraction, runFraction };
     const small = { ...style, small: true };
     const isBoard = target === 'board' || target === 'line';
     const plans = plansBeside(plan, ask, counts, OTHER_START_M);
-    const asked = simulationsOf(plans, { ...by, steerSteps: steer, runs: RUNS, seed: SEED });
-    const settled = useSettled(JSON.stringify(asked), SETTLE_MS);
+    const jobs = simulationsOf(plans, { ...by, steerSteps: steer, runs: RUNS, seed: SEED });
+    const settled = useSettled(JSON.stringify(jobs), SETTLE_MS);
     const spreads = useQuery<RunUpSpread[]>({
       queryKey: ['simulate', settled],
       queryFn: () => plannerWork().simulate(JSON.parse(settled) as RunUpSimulation[]),
@@ -108,8 +108,8 @@ export const Holds = memo(
           <span className="quiet">
             {Object.keys(typed).length > 0
               ? 'as you say'
-              : own.runs > 0
-                ? `from ${own.runs} measured runs`
+              : spread.runs > 0
+                ? `from ${spread.runs} measured runs`
                 : 'usual figures; two measured runs give the athlete’s own'}
           </span>
           <label className="row-line" style={{ gap: 6 }}>

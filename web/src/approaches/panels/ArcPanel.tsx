@@ -47,8 +47,8 @@ export const ArcPanel = ({
   const lanes = arcLanes({ ...now, shuffleStepM: shuffleM });
   const fromDeg = lanes.marks[now.fromLane - 1]!.angleDeg;
   const toDeg = lanes.marks[now.toLane - 1]!.angleDeg;
-  const asked = { depthM: now.depthM, fromDeg, toDeg, speedMps: now.speedMps };
-  const move = arcMove(asked);
+  const arcInput = { depthM: now.depthM, fromDeg, toDeg, speedMps: now.speedMps };
+  const move = arcMove(arcInput);
   const endS = Math.max(move.straight.setS, move.angleFirst.setS);
   const [timeS, setTimeS] = useState(endS);
   const [racing, setRacing] = useState(false);
@@ -75,7 +75,7 @@ export const ArcPanel = ({
   const x = scaleLinear([-reach, reach], [width / 2 - reach * pixels, width / 2 + reach * pixels]);
   // Out of the goal is up, as in the drawing of the plan.
   const y = (outM: number): number => HEIGHT - 34 - outM * pixels;
-  const keepers = keepersAt(asked, shownS);
+  const keepers = keepersAt(arcInput, shownS);
   const from = onArc(fromDeg, now.depthM);
   const to = onArc(toDeg, now.depthM);
   const points = (list: ArcPlace[]): string =>

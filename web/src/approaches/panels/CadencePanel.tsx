@@ -26,7 +26,7 @@ const SAMPLE_RATE = 16_000;
 
 /** A cadence raised over some weeks: the ramp, the step length that goes with it, and its beat. */
 export const CadencePanel = ({
-  chosen: asked,
+  chosen: chosenCadence,
   body,
   figures,
   style,
@@ -41,11 +41,11 @@ export const CadencePanel = ({
   disabled: boolean;
   onChoose: (chosen: Chosen) => void;
 }) => {
-  const own = figures.cadence && Math.round(figures.cadence.mean);
-  const { weeks, baselineSpm, target } = cadenceWeeks(asked, body);
-  const now = { ...asked, baselineSpm };
+  const athleteCadence = figures.cadence && Math.round(figures.cadence.mean);
+  const { weeks, baselineSpm, target } = cadenceWeeks(chosenCadence, body);
+  const now = { ...chosenCadence, baselineSpm };
   const set = (change: Partial<Chosen>): void => {
-    const next = { ...asked, ...change };
+    const next = { ...chosenCadence, ...change };
     onChoose({ ...next, week: Math.min(next.week ?? 1, next.weeks) });
   };
   const last = weeks.at(-1)!;
@@ -85,14 +85,15 @@ export const CadencePanel = ({
           then measure again.
         </div>
       )}
-      {own !== undefined && figures.cadence && (
+      {athleteCadence !== undefined && figures.cadence && (
         <div className="note small-text mb-2" role="status">
-          Counted last, {dayName(figures.cadence.takenOn)}: <span className="figure">{own}</span>.{' '}
+          Counted last, {dayName(figures.cadence.takenOn)}:{' '}
+          <span className="figure">{athleteCadence}</span>.{' '}
           {week === 0 ? 'The baseline' : `Week ${week}`} asks for{' '}
           <span className="figure">{target.cadenceSpm}</span>
-          {own === target.cadenceSpm
+          {athleteCadence === target.cadenceSpm
             ? ': right on it.'
-            : `: ${Math.abs(target.cadenceSpm - own)} ${own < target.cadenceSpm ? 'to go' : 'over it; hold it there'}.`}
+            : `: ${Math.abs(target.cadenceSpm - athleteCadence)} ${athleteCadence < target.cadenceSpm ? 'to go' : 'over it; hold it there'}.`}
         </div>
       )}
       <div className="note small-text mb-2">
@@ -107,25 +108,25 @@ export const CadencePanel = ({
           'Nobody has counted on an easy day yet; the rate sags then, and the beat should be its own.'
         )}
       </div>
-      {asked.baselineSpm === null && own === undefined && (
+      {chosenCadence.baselineSpm === null && athleteCadence === undefined && (
         <div className="note small-text mb-2">
           <span className="tag tag-estimate">estimate</span> The baseline is a usual one; count the
           athlete’s own first.
         </div>
       )}
-      {asked.baselineSpm !== null && asked.baselineSpm !== own && (
+      {chosenCadence.baselineSpm !== null && chosenCadence.baselineSpm !== athleteCadence && (
         <div className="note small-text mb-2">
-          The baseline of {asked.baselineSpm} is set by hand
-          {own === undefined
+          The baseline of {chosenCadence.baselineSpm} is set by hand
+          {athleteCadence === undefined
             ? '; nobody has counted the athlete’s own.'
-            : `; ${own} was counted.`}{' '}
+            : `; ${athleteCadence} was counted.`}{' '}
           <Button
             size="sm"
             variant="outline-dark"
             disabled={disabled}
             onClick={() => set({ baselineSpm: null })}
           >
-            {own === undefined ? 'Take the usual one' : 'Take what was counted'}
+            {athleteCadence === undefined ? 'Take the usual one' : 'Take what was counted'}
           </Button>
         </div>
       )}

@@ -11,14 +11,14 @@ import { Length, Speed } from '../../controls/Figure';
 /** How fast the close may be, so that its speed can be gone within the zone; never shortened earlier. */
 export const Brake = ({
   brake,
-  asked,
+  fullFraction,
   fraction,
   limit,
   paceM,
   style,
 }: {
   brake: NonNullable<StraightPlan['brake']>;
-  asked: number;
+  fullFraction: number;
   /** of full speed, as it is run */
   fraction: number;
   /** the athlete's measured stop; a usual one where there is none */
@@ -28,16 +28,16 @@ export const Brake = ({
   style: LengthStyle;
 }) => {
   const limitMps2 = limit?.mean ?? USUAL_BRAKING_MPS2;
-  const held = fraction < asked - 1e-9;
+  const isSlower = fraction < fullFraction - 1e-9;
   return (
-    <div className={held ? 'note note-wrong my-2' : 'note my-2'} role="status">
-      {held && <strong>As fast as asked it cannot be run. </strong>}
+    <div className={isSlower ? 'note note-wrong my-2' : 'note my-2'} role="status">
+      {isSlower && <strong>As fast as asked it cannot be run. </strong>}
       Closes at <Speed mps={brake.entrySpeedMps} unit={style.unit} />,{' '}
       <strong>{Math.round(fraction * 100)} % of full</strong>, and shortens over{' '}
       <Length m={brake.brakeZoneM} style={style} />,{' '}
       <span className="figure">{(brake.brakeZoneM / paceM).toFixed(1)}</span> own paces, braking at{' '}
       {brake.decelMps2.toFixed(1)} m/s² on average.{' '}
-      {held
+      {isSlower
         ? `Faster could not be braked there: ${limit ? 'the measured limit is' : 'a usual limit is'} ${limitMps2.toFixed(1)} m/s². A slower close is the answer, not an earlier one.`
         : `No step may brake harder than ${limitMps2.toFixed(1)} m/s², ${limit ? 'as measured' : 'a usual limit'}.`}
     </div>

@@ -44,7 +44,7 @@ export const PlanPage = ({
   athletes,
   first,
   ground,
-  asked,
+  fromAddress,
   onTaken,
 }: {
   movement: Movement;
@@ -54,11 +54,16 @@ export const PlanPage = ({
   /** where a new plan is set out until the coach says otherwise */
   ground: OnGround | null;
   /** what was chosen just before, for whom and what of the movement; null when nothing was */
-  asked: Asked | null;
+  fromAddress: Asked | null;
   onTaken: () => void;
 }) => {
   const mayPlan = useMayPlan();
-  const work = usePlan(saved, newPlan(written, first, ground, asked ?? {}), asked, onTaken);
+  const work = usePlan(
+    saved,
+    newPlan(written, first, ground, fromAddress ?? {}),
+    fromAddress,
+    onTaken,
+  );
   const { draft, change, served } = work;
   const { choices } = draft;
   const [athleteId, setAthleteId] = useState(
@@ -95,11 +100,11 @@ export const PlanPage = ({
     const next = athletes.find((athlete) => athlete.id === id);
     setAthleteId(id);
     if (draft.version !== null || !next || draft.athleteIds.length > 1) return;
-    const named = draft.name !== usualName(written, athlete);
+    const isRenamed = draft.name !== usualName(written, athlete);
     change({
       ...draft,
       athleteIds: [id],
-      name: named ? draft.name : usualName(written, next),
+      name: isRenamed ? draft.name : usualName(written, next),
     });
   };
   const list = (ids: readonly string[], on: boolean): void =>

@@ -61,7 +61,7 @@ export const Planner = () => {
               );
             }
             const wanted = query.get('athlete');
-            const asked: Asked | null =
+            const fromAddress: Asked | null =
               state || wanted
                 ? { ...(state as Asked | null), athleteId: wanted ?? undefined }
                 : null;
@@ -78,7 +78,7 @@ export const Planner = () => {
                 athletes={people}
                 first={first}
                 ground={chosen}
-                asked={asked}
+                fromAddress={fromAddress}
                 onTaken={onTaken}
               />
             );

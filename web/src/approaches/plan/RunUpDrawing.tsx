@@ -83,7 +83,7 @@ export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
       {run && plan?.brake && (
         <Brake
           brake={plan.brake}
-          asked={choices.speedFraction}
+          fullFraction={choices.speedFraction}
           fraction={run.ask.speedFraction ?? 1}
           limit={currentFigures(athlete.readings).stop}
           paceM={spanM({ value: 1, of: 'pace' }, body)}

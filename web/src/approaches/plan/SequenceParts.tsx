@@ -116,8 +116,8 @@ export const SequencePanels = ({
   const ruleSets = useRuleSets();
   const layout = solved?.layout;
   const rules = ruleSets.find((set) => set.id === choices.ruleSet);
-  const set = (asked: Partial<SequenceChoices>): void =>
-    onChoices({ ...choices, ...asked }, Object.keys(asked).join());
+  const set = (change: Partial<SequenceChoices>): void =>
+    onChoices({ ...choices, ...change }, Object.keys(change).join());
   return (
     <>
       {layout && (

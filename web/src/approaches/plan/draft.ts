@@ -51,28 +51,28 @@ export type Asked = Partial<Pick<SequenceChoices, 'reads' | 'schools' | 'drill' 
 const startOf = (
   movement: Movement,
   athlete: Athlete | undefined,
-  { athleteId: _athlete, ...asked }: Asked,
+  { athleteId: _athlete, ...change }: Asked,
 ): Choices => {
   const start = straightStart(athlete ? forBody(movement, bodyOf(athlete)) : movement);
   // A drill or another exit of a run-up is a part or a way of its own, not the run to the target.
-  const whole = !asked.drill && Object.keys(asked.reads ?? {}).length === 0;
+  const whole = !change.drill && Object.keys(change.reads ?? {}).length === 0;
   return start && whole
     ? {
         ...start,
         checkMarks: USUAL_CHECK_MARKS.filter((mark) => mark < start.steps),
         tolerance: USUAL_TOLERANCE,
-        schools: asked.schools ?? {},
+        schools: change.schools ?? {},
       }
-    : { ...sequenceStart(), ruleSet: movement.ruleSets[0] ?? null, ...asked };
+    : { ...sequenceStart(), ruleSet: movement.ruleSets[0] ?? null, ...change };
 };
 
 export const newPlan = (
   movement: Movement,
   athlete: Athlete | undefined,
   ground: OnGround | null,
-  asked: Asked = {},
+  fromAddress: Asked = {},
 ): PlanDraft => {
-  const choices = { ...startOf(movement, athlete, asked), ...(ground && { ground }) };
+  const choices = { ...startOf(movement, athlete, fromAddress), ...(ground && { ground }) };
   return {
     id: uuid(),
     name: usualName(movement, athlete),

@@ -12,8 +12,8 @@ import { usePutAway } from '../../controls/usePutAway';
 import { type Asked, draftName, draftOf, type PlanDraft } from './draft';
 
 /** A draft from before with what was asked for just now: who, and which exits, ways and part. */
-const withAsked = (kept: PlanDraft, fresh: PlanDraft, asked: Asked | null): PlanDraft => {
-  const { athleteId, ...choices } = asked ?? {};
+const withAsked = (kept: PlanDraft, fresh: PlanDraft, fromAddress: Asked | null): PlanDraft => {
+  const { athleteId, ...choices } = fromAddress ?? {};
   const chose = Object.keys(choices).length > 0;
   const sameKind = isSequence(kept.choices) === isSequence(fresh.choices);
   const other = athleteId !== undefined && !kept.athleteIds.includes(athleteId);
@@ -36,13 +36,13 @@ const withAsked = (kept: PlanDraft, fresh: PlanDraft, asked: Asked | null): Plan
  * with what somebody else has saved meanwhile.
  *
  * @param fresh what to begin with when there is no saved plan
- * @param asked what was chosen elsewhere just now; it goes over a draft from before
+ * @param fromAddress what was chosen elsewhere just now; it goes over a draft from before
  * @param onTaken called when the draft has taken that over, with the first change
  */
 export const usePlan = (
   saved: Approach | null,
   fresh: PlanDraft,
-  asked: Asked | null,
+  fromAddress: Asked | null,
   onTaken: () => void,
 ) => {
   const navigate = useNavigate();
@@ -51,8 +51,8 @@ export const usePlan = (
     saved ? draftOf(saved) : fresh,
   );
   const [taken, setTaken] = useState(false);
-  const fromElsewhere = saved === null && asked !== null && !taken;
-  const draft = fromElsewhere ? withAsked(kept, fresh, asked) : kept;
+  const fromElsewhere = saved === null && fromAddress !== null && !taken;
+  const draft = fromElsewhere ? withAsked(kept, fresh, fromAddress) : kept;
   // What was saved meanwhile stays saved, however far back the plan goes.
   const { change, ...history } = useHistory(draft, (next) => {
     setDraft({ ...next, id: draft.id, version: draft.version });

@@ -51,14 +51,14 @@ export const useRunUp = (
 const withChoices = (
   draft: PlanDraft,
   choices: StraightChoices,
-  asked: Partial<StraightChoices>,
+  change: Partial<StraightChoices>,
 ): PlanDraft => {
   // A pin holds for its count only.
-  const free = asked.steps !== undefined && asked.steps !== choices.steps ? { pins: [] } : {};
-  const next = { ...choices, ...free, ...asked };
+  const free = change.steps !== undefined && change.steps !== choices.steps ? { pins: [] } : {};
+  const next = { ...choices, ...free, ...change };
   const { steps } = next;
   const inRange =
-    asked.steps === undefined || (asked.steps >= draft.from && asked.steps <= draft.to);
+    change.steps === undefined || (change.steps >= draft.from && change.steps <= draft.to);
   return {
     ...draft,
     choices: next,
@@ -72,8 +72,8 @@ export const useSetting = ({
   choices,
   onDraft,
 }: Pick<ChoiceParts<StraightChoices>, 'draft' | 'choices' | 'onDraft'>) => {
-  const set = (asked: Partial<StraightChoices>, what = Object.keys(asked).join()): void =>
-    onDraft(withChoices(draft, choices, asked), what);
+  const set = (change: Partial<StraightChoices>, what = Object.keys(change).join()): void =>
+    onDraft(withChoices(draft, choices, change), what);
   const pin = (step: number, lengthM: number | null): void => {
     const others = choices.pins.filter((pin) => pin.step !== step);
     const pins =

@@ -9,7 +9,7 @@ import { useAt } from '../../parts/fields/fields';
 import { MaybeAt, PicksAt } from '../../parts/fields/PicksAt';
 import { LOADS_NAMED } from './loadNames';
 import { SetUpAt } from './SetUpForm';
-import { named, useWork } from './work';
+import { codeNames, useWork } from './work';
 
 const PART_NAMES: Record<Part['kind'], string> = {
   all: 'the whole',
@@ -24,8 +24,8 @@ export const DrillForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
   const { value: drill } = useAt<Drill>(at);
   const part = useAt<Part>(`${at}.part`);
-  const phases = named(movement.phases);
-  const exits = movement.phases.flatMap((phase) => named(phase.read?.options ?? []));
+  const phases = codeNames(movement.phases);
+  const exits = movement.phases.flatMap((phase) => codeNames(phase.read?.options ?? []));
   const fresh = (kind: Part['kind']): Part => {
     const [first, last] = [movement.phases[0]!.code, movement.phases.at(-1)!.code];
     const parts: Record<Part['kind'], Part> = {
@@ -107,7 +107,7 @@ export const StepForm = ({ at }: { at: string }) => {
   const { movement } = useWork();
   return (
     <div className="edit-grid">
-      <ChoiceAt at={`${at}.drill`} label="Drill" options={named(movement.drills)} />
+      <ChoiceAt at={`${at}.drill`} label="Drill" options={codeNames(movement.drills)} />
       <TextAt at={`${at}.goOn`} label="On when" hint="What shows that it is time for the next." />
       <TextAt at={`${at}.weeks`} label="Weeks, where it is a matter of weeks" />
     </div>

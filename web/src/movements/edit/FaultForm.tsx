@@ -2,7 +2,7 @@ import { FAULT_FIGURES, type FaultFigure } from '@gravek/contract/movementParts'
 import { ChoiceAt, FlagAt, NumberAt, TextAt, WordsAt } from '../../parts/fields/At';
 import { useAt } from '../../parts/fields/fields';
 import { PicksAt } from '../../parts/fields/PicksAt';
-import { named, useWork } from './work';
+import { codeNames, useWork } from './work';
 
 const FIGURE_NAMES: Record<FaultFigure, string> = {
   'first-step-shorter': 'first step shorter than planned',
@@ -41,19 +41,19 @@ export const FaultForm = ({ at }: { at: string }) => {
       <PicksAt
         at={`${at}.phases`}
         label={wrong ? 'Answers the reads of' : 'Shows in'}
-        options={named(wrong ? movement.phases.filter((phase) => phase.read) : movement.phases)}
+        options={codeNames(wrong ? movement.phases.filter((phase) => phase.read) : movement.phases)}
         empty="No phase has a read yet."
       />
       <PicksAt
         at={`${at}.leadsTo`}
         label="Brings about"
-        options={named(movement.faults.filter((fault) => fault.code !== value.code))}
+        options={codeNames(movement.faults.filter((fault) => fault.code !== value.code))}
         empty="There is no other fault yet."
       />
       <PicksAt
         at={`${at}.drills`}
         label="Drills against it"
-        options={named(movement.drills)}
+        options={codeNames(movement.drills)}
         empty="There is no drill yet."
       />
     </>

@@ -76,15 +76,15 @@ const ARMS = [
 const PoseAt = ({ at }: { at: string }) => {
   const { body } = useWork();
   const { value: pose } = useAt<Pose>(at);
-  const { value: held } = useAt<Posture>(at.replace(/\.\w+$/, ''));
+  const { value: posture } = useAt<Posture>(at.replace(/\.\w+$/, ''));
   return (
     <div className="span-12 pose-columns">
       <SideStill
-        figure={figureOf(pose, body, held.liftM, held.boxM)}
-        looks={held.looks}
+        figure={figureOf(pose, body, posture.liftM, posture.boxM)}
+        looks={posture.looks}
         body={body}
-        wall={held.wall}
-        boxM={held.boxM}
+        wall={posture.wall}
+        boxM={posture.boxM}
       />
       <div className="edit-grid">
         <NumberAt at={`${at}.trunkDeg`} label="Trunk, from upright" unit="°" decimals={0} />

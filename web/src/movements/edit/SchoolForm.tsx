@@ -9,7 +9,7 @@ import { ParameterAt } from '../../parts/fields/Parameters';
 import { FEET, PicksAt } from '../../parts/fields/PicksAt';
 import { Rows } from '../../parts/fields/Rows';
 import { freshPosture, PostureAt } from './PostureForm';
-import { freeCode, named, useWork } from './work';
+import { freeCode, codeNames, useWork } from './work';
 
 const Change = ({ at }: { at: string }) => {
   const { movement } = useWork();
@@ -20,7 +20,7 @@ const Change = ({ at }: { at: string }) => {
   const wrong = useAt(`${at}.set`).message ?? message;
   return (
     <div className="edit-grid">
-      <ChoiceAt at={`${at}.phase`} label="Changes" options={named(movement.phases)} />
+      <ChoiceAt at={`${at}.phase`} label="Changes" options={codeNames(movement.phases)} />
       {Object.keys(value.set).flatMap((key) => {
         const field = fields[key];
         return field ? [<ParameterAt key={key} at={`${at}.set.${key}`} field={field} />] : [];
@@ -58,7 +58,7 @@ export const OtherwiseForm = ({
   children?: (change: string) => React.ReactNode;
 }) => {
   const { movement } = useWork();
-  const phases = named(movement.phases);
+  const phases = codeNames(movement.phases);
   const phase = movement.phases[0]!.code;
   return (
     <>
@@ -128,11 +128,11 @@ export const SchoolForm = ({ at }: { at: string }) => {
             <TextAt at={`${path}.name`} label="Name" />
             <WordsAt at={`${path}.reason`} label="The reason its coaches give" />
             <OtherwiseForm at={path} />
-            <PicksAt at={`${path}.skips`} label="Leaves out" options={named(movement.phases)} />
+            <PicksAt at={`${path}.skips`} label="Leaves out" options={codeNames(movement.phases)} />
             <PicksAt
               at={`${path}.without`}
               label="Does not count as a fault"
-              options={named(movement.faults)}
+              options={codeNames(movement.faults)}
             />
             <Rows
               at={`${path}.faults`}
@@ -144,7 +144,7 @@ export const SchoolForm = ({ at }: { at: string }) => {
                   <ChoiceAt
                     at={`${row}.code`}
                     label="Sees otherwise"
-                    options={named(movement.faults)}
+                    options={codeNames(movement.faults)}
                   />
                   <TextAt at={`${row}.sees`} label="What is seen" />
                   <TextAt at={`${row}.cue`} label="Cue" />
@@ -164,7 +164,7 @@ export const SchoolForm = ({ at }: { at: string }) => {
                   <ChoiceAt
                     at={`${row}.phase`}
                     label="Held otherwise in"
-                    options={named(movement.phases)}
+                    options={codeNames(movement.phases)}
                   />
                   <PostureAt at={`${row}.posture`} />
                 </div>

@@ -17,5 +17,5 @@ export const freeCode = (list: readonly { code: string }[], stem: string): strin
 };
 
 /** A list's codes with their names, to choose from. */
-export const named = (list: readonly { code: string; name: string }[]): [string, string][] =>
+export const codeNames = (list: readonly { code: string; name: string }[]): [string, string][] =>
   list.map((item) => [item.code, item.name]);

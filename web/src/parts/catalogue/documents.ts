@@ -11,8 +11,8 @@ const failed = new Set<string>();
 
 const load = (entry: (typeof BUILT_IN)[number]): Promise<void> => {
   const { code } = entry;
-  const known = coming.get(code);
-  if (known) return known;
+  const promised = coming.get(code);
+  if (promised) return promised;
   const promise = loadBuiltIn(entry).then(
     (document) => {
       documents.set(code, document);
@@ -52,8 +52,11 @@ export const needDocuments = (codes: Iterable<string>): void => {
  *
  * @throws {Promise} as `needDocuments`
  */
-export const documentOf = (code: string, own: readonly Movement[]): Movement | undefined => {
-  const found = own.find((movement) => movement.code === code);
+export const documentOf = (
+  code: string,
+  clubDocuments: readonly Movement[],
+): Movement | undefined => {
+  const found = clubDocuments.find((movement) => movement.code === code);
   if (found) return found;
   needDocuments([code]);
   return documents.get(code) ?? chainMovement(code);
@@ -82,8 +85,8 @@ export const useDocumentsHere = (codes: readonly string[]): boolean => {
 };
 
 /** The name of a movement by its code, without its document. */
-export const nameOf = (code: string, own: readonly Movement[]): string | undefined =>
-  [...own, ...BUILT_IN].find((movement) => movement.code === code)?.name ??
+export const nameOf = (code: string, clubDocuments: readonly Movement[]): string | undefined =>
+  [...clubDocuments, ...BUILT_IN].find((movement) => movement.code === code)?.name ??
   chainMovement(code)?.name;
 
 /** All built-in movements; asked for only when they are wanted. */

@@ -13,7 +13,7 @@ export type Catalogue = {
   /** whether the club's own have come */
   ready: boolean;
   /** the club's own, those put away included */
-  own: readonly ClubMovement[];
+  clubMovements: readonly ClubMovement[];
   documents: readonly Movement[];
   /**
    * A movement by its code; while the club's own are on their way, an empty one of that code. It is asked
@@ -29,13 +29,13 @@ export type Catalogue = {
 /** Built-in movements and the club's own. */
 export const useCatalogue = (): Catalogue => {
   const query = useClubMovements();
-  const own = query.data ?? NONE;
+  const clubDocuments = query.data ?? NONE;
   const ready = query.data !== undefined;
   return useMemo(() => {
-    const documents = own.map((movement) => movement.movement);
+    const documents = clubDocuments.map((movement) => movement.movement);
     return {
       ready,
-      own,
+      clubMovements: clubDocuments,
       documents,
       of: (code) => {
         const found = documentOf(code, documents);
@@ -45,7 +45,7 @@ export const useCatalogue = (): Catalogue => {
       },
       nameOf: (code) => nameOf(code, documents) ?? '…',
     };
-  }, [own, ready]);
+  }, [clubDocuments, ready]);
 };
 
 /**
@@ -55,22 +55,27 @@ export const useCatalogue = (): Catalogue => {
  */
 export const useAllMovements = (wanted = true) => {
   const builtIn = useBuiltIn(wanted);
-  const own = useClubMovements();
+  const clubMovementList = useClubMovements();
   const data = useMemo(
     () =>
       builtIn.data &&
-      own.data && [
+      clubMovementList.data && [
         ...builtIn.data,
-        ...own.data.filter((movement) => !movement.archived).map((movement) => movement.movement),
+        ...clubMovementList.data
+          .filter((movement) => !movement.archived)
+          .map((movement) => movement.movement),
       ],
-    [builtIn.data, own.data],
+    [builtIn.data, clubMovementList.data],
   );
-  const failed = builtIn.error ? builtIn : own;
+  const failed = builtIn.error ? builtIn : clubMovementList;
   return { data, error: failed.error, refetch: failed.refetch };
 };
 
 /** Rule sets to choose from: those that ship, and the club's own that are not put away. */
 export const useRuleSets = (): readonly NamedRuleSet[] => {
-  const own = useClubRuleSets().data;
-  return useMemo(() => [...RULE_SETS, ...(own ?? []).filter((set) => !set.archived)], [own]);
+  const clubRules = useClubRuleSets().data;
+  return useMemo(
+    () => [...RULE_SETS, ...(clubRules ?? []).filter((set) => !set.archived)],
+    [clubRules],
+  );
 };

@@ -19,9 +19,10 @@ export const FollowingBeat = ({
 }) => {
   const [on, setOn] = useState(false);
   const lately = cadences.slice(-OVER);
-  const own = lately.length === 0 ? 0 : lately.reduce((sum, spm) => sum + spm, 0) / lately.length;
+  const meanSpm =
+    lately.length === 0 ? 0 : lately.reduce((sum, spm) => sum + spm, 0) / lately.length;
   // In twos, so that a beat that is hardly another does not begin anew.
-  const beatSpm = 2 * Math.round(beatFor(own, targetSpm) / 2);
+  const beatSpm = 2 * Math.round(beatFor(meanSpm, targetSpm) / 2);
   useEffect(() => {
     if (!on) return undefined;
     const heard = playBeats(steadyBeats(beatSpm, (60 / beatSpm) * ROUND + 0.01));

@@ -80,7 +80,7 @@ const Choice = ({
   who: Wearer;
 }) => {
   const { is, problem } = useDevice();
-  const known = plan?.steps.some(({ lengthM }) => lengthM !== null) ?? false;
+  const hasLengths = plan?.steps.some(({ lengthM }) => lengthM !== null) ?? false;
   const devices: [name: string, by: Connect][] = [
     ['Step pod', bluetoothPod],
     ['This phone', phoneMotion],
@@ -88,7 +88,7 @@ const Choice = ({
     ['Microphone', microphone],
     ['Gates', typedGates(gatesAt, gateStyle)],
     ...(plan ? [['Simulated pod', madeUpPod(plan)] as [string, Connect]] : []),
-    ...(plan && known ? [['Simulated gates', madeUpGates(plan)] as [string, Connect]] : []),
+    ...(plan && hasLengths ? [['Simulated gates', madeUpGates(plan)] as [string, Connect]] : []),
   ];
   return (
     <div>

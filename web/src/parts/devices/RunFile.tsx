@@ -65,8 +65,8 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
   const speeds = (read?.minutes ?? []).flatMap(({ speedMps }) => speedMps ?? []);
   const save = async (): Promise<void> => {
     if (!read) return;
-    const asked = target.trim() === '' ? null : Number(target.replace(',', '.'));
-    if (asked !== null && !(asked >= 60 && asked <= 300)) {
+    const targetSpm = target.trim() === '' ? null : Number(target.replace(',', '.'));
+    if (targetSpm !== null && !(targetSpm >= 60 && targetSpm <= 300)) {
       setProblem('Write the target as steps a minute, such as 174, or leave it empty.');
       return;
     }
@@ -80,7 +80,7 @@ export const RunFile = ({ athlete, onClose }: { athlete: Athlete; onClose: () =>
         note: `From ${read.name}`.slice(0, 200),
         reading: {
           kind: 'steady',
-          targetSpm: asked,
+          targetSpm: targetSpm,
           minutesSpm: kept.map(({ cadenceSpm }) => Math.round(cadenceSpm)),
           minutesMps: kept.some(({ speedMps }) => speedMps !== null)
             ? kept.map(({ speedMps }) => speedMps && Number(speedMps.toFixed(2)))

@@ -22,12 +22,15 @@ export const phoneMotion: Connect = async ({ reading, landed }) => {
   let samples: MotionSample[] = [];
   let toldS = -Infinity;
   const feel = (event: DeviceMotionEvent): void => {
-    const own = event.acceleration;
+    const accelerated = event.acceleration;
     const whole = event.accelerationIncludingGravity;
     const lengthOf = (acceleration: DeviceMotionEventAcceleration | null): number =>
       Math.hypot(acceleration?.x ?? 0, acceleration?.y ?? 0, acceleration?.z ?? 0);
     // Phones that cannot tell gravity from motion give both together.
-    const mps2 = own && own.x !== null ? lengthOf(own) : Math.abs(lengthOf(whole) - GRAVITY);
+    const mps2 =
+      accelerated && accelerated.x !== null
+        ? lengthOf(accelerated)
+        : Math.abs(lengthOf(whole) - GRAVITY);
     samples.push({ atS: clockMs() / 1000, mps2 });
   };
   window.addEventListener('devicemotion', feel);

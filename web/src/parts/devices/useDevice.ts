@@ -65,9 +65,9 @@ let current = 0;
 export const connect = async (by: Connect, of: Wearer): Promise<void> => {
   disconnect();
   current += 1;
-  const own = current;
+  const connected = current;
   const heard = (change: (state: State) => Partial<State>): void => {
-    if (own === current) useDevice.setState(change);
+    if (connected === current) useDevice.setState(change);
   };
   useDevice.setState({ is: 'connecting', of, problem: null });
   try {
@@ -86,7 +86,7 @@ export const connect = async (by: Connect, of: Wearer): Promise<void> => {
       back: () => heard(() => ({ is: 'on' })),
       gates: (gates) => heard(() => ({ gates })),
     });
-    if (own === current) useDevice.setState({ is: 'on', device });
+    if (connected === current) useDevice.setState({ is: 'on', device });
     else device.stop();
   } catch (error) {
     if (!(error instanceof DeviceProblem)) throw error;

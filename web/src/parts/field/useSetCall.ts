@@ -50,8 +50,11 @@ export const useSetCall = (
       case 'rhythm':
         return outline && { kind: 'rhythm', beats: outline.contacts };
       case 'steps': {
-        const asked = /\blead=(left|right)\b/.exec(turn.variant)?.[1];
-        return { ...call, first: asked === 'right' || asked === 'left' ? asked : firstFoot };
+        const leadFoot = /\blead=(left|right)\b/.exec(turn.variant)?.[1];
+        return {
+          ...call,
+          first: leadFoot === 'right' || leadFoot === 'left' ? leadFoot : firstFoot,
+        };
       }
       case 'reads':
         return exits.length === 0

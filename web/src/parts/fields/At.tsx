@@ -14,7 +14,7 @@ export const TextAt = ({
   label,
   hint,
   type = 'text',
-  known = [],
+  suggestions = [],
   placeholder,
   onChange,
 }: At & {
@@ -25,7 +25,7 @@ export const TextAt = ({
   /** a time of day; a day, null where it is left empty */
   type?: 'text' | 'time' | 'date';
   /** words to choose from, beside any other */
-  known?: readonly string[];
+  suggestions?: readonly string[];
 }) => {
   const { value, message, set } = useAt<string | null | undefined>(at);
   const listId = useId();
@@ -36,15 +36,15 @@ export const TextAt = ({
           type={type}
           placeholder={placeholder}
           value={value ?? ''}
-          {...(known.length > 0 ? { list: listId } : {})}
+          {...(suggestions.length > 0 ? { list: listId } : {})}
           onChange={({ target: { value: text } }) =>
             onChange ? onChange(text) : set(text || (type === 'date' ? null : ''))
           }
         />
       </Field>
-      {known.length > 0 && (
+      {suggestions.length > 0 && (
         <datalist id={listId}>
-          {known.map((word) => (
+          {suggestions.map((word) => (
             <option key={word} value={word} />
           ))}
         </datalist>
@@ -117,8 +117,8 @@ export const ChoiceAt = ({
   onChange?: (value: string) => void;
 }) => {
   // What a movement may leave out is not there at all.
-  const { value: held, message, set } = useAt<string | number | null | undefined>(at);
-  const value = held ?? usual;
+  const { value: chosen, message, set } = useAt<string | number | null | undefined>(at);
+  const value = chosen ?? usual;
   const gone = value !== null && !options.some(([code]) => code === value);
   const choose = (text: string): void =>
     set(options.find(([code]) => String(code) === text)?.[0] ?? null);
@@ -182,7 +182,7 @@ export const LengthAt = ({
   label,
   optional = false,
   ofBody = false,
-  style: asked,
+  style: givenStyle,
 }: At & {
   optional?: boolean;
   /** a measure of the body: 186 is read as centimetres */
@@ -196,7 +196,7 @@ export const LengthAt = ({
     <Field label={label} message={message}>
       <LengthInput
         valueM={value}
-        style={asked ?? style}
+        style={givenStyle ?? style}
         optional={optional}
         ofBody={ofBody}
         kept={kept}

@@ -31,17 +31,20 @@ const ChangeCopy = ({ movement, link }: { movement: Movement; link: LinkEvidence
   );
   if (!mayPlan || !catalogue.ready) return null;
   const missing = link.verdict === 'missing';
-  const own =
-    catalogue.own.find((other) => other.id === movement.code) ??
-    catalogue.own.find((other) => !other.archived && other.basedOn?.code === movement.code);
-  const isDone = own && faultOf(own.movement, link.from)?.leadsTo.includes(link.to) === missing;
+  const evidence =
+    catalogue.clubMovements.find((other) => other.id === movement.code) ??
+    catalogue.clubMovements.find(
+      (other) => !other.archived && other.basedOn?.code === movement.code,
+    );
+  const isDone =
+    evidence && faultOf(evidence.movement, link.from)?.leadsTo.includes(link.to) === missing;
   const change = async (): Promise<void> => {
     try {
-      if (own) {
-        const { id, basedOn, version } = own;
-        const changed = withLink(own.movement, link, missing);
+      if (evidence) {
+        const { id, basedOn, version } = evidence;
+        const changed = withLink(evidence.movement, link, missing);
         await write.mutateAsync({ id, sent: { basedOn, movement: changed, version } });
-        tell(`${own.movement.name} is changed: cues go by its chain from now on.`);
+        tell(`${evidence.movement.name} is changed: cues go by its chain from now on.`);
       } else {
         const copy = await add(withLink(movement, link, missing), `${movement.name}, ours`);
         tell(`${copy.movement.name} is the club’s copy. Plan with it, and cues go by its chain.`);
@@ -51,8 +54,8 @@ const ChangeCopy = ({ movement, link }: { movement: Movement; link: LinkEvidence
       tell(error instanceof ApiProblem ? error.message : 'That could not be saved. Try again.');
     }
   };
-  if (isDone && own.id !== movement.code) {
-    return <span className="quiet small-text">{own.movement.name} has it so already.</span>;
+  if (isDone && evidence.id !== movement.code) {
+    return <span className="quiet small-text">{evidence.movement.name} has it so already.</span>;
   }
   return (
     <Button
@@ -61,7 +64,8 @@ const ChangeCopy = ({ movement, link }: { movement: Movement; link: LinkEvidence
       disabled={busy || write.isPending}
       onClick={() => void change()}
     >
-      {missing ? 'Put it into' : 'Take it out of'} {own ? own.movement.name : 'a copy of our own'}
+      {missing ? 'Put it into' : 'Take it out of'}{' '}
+      {evidence ? evidence.movement.name : 'a copy of our own'}
     </Button>
   );
 };
@@ -69,10 +73,10 @@ const ChangeCopy = ({ movement, link }: { movement: Movement; link: LinkEvidence
 const summary = ({ reps, links }: CauseCheck): string => {
   const count = (verdict: LinkEvidence['verdict']): number =>
     links.filter((link) => link.verdict === verdict).length;
-  const known = links.length - count('missing');
-  const held = count('holds');
+  const evidenced = links.length - count('missing');
+  const holding = count('holds');
   if (reps === 0) return 'No reps of the last year to hold it against.';
-  return `Held against ${reps.toLocaleString('en')} reps of the club’s last year: ${held} of ${known} links hold${
+  return `Held against ${reps.toLocaleString('en')} reps of the club’s last year: ${holding} of ${evidenced} links hold${
     count('unclear') > 0 ? `, ${count('unclear')} are seen too seldom to tell` : ''
   }.`;
 };

@@ -32,10 +32,10 @@ export const InSquad = ({
   empty: ReactNode;
   children: (shown: Shown) => ReactNode;
 }) => {
-  const [asked, setAsked] = useState<string | null>(null);
+  const [chosenMovement, setAsked] = useState<string | null>(null);
   const [squad, setSquad] = useState(ALL);
   const athletes = useAthletes();
-  const faults = useSquadFaults(asked);
+  const faults = useSquadFaults(chosenMovement);
   const catalogue = useCatalogue();
   const shown = (people: Athlete[], { movement: code, movements, items }: SquadFaults) => {
     if (code === null) return empty;

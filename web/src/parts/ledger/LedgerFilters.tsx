@@ -49,13 +49,13 @@ export const Filters = ({
   ledger,
   movement,
   athlete,
-  asked,
+  filters,
   onAsk,
 }: {
   ledger: Ledger;
   movement: Movement;
   athlete: Athlete;
-  asked: Readonly<Record<string, string>>;
+  filters: Readonly<Record<string, string>>;
   onAsk: (asked: Record<string, string>) => void;
 }) => {
   const axes = [...new Set(ledger.axes.map(({ axis }) => axis))];
@@ -67,9 +67,9 @@ export const Filters = ({
           key={axis}
           size="sm"
           aria-label={AXES[axis]}
-          value={asked[axis] ?? ''}
+          value={filters[axis] ?? ''}
           onChange={({ target }) => {
-            const { [axis]: _, ...rest } = asked;
+            const { [axis]: _, ...rest } = filters;
             onAsk(target.value === '' ? rest : { ...rest, [axis]: target.value });
           }}
         >

@@ -42,9 +42,9 @@ const InMovement = ({
   movement: Movement;
 }) => {
   const [all, setAll] = useState(false);
-  const [asked, setAsked] = useState<Record<string, string>>({});
+  const [filters, setAsked] = useState<Record<string, string>>({});
   const [chosen, setChosen] = useState<string | null>(null);
-  const query = useLedger(athlete.id, code, asked);
+  const query = useLedger(athlete.id, code, filters);
   return (
     <Loaded query={query} what="Getting the sessions …">
       {(ledger) => {
@@ -53,7 +53,7 @@ const InMovement = ({
         const row = rows.find((row) => row.code === chosen);
         const live = row && row.rate >= LIVE_RATE ? faultOf(movement, row.code) : undefined;
         const turns = row ? epochsSentence(row) : null;
-        const partly = Object.keys(asked).length > 0;
+        const partly = Object.keys(filters).length > 0;
         return (
           <>
             <div className="ledger-parts">
@@ -64,7 +64,7 @@ const InMovement = ({
                   ledger={ledger}
                   movement={movement}
                   athlete={athlete}
-                  asked={asked}
+                  filters={filters}
                   onAsk={setAsked}
                 />
                 {ledger.log.length === 0 ? (
@@ -181,14 +181,14 @@ const InMovement = ({
 export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
   const catalogue = useCatalogue();
   const faults = useAthleteFaults(athlete.id);
-  const [asked, setAsked] = useState<string | null>(null);
+  const [chosenMovement, setAsked] = useState<string | null>(null);
   return (
     <section className="panel" aria-label="Faults">
       <Uncounted />
       <Loaded query={faults} what="Getting the reps …">
         {(list) => {
-          const own = list.find((ledger) => ledger.movement === asked) ?? list[0];
-          if (!own) {
+          const shownLedger = list.find((ledger) => ledger.movement === chosenMovement) ?? list[0];
+          if (!shownLedger) {
             return (
               <>
                 <h2>Faults</h2>
@@ -208,7 +208,7 @@ export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
                     size="sm"
                     aria-label="Movement"
                     style={{ width: 'auto' }}
-                    value={own.movement}
+                    value={shownLedger.movement}
                     onChange={({ target: { value } }) =>
                       void fetchDocuments([value]).then(() => setAsked(value))
                     }
@@ -221,15 +221,15 @@ export const LedgerPanel = ({ athlete }: { athlete: Athlete }) => {
                   </Form.Select>
                 )}
                 <span className="quiet small-text">
-                  {list.length === 1 && `${catalogue.nameOf(own.movement)}: `}
-                  {counted(own.reps, 'rep')} in {counted(own.sessions, 'session')}
+                  {list.length === 1 && `${catalogue.nameOf(shownLedger.movement)}: `}
+                  {counted(shownLedger.reps, 'rep')} in {counted(shownLedger.sessions, 'session')}
                 </span>
               </div>
               <InMovement
-                key={own.movement}
+                key={shownLedger.movement}
                 athlete={athlete}
-                code={own.movement}
-                movement={toldTo(catalogue.of(own.movement), athlete)}
+                code={shownLedger.movement}
+                movement={toldTo(catalogue.of(shownLedger.movement), athlete)}
               />
             </>
           );

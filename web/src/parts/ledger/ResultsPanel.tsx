@@ -162,12 +162,12 @@ export const AthleteResults = ({
       <MadeAt
         label="Makes by spot"
         results={addResults(sessions, 'spot').filter(({ spot }) => spot !== null)}
-        nameOf={(one) => `${one.spot}, ${sideOf(one)}`}
+        nameOf={(made) => `${made.spot}, ${sideOf(made)}`}
       />
       <MadeAt
         label="Makes by exit"
         results={addResults(sessions, 'exit').filter(({ exit }) => exit !== null)}
-        nameOf={(one) => `${exitName(movement, one.exit!)}, ${sideOf(one)}`}
+        nameOf={(made) => `${exitName(movement, made.exit!)}, ${sideOf(made)}`}
       />
       <MadeAt
         label="Makes by move and ending"

@@ -16,12 +16,12 @@ export const pointsOf = (
   row: LedgerRow,
   partly = false,
 ): RatePoint[] => {
-  const own = spans.filter(({ fault }) => fault === row.code);
+  const faultSpans = spans.filter(({ fault }) => fault === row.code);
   // Only sessions with reps that could show it.
   const sessions = log
     .map(({ date }, i) => ({
       ...{ date, reps: row.exposed[i]!, faults: row.shown[i]! },
-      cued: own.some(({ from, to }) => from <= i && i <= to),
+      cued: faultSpans.some(({ from, to }) => from <= i && i <= to),
     }))
     .filter(({ reps }) => reps > 0);
   const first = Math.max(0, sessions.length - POINTS);

@@ -28,7 +28,7 @@ export type ChooseAsk = {
   bodies: [athleteId: string, body: Body][];
   plans: ApproachSummary[];
   /** the club's own movements */
-  own: Movement[];
+  clubMovements: Movement[];
   ground: OnGround | null;
   lanes: number;
   on: string;
@@ -38,7 +38,7 @@ export type ChooseAsk = {
 const bodies = new Map<string, Body>();
 
 /** The same measures are the same body, for which all that was solved is known. */
-const known = (body: Body): Body => {
+const bodyKept = (body: Body): Body => {
   const measures = JSON.stringify(body);
   const before = bodies.get(measures);
   if (before) return before;
@@ -46,8 +46,8 @@ const known = (body: Body): Body => {
   return body;
 };
 
-const byAthlete = (asked: readonly [athleteId: string, body: Body][]): Map<string, Body> =>
-  new Map(asked.map(([id, body]) => [id, known(body)]));
+const byAthlete = (bodies: readonly [athleteId: string, body: Body][]): Map<string, Body> =>
+  new Map(bodies.map(([id, body]) => [id, bodyKept(body)]));
 
 const work = {
   /** all runs that the figures of a session ask for */
@@ -67,7 +67,7 @@ const work = {
     athletes,
     bodies,
     plans,
-    own,
+    clubMovements,
     ground,
     lanes,
     on,
@@ -77,7 +77,7 @@ const work = {
       planOf: (id) => plans.find((plan) => plan.id === id),
       movementOf: (code) => {
         try {
-          return movementOf(code, own);
+          return movementOf(code, clubMovements);
         } catch {
           return undefined;
         }
