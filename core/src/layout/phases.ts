@@ -2,8 +2,8 @@ import { type Foot, otherFoot } from '../feet';
 import { arc, arcMove } from './arc';
 import { spanM } from './body';
 import { type Laying, mark, runWidthM } from './ground';
-import { curve, evenSteps, short, WAY_DEG } from './phasesRunning';
-import { crossover, gaps, giveGround, shuffle } from './phasesSideways';
+import { layCurve, evenSteps, layShort, WAY_DEG } from './phasesRunning';
+import { layCrossover, layGaps, layGiveGround, layShuffle } from './phasesSideways';
 import type { PhaseKind } from './sequence';
 import {
   between,
@@ -236,12 +236,12 @@ const called: Laying<'called'> = ({ walker, body, speed }, phase, { calls }) => 
 export const LAYING: { [K in Exclude<PhaseKind, 'build-up'>]: Laying<K> } = {
   stance,
   trigger,
-  curve,
-  crossover,
-  short,
-  'give-ground': giveGround,
-  shuffle,
-  gaps,
+  curve: layCurve,
+  crossover: layCrossover,
+  short: layShort,
+  'give-ground': layGiveGround,
+  shuffle: layShuffle,
+  gaps: layGaps,
   pivot,
   gather,
   finish,

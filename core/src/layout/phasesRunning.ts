@@ -6,7 +6,7 @@ import { type Contact, nextFoot, sign, stepOn, toRad } from './walker';
 
 export const WAY_DEG: Record<Way, number> = { ahead: 0, right: 90, back: 180, left: -90 };
 
-export const curve: Laying<'curve'> = (
+export const layCurve: Laying<'curve'> = (
   ground,
   phase,
   { to, steps, turnDeg, radiusM, step, cadenceSpm },
@@ -64,7 +64,7 @@ export const evenSteps = (
 /** So many times the short step and more is a running step. */
 const RUNS_FROM = 1.8;
 
-export const short: Laying<'short'> = (ground, phase, steps) => {
+export const layShort: Laying<'short'> = (ground, phase, steps) => {
   const { walker, body, speed } = ground;
   const lengthM = spanM(steps.step, body);
   const from = walker.footfalls.at(-1);

@@ -4,7 +4,7 @@ import { type Laying, mark, runWidthM } from './ground';
 import { evenSteps, WAY_DEG } from './phasesRunning';
 import { between, contactAt, moved, nextFoot, note, sign, stepOn } from './walker';
 
-export const crossover: Laying<'crossover'> = ({ walker, body, speed }, phase, crossing) => {
+export const layCrossover: Laying<'crossover'> = ({ walker, body, speed }, phase, crossing) => {
   const { first, steps, step, second, grow, cadenceSpm, sideOnDeg, to } = crossing;
   const travelDeg = walker.facingDeg;
   let growth = 1;
@@ -27,7 +27,7 @@ export const crossover: Laying<'crossover'> = ({ walker, body, speed }, phase, c
   walker.facingDeg = travelDeg;
 };
 
-export const giveGround: Laying<'give-ground'> = (ground, phase, steps) => {
+export const layGiveGround: Laying<'give-ground'> = (ground, phase, steps) => {
   if (steps.waitS) {
     ground.walker.timeS += steps.waitS / ground.speed;
     note(ground.walker);
@@ -45,7 +45,7 @@ export const giveGround: Laying<'give-ground'> = (ground, phase, steps) => {
 };
 
 /** Lead foot out, trail foot after it. */
-export const shuffle: Laying<'shuffle'> = (ground, phase, shuffling) => {
+export const layShuffle: Laying<'shuffle'> = (ground, phase, shuffling) => {
   const { walker, body, speed } = ground;
   const { to, steps, stopEvery, stopS } = shuffling;
   const lengthM = spanM(shuffling.step, body);
@@ -88,7 +88,7 @@ const ROOM_OF_GAP = 0.32;
 const BAG_HALF_M = 0.45;
 
 /** So many contacts in each gap between low bags, in the room that the bags leave. */
-export const gaps: Laying<'gaps'> = (ground, phase, steps) => {
+export const layGaps: Laying<'gaps'> = (ground, phase, steps) => {
   const { walker, body, speed } = ground;
   const gapM = spanM(steps.gap, body);
   const travelDeg = walker.facingDeg + WAY_DEG[steps.way];
