@@ -61,7 +61,7 @@ const TODAY = 'src/today/Today.tsx';
 /** What a place loads without a press beside what it begins with: one of these, as the plan is. */
 const WAYS: Record<string, string[][]> = {
   'src/approaches/plan/Planner.tsx': [
-    ['src/approaches/plan/RunUpDrawing.tsx', 'src/approaches/plan/RunUpPanels.tsx'],
+    ['src/approaches/plan/RunUpParts.tsx'],
     ['src/approaches/plan/SequenceParts.tsx'],
   ],
 };

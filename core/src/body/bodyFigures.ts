@@ -69,6 +69,10 @@ const ARM = 0.44;
  *   the shoulders, parts of the arm; `elbow`: the straighter one, its inner angle as seen from the side
  *
  * @returns null for arms where they are free to do what they do
+ * @example
+ * const pose = { trunkDeg: 12.5, stance: { thighDeg: 20, shinDeg: 10, ankleDeg: 90 }, free: { thighDeg: 60, shinDeg: -30, ankleDeg: 90 } };
+ * const size = { heightM: 1.75, legM: 0.93 };
+ * bodyFigure('trunk', figureOf(pose, size), size) // 12.50
  */
 export const bodyFigure = (
   what: BodyFigure,

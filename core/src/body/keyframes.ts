@@ -66,6 +66,9 @@ export const keyOf = (pose: Pose, timeS: number, on: Foot, fall: Footfall | null
   fall,
 });
 
+/**
+ * @example mixed(10, 20, 0.25) // 12.50
+ */
 export const mixed = (a: number, b: number, part: number): number => a + (b - a) * part;
 export const legBetween = (a: LegPose, b: LegPose, part: number): LegPose => ({
   thighDeg: mixed(a.thighDeg, b.thighDeg, part),

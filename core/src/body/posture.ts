@@ -162,6 +162,9 @@ const armFrom = (
  * @param legM leg to the hip joint, metres; thigh and shin share what is longer or shorter in it
  * @param liftM how far the lowest sole is off the ground
  * @param boxM height of a box that it stands on, metres
+ * @example
+ * const pose = { trunkDeg: 10, stance: { thighDeg: 20, shinDeg: 10, ankleDeg: 90 }, free: { thighDeg: 60, shinDeg: -30, ankleDeg: 90 } };
+ * figureOf(pose, { heightM: 1.75, legM: 0.93 }).hip.y // 0.907
  */
 export const figureOf = (
   pose: Pose,
@@ -228,7 +231,13 @@ export const figureOf = (
   };
 };
 
-/** The angles of a figure, by one of its legs. */
+/**
+ * The angles of a figure, by one of its legs.
+ *
+ * @example
+ * const pose = { trunkDeg: 12.5, stance: { thighDeg: 20, shinDeg: 10, ankleDeg: 90 }, free: { thighDeg: 60, shinDeg: -30, ankleDeg: 90 } };
+ * anglesOf(figureOf(pose, { heightM: 1.75, legM: 0.93 })).trunkLeanDeg // 12.50
+ */
 export const anglesOf = (figure: SideFigure, leg: 'stance' | 'free' = 'stance'): PostureAngles =>
   postureAngles({
     travel: 'right',

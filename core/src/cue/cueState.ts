@@ -42,7 +42,13 @@ const JUDGE_FROM_REPS = 10;
 const STUCK_BELOW = 0.75;
 export const STUCK_SESSIONS = 4;
 
-/** What the history of a fault comes to after its last session. */
+/**
+ * What the history of a fault comes to after its last session.
+ *
+ * @example
+ * const sessions = ['2026-03-01', '2026-03-04'].map((date) => ({ date, reps: 20, faults: 12, cued: false }));
+ * storyOf(sessions.reduce(nextSession, noHistory({ alpha: 1, beta: 1 }))).state // 'steady'
+ */
 export const storyOf = (history: FaultHistory): FaultStory => {
   const { sessions, cuedRun, epoch, epochs } = history;
   const ended = epoch.span;

@@ -22,6 +22,10 @@ const hasEnd = (phase: SequencePhase | undefined): boolean =>
 /**
  * How many phases from one on make one run-up: all build-up phases in a row, with the short steps or
  * the curve that end it when those have a target of their own.
+ *
+ * @example
+ * const phases = [{ steps: { kind: 'build-up' }, turn: null }, { steps: { kind: 'short' }, turn: null }, { steps: { kind: 'hold' }, turn: null }];
+ * runLength(phases, 0) // 2
  */
 export const runLength = (path: readonly SequencePhase[], from: number): number => {
   let to = from;

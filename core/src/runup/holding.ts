@@ -18,6 +18,7 @@ export const START_SD_M = 0.02;
  * that is far off the curve in one of them is left out of all: a slip of the tape is no scatter.
  *
  * @returns the usual values where too little was measured, and of how many runs it is
+ * @example athleteSpread({ fit: null }) // { stepFraction: 0.022, runFraction: 0.01, runs: 0 }
  */
 export const athleteSpread = ({
   fit,

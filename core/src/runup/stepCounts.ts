@@ -165,7 +165,13 @@ export const nearbyPlans = (input: StraightInput, failure: StraightFailure): Nea
   return plans;
 };
 
-/** What a run-up asks of the brakes, as it is solved. */
+/**
+ * What a run-up asks of the brakes, as it is solved.
+ *
+ * @example
+ * const ask = { model: estimateStepModel(1.75), takeoffFoot: 'left', steps: 10, ending: { kind: 'short', count: 3, taperSteps: 1, lengthM: 0.8, cadenceSpm: 300 } };
+ * brakingOf(solveStraight(ask)).demandMps2 // 8.33
+ */
 export const brakingOf = ({ steps }: Pick<StraightPlan, 'steps'>): BrakeDemand =>
   brakeDemand({
     lengthsM: steps.map((step) => step.lengthM),
@@ -187,6 +193,9 @@ const isWithin = (plan: Pick<StraightPlan, 'steps'>, limitMps2: number): boolean
  * @param limitMps2 the athlete's measured braking limit, 4.5 when unmeasured
  * @returns the asked speed for every other run-up, and where no speed would do
  * @throws {RangeError} as `solveStraight`
+ * @example
+ * const ask = { model: estimateStepModel(1.75), takeoffFoot: 'left', steps: 10, ending: { kind: 'short', count: 3, taperSteps: 1, lengthM: 0.8, cadenceSpm: 300 } };
+ * closableFraction(ask, 4) // 0.79
  */
 export const closableFraction = (
   input: StraightInput,

@@ -255,5 +255,8 @@ export const lastOf = <R extends LogRow>(log: readonly R[], device: string): R |
   return inLogOrder(fromDevice.length > 0 ? fromDevice : stands).at(-1) ?? null;
 };
 
+/**
+ * @example shownIn({ faults: ['late', 'early'] }) // 'early,late'
+ */
 export const shownIn = ({ faults }: { faults: readonly string[] }): string =>
   [...faults].sort().join();

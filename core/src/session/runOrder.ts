@@ -97,6 +97,10 @@ const missedFirst = (
 /**
  * Whether a set can begin at what was missed: where its makes count, and the coach has neither mixed it nor
  * put slow ones before fast ones.
+ *
+ * @example
+ * ['blocked', 'random'].map((order) => beginsAtMissed({ makes: 5, order, stand: 'turns', vary: { paces: [] } }))
+ * // [true, false]
  */
 export const beginsAtMissed = ({ makes, order, stand, vary }: RunSet): boolean =>
   makes !== null && order === 'blocked' && stand !== 'stations' && vary.paces.length < 2;
@@ -228,6 +232,11 @@ export const runState = (
 /**
  * Who goes together with the one who is up: of the same combination, round and rep, as many as can at
  * once, in the order of their turns.
+ *
+ * @example
+ * const up = { set: 1, rep: 1, side: 'own', variant: '', athleteId: 'ana' };
+ * const open = [up, { ...up, athleteId: 'bo' }, { ...up, athleteId: 'cy', rep: 2 }];
+ * together({ up, open }, 3).map((turn) => turn.athleteId) // ['ana', 'bo']
  */
 export const together = ({ up, open }: Pick<RunState, 'up' | 'open'>, atOnce: number): Turn[] =>
   up === null

@@ -17,7 +17,13 @@ export const checkCauses = (movement: Movement, strata: readonly ShownTogether[]
   links: causeLinks({ strata, faults: inOrder(movement) }),
 });
 
-/** A movement with one link of its chain put in or taken out. */
+/**
+ * A movement with one link of its chain put in or taken out.
+ *
+ * @example
+ * withLink(straightRunUp, { from: straightRunUp.faults[0].code, to: straightRunUp.faults[1].code }, true).faults[0].leadsTo.includes(straightRunUp.faults[1].code)
+ * // true
+ */
 export const withLink = (
   movement: Movement,
   { from, to }: { from: string; to: string },

@@ -133,6 +133,9 @@ const LEAST_WRONG = 3;
  * The exit that is answered wrongly in the largest share of its reps.
  *
  * @returns null where none was answered wrongly three times
+ * @example
+ * const reads = [{ exit: 'read:left', reps: 20, right: 12, taken: [{ exit: 'read:right', reps: 8 }] }];
+ * misreadMost(stutterReadGo, reads).wrong // 8
  */
 export const misreadMost = (movement: Movement, reads: readonly ReadRecord[]): Misread | null => {
   const wrongShare = ({ reps, right }: ReadRecord): number => (reps - right) / reps;

@@ -40,7 +40,14 @@ export const byNeed = <L extends FaultLine>(movement: Movement, items: readonly 
   return [...items].sort((a, b) => need.get(b)! - need.get(a)! || b.reps - a.reps);
 };
 
-/** Why somebody deserves the next session: the fault that weighs most, how often it shows, and what makes it urgent. */
+/**
+ * Why somebody deserves the next session: the fault that weighs most, how often it shows, and what makes it urgent.
+ *
+ * @example
+ * const [fault] = gaps.faults;
+ * whyNeeded(gaps, { faults: [{ code: fault.code, rate: 0.4, low: 0.3, high: 0.5, state: 'stuck' }] }).includes('40 % of reps')
+ * // true
+ */
 export const whyNeeded = (movement: Movement, { faults }: FaultLine): string | null => {
   const [worst] = [...faults].sort((a, b) => weightOf(movement, b) - weightOf(movement, a));
   const fault = worst && weightOf(movement, worst) > 0 ? faultOf(movement, worst.code) : undefined;

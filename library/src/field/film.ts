@@ -79,7 +79,12 @@ export const withContact = (
   return [...contacts, contact].sort((a, b) => a.on.atS - b.on.atS);
 };
 
-/** Contacts once the last foot that is down was marked as up again on a frame; the same list where none is. */
+/**
+ * Contacts once the last foot that is down was marked as up again on a frame; the same list where none is.
+ *
+ * @example
+ * withToeOff([{ on: { atS: 1 }, off: null, at: [0, 0] }], { atS: 1.15 })[0].off // { atS: 1.15 }
+ */
 export const withToeOff = (contacts: FilmMarks['contacts'], off: Frame): FilmMarks['contacts'] => {
   const last = contacts.findLastIndex(({ on }) => isBefore(on.atS, off.atS));
   return last < 0
@@ -126,7 +131,13 @@ export const phaseTicks = (
         return seen && phase && phase !== before ? [{ phase, atS: on.atS }] : [];
       });
 
-/** Ticks once the phase after the last one before a moment was said to begin there; the same list where none is left. */
+/**
+ * Ticks once the phase after the last one before a moment was said to begin there; the same list where none is left.
+ *
+ * @example
+ * withNextPhase([{ phase: 'run', atS: 0 }], ['run', 'plant', 'jump'], 1.2)
+ * // [{ phase: 'run', atS: 0 }, { phase: 'plant', atS: 1.2 }]
+ */
 export const withNextPhase = (
   ticks: FilmMarks['ticks'],
   path: readonly string[],
@@ -141,7 +152,11 @@ export const withNextPhase = (
       );
 };
 
-/** Faults that a film can show: those of the phases on its way, and a wrong answer to a read on it. */
+/**
+ * Faults that a film can show: those of the phases on its way, and a wrong answer to a read on it.
+ *
+ * @example faultsInFilm(gaps, { layout: laidOut(gaps, body) }).length > 0 // true
+ */
 export const faultsInFilm = (movement: Movement, { layout }: Pick<Reviewed, 'layout'>): Fault[] => {
   if (!layout) return movement.faults;
   const codes = layout.phases.map(({ code }) => code);

@@ -161,7 +161,14 @@ export const cueIn = (
   return last ? last.cue : (cue?.fault ?? null);
 };
 
-/** The rows that one press has logged: those of one device with one moment. */
+/**
+ * The rows that one press has logged: those of one device with one moment.
+ *
+ * @example
+ * const row = { device: 'phone', at: '2026-03-01T18:00:00Z' };
+ * pressOf([{ ...row, id: 'a' }, { ...row, id: 'b' }, { ...row, id: 'c', at: '2026-03-01T18:01:00Z' }], { ...row, id: 'b' }).length
+ * // 2
+ */
 export const pressOf = (log: readonly FieldRow[], last: FieldRow): FieldRow[] =>
   standing(log).filter(
     (row) => row.device === last.device && row.at === last.at && row.drillSetId === last.drillSetId,

@@ -107,7 +107,13 @@ export const rowCalls = (
     };
   });
 
-/** Whom to watch at the call after this one, once these have been watched. */
+/**
+ * Whom to watch at the call after this one, once these have been watched.
+ *
+ * @example
+ * const places = ['ana', 'bo', 'cy', 'di'].map((athleteId, i) => ({ athleteId, turn: {}, isWatched: i < 2, watched: 1 }));
+ * watchedAfter(places, 2) // ['cy', 'di']
+ */
 export const watchedAfter = (places: readonly RowPlace[], atOnce: number): string[] =>
   watchNext({
     row: places.filter(({ turn }) => turn).map(({ athleteId }) => athleteId),

@@ -174,7 +174,11 @@ export const faultsOffered = (
 /** Reps under which nobody knows yet whether something is to be mended. */
 const KNOWN_FROM = 10;
 
-/** What the coach says: the one cue, or that there is none. */
+/**
+ * What the coach says: the one cue, or that there is none.
+ *
+ * @example cueSaid({ movement: gaps, before: null }, gaps.faults[0].code) // 'Read the wall ahead'
+ */
 export const cueSaid = ({ movement, before }: TurnWords, cue: string | null): string =>
   (cue !== null && movement && faultOf(movement, cue)?.cue) ||
   (before && before.reps >= KNOWN_FROM ? 'Nothing to fix: let it run' : 'Watch first, say nothing');

@@ -195,6 +195,9 @@ export type ReviewCue = {
  *
  * @param faults codes of faults that the coach has seen or accepted
  * @returns null where none was seen
+ * @example
+ * const code = gaps.faults[0].code;
+ * reviewCue(gaps, 'most-frequent', [code]).fault.name // 'Chin on the chest'
  */
 export const reviewCue = (
   movement: Movement,

@@ -172,6 +172,7 @@ export const besidePlan = (
  * @param callS moment of the film at which it was called
  * @param firstStep the plan's step that ends at the first contact; 0 where that is the foot at the start
  * @returns null where no foot lands after the call
+ * @example reactionIn([{ on: { atS: 1 } }, { on: { atS: 1.62 } }], 1.1, 1) // 0.52
  */
 export const reactionIn = (
   contacts: readonly { on: { atS: number } }[],

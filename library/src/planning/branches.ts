@@ -54,7 +54,14 @@ export const phasesOn = (
 ): MovementPhase[] =>
   pathOf(bySchools(asDrilled(movement, choices.drill), choices.schools).phases, choices.reads);
 
-/** The exits that a plan takes at its reads, by name; none where a drill forces its own. */
+/**
+ * The exits that a plan takes at its reads, by name; none where a drill forces its own.
+ *
+ * @example
+ * const choices = sequenceStart();
+ * exitsOf(giveGround, { ...choices, reads: Object.fromEntries(giveGround.phases.filter(({ read }) => read).map(({ code, read }) => [code, read.options[0].code])) })
+ * // ['To the right']
+ */
 export const exitsOf = (movement: Movement, choices: Choices): string[] => {
   if (!isSequence(choices) || choices.drill) return [];
   return phasesOn(movement, choices).flatMap(({ code, read }) => {

@@ -74,7 +74,13 @@ export const usualFront = (movement: Movement, body: Body): FrontChoice | null =
   };
 };
 
-/** An athlete as the runner of a race: own sprint times, or what the own steps come to. */
+/**
+ * An athlete as the runner of a race: own sprint times, or what the own steps come to.
+ *
+ * @example
+ * runnerTimes({ trials: [], heightM: 1.75, legM: null, shoeM: null, hand: 'right', takeoffFoot: 'left' }).runnerTopMps
+ * // 7.68
+ */
 export const runnerTimes = (
   athlete: Parameters<typeof bodyOf>[0],
 ): Pick<FrontChoice, 'runnerTopMps' | 'runnerTauS'> => topOf(bodyOf(athlete));

@@ -5,7 +5,15 @@ import type { StraightChoices } from '@gravek/contract/approach';
 
 const percent = (part: number): string => `${(part * 100).toFixed(1)} %`;
 
-/** Why there is no plan, and by how much it fails. */
+/**
+ * Why there is no plan, and by how much it fails.
+ *
+ * @example
+ * const choices = straightStart(straightRunUp);
+ * const failure = solveStraight({ model: estimateStepModel(1.75), takeoffFoot: 'left', steps: 16, distanceM: 12 });
+ * whyNot(failure, { ...choices, steps: 16, distanceM: 12 }, metric)
+ * // '16 steps need at least 24.89 m when no step changes by more than 8.0 %; 12.00 m is 12.89 m too short.'
+ */
 export const whyNot = (
   failure: StraightFailure,
   choices: StraightChoices,
@@ -24,7 +32,11 @@ export const whyNot = (
     : `${steps} steps need at least ${write(failure.minDistanceM)} when no step changes by more than ${percent(tolerance)}${pinned}; ${write(askedM)} is ${write(failure.minDistanceM - askedM)} too short.`;
 };
 
-/** What a nearby plan that works changes. */
+/**
+ * What a nearby plan that works changes.
+ *
+ * @example offer({ change: 'steps', steps: 14 }, metric) // '14 steps'
+ */
 export const offer = (nearby: NearbyPlan, style: LengthStyle): string => {
   switch (nearby.change) {
     case 'distance':
@@ -56,7 +68,13 @@ export const withOffer = (choices: StraightChoices, nearby: NearbyPlan): Straigh
   }
 };
 
-/** What the plan asks of the athlete's own steps, in a sentence. */
+/**
+ * What the plan asks of the athlete's own steps, in a sentence.
+ *
+ * @example
+ * const plan = solveStraight({ model: estimateStepModel(1.75), takeoffFoot: 'left', steps: 12 });
+ * whatChanges(plan, metric) // 'Every step at its natural length.'
+ */
 export const whatChanges = (plan: StraightPlan, style: LengthStyle): string => {
   if (plan.maxAdjust < 0.0005) return 'Every step at its natural length.';
   const natural = plan.steps.reduce((sum, step) => sum + step.preferredM, 0);

@@ -231,7 +231,11 @@ const SURFACE_CAUTIONS: Record<Surface, string> = {
   asphalt: 'Asphalt: no jumps and no hard braking; soles that cushion.',
 };
 
-/** What the surface asks of everybody, as a sentence; none where the ground is not known. */
+/**
+ * What the surface asks of everybody, as a sentence; none where the ground is not known.
+ *
+ * @example surfaceCautions({ surface: 'grass' }).length // 1
+ */
 export const surfaceCautions = (ground: OnGround | null | undefined): string[] =>
   ground ? [SURFACE_CAUTIONS[ground.surface]] : [];
 

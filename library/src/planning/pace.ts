@@ -21,7 +21,11 @@ const speedOf = (movement: Movement, choices: Choices, phase: string): number =>
   return choices.speeds?.[phase] ?? drill?.speeds?.[phase] ?? 1;
 };
 
-/** The fastest that a plan asks anybody to run, as a part of full speed. */
+/**
+ * The fastest that a plan asks anybody to run, as a part of full speed.
+ *
+ * @example askedSpeed(straightRunUp, straightStart(straightRunUp)) // 1
+ */
 export const askedSpeed = (movement: Movement, choices: Choices): number => {
   if (!isSequence(choices)) return choices.speedFraction;
   const drill = choices.drill ? drillOf(movement, choices.drill) : undefined;
@@ -38,6 +42,7 @@ export const askedSpeed = (movement: Movement, choices: Choices): number => {
  * as they are; where there is no way in, all of it.
  *
  * @param pace 0.1 to 1, of the plan's own speed
+ * @example askedSpeed(gaps, atPace(gaps, sequenceStart(), 0.6)) // 0.6
  */
 export const atPace = (movement: Movement, choices: Choices, pace: number): Choices => {
   if (pace === 1) return choices;

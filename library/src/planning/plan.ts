@@ -109,7 +109,11 @@ export const readsTo = (
   return {};
 };
 
-/** How fast a keeper moves to the wide ball, as the movement has it. */
+/**
+ * How fast a keeper moves to the wide ball, as the movement has it.
+ *
+ * @example wideSpeedMps(goalArc, body) // 2.2
+ */
 export const wideSpeedMps = (movement: Movement, body: Body): number | null => {
   const wide = movement.phases.find((phase) => phase.steps.kind === 'arc-move')?.steps;
   return wide?.kind === 'arc-move' ? (spanM(wide.step, body) * wide.cadenceSpm) / 60 : null;

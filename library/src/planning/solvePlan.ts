@@ -21,6 +21,8 @@ import { usualCadence } from './steadyCadence';
  *
  * @param model the athlete's steps, measured or estimated
  * @param side other: the whole run-up seen in a mirror, feet swapped
+ * @example
+ * straightAsk(straightStart(straightRunUp), leftHander, estimateStepModel(1.75)).takeoffFoot // 'right'
  */
 export const straightAsk = (
   choices: StraightChoices,
@@ -121,7 +123,11 @@ export const solve = (
 export const solverVersion = (choices: Choices): number =>
   isSequence(choices) ? LAYOUT_VERSION : SOLVER_VERSION;
 
-/** The outline of a plan, or null when it cannot be run. */
+/**
+ * The outline of a plan, or null when it cannot be run.
+ *
+ * @example outlineOf(solve(gaps, sequenceStart(), body)).firstFoot // 'right'
+ */
 export const outlineOf = ({ layout, straight }: Solved): Outline | null => {
   if (straight?.feasible) {
     return {
@@ -157,7 +163,11 @@ export const outlineOf = ({ layout, straight }: Solved): Outline | null => {
   };
 };
 
-/** The same outline run on the other side. */
+/**
+ * The same outline run on the other side.
+ *
+ * @example mirrorOutline(outlineOf(solve(gaps, sequenceStart(), body))).firstFoot // 'left'
+ */
 export const mirrorOutline = (outline: Outline): Outline => ({
   ...outline,
   firstFoot: otherFoot(outline.firstFoot),

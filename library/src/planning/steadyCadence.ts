@@ -168,7 +168,13 @@ export const distinctRuns = (
   return runs.sort((a, b) => (a.takenOn < b.takenOn ? -1 : a.takenOn > b.takenOn ? 1 : 0));
 };
 
-/** Steady runs week by week, earliest first. */
+/**
+ * Steady runs week by week, earliest first.
+ *
+ * @example
+ * const run = { targetSpm: 174, minutesSpm: [172, 174], minutesMps: [2.6, 2.6], shareIn: 1 };
+ * steadyWeeks([{ ...run, takenOn: '2026-03-05' }, { ...run, takenOn: '2026-03-11' }]).length // 2
+ */
 export const steadyWeeks = (runs: readonly DatedSteadyRun[]): SteadyWeek[] => {
   // Day 0 was a Thursday.
   const mondayOf = (day: string): number => {

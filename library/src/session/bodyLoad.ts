@@ -16,6 +16,7 @@ const topSpeedMps = ({ model, sprint }: Body): number =>
  * and metres at three quarters of the own top speed or more.
  *
  * @returns null where the plan cannot be run
+ * @example bodyLoad(solve(blockJump, sequenceStart(), body), body).jumps // 1
  */
 export const bodyLoad = ({ layout }: Pick<Solved, 'layout'>, body: Body): BodyLoad | null => {
   if (!layout) return null;

@@ -5,7 +5,13 @@ import type { RunAthlete, RunPlan } from '@gravek/contract/run';
 import { drillOf } from '../movement/byCode';
 import { asVaried, type Base, isAsPlanned, NOT_RUN, type VariedRun, variedRun } from './work';
 
-/** The drill that a base is of, in words of the movement; undefined for the whole. */
+/**
+ * The drill that a base is of, in words of the movement; undefined for the whole.
+ *
+ * @example
+ * drillOfBase({ movement: gaps, choices: { ...sequenceStart(), drill: gaps.drills[0].code } }).code === gaps.drills[0].code
+ * // true
+ */
 export const drillOfBase = ({ movement, choices }: Base) =>
   movement && choices && isSequence(choices) && choices.drill
     ? drillOf(movement, choices.drill)

@@ -2,7 +2,11 @@ import { rotation } from '@gravek/core/session/rotation';
 import type { DrillSet, Helper } from '@gravek/contract/drillSet';
 import type { SetTime } from './sessionTime';
 
-/** What the others do in a set while somebody performs; nothing where all perform, or wait their turn. */
+/**
+ * What the others do in a set while somebody performs; nothing where all perform, or wait their turn.
+ *
+ * @example helpersOf({ stand: 'pairs', helpers: ['feeds'] }) // ['feeds']
+ */
 export const helpersOf = (set: Pick<DrillSet, 'stand' | 'helpers'>): Helper[] => {
   if (set.stand === 'pairs') return [set.helpers[0] ?? 'partner'];
   return set.stand === 'roles' ? set.helpers : [];

@@ -90,7 +90,11 @@ const atSpot = (movement: Movement, choices: Choices, { spot }: Variant): Choice
   return spotName && isSequence(choices) ? { ...choices, spot: spotName } : choices;
 };
 
-/** Choices in the way of teaching that a combination asks for. */
+/**
+ * Choices in the way of teaching that a combination asks for.
+ *
+ * @example inWay(sequenceStart(), { way: 'turn:slide' }).schools.turn // 'slide'
+ */
 export const inWay = <C extends Choices>(choices: C, { way }: Pick<Variant, 'way'>): C => {
   const [school, option] = way?.split(':') ?? [];
   if (!school || !option) return choices;

@@ -29,9 +29,10 @@ import { useChecked } from './useChecked';
 import { usePlan } from './usePlan';
 
 // Straight and sequence have little in common; a plan is one of them.
+const loadRunUp = () => import('./RunUpParts');
 const loadSequence = () => import('./SequenceParts');
-const RunUpDrawing = opened(async () => (await import('./RunUpDrawing')).RunUpDrawing);
-const RunUpPanels = opened(async () => (await import('./RunUpPanels')).RunUpPanels);
+const RunUpDrawing = opened(async () => (await loadRunUp()).RunUpDrawing);
+const RunUpPanels = opened(async () => (await loadRunUp()).RunUpPanels);
 const SequenceDrawing = opened(async () => (await loadSequence()).SequenceDrawing);
 const SequencePanels = opened(async () => (await loadSequence()).SequencePanels);
 

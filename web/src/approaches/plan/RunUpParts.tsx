@@ -1,16 +1,23 @@
 import { otherFoot } from '@gravek/core/feet';
+import { spanM } from '@gravek/core/layout/body';
+import { runWidthM } from '@gravek/core/layout/ground';
+import { straightLayout } from '@gravek/core/layout/straightLayout';
+import { currentFigures } from '@gravek/core/measuring/measures';
 import { USUAL_BRAKING_MPS2 } from '@gravek/core/runup/closingSpeed';
 import { currentModel } from '@gravek/core/runup/currentModel';
 import { compareStepCounts } from '@gravek/core/runup/stepCounts';
 import { speedParts } from '@gravek/core/units';
 import type { StraightChoices } from '@gravek/contract/approach';
-import { whatChanges } from '@gravek/library/planning/offers';
 import { phasesOn } from '@gravek/library/planning/branches';
+import { whatChanges, withOffer } from '@gravek/library/planning/offers';
 import { useDeferredValue, useMemo } from 'react';
 import { Empty } from '../../controls/Notice';
 import { NumberInput } from '../../controls/NumberInput';
 import { useStable } from '../../controls/useStable';
+import { Beats } from '../../drawing/Beats';
 import { FootWord } from '../../drawing/FootPrint';
+import { Strip } from '../../drawing/Strip';
+import { PlayControls } from '../../hearing/PlayControls';
 import { RunThroughs } from '../../parts/measuring/RunThroughs';
 import { GroundChoice } from '../../parts/movement/GroundChoice';
 import { RungChoice } from '../../parts/movement/PaceChoices';
@@ -19,11 +26,12 @@ import { ThreeLooks } from '../../parts/movement/ThreeLooks';
 import { Holds } from '../holds/Holds';
 import { Sheet } from '../setOut/Sheet';
 import { UnitAndPrint } from '../setOut/UnitAndPrint';
-import { OverBraking } from './Brake';
+import { Brake, OverBraking } from './Brake';
 import { ChoiceFields } from './ChoiceFields';
 import { CountTable } from './CountTable';
 import type { ChoiceParts } from './parts';
 import { PinnedSteps } from './PinnedSteps';
+import { BeyondLane, CannotRun } from './RunUpNotes';
 import { loggedOf, NO_PINS, useRunUp, useSetting } from './useRunUp';
 
 /** Below the strip: what is chosen, step counts side by side, the sheet, every step, how well it holds. */
@@ -189,6 +197,101 @@ export const RunUpPanels = (parts: ChoiceParts<StraightChoices>) => {
               />
             </div>
           )}
+        </div>
+      )}
+    </>
+  );
+};
+
+/** The strip to scale with its rhythm, or why there is none and what would work. */
+export const RunUpDrawing = (parts: ChoiceParts<StraightChoices>) => {
+  const { draft, choices, athlete, body, player, style, zoom, disabled, messages } = parts;
+  const run = useRunUp(choices, parts);
+  const { set, pin } = useSetting(parts);
+  const onPin = useStable(pin);
+  const { plan = null, drawn = null, nearby = [] } = run ?? {};
+  const { target, ground } = choices;
+  const layout = useMemo(
+    () =>
+      drawn &&
+      straightLayout(drawn, { target, widthM: runWidthM(body), lines: ground?.marks ?? [] }),
+    [drawn, target, body, ground],
+  );
+  const pinned = useMemo(
+    () => new Set(drawn?.steps.flatMap((step) => (step.pinned ? [step.n] : []))),
+    [drawn],
+  );
+  const { straight } = parts.solved ?? {};
+  return (
+    <>
+      {run && plan?.brake && (
+        <Brake
+          brake={plan.brake}
+          fullFraction={choices.speedFraction}
+          fraction={run.ask.speedFraction ?? 1}
+          limit={currentFigures(athlete.readings).stop}
+          paceM={spanM({ value: 1, of: 'pace' }, body)}
+          style={style}
+        />
+      )}
+      {straight && !straight.feasible && (
+        <CannotRun
+          failure={straight}
+          nearby={nearby}
+          choices={choices}
+          style={style}
+          disabled={disabled}
+          onOffer={(plan) => set(withOffer(choices, plan))}
+        />
+      )}
+      {plan && run && (
+        <BeyondLane
+          plan={plan}
+          ask={run.ask}
+          ground={choices.ground}
+          style={style}
+          disabled={disabled}
+          onSteps={(steps) => set({ steps, distanceM: null })}
+        />
+      )}
+      {drawn && layout ? (
+        <div style={plan ? undefined : { opacity: 0.4 }}>
+          <Strip
+            layout={layout}
+            pinned={pinned}
+            style={style}
+            shoeM={athlete.shoeM ?? 0.28}
+            laneM={choices.ground?.laneM}
+            zoom={zoom}
+            player={plan ? player : undefined}
+            onPin={!disabled && plan ? onPin : undefined}
+          />
+          <Beats
+            contacts={drawn.steps.map(({ timeS, foot, role }) => ({
+              timeS,
+              foot,
+              special: role !== 'build',
+            }))}
+            totalTimeS={drawn.totalTimeS}
+            cadences={drawn.steps.map((step) => step.cadenceSpm)}
+            player={plan ? player : undefined}
+          />
+          {plan && (
+            <PlayControls
+              player={player}
+              name={draft.name}
+              nameAt={(timeS) => {
+                const step = plan.steps.findLast((step) => step.timeS <= timeS + 1e-9);
+                return step ? `step ${step.n}, ${step.foot}` : 'start';
+              }}
+            />
+          )}
+        </div>
+      ) : (
+        <div className="empty" role="status">
+          <strong>Nothing to draw yet.</strong>
+          {Object.values(messages).find(Boolean) ??
+            'Mend the fields below and the run-up is drawn.'}
         </div>
       )}
     </>
