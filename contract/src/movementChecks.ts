@@ -190,7 +190,7 @@ export const looseEnds = (movement: Movement): Record<string, string> => {
   if (place?.otherSide) {
     otherwise('place.otherSide', place.otherSide);
     const ways = schools.flatMap(({ code, options }) =>
-      options.map((optionOf) => `${code}:${optionOf.code}`),
+      options.map((option) => `${code}:${option.code}`),
     );
     place.otherSide.changes.forEach(({ taughtBy: way }, c) => {
       if (way && !ways.includes(way))

@@ -82,17 +82,17 @@ const reading = lazy((value: unknown): AnyObjectSchema => {
     typeof kind === 'string' && Object.hasOwn(SHAPES, kind) ? SHAPES[kind as Reading['kind']] : {};
   return object({ kind: choice('a test', READING_KINDS), ...shape })
     .required('The reading is missing.')
-    .test('computes', function computes(readingGiven) {
-      const readingRead = readingGiven as unknown as Reading;
+    .test('computes', function computes(input) {
+      const inputReading = input as unknown as Reading;
       if (
         !Object.values(shape).every((part, i) =>
-          part.isValidSync(Object.values(pick(readingGiven, shape))[i]),
+          part.isValidSync(Object.values(pick(input, shape))[i]),
         )
       )
         return true;
       try {
-        readingResult(readingRead);
-        const odd = oddCount(readingRead);
+        readingResult(inputReading);
+        const odd = oddCount(inputReading);
         return odd === null
           ? true
           : this.createError({

@@ -153,8 +153,8 @@ export const turnOrder = (set: RunSet, missed: Missed = new Map()): Turn[] => {
         const key = variantKey(variant);
         const turn = (counted.get(athleteId) ?? 0) + 1;
         counted.set(athleteId, turn);
-        const turnNamed = { drillSetId, athleteId, set: round, side, variant: key, rep };
-        return { ...turnNamed, turn, key: turnKey(turnNamed) };
+        const turnPlace = { drillSetId, athleteId, set: round, side, variant: key, rep };
+        return { ...turnPlace, turn, key: turnKey(turnPlace) };
       }),
     );
   });

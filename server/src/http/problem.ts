@@ -112,10 +112,7 @@ export const problemHandler: ErrorRequestHandler = (error, req, res, next) => {
     next(error);
     return;
   }
-  const ownProblem = asProblem(error);
-  if (!ownProblem) req.log.error({ err: error as unknown }, 'unexpected');
-  send(
-    res,
-    ownProblem ?? problem(500, 'Something went wrong here. Nothing was changed; try again.'),
-  );
+  const expected = asProblem(error);
+  if (!expected) req.log.error({ err: error as unknown }, 'unexpected');
+  send(res, expected ?? problem(500, 'Something went wrong here. Nothing was changed; try again.'));
 };

@@ -76,18 +76,18 @@ export const Turn = ({
   const isReading = set.call?.kind === 'reads' && exits.length > 0;
   // What is offered follows the exit that was called, then the one that was taken.
   const before = isReading ? (takenBack?.exit ?? null) : null;
-  const exitAsked = call.read?.exit.code ?? (marks.wrong ? marks.wrong.exit : before);
+  const calledExit = call.read?.exit.code ?? (marks.wrong ? marks.wrong.exit : before);
   const cue = marks.cue === undefined ? view.cue : marks.cue;
   const faults = faultsOffered(
     at,
     view,
-    { asked: exitAsked, taken: marks.wrong?.taken ?? null },
+    { asked: calledExit, taken: marks.wrong?.taken ?? null },
     cue,
   );
   const picks = useFaultPicks(faults);
 
   const press = (what: Press): void => {
-    const wanted = exitAsked ?? view.askedExit;
+    const wanted = calledExit ?? view.askedExit;
     const { marks: after, answer } = pressed(marks, what, { turn: up, set, movement, wanted, cue });
     if (after.wrong && !marks.wrong) call.stop();
     setMarks(after);
