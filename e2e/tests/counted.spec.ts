@@ -238,7 +238,7 @@ test(
   async ({ signedIn: page }) => {
     const [kaia] = await people(page, 'Kaia');
     const session = await aSession(page, 'give-ground', [kaia!], {
-      ...{ reps: 3, call: { kind: 'reads' }, vary: { exits: ['give:left'] } },
+      ...{ reps: 6, call: { kind: 'reads' }, vary: { exits: ['give:left'] } },
     });
     await page.setViewportSize(PHONE);
     await goTo(page, `/run/${session.id}`);
@@ -256,10 +256,10 @@ test(
     await expect(page.getByRole('status', { name: 'Cadence now' })).toHaveText(/^2/, {
       timeout: 20_000,
     });
-    for (let i = 0; i < 2; i += 1) {
+    for (let i = 0; i < 5; i += 1) {
       await callIt();
-      // The landings pause for three seconds now and then.
-      await page.waitForTimeout(3_400);
+      // The landings pause for three seconds now and then; a call that falls on a landing hears none.
+      await page.waitForTimeout(3_400 + 300 * i);
       await tap(page, way);
     }
     await expect(up(page)).toHaveText('Drill set done');
