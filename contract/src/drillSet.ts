@@ -73,6 +73,10 @@ export type DrillSet = {
   call: Call | null;
   restS: number;
   setRestS: number;
+  /** one of the stations that groups go round; not on sets of before */
+  station?: boolean | undefined;
+  /** who runs the station */
+  coach?: string | undefined;
 };
 
 /** A drill set as the run order knows it. */

@@ -5,6 +5,7 @@ import {
   type AnyObjectSchema,
   array,
   type ArraySchema,
+  boolean,
   lazy,
   type MixedSchema,
   number,
@@ -12,6 +13,7 @@ import {
   string,
   type ValidationError,
 } from 'yup';
+import { type Circuit, circuitInput, MOST_STATIONS } from './circuit';
 import {
   type Call,
   type DrillSet,
@@ -149,6 +151,10 @@ export const drillSetInput = object({
   setRestS: count('Rest between rounds', 0, 3600),
   /** how many of a row are watched at a call; null as the coach does elsewhere */
   watch: count('Who is watched', 1, MOST_WATCHED).nullable().optional().default(undefined),
+  /** one of the stations that groups go round */
+  station: boolean().strict().optional(),
+  /** who runs the station */
+  coach: note(40, 'the coach').optional().default(undefined),
 }).test('makes', 'More makes than tries cannot be made.', function makes(value):
   true | ValidationError {
   const set = value as { target?: TargetKind; amount?: number; reps?: number };
@@ -172,6 +178,24 @@ const sessionFields = object({
     .required('Drill sets are missing.')
     .min(1, 'A session needs at least one drill set.')
     .max(20, 'At most 20 drill sets.') as unknown as ArraySchema<DrillSet[], AnyObject>,
+  /** groups on one clock; nothing where all do one set after the other */
+  circuit: circuitInput
+    .optional()
+    .default(undefined)
+    .transform((value: unknown) => value ?? undefined),
+}).test('circuit', 'Groups and stations do not fit.', function circuitFits(value):
+  true | ValidationError {
+  const { circuit, drillSets } = value as { circuit?: Circuit; drillSets?: DrillSet[] };
+  if (!circuit?.groups || !drillSets) return true;
+  const stations = drillSets.filter((set) => set.station);
+  const wrong = (message: string): ValidationError =>
+    this.createError({ path: 'circuit.groups', message });
+  if (stations.length > MOST_STATIONS) return wrong(`At most ${MOST_STATIONS} stations.`);
+  if (circuit.groups.length > stations.length)
+    return wrong('There are more groups than stations: add a station, or make fewer groups.');
+  const known = new Set(stations.flatMap((set) => set.athleteIds));
+  const isKnown = circuit.groups.every(({ athleteIds }) => athleteIds.every((id) => known.has(id)));
+  return isKnown || wrong('Somebody is in a group and at none of its stations.');
 });
 
 export const sessionInput = sessionFields.shape({ id: id() });

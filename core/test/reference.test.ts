@@ -44,5 +44,5 @@ for (const file of readdirSync(folder)) {
 }
 
 it('has every definition', () => {
-  expect(readdirSync(folder)).toHaveLength(31);
+  expect(readdirSync(folder)).toHaveLength(32);
 });

@@ -17,11 +17,12 @@ import { loadsOf, mostLoaded, sessionLoads, weekLimit } from '../src/session/ses
 import {
   drillSetTime,
   makeRate,
-  placed,
   sessionReps,
+  type SetTime,
   suggestedRestS,
-  twoPlaces,
 } from '../src/session/sessionTime';
+import { allOf } from '../src/session/spentTime';
+import { placed, twoPlaces } from '../src/session/timeAxis';
 import { targetWords, variantWords, variesWords } from '../src/session/setWords';
 import {
   asVaried,
@@ -306,7 +307,8 @@ describe('minutes', () => {
     expect(time({ ...turns, stand: 'pairs' }).performing).toBe(6);
     const roles = { ...turns, stand: 'roles' as const, helpers: ['feeder' as const] };
     expect(time(roles, 9).performing).toBe(6);
-    expect(time(roles, 2).idleFraction).toBeLessThan(time(turns, 2).idleFraction);
+    const standing = ({ spent, totalS }: SetTime): number => spent.standS / totalS;
+    expect(standing(time(roles, 2))).toBeLessThan(standing(time(turns, 2)));
     const stations = {
       ...turns,
       stand: 'stations' as const,
@@ -357,8 +359,9 @@ describe('minutes', () => {
             ...(makes ? { target: 'makes' as const, amount: 1 } : {}),
           });
           const now = time(set, lanes);
-          expect(now.idleFraction).toBeGreaterThanOrEqual(0);
-          expect(now.idleFraction).toBeLessThan(1);
+          expect(Math.min(...Object.values(now.spent))).toBeGreaterThanOrEqual(0);
+          expect(now.spent.workS).toBeGreaterThan(0);
+          expect(allOf(now.spent)).toBeCloseTo(now.totalS, 6);
           expect(time({ ...set, reps: reps + 1 }, lanes).totalS).toBeGreaterThan(now.totalS);
           expect(time({ ...set, sets: sets + 1 }, lanes).totalS).toBeGreaterThan(now.totalS);
           const both = { ...set, vary: vary({ sides: ['own', 'other'] }) };
@@ -441,7 +444,7 @@ describe('a session that does not fit', () => {
 
   it('has nothing to say of an empty one, nor breaks on figures that are half typed', () => {
     expect(ask([{ ...set, sets: NaN }, set], null).reps).toBe(12 * 2 * 2 * 6 * set.sets);
-    expect(ask([], 600)).toMatchObject({ totalS: 0, overS: 0, idleFraction: null, people: 0 });
+    expect(ask([], 600)).toMatchObject({ totalS: 0, overS: 0, spent: null, people: 0 });
     for (const change of [
       { reps: 0 },
       { sets: NaN },

@@ -13,6 +13,7 @@ import { movementRoutes } from './movements/routes';
 import { ownLinkRoutes } from './ownView/routes';
 import { reportRoutes } from './reports/routes';
 import { repRoutes } from './reps/routes';
+import { clockRoutes } from './sessions/clock';
 import { sessionRoutes } from './sessions/routes';
 import { todayRoutes } from './today/routes';
 
@@ -28,6 +29,7 @@ export const ROUTES: readonly Route[] = [
   ...groundRoutes,
   ...approachRoutes,
   ...sessionRoutes,
+  ...clockRoutes,
   ...repRoutes,
   ...faultRoutes,
   ...filmRoutes,

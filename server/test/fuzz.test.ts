@@ -172,6 +172,10 @@ const bodies = (): Record<string, { path: string; body: object }> => {
       path: `/sessions/${own.session.id}`,
       body: { ...own.session, version: 1 },
     },
+    'post /sessions/:id/clock': {
+      path: `/sessions/${own.session.id}/clock`,
+      body: { id: uuid(), kind: 'start', atMs: 1_700_000_000_000, of: null },
+    },
     'put /sessions/:id/away': { path: `/sessions/${own.session.id}/away`, body: { away: false } },
     'post /reps': {
       path: '/reps',

@@ -196,6 +196,11 @@ const reaching = (): Record<string, Try> => ({
     path: `/sessions/${own.session.id}`,
     body: { ...own.session, title: 'Mine', version: 1 },
   },
+  'get /sessions/:id/clock': { path: `/sessions/${own.session.id}/clock` },
+  'post /sessions/:id/clock': {
+    path: `/sessions/${own.session.id}/clock`,
+    body: { id: uuid(), kind: 'start', atMs: 1_700_000_000_000 },
+  },
   'put /sessions/:id/away': {
     path: `/sessions/${own.session.id}/away`,
     body: { away: true },

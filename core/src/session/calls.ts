@@ -13,6 +13,7 @@ export const COUNT_WORDS = [
 /** Words that ship as sound. */
 export const WORDS = [
   ...(['ready', 'marks', 'set', 'go', 'hold', 'left', 'right'] as const),
+  ...(['change', 'last-minute', 'stop'] as const),
   ...COUNT_WORDS,
 ] as const;
 export type Word = (typeof WORDS)[number];

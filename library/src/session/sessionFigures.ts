@@ -4,20 +4,15 @@ import { addLoads } from '@gravek/core/session/repCounts';
 import { LOAD_KINDS, type LoadKind } from '@gravek/core/session/repLog';
 import { keptVariants } from '@gravek/core/session/variants';
 import { counted } from '@gravek/core/words';
+import type { Circuit } from '@gravek/contract/circuit';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Movement } from '@gravek/contract/movement';
 import { drillOfBase } from './fieldRun';
 import { type Mend, mends } from './mend';
-import {
-  type Conditions,
-  drillSetTime,
-  placed,
-  type Placed,
-  restFor,
-  sessionReps,
-  type SetTime,
-  twoPlaces,
-} from './sessionTime';
+import { type StationTime, stationTime } from './atStation';
+import { type Conditions, drillSetTime, restFor, sessionReps, type SetTime } from './sessionTime';
+import { addTime, allOf, NO_TIME, type SpentTime, timesOver } from './spentTime';
+import { goingRoundS, placed, type Placed, stationsOf, twoPlaces } from './timeAxis';
 import { asVaried, type Base, notJoined, variedRun } from './work';
 
 /** What a drill set comes to in its session. */
@@ -34,6 +29,8 @@ export type SetFigures = {
   /** athletes who are in another set at the same time */
   twice: string[];
   apart: ReturnType<typeof notJoined>;
+  /** of a station: reps of each combination that a group has time for; null elsewhere */
+  repsThatFit: number | null;
 };
 
 export type SessionFigures = {
@@ -43,8 +40,8 @@ export type SessionFigures = {
   overS: number;
   /** at most: makes may come sooner */
   reps: number;
-  /** part of the time in which an athlete neither performs nor helps; null with nobody */
-  idleFraction: number | null;
+  /** what an athlete does with the time, on average, from the first set to the end of the last; null with nobody */
+  spent: SpentTime | null;
   people: number;
   bring: string[];
   /** of which it puts something on somebody */
@@ -53,6 +50,7 @@ export type SessionFigures = {
 
 export type SessionAsk = {
   drillSets: readonly DrillSet[];
+  circuit?: Circuit | undefined;
   baseOfSet: (set: DrillSet) => Base | null;
   bodies: ReadonlyMap<string, Body>;
   conditions: Conditions;
@@ -123,6 +121,30 @@ const gear = (ask: SessionAsk, sets: readonly SetFigures[]): string[] => {
   ];
 };
 
+/**
+ * What athletes do with the time of a session, on average; whoever is in none of the sets that run stands.
+ *
+ * @param changesS in which groups go from station to station, together
+ */
+const spentOnAverage = (
+  drillSets: readonly DrillSet[],
+  times: readonly (SetTime | null)[],
+  totalS: number,
+  changesS: number,
+): SpentTime | null => {
+  const people = new Set(drillSets.flatMap((set, i) => (times[i] ? set.athleteIds : [])));
+  if (people.size === 0) return null;
+  const each = [...people].map((id) => {
+    const inSets = drillSets.reduce(
+      (sum, set, i) =>
+        times[i] && set.athleteIds.includes(id) ? addTime(sum, times[i].spent) : sum,
+      { ...NO_TIME, walkBackS: changesS },
+    );
+    return { ...inSets, standS: inSets.standS + Math.max(0, totalS - allOf(inSets)) };
+  });
+  return timesOver(each.reduce(addTime, NO_TIME), 1 / people.size);
+};
+
 /** What a session puts on its athletes, by the run that paces each of its sets. */
 const kindsOfLoad = (
   drillSets: readonly DrillSet[],
@@ -160,20 +182,38 @@ export const solveRuns = ({
   }
 };
 
+/** Sets with as many reps as there is time for at their stations. */
+export const asFitting = (
+  drillSets: readonly DrillSet[],
+  figures: readonly Pick<SetFigures, 'repsThatFit'>[],
+): DrillSet[] => drillSets.map((set, i) => ({ ...set, reps: figures[i]?.repsThatFit ?? set.reps }));
+
 /** All that a session comes to, but for the loads of single athletes. */
 export const sessionFigures = (ask: SessionAsk): SessionFigures => {
-  const { drillSets, baseOfSet, bodies, conditions, slotS } = ask;
+  const { drillSets, circuit, baseOfSet, bodies, conditions, slotS } = ask;
   const lanes = conditions.lanes ?? 1;
   const pacerOf = (set: DrillSet): Body | undefined =>
     set.athleteIds.map((id) => bodies.get(id)).find((body) => body !== undefined);
   const bases = drillSets.map(baseOfSet);
-  const timeOf = (set: DrillSet, base: Base | null) =>
-    drillSetTime(set, base, pacerOf(set), conditions);
+  const timeOf = (set: DrillSet, base: Base | null): SetTime | StationTime | null => {
+    if (!circuit || !set.station) return drillSetTime(set, base, pacerOf(set), conditions);
+    const groupSizes = circuit.groups.map(
+      ({ athleteIds }) => athleteIds.filter((id) => set.athleteIds.includes(id)).length,
+    );
+    const { minutes } = circuit;
+    return stationTime(set, base, pacerOf(set), conditions, { minutes, groupSizes });
+  };
   const times = drillSets.map((set, i) => timeOf(set, bases[i]!));
+  const circuitLengthS = goingRoundS(ask);
   const at = placed(
     drillSets,
     times.map((time) => time?.totalS ?? 0),
+    circuitLengthS,
   );
+  const stations = stationsOf(ask);
+  const changesS = stations
+    ? Math.max(0, circuitLengthS - 60 * stations.plan.minutes * stations.plan.stations)
+    : 0;
   const totalS = Math.max(0, ...at.map((set) => set.endS));
   const overS = slotS === null ? 0 : Math.max(0, totalS - slotS);
   const twice = twoPlaces(drillSets, at);
@@ -189,14 +229,15 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
       at: at[i]!,
       overS: beyondS,
       mends:
-        beyondS > 0 ? mends(set, overS, lanes, (other) => timeOf(other, base)?.totalS ?? null) : [],
+        beyondS > 0 && !set.station
+          ? mends(set, overS, lanes, (other) => timeOf(other, base)?.totalS ?? null)
+          : [],
       restShort: rest && restS < CLEARLY_LESS * rest.restS ? rest : null,
       twice: twice.get(i) ?? [],
       apart: base ? notJoined(base, set) : [],
+      repsThatFit: time && 'repsThatFit' in time ? time.repsThatFit : null,
     };
   });
-  const weights = drillSets.map((set, i) => (times[i]?.totalS ?? 0) * set.athleteIds.length);
-  const weight = weights.reduce((sum, weight) => sum + weight, 0);
   return {
     sets,
     totalS,
@@ -205,14 +246,11 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
       {
         date: conditions.on ?? '',
         // One whose figures are half typed has none yet.
-        drillSets: drillSets.filter((_, i) => times[i] !== null),
+        drillSets: asFitting(drillSets, sets).filter((_, i) => times[i] !== null),
       },
       conditions.people ?? [],
     ),
-    idleFraction:
-      weight > 0
-        ? times.reduce((sum, time, i) => sum + (time?.idleFraction ?? 0) * weights[i]!, 0) / weight
-        : null,
+    spent: spentOnAverage(drillSets, times, totalS, changesS),
     people: new Set(drillSets.flatMap((set) => set.athleteIds)).size,
     bring: gear(ask, sets),
     loadKinds: kindsOfLoad(drillSets, bases, pacerOf),

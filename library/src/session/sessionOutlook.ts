@@ -4,8 +4,9 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { Ground } from '@gravek/contract/ground';
 import type { Session } from '@gravek/contract/session';
 import { slotsOn, takenFrom } from '../planning/onGround';
-import { type Conditions, sessionReps, sessionTimeS } from './sessionTime';
+import { type Conditions, sessionReps } from './sessionTime';
 import { targetWords, variesWords } from './setWords';
+import { sessionTimeS } from './timeAxis';
 import { baseOf, type Finds } from './work';
 
 export type Outlook = {
@@ -25,7 +26,13 @@ export type Outlook = {
  * sessionOutlook(session, { finds, grounds: [], people: [] }).where // 'Old quay hall'
  */
 export const sessionOutlook = (
-  { drillSets, groundId, place, date }: Pick<Session, 'drillSets' | 'groundId' | 'place' | 'date'>,
+  {
+    drillSets,
+    circuit,
+    groundId,
+    place,
+    date,
+  }: Pick<Session, 'drillSets' | 'circuit' | 'groundId' | 'place' | 'date'>,
   {
     finds,
     grounds,
@@ -38,7 +45,7 @@ export const sessionOutlook = (
   const conditions: Conditions = { lanes: ground?.lanes, people, on: date };
   const here = ground ? takenFrom(ground) : null;
   const seconds = sessionTimeS(
-    drillSets,
+    { drillSets, circuit },
     (set) => baseOf(set.work, finds, here),
     ({ athleteIds }) => {
       const pacer = athleteIds

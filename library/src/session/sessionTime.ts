@@ -5,6 +5,7 @@ import { likelyTries, setDuration } from '@gravek/core/session/sets';
 import { keptVariants } from '@gravek/core/session/variants';
 import { runSetOf, type DrillSet } from '@gravek/contract/drillSet';
 import { repsFor, type DatedRestriction } from './restrictions';
+import { addTime, cycleTime, NO_TIME, type SpentTime, timesOver } from './spentTime';
 import { asVaried, variedRun, type Base } from './work';
 
 /** Getting on the mark before a rep and stepping aside after it, seconds. */
@@ -114,8 +115,8 @@ export type SetTime = {
   /** how often each performs in one round of turns: a rep every so many seconds */
   cycleS: number;
   totalS: number;
-  /** part of the time in which somebody neither performs nor helps */
-  idleFraction: number;
+  /** what somebody of it does in that time; who does fewer reps stands longer */
+  spent: SpentTime;
   /** reps that everybody is likely to do, together */
   reps: number;
   performing: number;
@@ -144,6 +145,7 @@ export const drillSetTime = (
   const performing = atOnce(set, set.athleteIds.length, conditions.lanes);
   try {
     const repS = repSeconds(set, base, pacer) + callS;
+    const effort = restFor(set, base, pacer);
     // Rounds in which the same ones take part, together.
     const parts = levels.map((level, i) => {
       const inLevel = each.filter((reps) => reps >= level).length;
@@ -157,68 +159,33 @@ export const drillSetTime = (
         changeoverS: set.stand === 'row' ? 0 : CHANGEOVER_S,
       });
       const cycles = (level - (levels[i - 1] ?? 0)) * variants;
-      const busy = Math.min(1, (roles * repS) / cycle.cycleS);
-      return { cycleS: cycle.cycleS, setS: cycles * cycle.cycleS, idle: 1 - busy };
+      const spent = cycleTime({
+        cycleS: cycle.cycleS,
+        repS,
+        helpers: roles - 1,
+        metres: effort?.metres ?? 0,
+        // The least is a pause that the way back makes up for.
+        askedRestS: effort && effort.restS > LEAST_REST_S ? effort.restS : 0,
+      });
+      return { cycleS: cycle.cycleS, spent: timesOver(spent, cycles), setS: cycles * cycle.cycleS };
     });
     const setS = parts.reduce((sum, part) => sum + part.setS, 0);
     if (!(setS > 0)) return null;
+    const rounds = timesOver(
+      parts.reduce((sum, part) => addTime(sum, part.spent), NO_TIME),
+      set.sets,
+    );
+    const pausesS = (set.sets - 1) * set.setRestS;
     return {
       cycleS: parts[0]!.cycleS,
-      totalS: set.sets * setS + (set.sets - 1) * set.setRestS,
-      idleFraction: parts.reduce((sum, part) => sum + part.idle * part.setS, 0) / setS,
+      totalS: set.sets * setS + pausesS,
+      spent: { ...rounds, restS: rounds.restS + pausesS },
       reps: set.sets * variants * each.reduce((sum, reps) => sum + reps, 0),
       performing,
     };
   } catch {
     return null;
   }
-};
-
-/** A drill set on the time axis of its session. */
-export type Placed = { startS: number; endS: number };
-
-/**
- * When each set of a session begins and ends: one after the other, but for those beside the one before.
- *
- * @example
- * placed([{ beside: false }, { beside: true }], [60, 90]) // [{ startS: 0, endS: 60 }, { startS: 0, endS: 90 }]
- */
-export const placed = (
-  sets: readonly Pick<DrillSet, 'beside'>[],
-  seconds: readonly number[],
-): Placed[] => {
-  let startS = 0;
-  let endS = 0;
-  return sets.map((set, i) => {
-    if (i === 0 || !set.beside) startS = endS;
-    const at = { startS, endS: startS + (seconds[i] ?? 0) };
-    endS = Math.max(endS, at.endS);
-    return at;
-  });
-};
-
-/**
- * Athletes who would have to be in two places at once: the sets that they are in, by athlete.
- *
- * @example
- * twoPlaces([{ athleteIds: ['ana'] }, { athleteIds: ['ana'] }], [{ startS: 0, endS: 60 }, { startS: 30, endS: 90 }]).get(1)
- * // ['ana']
- */
-export const twoPlaces = (
-  sets: readonly Pick<DrillSet, 'athleteIds'>[],
-  at: readonly Placed[],
-): Map<number, string[]> => {
-  const found = new Map<number, string[]>();
-  sets.forEach((set, i) => {
-    const also = sets
-      .slice(0, i)
-      .flatMap((other, j) =>
-        at[j]!.startS < at[i]!.endS && at[i]!.startS < at[j]!.endS ? other.athleteIds : [],
-      );
-    const both = set.athleteIds.filter((id) => also.includes(id));
-    if (both.length > 0) found.set(i, both);
-  });
-  return found;
 };
 
 /** Reps of a session at most, all drill sets together; who is on reduced volume does fewer. */
@@ -237,19 +204,6 @@ export const sessionReps = (
         ),
     0,
   );
-
-/** How long a session takes, seconds. */
-export const sessionTimeS = (
-  drillSets: readonly DrillSet[],
-  baseOfSet: (set: DrillSet) => Base | null,
-  pacerOf: (set: DrillSet) => Pacer,
-  conditions: Conditions = {},
-): number => {
-  const seconds = drillSets.map(
-    (set) => drillSetTime(set, baseOfSet(set), pacerOf(set), conditions)?.totalS ?? 0,
-  );
-  return Math.max(0, ...placed(drillSets, seconds).map((set) => set.endS));
-};
 
 /** Full effort over so many metres asks for so many seconds of rest a metre; less as it is slower. */
 const REST_S_A_METRE = 6;

@@ -13,7 +13,8 @@ export type Topic =
   | 'sessions'
   | 'reps'
   | 'counts'
-  | 'films';
+  | 'films'
+  | 'clock';
 
 /** Gives word to other screens of a club. */
 export type Tell = (clubId: string, topic: Topic) => void;

@@ -190,6 +190,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
       groundId: session.groundId,
       place: session.place,
       template: session.template,
+      ...(session.circuit && { circuit: session.circuit }),
       drillSets: session.drillSets,
       ...archived(session),
     })),

@@ -7,6 +7,7 @@ import type { CueResult, GroundDocument, MeasurementDocument, ReviewDocument, Se
 import type { Choices } from "@gravek/contract/approach";
 import type { Restoring as RestoringState } from "@gravek/contract/archive";
 import type { RestrictionKind } from "@gravek/contract/athlete";
+import type { Circuit } from "@gravek/contract/circuit";
 import type { LoadLimit, Role } from "@gravek/contract/club";
 import type { Deed as DeedKind } from "@gravek/contract/deeds";
 import type { TimedBy } from "@gravek/contract/drillSet";
@@ -22,6 +23,7 @@ import type { Layout } from "@gravek/core/layout/shape";
 import type { StepModel } from "@gravek/core/runup/stepModel";
 import type { StepRule } from "@gravek/core/runup/stepRules";
 import type { StraightResult } from "@gravek/core/runup/straightPlan";
+import type { ClockAct } from "@gravek/core/session/circuit";
 import type { RepCount as CountOfReps } from "@gravek/core/session/repCounts";
 import type { BodyLoad, Outcome, Side } from "@gravek/core/session/repLog";
 import type { ColumnType, JSONColumnType } from "kysely";
@@ -462,6 +464,14 @@ export interface RungChoice {
 
 export interface Session {
   archived_at: Timestamp | null;
+  /**
+   * groups that go round its stations; null where nobody does
+   */
+  circuit: JSONColumnType<Circuit | null, string | null, string | null>;
+  /**
+   * what was done to the clock of its groups, as it arrived
+   */
+  clock: JSONColumnType<ClockAct[], string | undefined, string>;
   club_id: Generated<string>;
   /**
    * number of the last row that its counts know

@@ -33,6 +33,7 @@ import * as drillChoice from '../database/migrations/0027_drill_choice';
 import * as speaking from '../database/migrations/0028_speaking';
 import * as entering from '../database/migrations/0029_entering';
 import * as comments from '../database/migrations/0030_comments';
+import * as circuit from '../database/migrations/0031_circuit';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -66,6 +67,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0028_speaking': speaking,
   '0029_entering': entering,
   '0030_comments': comments,
+  '0031_circuit': circuit,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -3,8 +3,8 @@ import { type Body, bodyOf } from '@gravek/core/layout/body';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Session } from '@gravek/contract/session';
 import { slotFor, takenFrom } from '@gravek/library/planning/onGround';
-import { sessionTimeS } from '@gravek/library/session/sessionTime';
 import { targetWords, variesWords } from '@gravek/library/session/setWords';
+import { sessionTimeS } from '@gravek/library/session/timeAxis';
 import { baseOf } from '@gravek/library/session/work';
 import type { RequestHandler } from 'express';
 import ical, { ICalCalendarMethod } from 'ical-generator';
@@ -50,7 +50,7 @@ export const calendarOf = async (
     const ground = session.groundId === null ? undefined : places.get(session.groundId);
     const here = ground ? takenFrom(ground) : null;
     const baseOfSet = (set: DrillSet) => baseOf(set.work, finds, here);
-    const takesS = sessionTimeS(session.drillSets, baseOfSet, pacerOf, {
+    const takesS = sessionTimeS(session, baseOfSet, pacerOf, {
       lanes: ground?.lanes,
       people,
       on: session.date,

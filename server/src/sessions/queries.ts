@@ -1,3 +1,4 @@
+import type { Circuit } from '@gravek/contract/circuit';
 import type { Ground } from '@gravek/contract/ground';
 import type { Session, SessionInput } from '@gravek/contract/session';
 import { sql } from 'kysely';
@@ -46,6 +47,17 @@ const sessionRows = (trx: Trx) =>
 
 type SessionRow = Awaited<ReturnType<ReturnType<typeof sessionRows>['execute']>>[number];
 
+/** Groups without those who were deleted since: they are in no drill set any more. */
+const groupsThere = ({ circuit, drillSets }: SessionRow): Circuit | undefined => {
+  if (!circuit) return undefined;
+  const there = new Set(drillSets.flatMap((set) => set.athletes.map(({ id }) => id)));
+  const groups = circuit.groups.map((group) => ({
+    ...group,
+    athleteIds: group.athleteIds.filter((id) => there.has(id)),
+  }));
+  return { ...circuit, groups };
+};
+
 const asSession = (row: SessionRow): Session => ({
   id: row.id,
   date: row.day,
@@ -56,6 +68,7 @@ const asSession = (row: SessionRow): Session => ({
   version: row.version,
   archived: row.archived_at !== null,
   logged: row.logged ?? 0,
+  circuit: groupsThere(row),
   drillSets: row.drillSets.map(({ id, document, athletes: people }) => ({
     ...document,
     id,
@@ -128,13 +141,14 @@ export const sessionToRun = async (
 };
 
 export const sessionColumns = (
-  session: Pick<SessionInput, 'date' | 'title' | 'groundId' | 'place' | 'template'>,
+  session: Pick<SessionInput, 'date' | 'title' | 'groundId' | 'place' | 'template' | 'circuit'>,
 ) => ({
   day: session.date,
   title: session.title,
   ground_id: session.groundId,
   place: session.place,
   template: session.template,
+  circuit: session.circuit ? JSON.stringify(session.circuit) : null,
 });
 
 export const session = async (trx: Trx, id: string): Promise<Session | undefined> =>

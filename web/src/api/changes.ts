@@ -15,6 +15,7 @@ const TOUCHED: Record<string, readonly string[]> = {
   reps: ['log'],
   counts: ['faults', 'sessions', 'today'],
   films: ['films'],
+  clock: ['clock'],
 };
 
 const GATHER_MS = 400;

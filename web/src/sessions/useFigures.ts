@@ -5,7 +5,7 @@ import type { Ground } from '@gravek/contract/ground';
 import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Session, SessionInput } from '@gravek/contract/session';
 import { slotFor, slotsOn, takenFrom } from '@gravek/library/planning/onGround';
-import { sessionFigures } from '@gravek/library/session/sessionFigures';
+import { asFitting, sessionFigures } from '@gravek/library/session/sessionFigures';
 import {
   mostLoaded,
   type MostOf,
@@ -31,7 +31,7 @@ type Club = { approaches: ApproachSummary[]; athletes: Athlete[]; grounds: Groun
 
 /** Where and for how long a session is, and what its sets come to, but for the loads. */
 export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }: Club) => {
-  const { date, drillSets } = draft;
+  const { date, drillSets, circuit } = draft;
   const finds = useFinds(approaches, drillSets);
   const ground = grounds.find((ground) => ground.id === draft.groundId);
   const here = useMemo(() => (ground ? takenFrom(ground) : null), [ground]);
@@ -52,11 +52,11 @@ export const useTimes = (draft: SessionInput, { approaches, athletes, grounds }:
   const { slot, figures } = useMemo(() => {
     const conditions = { lanes, people: athletes, on: date, makesOf };
     const figuresAt = (slotS: number | null) =>
-      sessionFigures({ drillSets, baseOfSet, bodies, conditions, slotS });
+      sessionFigures({ drillSets, circuit, baseOfSet, bodies, conditions, slotS });
     const without = figuresAt(null);
     const slot = ground && slotFor(ground, date, without.totalS);
     return { slot, figures: slot ? figuresAt(slot.minutes * 60) : without };
-  }, [lanes, athletes, date, makesOf, drillSets, baseOfSet, bodies, ground]);
+  }, [lanes, athletes, date, makesOf, drillSets, circuit, baseOfSet, bodies, ground]);
 
   return {
     finds,
@@ -109,7 +109,11 @@ export const useFigures = (draft: SessionInput, all: Club) => {
   const { finds, baseOfSet, bodies, history, made } = times;
   const { approaches, athletes, grounds } = all;
   const { date, drillSets } = draft;
-  const works = useMemo(() => worksOf(drillSets, baseOfSet), [drillSets, baseOfSet]);
+  const { figures } = times;
+  const works = useMemo(
+    () => worksOf(asFitting(drillSets, figures.sets), baseOfSet),
+    [drillSets, figures, baseOfSet],
+  );
   const planned = usePlanned(draft, approaches);
   const others = useMemo(
     () =>

@@ -2,6 +2,7 @@ import type { Athlete } from '@gravek/contract/athlete';
 import type { LoadKind } from '@gravek/core/session/repLog';
 import type { SessionFigures } from '@gravek/library/session/sessionFigures';
 import type { MostOf } from '@gravek/library/session/sessionLoad';
+import type { SpentTime } from '@gravek/library/session/spentTime';
 import { counted } from '@gravek/core/words';
 import { Figure, Labelled } from '../../controls/Figure';
 
@@ -21,6 +22,19 @@ const beside = ({ kind, limit, check, over }: MostOf): string => {
   if (check.usual === null || check.level === 'no-history') return unit.trim();
   return `${LEVELS[check.level]} ${Math.round(check.usual)}${unit}`;
 };
+
+/** The minutes in which an athlete does not stand still, the most first. */
+const spentWords = ({ workS, helpS, walkBackS, restS }: SpentTime): string =>
+  [
+    { what: 'works', seconds: workS },
+    { what: 'helps', seconds: helpS },
+    { what: 'walks back', seconds: walkBackS },
+    { what: 'rests', seconds: restS },
+  ]
+    .filter(({ seconds }) => seconds >= 30)
+    .sort((a, b) => b.seconds - a.seconds)
+    .map(({ what, seconds }) => `${what} ${Math.round(seconds / 60)} min`)
+    .join(', ');
 
 /** What decides about a session: does it fit, who stands, who has most, what to bring. */
 export const Decide = ({
@@ -52,13 +66,21 @@ export const Decide = ({
           big
         />
       </Labelled>
-      {figures.idleFraction !== null && (
-        <Labelled label="Each stands still">
-          <Figure
-            parts={[{ figure: String(Math.round(100 * figures.idleFraction)), unit: '%' }]}
-            big
-          />
-        </Labelled>
+      {figures.spent !== null && figures.totalS > 0 && (
+        <div className="spent">
+          <Labelled label="Each stands still">
+            <Figure
+              parts={[
+                {
+                  figure: String(Math.round((100 * figures.spent.standS) / figures.totalS)),
+                  unit: '%',
+                },
+              ]}
+              big
+            />
+          </Labelled>
+          <div className="quiet small-text">{spentWords(figures.spent)}</div>
+        </div>
       )}
       <Labelled label={counted(figures.people, 'athlete')}>
         <Figure parts={[{ figure: String(figures.reps), unit: 'reps' }]} big />

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid';
 
 /** A session like another on another day: new ids, so that nothing of the other is touched. */
 export const copyOf = (
-  { title, groundId, place, drillSets }: Omit<Session, 'version' | 'archived' | 'logged'>,
+  { title, groundId, place, drillSets, circuit }: Omit<Session, 'version' | 'archived' | 'logged'>,
   date: string,
 ): SessionInput => ({
   id: uuid(),
@@ -13,6 +13,7 @@ export const copyOf = (
   place,
   template: false,
   drillSets: drillSets.map((set) => ({ ...set, id: uuid() })),
+  ...(circuit && { circuit }),
 });
 
 /** What is written in a session, without what the server finds out. */
