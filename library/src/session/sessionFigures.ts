@@ -12,7 +12,14 @@ import { type Mend, mends } from './mend';
 import { type StationTime, stationTime } from './atStation';
 import { type Conditions, drillSetTime, restFor, sessionReps, type SetTime } from './sessionTime';
 import { addTime, allOf, NO_TIME, type SpentTime, timesOver } from './spentTime';
-import { goingRoundS, placed, type Placed, stationsOf, twoPlaces } from './timeAxis';
+import {
+  goingRoundS,
+  lanesOfStation,
+  placed,
+  type Placed,
+  stationsOf,
+  twoPlaces,
+} from './timeAxis';
 import { asVaried, type Base, notJoined, variedRun } from './work';
 
 /** What a drill set comes to in its session. */
@@ -201,7 +208,8 @@ export const sessionFigures = (ask: SessionAsk): SessionFigures => {
       ({ athleteIds }) => athleteIds.filter((id) => set.athleteIds.includes(id)).length,
     );
     const { minutes } = circuit;
-    return stationTime(set, base, pacerOf(set), conditions, { minutes, groupSizes });
+    const there = { ...conditions, lanes: lanesOfStation(ask, lanes) };
+    return stationTime(set, base, pacerOf(set), there, { minutes, groupSizes });
   };
   const times = drillSets.map((set, i) => timeOf(set, bases[i]!));
   const circuitLengthS = goingRoundS(ask);

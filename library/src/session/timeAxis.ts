@@ -22,6 +22,14 @@ export const stationsOf = ({
 };
 
 /**
+ * Lanes of a ground that each station has.
+ *
+ * @example lanesOfStation({ drillSets: [] }, 3) // 3: nobody goes round
+ */
+export const lanesOfStation = (session: Grouped, lanes: number): number =>
+  Math.max(1, Math.floor(lanes / (stationsOf(session)?.sets.length ?? 1)));
+
+/**
  * How long groups need to go round; 0 where nobody goes round, or a figure is half typed.
  *
  * @example goingRoundS({ drillSets: [] }) // 0

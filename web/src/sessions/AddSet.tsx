@@ -1,5 +1,6 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
+import type { Movement } from '@gravek/contract/movement';
 import type { ApproachSummary } from '@gravek/contract/plan';
 import { chainCode, chainOf, ENDINGS, MOVES } from '@gravek/library/movement/chains';
 import { mayRun } from '@gravek/library/session/sessionFit';
@@ -11,7 +12,7 @@ import { v7 as uuid } from 'uuid';
 import { Failed, Waiting } from '../controls/Notice';
 import { useAllMovements } from '../parts/catalogue/useCatalogue';
 
-type Offer = { key: string; name: string; what: string; work: Work; words: string };
+type Offer = { key: string; name: string; what: string; works: Work[]; words: string };
 
 const SHOWN = 8;
 
@@ -21,8 +22,8 @@ const chains = (): Offer[] =>
       const parts = [move.code, ending.code];
       if ('why' in chainOf(parts)) return [];
       const name = `${move.name}: ${ending.name.toLowerCase()}`;
-      const work: Work = { kind: 'movement', movement: chainCode(parts), drill: null };
-      return [{ key: chainCode(parts), name, what: 'move and ending', work, words: name }];
+      const works: Work[] = [{ kind: 'movement', movement: chainCode(parts), drill: null }];
+      return [{ key: chainCode(parts), name, what: 'move and ending', works, words: name }];
     }),
   );
 
@@ -31,6 +32,24 @@ const nearness = ({ name }: Offer, text: string): number => {
   const typed = name.toLowerCase();
   return typed === text ? 0 : typed.startsWith(text) ? 1 : typed.includes(text) ? 2 : 3;
 };
+
+/** The drills of a movement in the order in which they are taught, all at once. */
+const progressionOf = ({ code, name, progression = [] }: Movement): Offer[] =>
+  progression.length < 2
+    ? []
+    : [
+        {
+          key: `${code}/progression`,
+          name: `${name}: all ${progression.length} drills in order`,
+          what: 'progression',
+          works: progression.map(({ drill }): Work => ({
+            kind: 'movement',
+            movement: code,
+            drill,
+          })),
+          words: `${name} progression in order`,
+        },
+      ];
 
 /** A drill set of some work for whoever may do it: those of its plan, else those of the set before. */
 export const newSet = (
@@ -66,7 +85,7 @@ export const AddSet = ({
   onAdd,
 }: {
   plans: readonly ApproachSummary[];
-  onAdd: (work: Work) => void;
+  onAdd: (works: readonly Work[]) => void;
 }) => {
   const [typed, setTyped] = useState('');
   const [open, setOpen] = useState(false);
@@ -80,24 +99,25 @@ export const AddSet = ({
           key: plan.id,
           name: plan.name,
           what: 'plan',
-          work: { kind: 'plan', approachId: plan.id },
+          works: [{ kind: 'plan', approachId: plan.id }],
           words: plan.name,
         })),
         ...movements.map((movement): Offer => ({
           key: movement.code,
           name: movement.name,
           what: 'movement',
-          work: { kind: 'movement', movement: movement.code, drill: null },
+          works: [{ kind: 'movement', movement: movement.code, drill: null }],
           words: [movement.name, ...(movement.alsoCalled ?? [])].join(' '),
         })),
         ...(text.length > 1
           ? [
+              ...movements.flatMap(progressionOf),
               ...movements.flatMap((movement) =>
                 movement.drills.map((drill): Offer => ({
                   key: `${movement.code}/${drill.code}`,
                   name: drill.name,
                   what: `drill of ${movement.name.toLowerCase()}`,
-                  work: { kind: 'movement', movement: movement.code, drill: drill.code },
+                  works: [{ kind: 'movement', movement: movement.code, drill: drill.code }],
                   words: drill.name,
                 })),
               ),
@@ -112,8 +132,8 @@ export const AddSet = ({
     // A drill or a chain by its exact name comes first.
     .sort((a, b) => nearness(a, text) - nearness(b, text))
     .slice(0, SHOWN);
-  const add = (work: Work): void => {
-    onAdd(work);
+  const add = (works: readonly Work[]): void => {
+    onAdd(works);
     setTyped('');
     setOpen(false);
   };
@@ -133,7 +153,7 @@ export const AddSet = ({
           if (event.key === 'Escape') setOpen(false);
           if (event.key === 'Enter' && text && found[0]) {
             event.preventDefault();
-            add(found[0].work);
+            add(found[0].works);
           }
         }}
       />
@@ -145,7 +165,7 @@ export const AddSet = ({
         <ul className="offers" aria-label="What can be added">
           {found.map((offer) => (
             <li key={offer.key}>
-              <button type="button" onClick={() => add(offer.work)}>
+              <button type="button" onClick={() => add(offer.works)}>
                 <strong>{offer.name}</strong> <span className="quiet">{offer.what}</span>
               </button>
             </li>
@@ -154,7 +174,7 @@ export const AddSet = ({
             <li>
               <button
                 type="button"
-                onClick={() => add({ kind: 'warm-up', name: typed.trim().slice(0, 80) })}
+                onClick={() => add([{ kind: 'warm-up', name: typed.trim().slice(0, 80) }])}
               >
                 <strong>{typed.trim()}</strong> <span className="quiet">warm-up, by count</span>
               </button>

@@ -22,6 +22,7 @@ import { AddSet, newSet } from './AddSet';
 import { BeginFrom } from './BeginFrom';
 import { Cautions } from './Cautions';
 import { ChooseSets } from './ChooseSets';
+import { Groups, intoGroups, withNewStations } from './Groups';
 import { SessionActs } from './SessionActs';
 import { SetLines } from './SetLines';
 import { useFigures } from './useFigures';
@@ -58,14 +59,12 @@ export const SessionBuilder = ({
     onWrong: (fields) => openFirstWrong(fields),
   });
   const { set: setDraft } = form;
-  const { ground, here, lanes, makesOf, bodies, figures, most, slot, notOnDay } = useFigures(
-    draft,
-    {
+  const { ground, here, lanes, makesOf, bodies, baseOfSet, figures, most, slot, notOnDay } =
+    useFigures(draft, {
       approaches,
       athletes,
       grounds,
-    },
-  );
+    });
   const [opened, setOpened] = useState<string | null>(
     // The line that was open when a new session was saved stays so.
     session === null
@@ -83,17 +82,21 @@ export const SessionBuilder = ({
     !draft.drillSets.some(({ work }) => work.kind === 'plan' && work.approachId === toAdd.id)
       ? toAdd
       : null;
-  const addSet = (work: Work): void => {
-    const plan =
-      work.kind === 'plan'
-        ? approaches.find((approach) => approach.id === work.approachId)
-        : undefined;
+  const addSets = (works: readonly Work[]): void => {
     // What is of no plan is for those who are in the set before.
-    const people = plan?.athleteIds ?? draft.drillSets.at(-1)?.athleteIds ?? [];
-    const set = newSet(work, finds, people, athletes, draft.date);
-    setDraft({ ...draft, drillSets: [...draft.drillSets, set] });
-    setOpened(set.id);
+    const before = draft.drillSets.at(-1)?.athleteIds ?? [];
+    const added = works.map((work) => {
+      const plan =
+        work.kind === 'plan'
+          ? approaches.find((approach) => approach.id === work.approachId)
+          : undefined;
+      return newSet(work, finds, plan?.athleteIds ?? before, athletes, draft.date);
+    });
+    setDraft({ ...draft, drillSets: [...draft.drillSets, ...added] });
+    // Of several none is in the way of the others.
+    setOpened(added.length === 1 ? added[0]!.id : null);
   };
+  const club = { athletes, baseOfSet, date: draft.date };
   /** Opens the line that something is wrong in, so that it is seen. */
   const openFirstWrong = (fields: Record<string, unknown>): void => {
     const path = Object.keys(fields).find((field) => field.startsWith('drillSets['));
@@ -220,17 +223,25 @@ export const SessionBuilder = ({
             messages={messages}
             mayPlan={mayPlan}
             onOpen={setOpened}
-            onSets={(drillSets) => setDraft({ ...draft, drillSets })}
+            onSets={(drillSets) =>
+              setDraft({
+                ...draft,
+                drillSets: draft.circuit
+                  ? withNewStations(draft.drillSets, drillSets, draft.circuit, club)
+                  : drillSets,
+              })
+            }
+            inGroups={draft.circuit !== undefined}
           />
         </FieldsContext>
         {mayPlan && (
           <div className="row-line">
             {pending && (
-              <Button onClick={() => addSet({ kind: 'plan', approachId: pending.id })}>
+              <Button onClick={() => addSets([{ kind: 'plan', approachId: pending.id }])}>
                 Add {pending.name}
               </Button>
             )}
-            <AddSet plans={usable} onAdd={addSet} />
+            <AddSet plans={usable} onAdd={addSets} />
             <Button
               variant="outline-dark"
               aria-expanded={choosing}
@@ -238,7 +249,26 @@ export const SessionBuilder = ({
             >
               Choose for me
             </Button>
+            {!draft.circuit && sets.length > 0 && (
+              <Button
+                variant="outline-dark"
+                onClick={() => setDraft(intoGroups(draft, club, slot?.minutes ?? null))}
+              >
+                In groups
+              </Button>
+            )}
           </div>
+        )}
+        {draft.circuit && (
+          <FieldsContext value={form.fields}>
+            <Groups
+              draft={draft}
+              circuit={draft.circuit}
+              club={club}
+              message={messages['circuit.groups']}
+              onDraft={(change) => setDraft({ ...draft, ...change })}
+            />
+          </FieldsContext>
         )}
         {mayPlan && choosing && (
           <ChooseSets

@@ -66,6 +66,7 @@ type Props = {
   athletes: readonly Athlete[];
   makesOf: (athleteId: string, movement: string) => Makes | undefined;
   lanes: number;
+  inGroups: boolean;
   last: boolean;
   style: LengthStyle;
   messages: Record<string, string | null | undefined>;
@@ -84,6 +85,7 @@ export const SetForm = ({
   athletes,
   makesOf,
   lanes,
+  inGroups,
   last,
   style,
   messages,
@@ -203,6 +205,7 @@ export const SetForm = ({
       <StandForm
         set={set}
         lanes={lanes}
+        inGroups={inGroups}
         canRead={canRead}
         tempoSpm={tempoOf(movement, choices, chosen)}
         at={`drillSets[${index}]`}

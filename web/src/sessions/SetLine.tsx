@@ -23,11 +23,13 @@ export const axisMinutes = (totalMin: number): number[] => {
   return Array.from({ length: Math.floor(totalMin / step) + 1 }, (_, i) => i * step);
 };
 
-const howWords = (set: DrillSet, { time }: SetFigures): string => {
+const howWords = (set: DrillSet, { time, repsThatFit }: SetFigures): string => {
   if (!time) return '';
   if (set.target === 'makes' && set.athleteIds.length > 0) {
     return `about ${Math.round(time.reps / set.athleteIds.length)} tries each`;
   }
+  if (repsThatFit !== null)
+    return repsThatFit < set.reps ? `time for ${repsThatFit} of ${set.reps} each time` : '';
   if (set.stand === 'turns') return time.performing > 1 ? `${time.performing} lanes` : 'one lane';
   return STAND_NAMES[set.stand];
 };
@@ -97,6 +99,7 @@ export const SetLine = ({
       ? ['perform', ...set.helpers.map((helper) => helper)].join(', ')
       : STAND_NAMES[set.stand],
     ...(set.apartPaces ? [`${set.apartPaces} paces apart`] : []),
+    ...(figures.repsThatFit === null ? [] : [set.coach ? `station of ${set.coach}` : 'station']),
   ].join(', ');
   const name = base?.name ?? 'Not there any more';
   const varies = base ? variesWords(base, set) : '';
@@ -199,7 +202,9 @@ export const SetLine = ({
                   : { left: `${left + width + 1}%` }
             }
           >
-            {minutes(at.endS - at.startS)}
+            {figures.repsThatFit === null
+              ? minutes(at.endS - at.startS)
+              : `${minutes(figures.time?.totalS ?? 0)} a group`}
             {howWords(set, figures) && `, ${howWords(set, figures)}`}
           </span>
         </div>

@@ -39,6 +39,7 @@ export const SetLines = ({
   opened,
   messages,
   mayPlan,
+  inGroups,
   onOpen,
   onSets,
 }: {
@@ -57,6 +58,8 @@ export const SetLines = ({
   /** what is wrong, by field */
   messages: Readonly<Record<string, string>>;
   mayPlan: boolean;
+  /** groups go round those that are stations */
+  inGroups: boolean;
   onOpen: (setId: string | null) => void;
   onSets: (sets: DrillSet[]) => void;
 }) => {
@@ -139,6 +142,7 @@ export const SetLines = ({
                     athletes={athletes}
                     makesOf={makesOf}
                     lanes={lanes}
+                    inGroups={inGroups}
                     last={i === sets.length - 1}
                     style={style}
                     messages={messages}

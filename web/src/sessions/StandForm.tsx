@@ -1,5 +1,6 @@
 import { type Call, type DrillSet, HELPERS, MOST_WATCHED } from '@gravek/contract/drillSet';
-import { ChoiceAt, FlagAt, NumberAt } from '../parts/fields/At';
+import Form from 'react-bootstrap/Form';
+import { ChoiceAt, FlagAt, NumberAt, TextAt } from '../parts/fields/At';
 import { PicksAt } from '../parts/fields/PicksAt';
 import { CALL_NAMES, freshCall, HELPER_NAMES, STAND_NAMES } from '../parts/intoSession/setNames';
 
@@ -14,6 +15,7 @@ export const StandForm = ({
   at,
   set,
   lanes,
+  inGroups,
   canRead,
   tempoSpm,
   onSet,
@@ -23,6 +25,8 @@ export const StandForm = ({
   set: DrillSet;
   /** of the ground */
   lanes: number;
+  /** groups go round the sets that are stations */
+  inGroups: boolean;
   /** the plan has a read whose exits can be called */
   canRead: boolean;
   /** steps a minute that a steady tempo begins with: the own target of whoever runs */
@@ -89,10 +93,20 @@ export const StandForm = ({
           <NumberAt at={`${at}.call.mostS`} label="most s" decimals={1} />
         </>
       )}
+      {inGroups && set.station && <TextAt at={`${at}.coach`} label="Coach of the station" />}
       <div className="axis">
         <FlagAt at={`${at}.redo`} label="again without the finish" />
         <FlagAt at={`${at}.freeze`} label="freeze and check" />
-        {!at.startsWith('drillSets[0]') && (
+        {inGroups && (
+          <Form.Check
+            type="checkbox"
+            id={`${at}.station`}
+            label="a station that groups go round"
+            checked={set.station ?? false}
+            onChange={(event) => onSet({ station: event.target.checked })}
+          />
+        )}
+        {!at.startsWith('drillSets[0]') && !set.station && (
           <FlagAt at={`${at}.beside`} label="at the same time as the set before" />
         )}
       </div>
