@@ -24,6 +24,8 @@ const FORMS = /src\/(parts\/fields\/|controls\/(NumberInput|LengthInput|Window)\
 
 /** What so many places need is loaded by all that need any of it. */
 const SHARED_BY = 6;
+/** The clock of groups needs little but what the field screen needs: they count as one place. */
+const CLOCK = `${SOURCES}/run/Clock.tsx`;
 /** So is what is too small for a file that a phone asks for by itself, characters before packing. */
 const SMALL = 2_000;
 
@@ -59,7 +61,9 @@ const divided = (graph: Graph): Map<string, string> => {
   );
   put(
     'shared',
-    several.filter(([, by]) => by.length >= SHARED_BY).map(([id]) => id),
+    several
+      .filter(([, by]) => by.filter((place) => place !== CLOCK).length >= SHARED_BY)
+      .map(([id]) => id),
   );
   const togetherIn = (by: readonly string[]): string | undefined =>
     Object.entries(TOGETHER).find(([, together]) => by.every((place) => together.test(place)))?.[0];

@@ -2,6 +2,7 @@ import { bodyOf } from '@gravek/core/layout/body';
 import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { elsewhereAt, groupsAt } from '../src/field/stations';
 import { movementOf } from '../src/movement/movements';
 import { GROUPED_BY, makeGroups } from '../src/session/makeGroups';
 import { sessionFigures } from '../src/session/sessionFigures';
@@ -136,6 +137,29 @@ describe('stations', () => {
         figuresOf(stations, { circuit: { ...circuit, minutes } }).totalS,
       ).toBeGreaterThanOrEqual(0);
     }
+  });
+});
+
+describe('on the field', () => {
+  const ids = people(4);
+  const [wall, gaps] = [
+    drill('wall-switches', 'one-freeze', ids),
+    drill('gaps', 'walk-the-count', ids),
+  ];
+  const groups = [
+    { name: 'Gulls', athleteIds: ids.slice(0, 2) },
+    { name: 'Terns', athleteIds: ids.slice(2) },
+  ];
+  const session = {
+    drillSets: [wall, gaps].map((set) => ({ ...set, station: true })),
+    circuit: { minutes: 5, changeS: 30, groups },
+  };
+
+  it('each station has its group in each round, and the others are elsewhere', () => {
+    expect(groupsAt(session, 1).map(({ group }) => group)).toEqual([0, 1]);
+    expect(groupsAt(session, 2).map(({ group }) => group)).toEqual([1, 0]);
+    expect([...elsewhereAt(session, 2).get(wall.id)!.keys()]).toEqual(['p0', 'p1']);
+    expect(elsewhereAt(session, 0).size).toBe(0);
   });
 });
 

@@ -37,6 +37,8 @@ export type SetRun = SetWork & {
   last: FieldRow | null;
   /** why athletes of the set do not take part, by athlete */
   away: ReadonlyMap<string, string>;
+  /** why others are not here just now, by athlete: their group is at another station */
+  elsewhere: ReadonlyMap<string, string>;
   /** the rows with which some of them have left, by athlete: taken back, they are in again */
   left: ReadonlyMap<string, FieldRow>;
   /** reps of a combination and round of those who may do fewer */
@@ -175,6 +177,8 @@ export type FieldSession = {
   lanes: number;
   /** day of the club, yyyy-mm-dd */
   today: string;
+  /** who of a drill set is at another station just now and why, by drill set */
+  elsewhere?: ReadonlyMap<string, ReadonlyMap<string, string>>;
 };
 
 /**
@@ -192,7 +196,7 @@ export type FieldSession = {
 export const setRun = (
   work: SetWork,
   { run, people, turns, owed }: SetOrder,
-  { athletes, log, painElsewhere, device, first, lanes, today }: FieldSession,
+  { athletes, log, painElsewhere, device, first, lanes, today, elsewhere }: FieldSession,
 ): SetRun => {
   const { set, base } = work;
   const athleteBy = new Map(athletes.map((athlete) => [athlete.id, athlete]));
@@ -208,8 +212,10 @@ export const setRun = (
     }),
   );
   const rows = log.filter((row) => row.drillSetId === set.id);
-  const state = runState(run, rows, new Set(away.keys()), fewer, first, turns);
-  const present = people.filter((id) => !away.has(id)).length;
+  const elsewhereHere = elsewhere?.get(set.id) ?? new Map<string, string>();
+  const notHere = new Set([...away.keys(), ...elsewhereHere.keys()]);
+  const state = runState(run, rows, notHere, fewer, first, turns);
+  const present = people.filter((id) => !notHere.has(id)).length;
   const isAlone = ['turns', 'stations'].includes(set.stand) || isCountedAlone(work);
   const stands = standing(rows);
   const triesOf = ({ athleteId, set: round, side, variant }: Omit<TurnKey, 'rep' | 'drillSetId'>) =>
@@ -225,6 +231,7 @@ export const setRun = (
     ...work,
     people,
     away,
+    elsewhere: elsewhereHere,
     left,
     fewer,
     state,

@@ -25,7 +25,7 @@ const AGAIN_MS = 5_000;
 const PasswordAgain = opened(async () => (await import('../controls/PasswordAgain')).PasswordAgain);
 
 const shown = ({ path, load }: Place) => ({ path, Shown: opened(load) });
-const { path: fieldPath, Shown: Field } = shown(FIELD);
+const WHOLE_SCREEN = FIELD.map(shown);
 const BESIDE_NAVIGATION = PLACES.map(shown);
 
 // The phone's database is large, and most places are drawn without it.
@@ -67,14 +67,17 @@ const Open = () => {
     <>
       <Suspense fallback={<Waiting what="Opening …" />}>
         <Routes>
-          <Route
-            path={fieldPath}
-            element={
-              <Boundary place="run">
-                <Field />
-              </Boundary>
-            }
-          />
+          {WHOLE_SCREEN.map(({ path, Shown }) => (
+            <Route
+              key={path}
+              path={path}
+              element={
+                <Boundary place="run">
+                  <Shown />
+                </Boundary>
+              }
+            />
+          ))}
           <Route element={<Shell />}>
             {BESIDE_NAVIGATION.map(({ path, Shown }) => (
               <Route key={path} path={path} element={<Shown />} />

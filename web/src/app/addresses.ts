@@ -20,11 +20,11 @@ const askSession = (id: string): void => {
   void queryClient.prefetchQuery(grounds);
 };
 
-/** The field screen has the whole phone for itself. */
-export const FIELD: Place = {
-  path: 'run/:sessionId',
-  load: async () => (await import('../run/Run')).Run,
-};
+/** The field screen and the clock of groups have the whole screen for themselves. */
+export const FIELD: readonly Place[] = [
+  { path: 'run/:sessionId', load: async () => (await import('../run/Run')).Run },
+  { path: 'run/:sessionId/clock', load: async () => (await import('../run/Clock')).Clock },
+];
 
 /** Places with the navigation beside them. */
 export const PLACES: readonly Place[] = [
@@ -87,7 +87,7 @@ const variesIn = (path: string, pathname: string): string | undefined => {
 
 /** Loads what an address shows, and asks for what is shown of it, before anything knows that it may be shown. */
 export const loadAhead = async (pathname: string): Promise<void> => {
-  for (const { path, load, ask } of [...PLACES, FIELD]) {
+  for (const { path, load, ask } of [...PLACES, ...FIELD]) {
     const varies = variesIn(path, pathname);
     if (varies === undefined) continue;
     ask?.(varies);

@@ -14,7 +14,7 @@ const words = new Map<Word, AudioBuffer>();
 let loading: Promise<unknown> | undefined;
 
 /** The words that ship with the app, ready to sound; one that cannot be had is a tone only. */
-const loadWords = (audio: AudioContext): Promise<unknown> =>
+export const loadWords = (audio: AudioContext): Promise<unknown> =>
   (loading ??= Promise.all(
     WORDS.map(async (word) => {
       try {
@@ -25,7 +25,11 @@ const loadWords = (audio: AudioContext): Promise<unknown> =>
     }),
   ));
 
-const toneOf = ({ kind, foot }: CallEvent, audio: AudioContext): AudioBuffer => {
+/** The sound of a word that is loaded. */
+export const wordSound = (word: Word): AudioBuffer | undefined => words.get(word);
+
+/** The tone of an event of a call. */
+export const toneOf = ({ kind, foot }: CallEvent, audio: AudioContext): AudioBuffer => {
   const beat = { timeS: 0, n: 1, foot: foot ?? ('right' as const) };
   const countIn = kind === 'count';
   return bufferOf(

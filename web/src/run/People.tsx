@@ -57,7 +57,7 @@ export const People = ({
   onBack: (row: FieldRow) => void;
   onClose: () => void;
 }) => {
-  const { set, people, state, away, left, athleteOf } = at;
+  const { set, people, state, away, elsewhere, left, athleteOf } = at;
   const last = inLogOrder(standing(log.filter((row) => row.drillSetId === set.id)))
     .filter((row) => !isLeaving(row))
     .slice(-LAST)
@@ -70,7 +70,7 @@ export const People = ({
             const { name } = athleteOf(id);
             const open = state.open.filter((turn) => turn.athleteId === id).length;
             const row = left.get(id);
-            const why = away.get(id);
+            const why = away.get(id) ?? elsewhere.get(id);
             return (
               <li key={id} className="row-line">
                 <span className="run-person">

@@ -43,7 +43,7 @@ export const Row = ({
   onUndo: () => void;
   onPeople: () => void;
 }) => {
-  const { set, plan, base, now, last, away, people } = at;
+  const { set, plan, base, now, last, away, elsewhere, people } = at;
   const isTimed =
     base !== null &&
     base.movement !== null &&
@@ -88,7 +88,7 @@ export const Row = ({
         null)
       : before && (takenBack.find((row) => row.athleteId === turn.athleteId)?.exit ?? before);
   const helpers = helpersOf(set);
-  const ring = people.filter((id) => !away.has(id));
+  const ring = people.filter((id) => !away.has(id) && !elsewhere.has(id));
   const parts = cast(
     ring,
     now.map((turn) => turn.athleteId),
@@ -220,7 +220,7 @@ export const Row = ({
           showed={showed}
           movement={taught}
           tapped={tapped}
-          away={away}
+          away={elsewhere.size > 0 ? new Map([...elsewhere, ...away]) : away}
           onTap={tap}
         />
         {(!tappedTurn || hurt || !taught) && (

@@ -7,11 +7,14 @@ import type { RunBundle } from '@gravek/contract/run';
 import { type FieldRow, pressOf, type Seen } from '@gravek/library/field/log';
 import { isRow, type SetRun } from '@gravek/library/field/sets';
 import { helpersOf } from '@gravek/library/session/rotationAxis';
-import { useEffect, useRef, useState } from 'react';
+import { stationsOf } from '@gravek/library/session/timeAxis';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { clockMs } from '../controls/clock';
 import { useHelp } from '../controls/help';
 import { Loaded } from '../controls/Notice';
+import { StationStrip } from '../parts/clock/StationStrip';
+import { roundToGoBy, useClockPart, useSessionClock } from '../parts/clock/useSessionClock';
 import { disconnect } from '../parts/devices/useDevice';
 import { People } from './People';
 import { Refused } from './Refused';
@@ -37,10 +40,13 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
     rows: [],
   });
   const answered = useRef({ outcome: '', ms: 0, key: '' });
-  const run = useRun(bundle, first);
+  const { session } = bundle;
+  const stations = useMemo(() => stationsOf(session), [session]);
+  const clock = useSessionClock(session.id, stations?.plan ?? null);
+  const round = useClockPart(clock, roundToGoBy, 0);
+  const run = useRun(bundle, first, round);
   // Whoever leaves the field screen has done with the device.
   useEffect(() => disconnect, []);
-  const { session } = bundle;
   const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
   const current = run.sets.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.sets.at(-1);
@@ -53,7 +59,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   }, [upKey]);
 
   if (!current) return <p className="p-3">This session has no drill set.</p>;
-  const { set, state, last, people, away, now: together } = current;
+  const { set, state, last, people, away, elsewhere, now: together } = current;
   const nameBy = (id: string): string => current.athleteOf(id).name.split(' ')[0]!;
   /** One tap is one answer: the second of a double tap would be the next athlete's. */
   const isOneTap = (outcome: string, turnKey: string): boolean => {
@@ -111,12 +117,16 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   /** Who does what else while the one who is up performs, in words. */
   const partsBeside = (): string[] => {
     if (helpers.length === 0 || !state.up) return [];
-    const ring = people.filter((id) => !away.has(id));
+    const ring = people.filter((id) => !away.has(id) && !elsewhere.has(id));
     return [...cast(ring, [state.up.athleteId], 1 + helpers.length)].flatMap(([id, part]) =>
       part.role > 0 ? [`${helpers[part.role - 1]!}: ${nameBy(id)}`] : [],
     );
   };
-  const following = run.sets.find((set) => set !== current && set.state.up)?.set;
+  // Whoever is done at a station waits for the change.
+  const following =
+    set.station && round > 0
+      ? undefined
+      : run.sets.find((set) => set !== current && set.state.up)?.set;
   return (
     <main className="run">
       <div className="run-bar">
@@ -147,6 +157,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
           ))}
         </div>
       )}
+      {clock && set.station && <StationStrip session={session} setId={set.id} clock={clock} />}
       {session.archived && (
         <div className="note small-text" role="status">
           This session was put away on another device. What is logged here still counts.

@@ -10,8 +10,10 @@ import {
   setWorks,
   type SetRun,
 } from '@gravek/library/field/sets';
+import { elsewhereAt } from '@gravek/library/field/stations';
 import { voidOf } from '@gravek/library/field/takenBack';
 import { leftBy } from '@gravek/library/session/restrictions';
+import { lanesOfStation } from '@gravek/library/session/timeAxis';
 import { useQuery } from '@tanstack/react-query';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
@@ -111,8 +113,9 @@ export type Run = {
  * A session under way, worked out anew from its log on every change.
  *
  * @param first who is brought forward on this device
+ * @param round in which groups go round the stations; 0 while nobody does
  */
-export const useRun = (bundle: RunBundle, first: string | null): Run => {
+export const useRun = (bundle: RunBundle, first: string | null, round: number): Run => {
   const { club, today } = useMember();
   const tapper = useTapper();
   const { session, movements, lanes, missed } = bundle;
@@ -130,12 +133,16 @@ export const useRun = (bundle: RunBundle, first: string | null): Run => {
       works.map((work, i) => setOrder(work, (JSON.parse(latecomers) as string[][])[i]!, missed)),
     [works, latecomers, missed],
   );
+  const elsewhere = useMemo(() => elsewhereAt(session, round), [session, round]);
   const sets = useMemo(
     () =>
       works.map((work, i) =>
-        setRun(work, orders[i]!, { athletes, log, painElsewhere, device, first, lanes, today }),
+        setRun(work, orders[i]!, {
+          ...{ athletes, log, painElsewhere, device, first, today, elsewhere },
+          lanes: elsewhere.has(work.set.id) ? lanesOfStation(session, lanes) : lanes,
+        }),
       ),
-    [works, orders, athletes, log, painElsewhere, device, first, lanes, today],
+    [works, orders, athletes, log, painElsewhere, device, first, lanes, today, elsewhere, session],
   );
 
   /** Shows rows at once, and keeps them. */
