@@ -205,7 +205,7 @@ const GroupClock = ({ bundle, session }: { bundle: RunBundle; session: Grouped }
           <div className="quiet">
             <Link to={`/run/${session.id}`}>Field screen</Link> · {session.title}
           </div>
-          <h1 role="status">{head}</h1>
+          <h1 aria-live="polite">{head}</h1>
         </div>
         <div className="clock-left">
           <div className="quiet">{isChanging ? 'next round in' : 'change in'}</div>

@@ -47,7 +47,9 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const run = useRun(bundle, first, round);
   // Whoever leaves the field screen has done with the device.
   useEffect(() => disconnect, []);
-  const firstOpen = run.sets.find(({ state }) => state.up)?.set.id;
+  // A phone stays at its station, whoever is there.
+  const firstOpen =
+    round > 0 ? stations?.sets[0]?.id : run.sets.find(({ state }) => state.up)?.set.id;
   const [chosen, setChosen] = useState<string | null>(null);
   const current = run.sets.find(({ set }) => set.id === (chosen ?? firstOpen)) ?? run.sets.at(-1);
   const nameOf = ({ base }: SetRun): string => base?.name ?? 'Drill set';

@@ -12,7 +12,7 @@ import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 
 export const SetDone = ({
-  at: { set, people, athleteOf, away, stillToMake },
+  at: { set, people, athleteOf, away, elsewhere, stillToMake },
   log,
   twice,
   next,
@@ -36,11 +36,13 @@ export const SetDone = ({
   const title =
     people.length === 0
       ? 'Nobody is in this set'
-      : nobody
-        ? 'Everybody is held back'
-        : keptVariants(set).length === 0
-          ? 'Every combination is struck out'
-          : 'Drill set done';
+      : people.every((id) => elsewhere.has(id))
+        ? 'Nobody is at this station'
+        : nobody
+          ? 'Everybody is held back'
+          : keptVariants(set).length === 0
+            ? 'Every combination is struck out'
+            : 'Drill set done';
   return (
     <div className="run-body">
       <h1>{title}</h1>
