@@ -1,6 +1,6 @@
 import type { ClockAct } from '@gravek/core/session/circuit';
-import { array, type InferType, number, object, string } from 'yup';
-import { choice, count, distinct, id, name } from './fields';
+import { array, type InferType, number, object } from 'yup';
+import { choice, code, count, distinct, id, name } from './fields';
 
 /** No ground has room for more. */
 export const MOST_STATIONS = 12;
@@ -40,8 +40,8 @@ export const clockActInput = object({
     .integer('The time must be a whole number.')
     .min(0, 'The time must be after 1970.')
     .max(7_258_118_400_000, 'The time must be before 2200.'),
-  /** the act that is taken back */
-  of: string().max(36, 'That is not an id.').nullable().default(null),
+  /** the act that is taken back, or the stretch that is ended */
+  of: code('What it is of', 36).nullable().default(null),
 });
 
 /** What was done to the clock of a session so far, and what time it is. */

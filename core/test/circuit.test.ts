@@ -45,6 +45,13 @@ describe('a clock for groups', () => {
     });
   });
 
+  it('changes once where two press at the same time, or just when the round ends by itself', () => {
+    const first = act('change', 100, 'round 1');
+    const second = { ...act('change', 101, 'round 1'), id: 'other phone' };
+    expect(at(110, first, second)).toEqual(at(110, first));
+    expect(at(490, act('change', 481, 'round 1'))).toEqual(at(490));
+  });
+
   it('takes back what was pressed by mistake', () => {
     expect(at(110, act('change', 100), act('undo', 105, 'change 100'))).toEqual(at(110));
     // Before it was taken back it stood.

@@ -26,7 +26,7 @@ test('groups go round their stations by one clock, also on a phone whose own is 
   const groups = page.getByRole('region', { name: 'Groups' });
   const gulls = groups.getByRole('group', { name: 'Gulls' });
   const terns = groups.getByRole('group', { name: 'Terns' });
-  const moved = await gulls.locator('.group-member').first().innerText();
+  const moved = await gulls.locator('.pick').first().innerText();
   await gulls.getByRole('button', { name: moved }).click();
   await terns.getByRole('button', { name: `${moved} here` }).click();
   await expect(terns.getByRole('button', { name: moved })).toBeVisible();

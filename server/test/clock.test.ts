@@ -53,6 +53,14 @@ describe('the clock of groups', () => {
     expect(version).toBe(1);
   });
 
+  it('puts no press into the future, whatever the phone’s clock says', async () => {
+    const ahead = act('resume', Date.now() + 600_000);
+    await owner.post(clock(), ahead);
+    const { acts, nowMs } = (await owner.post(clock(), ahead)).body as SessionClock;
+    expect(acts.filter(({ id }) => id === ahead.id)).toHaveLength(1);
+    expect(acts.find(({ id }) => id === ahead.id)!.atMs).toBeLessThanOrEqual(nowMs);
+  });
+
   it('lets an assistant press it, and ends at so many presses with a word', async () => {
     const assistant = await coachIn(stage, 'assistant', owner.clubId);
     const { acts } = (await owner.get(clock())).body as SessionClock;

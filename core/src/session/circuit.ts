@@ -10,7 +10,10 @@ export type CircuitPlan = {
   changeS: number;
 };
 
-/** What somebody did to the clock; `of` names the act that an `undo` takes back. */
+/**
+ * What somebody did to the clock. `of` names the act that an `undo` takes back, and the stretch that a `change`
+ * ends, as `stretchName` has it: two coaches who press at once do not skip the next.
+ */
 export type ClockAct = {
   id: string;
   kind: 'start' | 'hold' | 'resume' | 'more' | 'change' | 'end' | 'undo';
@@ -36,6 +39,14 @@ export type ClockStand = {
 export const MORE_S = 60;
 
 type Stretch = { round: number; changing: boolean; lengthS: number };
+
+/**
+ * What a round or a change is called by an act.
+ *
+ * @example stretchName({ round: 2, changing: true }) // 'change 2'
+ */
+export const stretchName = ({ round, changing }: Pick<ClockStand, 'round' | 'changing'>): string =>
+  `${changing ? 'change' : 'round'} ${round}`;
 
 /** Rounds and the changes between them, in order. */
 const stretchesOf = ({ stations, minutes, changeS }: CircuitPlan): Stretch[] => {
@@ -110,7 +121,7 @@ export const clockStand = (
     }
     if (isRunning()) leftMs -= passedMs;
   };
-  for (const { kind, atMs: actMs } of valid.filter((act) => act.atMs <= atMs)) {
+  for (const { kind, of, atMs: actMs } of valid.filter((act) => act.atMs <= atMs)) {
     goOnTo(actMs);
     if (kind === 'start' && place < 0) {
       isHeld = false;
@@ -122,7 +133,7 @@ export const clockStand = (
       if (kind === 'hold') isHeld = true;
       if (kind === 'resume') isHeld = false;
       if (kind === 'more') leftMs += 1000 * MORE_S;
-      if (kind === 'change') {
+      if (kind === 'change' && (!of || of === stretchName(stretches[place]!))) {
         isHeld = false;
         enter(place + 1);
       }

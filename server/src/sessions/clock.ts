@@ -41,15 +41,22 @@ export const clockRoutes = [
       const id = params.id!;
       // Held until this is done: two presses at once are two acts, and the same press twice is one.
       await trx.selectFrom('session').select('id').where('id', '=', id).forUpdate().execute();
-      const { acts } = await clockOf(trx, id);
+      const { acts, nowMs } = await clockOf(trx, id);
       const same = acts.find((act) => act.id === body.id);
-      if (same) settleNew('press of the clock', same, body);
+      // A phone that never heard the time may be ahead of it.
+      const { kind, of } = body;
+      if (same) settleNew('press of the clock', same, { kind, of });
       else if (acts.length >= MOST_ACTS)
         throw badInput({ kind: 'The clock of this session was pressed too often.' });
       else
         await trx
           .updateTable('session')
-          .set({ clock: JSON.stringify([...acts, body]) })
+          .set({
+            clock: JSON.stringify([
+              ...acts,
+              { ...body, atMs: Math.min(body.atMs, Math.floor(nowMs)) },
+            ]),
+          })
           .where('id', '=', id)
           .execute();
       return clockOf(trx, id);

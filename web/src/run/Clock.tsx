@@ -61,7 +61,7 @@ const StationCard = ({
   next: string | null;
   nameOf: (id: string) => string;
 }) => (
-  <li className={group ? 'station-card' : 'station-card empty'}>
+  <li className={group ? 'station-card' : 'station-card nobody'}>
     <div className="quiet">
       {number}
       {at.set.coach && ` · ${at.set.coach}`}

@@ -1,4 +1,3 @@
-import { MORE_S } from '@gravek/core/session/circuit';
 import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Circuit, Group } from '@gravek/contract/circuit';
@@ -12,6 +11,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNeeds } from '../api/queries';
 import { Field } from '../controls/Field';
+import { tell } from '../controls/toasts';
 import { NumberAt, TextAt } from '../parts/fields/At';
 
 const BY_NAMES: Record<GroupedBy, string> = {
@@ -22,7 +22,7 @@ const BY_NAMES: Record<GroupedBy, string> = {
   hand: 'hand',
 };
 
-const USUAL: Pick<Circuit, 'minutes' | 'changeS'> = { minutes: 8, changeS: MORE_S };
+const USUAL: Pick<Circuit, 'minutes' | 'changeS'> = { minutes: 8, changeS: 60 };
 const MOST_AT_FIRST = 4;
 /** A station for fewer minutes than these is over before it has begun. */
 const LEAST_MIN = 4;
@@ -156,7 +156,7 @@ export const Groups = ({
     <button
       key={id}
       type="button"
-      className="group-member"
+      className="pick"
       aria-pressed={picked === id}
       onClick={() => setPicked(picked === id ? null : id)}
     >
@@ -201,12 +201,14 @@ export const Groups = ({
         <Button
           variant="outline-dark"
           className="align-self-end ms-auto"
-          onClick={() =>
+          onClick={() => {
+            const { drillSets } = draft;
             onDraft({
-              drillSets: draft.drillSets.map(({ station: _, coach: _coach, ...set }) => set),
+              drillSets: drillSets.map(({ station: _, coach: _coach, ...set }) => set),
               circuit: undefined,
-            })
-          }
+            });
+            tell('Nobody goes round any more.', () => onDraft({ drillSets, circuit }));
+          }}
         >
           No groups
         </Button>

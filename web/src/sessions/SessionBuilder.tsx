@@ -249,10 +249,14 @@ export const SessionBuilder = ({
             >
               Choose for me
             </Button>
-            {!draft.circuit && sets.length > 0 && (
+            {!draft.circuit && sets.length > 1 && (
               <Button
                 variant="outline-dark"
-                onClick={() => setDraft(intoGroups(draft, club, slot?.minutes ?? null))}
+                onClick={() => {
+                  const before = draft;
+                  setDraft(intoGroups(draft, club, slot?.minutes ?? null));
+                  tell('Everybody goes round all the sets.', () => setDraft(before));
+                }}
               >
                 In groups
               </Button>

@@ -80,6 +80,10 @@ export const SetLines = ({
     tell('The drill set is taken out.', () => onSets([...sets]));
   };
   const axisS = Math.max(60, figures.totalS, (slotMin ?? 0) * 60);
+  // Where the slot ends its own figure stands.
+  const ticks = axisMinutes(axisS / 60).filter(
+    (minute) => slotMin === null || Math.abs(minute - slotMin) * 60 > axisS / 20,
+  );
   const wrongIn = (i: number): boolean =>
     Object.entries(messages).some(
       ([path, message]) => message && path.startsWith(`drillSets[${i}]`),
@@ -92,7 +96,7 @@ export const SetLines = ({
         <span>until</span>
         <span>who</span>
         <span className="set-axis">
-          {axisMinutes(axisS / 60).map((minute) => (
+          {ticks.map((minute) => (
             <span key={minute} className="tick" style={{ left: `${(6000 * minute) / axisS}%` }}>
               {minute}
             </span>

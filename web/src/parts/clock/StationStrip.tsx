@@ -1,5 +1,6 @@
 import { groupsAt } from '@gravek/library/field/stations';
 import type { RunBundle } from '@gravek/contract/run';
+import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { clock as asClock } from '../../controls/clock';
 import { Figure } from '../../controls/Figure';
@@ -54,9 +55,9 @@ export const StationStrip = ({
         </span>
       )}
       {state === 'before' && left === 0 ? (
-        <button type="button" onClick={() => clock.press('start')}>
+        <Button variant="outline-dark" onClick={() => clock.press('start')}>
           Start
-        </button>
+        </Button>
       ) : (
         <Link to={`/run/${session.id}/clock`}>Clock</Link>
       )}

@@ -3,10 +3,11 @@ import {
   type ClockAct,
   clockStand,
   type ClockStand,
+  stretchName,
 } from '@gravek/core/session/circuit';
 import type { SessionClock } from '@gravek/contract/circuit';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v7 as uuid } from 'uuid';
 import { api, ApiProblem } from '../../api/client';
 import { clockMs } from '../../controls/clock';
@@ -16,6 +17,8 @@ import { isTimeKnown, noteServerTime, serverNowMs } from './serverTime';
 
 const ASK_AGAIN_MS = 30_000;
 const SEND_AGAIN_MS = 4_000;
+/** What the server will not take however often it is sent. */
+const REFUSED = [403, 404, 409, 422];
 /** Round trips of which the shortest tells the time. */
 const TRIPS_AT_FIRST = 4;
 const NO_ACTS: ClockAct[] = [];
@@ -63,23 +66,33 @@ export const useSessionClock = (
     retry: false,
   });
   const [unsent, setUnsent] = useDraft<readonly ClockAct[]>(`presses.${sessionId}`, NO_ACTS);
+  const latest = useRef(unsent);
+  /** By what waits at that moment: a press meanwhile, or an undo from an older message, loses none. */
+  const change = useCallback(
+    (how: (waiting: readonly ClockAct[]) => readonly ClockAct[]): void => {
+      latest.current = how(latest.current);
+      setUnsent(latest.current);
+    },
+    [setUnsent],
+  );
   const [tries, setTries] = useState(0);
   useEffect(() => {
-    const [first, ...others] = unsent;
+    const [first] = unsent;
     if (!first) return undefined;
     let over = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
+    const isSettled = (): void => change((waiting) => waiting.filter(({ id }) => id !== first.id));
     api.post<SessionClock>(`/sessions/${sessionId}/clock`, first).then(
       ({ acts }) => {
         if (over) return;
         client.setQueryData(key, acts);
-        setUnsent(others);
+        isSettled();
       },
       (error: unknown) => {
         if (over) return;
-        if (error instanceof ApiProblem && error.status < 500 && !error.onTheWay) {
+        if (error instanceof ApiProblem && REFUSED.includes(error.status) && !error.onTheWay) {
           tell(error.message);
-          setUnsent(others);
+          isSettled();
         } else timer = setTimeout(() => setTries((many) => many + 1), SEND_AGAIN_MS);
       },
     );
@@ -87,7 +100,7 @@ export const useSessionClock = (
       over = true;
       clearTimeout(timer);
     };
-  }, [unsent, tries, sessionId, client, key, setUnsent]);
+  }, [unsent, tries, sessionId, client, key, change]);
   const acts = useMemo(
     () => [...stored, ...unsent.filter(({ id }) => stored.every((act) => act.id !== id))],
     [stored, unsent],
@@ -95,16 +108,18 @@ export const useSessionClock = (
   const add = useCallback(
     (kind: ClockAct['kind'], of: string | null): string => {
       const id = uuid();
-      setUnsent([...unsent, { id, kind, atMs: Math.round(serverNowMs()), of }]);
+      const atMs = Math.round(serverNowMs());
+      change((waiting) => [...waiting, { id, kind, atMs, of }]);
       return id;
     },
-    [unsent, setUnsent],
+    [change],
   );
   return useMemo(
     () =>
       plan && {
         ...{ plan, acts, waiting: unsent.length },
-        press: (kind) => add(kind, null),
+        press: (kind) =>
+          add(kind, kind === 'change' ? stretchName(clockStand(plan, acts, serverNowMs())) : null),
         undo: (id) => void add('undo', id),
       },
     [plan, acts, unsent.length, add],

@@ -23,13 +23,14 @@ const beside = ({ kind, limit, check, over }: MostOf): string => {
   return `${LEVELS[check.level]} ${Math.round(check.usual)}${unit}`;
 };
 
-/** The minutes in which an athlete does not stand still, the most first. */
-const spentWords = ({ workS, helpS, walkBackS, restS }: SpentTime): string =>
+/** What an athlete does with the minutes, the most first. */
+const spentWords = ({ workS, helpS, walkBackS, restS, standS }: SpentTime): string =>
   [
     { what: 'works', seconds: workS },
     { what: 'helps', seconds: helpS },
     { what: 'walks back', seconds: walkBackS },
     { what: 'rests', seconds: restS },
+    { what: 'stands', seconds: standS },
   ]
     .filter(({ seconds }) => seconds >= 30)
     .sort((a, b) => b.seconds - a.seconds)
@@ -67,20 +68,17 @@ export const Decide = ({
         />
       </Labelled>
       {figures.spent !== null && figures.totalS > 0 && (
-        <div className="spent">
-          <Labelled label="Each stands still">
-            <Figure
-              parts={[
-                {
-                  figure: String(Math.round((100 * figures.spent.standS) / figures.totalS)),
-                  unit: '%',
-                },
-              ]}
-              big
-            />
-          </Labelled>
-          <div className="quiet small-text">{spentWords(figures.spent)}</div>
-        </div>
+        <Labelled label="Each stands still">
+          <Figure
+            parts={[
+              {
+                figure: String(Math.round((100 * figures.spent.standS) / figures.totalS)),
+                unit: '%',
+              },
+            ]}
+            big
+          />
+        </Labelled>
       )}
       <Labelled label={counted(figures.people, 'athlete')}>
         <Figure parts={[{ figure: String(figures.reps), unit: 'reps' }]} big />
@@ -110,6 +108,9 @@ export const Decide = ({
             <strong>{figures.bring.join(', ')}</strong>
           </Labelled>
         </div>
+      )}
+      {figures.spent !== null && (
+        <div className="spent quiet small-text">Each {spentWords(figures.spent)}.</div>
       )}
     </div>
   );
