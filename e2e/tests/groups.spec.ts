@@ -1,4 +1,7 @@
+import type { Athlete } from '@gravek/contract/athlete';
 import type { Session } from '@gravek/contract/session';
+import type { Locator } from '@playwright/test';
+import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
 import { ask, PHONE, shiftClock } from '../src/field';
 import { expect, goTo, test } from '../src/test';
@@ -69,4 +72,48 @@ test('groups go round their stations by one clock, also on a phone whose own is 
   await phone.getByRole('button', { name: /Finish from the spot/ }).click();
   await expect(phone.getByText('Gulls here')).toBeVisible();
   expect(await axeFinds(phone)).toEqual([]);
+});
+
+test('a session of four sets for fourteen in three groups takes no more than twelve presses', async ({
+  signedIn: page,
+}) => {
+  const athletes = await ask<{ items: Athlete[] }>(page, 'GET', '/athletes');
+  const some = athletes.items.find(({ squad }) => squad === 'Handball')!;
+  for (let i = athletes.items.filter(({ squad }) => squad === 'Handball').length; i < 14; i += 1) {
+    const { version: _, ...input } = some as Athlete & { version: number };
+    await ask(page, 'POST', '/athletes', {
+      ...input,
+      ...{ id: uuid(), name: `Extra ${i}`, trials: [], readings: [], restrictions: [] },
+    });
+  }
+  await goTo(page, '/sessions');
+  let presses = 0;
+  const press = async (target: Locator): Promise<void> => {
+    presses += 1;
+    await target.click();
+  };
+  await press(page.getByRole('link', { name: 'Plan a session' }));
+  await press(page.getByLabel('Add a set'));
+  await page.getByLabel('Add a set').fill('wall switches');
+  await press(page.getByRole('button', { name: /^Wall switches: all \d drills in order/ }));
+  const lines = page.locator('.set-line');
+  await expect(lines.nth(3)).toBeVisible();
+  // Whatever it has, it is four sets that are wanted.
+  expect(presses).toBeLessThanOrEqual(3);
+  const many = await lines.count();
+  await press(lines.first().locator('.set-name'));
+  presses += 1;
+  await page
+    .getByLabel('Put a squad or position on it')
+    .selectOption({ label: 'Handball, 14 more' });
+  await press(page.getByRole('button', { name: 'these in all sets' }));
+  await expect(lines.filter({ hasText: '14 athletes' })).toHaveCount(many);
+  await press(page.getByRole('button', { name: 'In groups' }));
+  const groups = page.getByRole('region', { name: 'Groups' });
+  presses += 1;
+  await groups.getByRole('combobox', { name: 'Groups' }).selectOption('3');
+  await expect(groups.getByRole('group')).toHaveCount(3);
+  await press(page.getByRole('button', { name: 'Save', exact: true }));
+  await expect(page.getByText(/is saved\.$/)).toBeVisible();
+  expect(presses).toBeLessThanOrEqual(12);
 });

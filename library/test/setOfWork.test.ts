@@ -1,5 +1,5 @@
 import { keptVariants } from '@gravek/core/session/variants';
-import type { Work } from '@gravek/contract/drillSet';
+import type { DrillSet, Work } from '@gravek/contract/drillSet';
 import { check } from '@gravek/contract/problem';
 import { drillSetInput } from '@gravek/contract/sessionSchema';
 import { describe, expect, it } from 'vitest';
@@ -9,7 +9,7 @@ import { MOVEMENTS, movementOf } from '../src/movement/movements';
 import { spotsOf } from '../src/planning/place';
 import { laidOut } from '../src/planning/plan';
 import { bySchools } from '../src/movement/schools';
-import { setOfWork } from '../src/session/setOfWork';
+import { changedParts, setOfWork } from '../src/session/setOfWork';
 import { usualBody } from '../src/planning/usualBody';
 import { baseOf } from '../src/session/work';
 
@@ -73,6 +73,40 @@ describe('a drill put into a session', () => {
     expect(set).toMatchObject({ stand: 'turns', reps: 5, restS: 15, target: 'attempts' });
     const whole = setOfWork(ID, { kind: 'movement', movement: 'gaps', drill: null }, [], bare);
     expect(whole.restS).toBe(60);
+  });
+});
+
+describe('what a line says of a set', () => {
+  const CHANGES = {
+    varies: { struck: ['move=none'] },
+    target: { reps: 19 },
+    rounds: { sets: 7 },
+    stands: { stand: 'stations', helpers: [] },
+    call: { call: { kind: 'tempo', cadenceSpm: 171 } },
+  } as const;
+
+  it('is nothing where it is as its drill is set up, and only what was changed after that', () => {
+    const withSetUp = drills.filter(({ drill }) => drill.setUp);
+    expect(withSetUp.length).toBeGreaterThan(60);
+    for (const { movement, work } of withSetUp) {
+      // As the server gives it back: in another order, with what is not said as null.
+      const set = JSON.parse(JSON.stringify(setOfWork(ID, work, [ID], movement))) as DrillSet;
+      const parts = (change: object): string[] =>
+        Object.entries(changedParts({ ...set, ...change }, movement)).flatMap(([part, changed]) =>
+          changed ? [part] : [],
+        );
+      expect(parts({ athleteIds: [], beside: true })).toEqual([]);
+      for (const [part, change] of Object.entries(CHANGES)) expect(parts(change)).toEqual([part]);
+    }
+    const whole = setOfWork(
+      ID,
+      { kind: 'movement', movement: 'gaps', drill: null },
+      [ID],
+      undefined,
+    );
+    expect(new Set(Object.values(changedParts(whole, movementOf('gaps'))))).toEqual(
+      new Set([true]),
+    );
   });
 });
 

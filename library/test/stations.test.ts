@@ -4,8 +4,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { elsewhereAt, groupsAt } from '../src/field/stations';
 import { movementOf } from '../src/movement/movements';
+import { bookedTwice } from '../src/session/bookedTwice';
 import { GROUPED_BY, makeGroups } from '../src/session/makeGroups';
 import { sessionFigures } from '../src/session/sessionFigures';
+import { freshDrillSet } from '../src/session/sessionFit';
 import { setOfWork } from '../src/session/setOfWork';
 import { baseOf } from '../src/session/work';
 
@@ -185,5 +187,46 @@ describe('the minutes of a session are those of a coach', () => {
     const sets = (movement.progression ?? []).map((step) => drill(code, step.drill, people(many)));
     const some = code === 'two-step-finish' ? sets.slice(0, 4) : sets;
     expect(Math.abs(minutesOf(some, lanes) - minutes)).toBeLessThanOrEqual(2);
+  });
+});
+
+describe('a day with more than one session', () => {
+  const on = (id: string, groundId: string | null, athleteIds: string[], date = '2031-03-03') => ({
+    ...{ id, title: `Session ${id}`, date, groundId, archived: false },
+    drillSets: [freshDrillSet(`set of ${id}`, { kind: 'warm-up', name: 'Jog' }, athleteIds)],
+  });
+  const hall = { slots: [{ day: 'Monday' as const, from: '18:00', to: '19:30' }] };
+  const twoTimes = {
+    slots: [...hall.slots, { day: 'Monday' as const, from: '20:00', to: '21:00' }],
+  };
+  const others = [
+    on('a', 'hall', ['ana', 'bo']),
+    on('b', 'field', ['bo']),
+    on('c', 'hall', ['kit'], '2031-03-10'),
+    { ...on('d', 'hall', ['ana']), archived: true },
+  ];
+
+  it('says which ground and who are booked twice', () => {
+    const session = on('s', 'hall', ['bo', 'kit']);
+    expect(bookedTwice(session, [...others, session], hall)).toEqual({
+      onGround: [{ id: 'a', title: 'Session a' }],
+      people: [
+        { id: 'a', title: 'Session a', athleteIds: ['bo'] },
+        { id: 'b', title: 'Session b', athleteIds: ['bo'] },
+      ],
+    });
+    expect(bookedTwice(on('s', null, ['kit']), others, undefined)).toEqual({
+      ...{ onGround: [], people: [] },
+    });
+  });
+
+  it('takes as many sessions on a ground as the club has times there', () => {
+    const session = on('s', 'hall', ['bo']);
+    expect(bookedTwice(session, others, twoTimes)).toEqual({
+      onGround: [],
+      people: [{ id: 'b', title: 'Session b', athleteIds: ['bo'] }],
+    });
+    const third = bookedTwice(session, [...others, on('e', 'hall', [])], twoTimes);
+    expect(third.onGround.map(({ id }) => id)).toEqual(['a', 'e']);
   });
 });

@@ -42,3 +42,22 @@ export const stationTime = (
     repsThatFit: fits,
   };
 };
+
+/**
+ * How long a group of a size needs for a set on the lanes of a station, seconds; 0 where that is not known.
+ *
+ * @param size of the largest group
+ * @example
+ * const jog = freshDrillSet('s', { kind: 'warm-up', name: 'Jog' }, ['ana', 'bo', 'kit']);
+ * const set = { ...jog, restS: 0 };
+ * stationNeedsS(set, null, undefined, {}, 2) < stationNeedsS(set, null, undefined, {}, 3) // true
+ */
+export const stationNeedsS = (
+  set: DrillSet,
+  base: Base | null,
+  pacer: Pacer,
+  conditions: Conditions,
+  size: number,
+): number =>
+  drillSetTime({ ...set, athleteIds: set.athleteIds.slice(0, size) }, base, pacer, conditions)
+    ?.totalS ?? 0;

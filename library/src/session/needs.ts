@@ -12,7 +12,10 @@ import type { Finds } from './work';
 /** After so many days a measured run is due again. */
 const RETEST_DAYS = 42;
 
-export type Person = Pick<Athlete, 'id' | 'archived' | 'restrictions' | 'trials' | 'heightM'>;
+export type Person = Pick<
+  Athlete,
+  'id' | 'squad' | 'archived' | 'restrictions' | 'trials' | 'heightM'
+>;
 
 /**
  * Since when somebody's measured run is missing or old, in words; null where it is not.

@@ -72,3 +72,42 @@ export const setOfWork = (
     } as DrillSet['vary'],
   };
 };
+
+/** What a line of a session says of a set, and by which of its figures. */
+const SAID = {
+  varies: ['vary', 'struck', 'order'],
+  target: ['target', 'amount', 'reps', 'retryMissed'],
+  rounds: ['sets', 'redo', 'freeze'],
+  stands: ['stand', 'helpers', 'apartPaces'],
+  call: ['call'],
+} as const satisfies Record<string, readonly (keyof DrillSet)[]>;
+
+/**
+ * Which parts of a set are not as its drill is set up; all of them where the work has no set-up.
+ *
+ * @example
+ * const work = { kind: 'movement', movement: 'wall-switches', drill: 'one-freeze' };
+ * const set = setOfWork('s1', work, ['ana'], wallSwitches);
+ * changedParts({ ...set, reps: set.reps + 1 }, wallSwitches).target // true
+ */
+export const changedParts = (
+  set: DrillSet,
+  movement: Movement | undefined,
+): Record<keyof typeof SAID, boolean> => {
+  const { work } = set;
+  const drill =
+    work.kind === 'movement' && work.drill !== null && movement && drillOf(movement, work.drill);
+  const usual = drill && drill.setUp ? setOfWork(set.id, work, set.athleteIds, movement) : null;
+  const isChanged = (part: keyof typeof SAID): boolean =>
+    !usual ||
+    SAID[part].some(
+      (field) => JSON.stringify(set[field] ?? null) !== JSON.stringify(usual[field] ?? null),
+    );
+  return {
+    varies: isChanged('varies'),
+    target: isChanged('target'),
+    rounds: isChanged('rounds'),
+    stands: isChanged('stands'),
+    call: isChanged('call'),
+  };
+};

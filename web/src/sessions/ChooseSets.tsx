@@ -4,7 +4,7 @@ import type { DrillSet } from '@gravek/contract/drillSet';
 import type { OnGround } from '@gravek/contract/ground';
 import type { Movement } from '@gravek/contract/movement';
 import type { ApproachSummary } from '@gravek/contract/plan';
-import type { Reason, SetChoice } from '@gravek/library/session/chooseSets';
+import type { ChosenSet, Reason, SetChoice } from '@gravek/library/session/chooseBlocks';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -28,10 +28,14 @@ type Whose = 'session' | 'all' | { squad: string };
 
 const asWhose = (value: string): Whose =>
   value === 'session' || value === 'all' ? value : { squad: value.slice('squad:'.length) };
+/** In the order in which they are run. */
+const setsOf = ({ blocks }: SetChoice): DrillSet[] =>
+  blocks.flatMap(({ sets }) => sets.map(({ set }) => set));
+
 const valueOf = (whose: Whose): string =>
   typeof whose === 'string' ? whose : `squad:${whose.squad}`;
 
-/** With the minutes and lanes there are, the sets that do most for these athletes, and why. */
+/** With the minutes and lanes there are, the blocks that do most for these athletes, and why. */
 export const ChooseSets = ({
   date,
   presentIds,
@@ -112,8 +116,7 @@ export const ChooseSets = ({
     let over = false;
     askWork((work) => work.choose(settled))
       .then(async (choice) => {
-        const sets = choice.sets.map(({ set }) => set);
-        await fetchDocuments(codesOf(sets, settled.plans));
+        await fetchDocuments(codesOf(setsOf(choice), settled.plans));
         return choice;
       })
       .then(
@@ -138,10 +141,21 @@ export const ChooseSets = ({
   const reason = ({ what, athleteIds }: Reason): string => `${names(athleteIds)}: ${what}`;
   const take = (made: SetChoice): void =>
     onTake(
-      made.sets.map(({ set }) =>
-        lanes === groundLanes ? set : { ...set, lanes: chosen!.ask.lanes },
+      setsOf(made).map((set) =>
+        lanes === groundLanes || set.lanes !== null ? set : { ...set, lanes: chosen!.ask.lanes },
       ),
     );
+  const setLines = ({ name, reasons, joining }: ChosenSet): React.ReactNode => (
+    <>
+      <strong>{name}</strong>
+      <ul className="plain-points small-text">
+        {reasons.map((other) => (
+          <li key={`${other.kind}${other.what}`}>{reason(other)}</li>
+        ))}
+        {joining.length > 0 && <li>{names(joining)}: nothing due, joining in</li>}
+      </ul>
+    </>
+  );
   const choice = chosen?.choice ?? null;
   // What was chosen for what was asked before is shown, and not put in.
   const reckoning = chosen?.ask !== ask;
@@ -182,10 +196,10 @@ export const ChooseSets = ({
         </Field>
         <div className="row-line align-self-end">
           <Button
-            disabled={reckoning || choice === null || choice.sets.length === 0}
+            disabled={reckoning || choice === null || choice.blocks.length === 0}
             onClick={() => choice && take(choice)}
           >
-            Put {choice && choice.sets.length === 1 ? 'it' : 'them'} in
+            Put {choice && setsOf(choice).length === 1 ? 'it' : 'them'} in
           </Button>
           <Button variant="outline-dark" onClick={onClose}>
             Close
@@ -199,7 +213,7 @@ export const ChooseSets = ({
         </span>
       ) : (
         <div className={reckoning ? 'stack stale' : 'stack'} aria-busy={reckoning}>
-          {choice.sets.length === 0 ? (
+          {choice.blocks.length === 0 ? (
             <span className="quiet">
               {choice.leftOut.length === 0
                 ? 'Nothing calls for a set: no cue, no test due, no rung to change.'
@@ -208,17 +222,17 @@ export const ChooseSets = ({
           ) : (
             <>
               <h3 className="mb-0">
-                {counted(choice.sets.length, 'set')} in {inMinutes(choice.seconds)}
+                {counted(choice.blocks.length, 'block')} in {inMinutes(choice.seconds)}
               </h3>
               <ol className="chosen-sets">
-                {choice.sets.map(({ set, name, seconds, reasons }) => (
-                  <li key={set.id}>
-                    <strong>{name}</strong> <span className="figure">{inMinutes(seconds)}</span>
-                    <ul className="plain-points small-text">
-                      {reasons.map((other) => (
-                        <li key={`${other.kind}${other.what}`}>{reason(other)}</li>
+                {choice.blocks.map(({ seconds, sets }) => (
+                  <li key={sets[0]!.set.id}>
+                    <span className="figure">{inMinutes(seconds)}</span>
+                    <div className="chosen-block">
+                      {sets.map((chosenSet) => (
+                        <div key={chosenSet.set.id}>{setLines(chosenSet)}</div>
                       ))}
-                    </ul>
+                    </div>
                   </li>
                 ))}
               </ol>

@@ -1,10 +1,13 @@
+import { bodyOf } from '@gravek/core/layout/body';
 import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { Circuit, Group } from '@gravek/contract/circuit';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { SessionInput } from '@gravek/contract/session';
+import { stationNeedsS } from '@gravek/library/session/atStation';
 import { GROUPED_BY, type GroupedBy, makeGroups } from '@gravek/library/session/makeGroups';
 import { mayRun } from '@gravek/library/session/sessionFit';
+import { lanesOfStation } from '@gravek/library/session/timeAxis';
 import { type Base, demandOfSet } from '@gravek/library/session/work';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -26,6 +29,8 @@ const USUAL: Pick<Circuit, 'minutes' | 'changeS'> = { minutes: 8, changeS: 60 };
 const MOST_AT_FIRST = 4;
 /** A station for fewer minutes than these is over before it has begun. */
 const LEAST_MIN = 4;
+/** For more of them nobody stays at one thing. */
+const MOST_MIN = 20;
 
 type Club = {
   athletes: readonly Athlete[];
@@ -68,23 +73,21 @@ const idsIn = (sets: readonly DrillSet[]): string[] => [
   ...new Set(sets.flatMap((set) => set.athleteIds)),
 ];
 
-/** Minutes at a station that fill what is left of the slot; the usual ones where there is none. */
-const minutesIn = (slotMin: number | null, stations: number): number =>
-  slotMin === null
-    ? USUAL.minutes
-    : Math.max(
-        LEAST_MIN,
-        Math.min(
-          2 * USUAL.minutes,
-          Math.floor((slotMin - ((stations - 1) * USUAL.changeS) / 60) / stations),
-        ),
-      );
+/** Minutes that the longest station needs, as far as they fit into the slot; the usual ones where nothing is known. */
+const minutesIn = (slotMin: number | null, stations: number, longestS: number): number => {
+  const needs = longestS > 0 ? Math.ceil(longestS / 60) : USUAL.minutes;
+  const fits =
+    slotMin === null
+      ? MOST_MIN
+      : Math.floor((slotMin - ((stations - 1) * USUAL.changeS) / 60) / stations);
+  return Math.max(LEAST_MIN, Math.min(MOST_MIN, needs, fits));
+};
 
 /** All sets of a session as stations, and everybody of them in groups that go round. */
 export const intoGroups = <S extends Pick<SessionInput, 'drillSets' | 'circuit'>>(
   draft: S,
   club: Club,
-  slotMin: number | null,
+  { slotMin, lanes }: { slotMin: number | null; lanes: number },
 ): S => {
   const people = idsIn(draft.drillSets).flatMap(
     (id) => club.athletes.find((athlete) => athlete.id === id) ?? [],
@@ -92,11 +95,23 @@ export const intoGroups = <S extends Pick<SessionInput, 'drillSets' | 'circuit'>
   const many = Math.min(MOST_AT_FIRST, draft.drillSets.length, Math.ceil(people.length / 2));
   const groups = makeGroups(people, { many, by: 'mixed' });
   const stations = draft.drillSets.map((set) => ({ ...set, station: true }));
-  return {
-    ...draft,
-    drillSets: withGroups(stations, groups, club),
-    circuit: { ...USUAL, minutes: minutesIn(slotMin, stations.length), groups },
+  const drillSets = withGroups(stations, groups, club);
+  const circuit = { ...USUAL, groups };
+  const size = Math.max(0, ...groups.map(({ athleteIds }) => athleteIds.length));
+  const conditions = {
+    lanes: lanesOfStation({ drillSets, circuit }, lanes),
+    people: club.athletes,
+    on: club.date,
   };
+  const [first] = people;
+  const longestS = Math.max(
+    0,
+    ...drillSets.map((set) =>
+      stationNeedsS(set, club.baseOfSet(set), first && bodyOf(first), conditions, size),
+    ),
+  );
+  const minutes = minutesIn(slotMin, stations.length, longestS);
+  return { ...draft, drillSets, circuit: { ...circuit, minutes } };
 };
 
 /** Groups that go round the stations of a session on one clock: made by what is chosen, then by hand. */

@@ -20,14 +20,13 @@ import { Decide } from '../parts/intoSession/Decide';
 import { AboutSession } from './AboutSession';
 import { AddSet, newSet } from './AddSet';
 import { BeginFrom } from './BeginFrom';
-import { Cautions } from './Cautions';
+import { AlsoBooked, Cautions } from './Cautions';
 import { ChooseSets } from './ChooseSets';
 import { Groups, intoGroups, withNewStations } from './Groups';
 import { SessionActs } from './SessionActs';
 import { SetLines } from './SetLines';
 import { useFigures } from './useFigures';
-import { NO_SETS } from './useSessionForm';
-import { useSessionForm } from './useSessionForm';
+import { NO_SETS, useSessionForm, withUsualTitle } from './useSessionForm';
 import { useFinds } from './useWork';
 
 /** What a session takes where nobody says how long there is. */
@@ -156,7 +155,7 @@ export const SessionBuilder = ({
           messages={messages}
           onAbout={(change) => {
             if (change.groundId !== undefined) choose(change.groundId);
-            setDraft({ ...draft, ...change });
+            setDraft({ ...draft, ...withUsualTitle(draft, change), ...change });
           }}
         />
       )}
@@ -169,6 +168,7 @@ export const SessionBuilder = ({
       />
       {form.head}
       <Cautions on={here} />
+      <AlsoBooked draft={draft} ground={ground} athletes={athletes} />
       {ground && notOnDay && (
         <div className="note" role="status">
           The club does not have {ground.name} on this day.
@@ -254,7 +254,7 @@ export const SessionBuilder = ({
                 variant="outline-dark"
                 onClick={() => {
                   const before = draft;
-                  setDraft(intoGroups(draft, club, slot?.minutes ?? null));
+                  setDraft(intoGroups(draft, club, { slotMin: slot?.minutes ?? null, lanes }));
                   tell('Everybody goes round all the sets.', () => setDraft(before));
                 }}
               >

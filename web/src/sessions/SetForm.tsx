@@ -71,6 +71,8 @@ type Props = {
   style: LengthStyle;
   messages: Record<string, string | null | undefined>;
   onSet: (change: Partial<DrillSet>) => void;
+  /** puts its athletes on all sets; null where they are */
+  onAll: (() => void) | null;
   onMove: (by: number) => void;
   onTakeOut: () => void;
 };
@@ -90,6 +92,7 @@ export const SetForm = ({
   style,
   messages,
   onSet,
+  onAll,
   onMove,
   onTakeOut,
 }: Props) => {
@@ -235,6 +238,7 @@ export const SetForm = ({
         style={style}
         message={message('athleteIds')}
         onSet={onSet}
+        onAll={onAll}
       />
       <div className="row-line">
         <Button

@@ -8,6 +8,7 @@ import type { DrillSet } from '@gravek/contract/drillSet';
 import type { Mend } from '@gravek/library/session/mend';
 import { barredBy } from '@gravek/library/session/restrictions';
 import type { SetFigures } from '@gravek/library/session/sessionFigures';
+import { changedParts } from '@gravek/library/session/setOfWork';
 import { targetWords, variesWords } from '@gravek/library/session/setWords';
 import { demandOfSet, variedRun } from '@gravek/library/session/work';
 import { GripVertical } from 'lucide-react';
@@ -32,6 +33,16 @@ const howWords = (set: DrillSet, { time, repsThatFit }: SetFigures): string => {
     return repsThatFit < set.reps ? `time for ${repsThatFit} of ${set.reps} each time` : '';
   if (set.stand === 'turns') return time.performing > 1 ? `${time.performing} lanes` : 'one lane';
   return STAND_NAMES[set.stand];
+};
+
+/** Until when, and in which rounds: each only where it is not as its drill asks. */
+const untilWords = (set: DrillSet, changed: { target: boolean; rounds: boolean }): string[] => {
+  const rounds = [
+    set.sets > 1 ? `${set.sets} rounds` : 'one round',
+    ...(set.redo ? ['again without the finish'] : []),
+    ...(set.freeze ? ['freeze'] : []),
+  ].join(', ');
+  return [...(changed.target ? [targetWords(set)] : []), ...(changed.rounds ? [rounds] : [])];
 };
 
 const layoutOf = ({ base }: SetFigures, body: Body | undefined): Layout | null => {
@@ -94,15 +105,22 @@ export const SetLine = ({
       : set.athleteIds.length <= 3
         ? set.athleteIds.map(firstName).join(', ')
         : `${set.athleteIds.length} athletes`;
+  // A drill says by itself how it is run: only what is otherwise here is told.
+  const changed = changedParts(set, base?.movement ?? undefined);
   const stands = [
-    set.stand === 'roles' && set.helpers.length > 0
-      ? ['perform', ...set.helpers.map((helper) => helper)].join(', ')
-      : STAND_NAMES[set.stand],
-    ...(set.apartPaces ? [`${set.apartPaces} paces apart`] : []),
+    ...(changed.stands
+      ? [
+          set.stand === 'roles' && set.helpers.length > 0
+            ? ['perform', ...set.helpers].join(', ')
+            : STAND_NAMES[set.stand],
+          ...(set.apartPaces ? [`${set.apartPaces} paces apart`] : []),
+        ]
+      : []),
     ...(figures.repsThatFit === null ? [] : [set.coach ? `station of ${set.coach}` : 'station']),
   ].join(', ');
   const name = base?.name ?? 'Not there any more';
-  const varies = base ? variesWords(base, set) : '';
+  const varies = base && changed.varies ? variesWords(base, set) : '';
+  const until = changed.target || changed.rounds ? untilWords(set, changed) : ['as the drill asks'];
   const left = (100 * at.startS) / axisS;
   const width = Math.max(1.2, (100 * (at.endS - at.startS)) / axisS);
   // With room neither behind the bar nor before it, it stands in it.
@@ -134,7 +152,7 @@ export const SetLine = ({
             {name}
           </button>
           {varies && <div className="quiet small-text">{varies}</div>}
-          {set.call && <div className="quiet small-text">called</div>}
+          {set.call && changed.call && <div className="quiet small-text">called</div>}
           {overS > 0 && (
             <div className="set-over small-text">
               {minutes(overS)} too long
@@ -158,18 +176,12 @@ export const SetLine = ({
           {wrong && <div className="set-over small-text">Something in it has to be mended.</div>}
         </div>
         <div className="set-until">
-          <div>{targetWords(set)}</div>
-          <div className="quiet small-text">
-            {[
-              set.sets > 1 ? `${set.sets} rounds` : 'one round',
-              ...(set.redo ? ['again without the finish'] : []),
-              ...(set.freeze ? ['freeze'] : []),
-            ].join(', ')}
-          </div>
+          <div className={changed.target ? undefined : 'quiet small-text'}>{until[0]}</div>
+          {until[1] && <div className="quiet small-text">{until[1]}</div>}
         </div>
         <div className="set-who">
           <div className="text-truncate">{who}</div>
-          <div className="quiet small-text">{stands}</div>
+          {stands && <div className="quiet small-text">{stands}</div>}
           {twice.length > 0 && (
             <div className="set-over small-text">
               {twice.map(firstName).join(', ')}: in two sets at once{' '}

@@ -14,11 +14,14 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import type { Body } from '@gravek/core/layout/body';
+import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { ApproachSummary } from '@gravek/contract/plan';
+import { barredBy } from '@gravek/library/session/restrictions';
 import type { SessionFigures } from '@gravek/library/session/sessionFigures';
 import type { Conditions } from '@gravek/library/session/sessionTime';
+import { demandOfSet } from '@gravek/library/session/work';
 import { Empty } from '../controls/Notice';
 import { tell } from '../controls/toasts';
 import { useLengthStyle } from '../member/member';
@@ -78,6 +81,23 @@ export const SetLines = ({
   const takeOut = (i: number): void => {
     onSets(sets.filter((_, j) => j !== i));
     tell('The drill set is taken out.', () => onSets([...sets]));
+  };
+  /** The athletes of a set on all of them, but for what somebody is held back from. */
+  const onAll = (i: number): (() => void) | null => {
+    const { athleteIds } = sets[i]!;
+    const shared = sets.map((set, j) => {
+      const { base } = figures.sets[j]!;
+      const barred = athletes.filter(
+        (athlete) => base && barredBy(demandOfSet(base, set), athlete.restrictions, date),
+      );
+      const ids = athleteIds.filter((id) => barred.every((athlete) => athlete.id !== id));
+      return j === i || ids.join() === set.athleteIds.join() ? set : { ...set, athleteIds: ids };
+    });
+    if (shared.every((set, j) => set === sets[j])) return null;
+    return () => {
+      onSets(shared);
+      tell(`${counted(athleteIds.length, 'athlete')} in all sets.`, () => onSets([...sets]));
+    };
   };
   const axisS = Math.max(60, figures.totalS, (slotMin ?? 0) * 60);
   // Where the slot ends its own figure stands.
@@ -151,6 +171,7 @@ export const SetLines = ({
                     style={style}
                     messages={messages}
                     onSet={(change) => setSet(i, change)}
+                    onAll={opened === set.id ? onAll(i) : null}
                     onMove={(by) => move(i, i + by)}
                     onTakeOut={() => takeOut(i)}
                   />

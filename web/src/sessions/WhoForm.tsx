@@ -17,6 +17,8 @@ type Props = {
   style: LengthStyle;
   message: string | undefined;
   onSet: (change: Partial<DrillSet>) => void;
+  /** puts these on all sets; null where they are */
+  onAll: (() => void) | null;
 };
 
 /** Who takes part, in the order of their turns: one by one, by squad or by position. */
@@ -29,6 +31,7 @@ export const WhoForm = ({
   style,
   message,
   onSet,
+  onAll,
 }: Props) => {
   const chosen = new Set(set.athleteIds);
   const turns = new Map(set.athleteIds.map((id, i) => [id, i + 1]));
@@ -129,6 +132,11 @@ export const WhoForm = ({
             </option>
           ))}
         </Form.Select>
+        {set.athleteIds.length > 0 && onAll && (
+          <button type="button" className="btn btn-link p-0 small-text" onClick={onAll}>
+            these in all sets
+          </button>
+        )}
         {set.athleteIds.length > 0 && (
           <button
             type="button"

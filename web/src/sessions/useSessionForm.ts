@@ -1,3 +1,4 @@
+import { isDay } from '@gravek/core/days';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { ApproachSummary } from '@gravek/contract/plan';
@@ -27,6 +28,16 @@ export const asNow = (kept: SessionInput): SessionInput => ({
   drillSets: kept.drillSets.map(asDrillSet),
 });
 
+const usualTitle = (day: string): string => `Session of ${dayName(day)}`;
+const A_USUAL_TITLE = /^Session of [A-Z][a-z]{2} \d{1,2} [A-Z][a-z]{2}( \d{4})?$/;
+
+/** A name that nobody has typed goes with the day. */
+export const withUsualTitle = (
+  { title }: Pick<SessionInput, 'title'>,
+  { date }: Partial<Pick<SessionInput, 'date'>>,
+): { title?: string } =>
+  date && isDay(date) && A_USUAL_TITLE.test(title) ? { title: usualTitle(date) } : {};
+
 /** The form of a session: kept as it is typed, checked as the server checks it, saved by version. */
 export const useSessionForm = ({
   session,
@@ -50,7 +61,7 @@ export const useSessionForm = ({
   const fresh = (): SessionInput => ({
     id: uuid(),
     date,
-    title: `Session of ${dayName(date)}`,
+    title: usualTitle(date),
     groundId: chosen?.groundId ?? null,
     place: '',
     template: false,

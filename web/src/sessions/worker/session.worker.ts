@@ -7,8 +7,9 @@ import type { Movement } from '@gravek/contract/movement';
 import type { ApproachSummary } from '@gravek/contract/plan';
 import type { Needs } from '@gravek/contract/run';
 import { movementOf } from '@gravek/library/movement/movements';
-import { chooseSets, offersFor, type SetChoice } from '@gravek/library/session/chooseSets';
+import { chooseBlocks, type SetChoice } from '@gravek/library/session/chooseBlocks';
 import { needsOf } from '@gravek/library/session/needs';
+import { offersFor } from '@gravek/library/session/setOffers';
 import { solveRuns } from '@gravek/library/session/sessionFigures';
 import { type LoadsAsk, loadsOf } from '@gravek/library/session/sessionLoad';
 import { type Base, type Finds, type Solved, solvedOf } from '@gravek/library/session/work';
@@ -61,7 +62,7 @@ const work = {
     });
     return [...by].map(([id, body]) => [id, body, solvedOf(body)]);
   },
-  /** the sets that do most for athletes within a time */
+  /** the blocks that do most for athletes within a time */
   choose: ({
     needs,
     athletes,
@@ -89,7 +90,7 @@ const work = {
       bodies: byAthlete(bodies),
       conditions: { lanes, people: athletes, on },
     });
-    return chooseSets(all, offers, seconds);
+    return chooseBlocks(all, offers, { seconds, lanes });
   },
   loads: (ask: LoadsAsk): Map<string, BodyLoad>[] =>
     loadsOf({ ...ask, bodies: [...byAthlete(ask.bodies)] }),

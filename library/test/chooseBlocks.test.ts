@@ -5,8 +5,15 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { laddersOf } from '../src/cue/ladder';
 import { movementOf } from '../src/movement/movements';
-import { bestOffers, chooseSets, offersFor } from '../src/session/chooseSets';
-import { needsOf } from '../src/session/needs';
+import {
+  bestOffers,
+  chooseBlocks,
+  type ChosenSet,
+  type SetChoice,
+} from '../src/session/chooseBlocks';
+import { type Need, needsOf } from '../src/session/needs';
+import { freshDrillSet } from '../src/session/sessionFit';
+import { offersFor, type SetOffer } from '../src/session/setOffers';
 
 /** What a choice does for needs, each served once, by whichever serves it best. */
 const worthOf = (
@@ -26,45 +33,115 @@ const subsets = (many: number): number[][] =>
     Array.from({ length: many }, (_, i) => i).filter((i) => bits & (1 << i)),
   );
 
-describe('the best offers', () => {
-  it('do as much as the best of all that could be tried, and fit', () => {
-    const problem = fc.integer({ min: 1, max: 8 }).chain((needs) =>
+/** Blocks in a time: six, and none of less than six minutes on average. */
+const mostIn = (seconds: number): number => Math.min(6, Math.max(1, Math.floor(seconds / 360)));
+
+const WHO = ['a', 'b', 'c', 'd', 'e', 'f'];
+
+/** Needs of a few athletes, and sets that would serve them, for a ground of so many lanes. */
+const problem = (mostNeeds: number, mostOffers: number) =>
+  fc
+    .record({
+      needs: fc.integer({ min: 1, max: mostNeeds }),
+      lanes: fc.integer({ min: 1, max: 4 }),
+    })
+    .chain(({ needs: many, lanes }) =>
       fc.record({
-        weights: fc.array(fc.integer({ min: 1, max: 9 }), { minLength: needs, maxLength: needs }),
+        lanes: fc.constant(lanes),
+        seconds: fc.integer({ min: 0, max: 2400 }),
+        needs: fc.array(
+          fc.record({ weight: fc.integer({ min: 1, max: 9 }), athleteId: fc.constantFrom(...WHO) }),
+          { minLength: many, maxLength: many },
+        ),
         offers: fc.array(
           fc.record({
-            seconds: fc.integer({ min: 30, max: 900 }),
+            repS: fc.integer({ min: 30, max: 300 }),
             serves: fc.uniqueArray(
-              fc.record({
-                need: fc.nat(needs - 1),
-                share: fc.constantFrom(0.6, 1),
-              }),
-              { selector: (one) => one.need, maxLength: needs },
+              fc.record({ need: fc.nat(many - 1), share: fc.constantFrom(0.6, 1) }),
+              { selector: ({ need }) => need, minLength: 1, maxLength: many },
             ),
+            mayJoin: fc.subarray(WHO),
           }),
-          { maxLength: 9 },
+          { maxLength: mostOffers },
         ),
-        seconds: fc.integer({ min: 0, max: 2400 }),
       }),
-    );
+    )
+    .map(({ needs, offers, ...room }) => ({
+      ...room,
+      needs: needs.map((need): Need => ({
+        ...{ ...need, kind: 'check', what: `${need.weight}`, movement: null, fault: null },
+        rung: null,
+      })),
+      offers: offers.map(({ repS, serves, mayJoin }, i): SetOffer => {
+        const athleteIds = [...new Set(serves.map(({ need }) => needs[need]!.athleteId))];
+        const secondsFor = (ids: string[], lanes: number, times: number): number =>
+          times * repS * Math.ceil(ids.length / lanes);
+        return {
+          set: freshDrillSet(`set${i}`, { kind: 'warm-up', name: '' }, athleteIds),
+          ...{ name: `set ${i}`, serves, secondsFor },
+          seconds: secondsFor(athleteIds, room.lanes, 1),
+          mayRepeat: i % 2 === 0,
+          lanes: Math.min(room.lanes, athleteIds.length),
+          mayJoin: mayJoin.filter((id) => !athleteIds.includes(id)),
+        };
+      }),
+    }));
+
+const setsOf = ({ blocks }: SetChoice): ChosenSet[] => blocks.flatMap(({ sets }) => sets);
+
+describe('the best offers', () => {
+  it('do as much as the best of all that could be tried, and fit', () => {
     fc.assert(
-      fc.property(problem, ({ weights, offers, seconds }) => {
-        const timeOf = (chosen: readonly number[]): number =>
-          chosen.reduce((sum, o) => sum + offers[o]!.seconds, 0);
+      fc.property(problem(8, 9), ({ needs, offers, seconds, lanes }) => {
+        const peopleOf = (o: number): Set<string> =>
+          new Set(offers[o]!.serves.map(({ need }) => needs[need]!.athleteId));
+        const hasRoom = (chosen: readonly number[]): boolean =>
+          chosen.reduce((sum, o) => sum + offers[o]!.seconds * offers[o]!.lanes, 0) <=
+            seconds * lanes &&
+          chosen.reduce((sum, o) => sum + offers[o]!.lanes, 0) <= mostIn(seconds) * lanes &&
+          WHO.every(
+            (id) =>
+              chosen.reduce((sum, o) => sum + (peopleOf(o).has(id) ? offers[o]!.seconds : 0), 0) <=
+              seconds,
+          );
+        const weights = needs.map(({ weight }) => weight);
         const best = Math.max(
           ...subsets(offers.length)
-            .filter((chosen) => timeOf(chosen) <= seconds)
+            .filter(hasRoom)
             .map((chosen) => worthOf(chosen, offers, weights)),
         );
-        const chosen = bestOffers(
-          offers,
-          weights.map((weight) => ({ weight })),
-          seconds,
-        );
-        expect(timeOf(chosen)).toBeLessThanOrEqual(seconds);
-        expect(worthOf(chosen, offers, weights)).toBeGreaterThan(best - 0.02);
+        const chosen = bestOffers(offers, needs, { seconds, lanes });
+        expect(hasRoom(chosen)).toBe(true);
+        expect(worthOf(chosen, offers, weights)).toBeGreaterThan(best - 0.03);
       }),
-      { numRuns: 400 },
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('blocks', () => {
+  it('are six at most, within the time and the lanes, with everybody in one place', () => {
+    fc.assert(
+      fc.property(problem(20, 16), ({ needs, offers, seconds, lanes }) => {
+        const choice = chooseBlocks(needs, offers, { seconds, lanes });
+        expect(choice.blocks.length).toBeLessThanOrEqual(mostIn(seconds));
+        expect(choice.seconds).toBeLessThanOrEqual(seconds);
+        for (const { sets, seconds: blockS } of choice.blocks) {
+          const ids = sets.flatMap(({ set }) => set.athleteIds);
+          expect(new Set(ids).size).toBe(ids.length);
+          expect(sets.reduce((sum, { set }) => sum + (set.lanes ?? lanes), 0)).toBeLessThanOrEqual(
+            lanes,
+          );
+          expect(sets.map(({ set }) => set.beside)).toEqual(sets.map((_, i) => i > 0));
+          expect(blockS).toBe(Math.max(...sets.map((set) => set.seconds)));
+        }
+        const ids = setsOf(choice).map(({ set }) => set.id);
+        expect(new Set(ids).size).toBe(ids.length);
+        // Nothing is said to be left out that would have found room.
+        for (const { why } of choice.leftOut)
+          expect(why).not.toBe('too little gained for its minutes');
+      }),
+      { numRuns: 300 },
     );
   });
 });
@@ -73,6 +150,7 @@ const athlete = (id: string, change: Partial<Athlete> = {}): Athlete =>
   ({
     id,
     name: id,
+    squad: 'Terns',
     hand: 'right',
     takeoffFoot: 'left',
     heightM: 1.75,
@@ -93,7 +171,7 @@ const cue = (athleteId: string, movement: string, fault: string) => ({
 
 const NO_LADDER = { rungChoices: [], away: [] };
 
-const ask = (athletes: Athlete[], known: Needs, on = '2031-05-14') => {
+const ask = (athletes: Athlete[], known: Needs, on = '2031-05-14', lanes = 1) => {
   let next = 0;
   const needs = needsOf(athletes, known, movementOf, on);
   const offers = offersFor(needs, {
@@ -102,10 +180,16 @@ const ask = (athletes: Athlete[], known: Needs, on = '2031-05-14') => {
     bodies: new Map(athletes.map((athlete) => [athlete.id, bodyOf(athlete)])),
     finds: { planOf: () => undefined, movementOf },
     ground: null,
-    conditions: { lanes: 1, people: athletes, on },
+    conditions: { lanes, people: athletes, on },
     newId: () => `set${(next += 1)}`,
   });
   return { needs, offers };
+};
+
+/** On one lane. */
+const choose = (needs: Need[], offers: SetOffer[], seconds: number) => {
+  const choice = chooseBlocks(needs, offers, { seconds, lanes: 1 });
+  return { ...choice, sets: setsOf(choice) };
 };
 
 describe('choosing sets', () => {
@@ -121,14 +205,16 @@ describe('choosing sets', () => {
     };
     const { needs, offers } = ask(athletes, known);
     expect(needs.filter((need) => need.kind === 'check')).toHaveLength(3);
-    const all = chooseSets(needs, offers, 3600);
+    const all = choose(needs, offers, 3600);
     expect(all.leftOut).toEqual([]);
     const own = all.sets.find(({ reasons }) => reasons.some((reason) => reason.kind === 'cue'))!;
     expect(own.set.work).toMatchObject({ movement: jump.code, drill: worst!.drills[0] });
-    expect(own.set.athleteIds).toEqual(['a', 'b']);
+    expect(own.set.athleteIds).toEqual(['a', 'b', 'c']);
+    expect(own.joining).toEqual(['c']);
     expect(own.reasons).toEqual([{ kind: 'cue', what: `“${worst!.cue}”`, athleteIds: ['a', 'b'] }]);
-    // With time for one of them it is the one that does more.
-    const some = chooseSets(needs, offers, own.seconds);
+    // With time for the two of it, it is the one that does more.
+    const { seconds } = offers.find(({ set }) => set.id === own.set.id)!;
+    const some = choose(needs, offers, seconds);
     expect(some.sets.map((set) => set.set.id)).toEqual([own.set.id]);
     expect(some.leftOut).toMatchObject([{ kind: 'check', athleteIds: ['a', 'b', 'c'] }]);
     expect(some.leftOut[0]!.why).toMatch(/^no time: \d+ min more$/);
@@ -138,9 +224,32 @@ describe('choosing sets', () => {
         serves.some(({ need }) => needs[need]!.kind === 'check') ? [seconds] : [],
       ),
     );
-    const nearly = chooseSets(needs, offers, own.seconds + check - 50);
+    const nearly = choose(needs, offers, seconds + check - 50);
     expect(nearly.leftOut[0]!.why).toBe('no time: 1 min more');
-    expect(chooseSets(needs, offers, 0).sets).toEqual([]);
+    expect(choose(needs, offers, 0).sets).toEqual([]);
+  });
+
+  it('makes four to six blocks for a squad, beside one another where lanes allow, with nobody idle', () => {
+    const squad = [...'abcdefghijkl'].map((id) => athlete(id));
+    const faults = jump.faults.filter(({ drills }) => drills.length > 0).slice(0, 4);
+    const known = {
+      cues: squad.slice(0, 10).map(({ id }, i) => cue(id, jump.code, faults[i % 4]!.code)),
+      rungs: [],
+      ...NO_LADDER,
+    };
+    const room = { seconds: 4500, lanes: 4 };
+    const { needs, offers } = ask(squad, known, '2031-05-14', room.lanes);
+    const { blocks, leftOut } = chooseBlocks(needs, offers, room);
+    expect(leftOut).toEqual([]);
+    expect(blocks.length).toBeGreaterThanOrEqual(4);
+    expect(blocks.length).toBeLessThanOrEqual(6);
+    expect(Math.max(...blocks.map(({ sets }) => sets.length))).toBeGreaterThan(1);
+    for (const { sets } of blocks) {
+      expect(sets.flatMap(({ set }) => set.athleteIds)).toHaveLength(squad.length);
+    }
+    // Who joins is told apart from those for whom it is.
+    const joining = blocks.flatMap(({ sets }) => sets.flatMap((set) => set.joining));
+    expect(joining).toEqual(expect.arrayContaining(['k', 'l']));
   });
 
   it('gives nobody what they are held back from, and says so', () => {
@@ -148,7 +257,7 @@ describe('choosing sets', () => {
     const athletes = [athlete('a', { restrictions: [hurt as never] })];
     const known = { cues: [cue('a', jump.code, worst!.code)], rungs: [], ...NO_LADDER };
     const { needs, offers } = ask(athletes, known);
-    const choice = chooseSets(needs, offers, 3600);
+    const choice = choose(needs, offers, 3600);
     expect(
       choice.sets.flatMap(({ reasons }) => reasons.filter((reason) => reason.kind === 'cue')),
     ).toEqual([]);
@@ -191,7 +300,7 @@ describe('choosing sets', () => {
       ['up', 'full', 'ready for full speed'],
       ['down', 'walk', 'half speed is too high yet'],
     ]);
-    const sets = chooseSets(needs, offers, 7200).sets.map((set) => set.set);
+    const sets = choose(needs, offers, 7200).sets.map((set) => set.set);
     expect(
       sets.find((set) => set.athleteIds.includes('up') && set.vary.rungs[0] === 'full'),
     ).toMatchObject({ vary: { sides: ['own', 'other'] }, athleteIds: ['up'] });
@@ -210,7 +319,7 @@ describe('choosing sets', () => {
     expect(dueOn('2031-05-13')).toEqual([]);
     expect(dueOn('2031-05-14')).toMatchObject([{ fault: worst!.code }]);
     const { needs, offers } = ask(athletes, known);
-    const [set] = chooseSets(needs, offers, 3600).sets.filter(({ reasons }) =>
+    const [set] = choose(needs, offers, 3600).sets.filter(({ reasons }) =>
       reasons.some((reason) => reason.kind === 'away'),
     );
     expect(set!.set.work).toEqual({ kind: 'movement', movement: jump.code, drill: null });
