@@ -42,8 +42,7 @@ test('sets are chosen for a squad within the minutes there are, with reasons, an
   await panel.getByLabel('Minutes').fill('');
   await expect(panel.getByText('Write a number.')).toBeVisible();
   await panel.getByLabel('Minutes').fill('12');
-  await expect(panel.getByText('Left out:')).toBeVisible();
-  await seen(panel.getByText(/no time: \d+ min more/));
+  await seen(panel.getByText(/^Left out, it takes \d+ min more: /));
   await expect(panel.locator('[aria-busy=false]')).toBeVisible();
   expect(await minutesIn()).toBeLessThanOrEqual(12);
   expect(await chosen.count()).toBeLessThan(long);

@@ -217,7 +217,7 @@ describe('choosing sets', () => {
     const some = choose(needs, offers, seconds);
     expect(some.sets.map((set) => set.set.id)).toEqual([own.set.id]);
     expect(some.leftOut).toMatchObject([{ kind: 'check', athleteIds: ['a', 'b', 'c'] }]);
-    expect(some.leftOut[0]!.why).toMatch(/^no time: \d+ min more$/);
+    expect(some.leftOut[0]!.why).toMatch(/^it takes \d+ min more$/);
     // What is said to be missing is what is missing: a minute short is a minute.
     const check = Math.min(
       ...offers.flatMap(({ seconds, serves }) =>
@@ -225,7 +225,7 @@ describe('choosing sets', () => {
       ),
     );
     const nearly = choose(needs, offers, seconds + check - 50);
-    expect(nearly.leftOut[0]!.why).toBe('no time: 1 min more');
+    expect(nearly.leftOut[0]!.why).toBe('it takes 1 min more');
     expect(choose(needs, offers, 0).sets).toEqual([]);
   });
 

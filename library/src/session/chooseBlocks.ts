@@ -173,7 +173,7 @@ export const chooseBlocks = (
       could.length === 0
         ? 'held back from what would help'
         : missingS > 0
-          ? `no time: ${Math.ceil(missingS / 60)} min more`
+          ? `it takes ${Math.ceil(missingS / 60)} min more`
           : blocks.length === most
             ? `${counted(most, 'block')} ${most === 1 ? 'is' : 'are'} enough for the time`
             : 'too little gained for its minutes';

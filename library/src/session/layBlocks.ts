@@ -68,7 +68,11 @@ export const timeOf = (blocks: readonly (readonly Laid[])[]): number =>
  */
 export const layOut = (offers: readonly SetOffer[], lanes: number): Laid[][] => {
   const blocks: Laid[][] = [];
-  for (const offer of [...offers].sort((a, b) => b.seconds - a.seconds)) {
+  // First those that whoever is idle may join, so that no block is without any.
+  const inOrder = [...offers].sort(
+    (a, b) => Number(b.mayJoin.length > 0) - Number(a.mayJoin.length > 0) || b.seconds - a.seconds,
+  );
+  for (const offer of inOrder) {
     const { athleteIds } = offer.set;
     const seconds = offer.secondsFor(athleteIds, lanes, 1);
     const laid = { offer, athleteIds, lanes, rounds: 1, seconds };

@@ -2,6 +2,7 @@ import type { Body } from '@gravek/core/layout/body';
 import { groupBy } from '@gravek/core/session/repLog';
 import type { DrillSet } from '@gravek/contract/drillSet';
 import type { OnGround } from '@gravek/contract/ground';
+import type { Load } from '@gravek/contract/movement';
 import { faultOf } from '../movement/byCode';
 import type { Need, Person } from './needs';
 import { freshDrillSet, mayRun } from './sessionFit';
@@ -11,6 +12,8 @@ import { baseOf, demandOfSet, type Finds } from './work';
 /** Reps of a set that is chosen, on each side that it is run on. */
 const REPS = 6;
 const LADDER_REPS = 5;
+/** Of these nobody does more than is asked because there is time left. */
+const HARD: readonly Load[] = ['sprint', 'jump', 'contact'];
 const REST_S = 45;
 /** What the whole movement does for a cue, beside a drill against its fault. */
 const WHOLE_SHARE = 0.6;
@@ -27,7 +30,7 @@ export type SetOffer = {
   serves: { need: number; share: number }[];
   /** who may do it although it serves none of their needs */
   mayJoin: string[];
-  /** more rounds of it are of use: not where it is a test */
+  /** more rounds of it are of use: not of a test, and not of sprints and jumps */
   mayRepeat: boolean;
   /** how long it takes for these athletes on so many lanes, its rounds so many times */
   secondsFor: (athleteIds: string[], lanes: number, times: number) => number;
@@ -57,13 +60,12 @@ export const offersFor = (
     set: DrillSet,
     name: string | null,
     shareOf: (need: Need) => number,
-    forAnybody = false,
+    joiners: 'nobody' | 'planned' | 'squad' = 'nobody',
   ): SetOffer[] => {
     const base = baseOf(set.work, finds, ground);
     if (!base) return [];
-    const able = new Set(
-      mayRun(demandOfSet(base, set), athletes, conditions.on).map((person) => person.id),
-    );
+    const demand = demandOfSet(base, set);
+    const able = new Set(mayRun(demand, athletes, conditions.on).map((person) => person.id));
     const serves = needs.flatMap((need, i) =>
       able.has(need.athleteId) && set.athleteIds.includes(need.athleteId) && shareOf(need) > 0
         ? [{ need: i, share: shareOf(need) }]
@@ -80,10 +82,13 @@ export const offersFor = (
       {
         ...{ set: groupSet, name: name ?? base.name, seconds: time.totalS, serves },
         lanes: Math.min(conditions.lanes ?? 1, time.performing),
-        mayJoin: forAnybody
-          ? [...able].filter((id) => !athleteIds.includes(id) && inSquads.has(squads.get(id)))
-          : [],
-        mayRepeat: set.work.kind !== 'warm-up',
+        mayJoin: [...able].filter(
+          (id) =>
+            !athleteIds.includes(id) &&
+            ((joiners === 'squad' && inSquads.has(squads.get(id))) ||
+              (joiners === 'planned' && set.athleteIds.includes(id))),
+        ),
+        mayRepeat: set.work.kind !== 'warm-up' && !demand.some((load) => HARD.includes(load)),
         secondsFor: (ids, lanes, times) =>
           drillSetTime(
             { ...groupSet, athleteIds: ids, lanes, sets: times * set.sets },
@@ -113,20 +118,22 @@ export const offersFor = (
           (need) => (need.kind === 'check' ? 1 : 0),
         );
   const cues = needs.filter((need) => need.kind === 'cue');
-  const drills = [...groupBy(cues, (need) => `${need.movement}/${need.fault}`).values()].flatMap(
-    (some) => {
-      const { movement: code, fault } = some[0]!;
-      const movement = finds.movementOf(code!);
-      const against = movement ? (faultOf(movement, fault!)?.drills ?? []) : [];
-      return against.flatMap((drill) =>
-        offer(
-          setOfWork(newId(), { kind: 'movement', movement: code!, drill }, idsOf(some), movement),
-          null,
-          (need) => (need.kind === 'cue' && need.movement === code && need.fault === fault ? 1 : 0),
-          true,
-        ),
+  // A drill against several faults is one set for all who have any of them.
+  const against = ({ movement, fault }: Need): string[] =>
+    (finds.movementOf(movement!) && faultOf(finds.movementOf(movement!)!, fault!)?.drills) ?? [];
+  const drills = [...groupBy(cues, (need) => need.movement!)].flatMap(([code, some]) =>
+    [...new Set(some.flatMap(against))].flatMap((drill) => {
+      const serves = (need: Need): boolean =>
+        need.kind === 'cue' && need.movement === code && against(need).includes(drill);
+      const ids = [...new Set(idsOf(some.filter(serves)))];
+      const work = { kind: 'movement', movement: code, drill } as const;
+      return offer(
+        setOfWork(newId(), work, ids, finds.movementOf(code)),
+        null,
+        (need) => (serves(need) ? 1 : 0),
+        'squad',
       );
-    },
+    }),
   );
   // Whether a fault stays away shows in the whole movement only, and without a drill against it.
   const wholeShare = (need: Need, movement: string): number =>
@@ -140,8 +147,11 @@ export const offersFor = (
   const inWhole = needs.filter((need) => need.kind === 'cue' || need.kind === 'away');
   const wholes = [
     ...plans.flatMap((plan) =>
-      offer(short({ kind: 'plan', approachId: plan.id }, plan.athleteIds), null, (need) =>
-        wholeShare(need, plan.movement),
+      offer(
+        short({ kind: 'plan', approachId: plan.id }, plan.athleteIds),
+        null,
+        (need) => wholeShare(need, plan.movement),
+        'planned',
       ),
     ),
     ...[...groupBy(inWhole, (need) => need.movement!)].flatMap(([movement, some]) =>
@@ -149,7 +159,7 @@ export const offersFor = (
         short({ kind: 'movement', movement, drill: null }, [...new Set(idsOf(some))]),
         null,
         (need) => wholeShare(need, movement),
-        true,
+        'squad',
       ),
     ),
   ];

@@ -1,3 +1,4 @@
+import { groupBy } from '@gravek/core/session/repLog';
 import { counted } from '@gravek/core/words';
 import type { Athlete } from '@gravek/contract/athlete';
 import type { DrillSet } from '@gravek/contract/drillSet';
@@ -238,18 +239,11 @@ export const ChooseSets = ({
               </ol>
             </>
           )}
-          {choice.leftOut.length > 0 && (
-            <div className="quiet small-text">
-              Left out:
-              <ul className="plain-points mb-0">
-                {choice.leftOut.map((need) => (
-                  <li key={`${need.kind}${need.what}${need.why}`}>
-                    {reason(need)} ({need.why})
-                  </li>
-                ))}
-              </ul>
+          {[...groupBy(choice.leftOut, ({ why }) => why)].map(([why, some]) => (
+            <div key={why} className="quiet small-text">
+              Left out, {why}: {some.map(reason).join(' · ')}
             </div>
-          )}
+          ))}
         </div>
       )}
     </section>

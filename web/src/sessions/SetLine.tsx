@@ -128,7 +128,7 @@ export const SetLine = ({
   return (
     <li
       ref={setNodeRef}
-      className={open ? 'set-line open' : 'set-line'}
+      className={`set-line ${open ? 'open' : ''} ${set.beside ? 'beside' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
       <div className="set-row">
