@@ -1,3 +1,5 @@
+import { mirrorLayout } from '@gravek/core/layout/mirror';
+import { type Layout, stepFalls } from '@gravek/core/layout/shape';
 import type { Turn } from '@gravek/core/session/runOrder';
 import { type Variant, variantFrom } from '@gravek/core/session/variants';
 import { isSequence } from '@gravek/contract/choices';
@@ -25,6 +27,8 @@ export type TurnWords = {
   /** as it is taught here, in the athlete's words for right and left; null for a warm-up */
   movement: Movement | null;
   drill: Drill | undefined;
+  /** how the drill goes, in the athlete's words; empty where nothing is said */
+  how: string;
   /** exits of its read, each of which may be taken */
   exits: Exit[];
   /** exits that may be called */
@@ -41,6 +45,8 @@ export type TurnWords = {
 export type TurnView = TurnWords & {
   /** as the athlete runs it; null where no plan fits */
   outline: Outline | null;
+  /** where the feet go, on the side that is asked; null where no plan fits */
+  layout: Layout | null;
   /** what a measured run is held against */
   planned: PlannedRun | null;
   /** what is done, part by part, in words */
@@ -89,12 +95,19 @@ export const turnWords = (
     variant,
     movement,
     drill: base ? drillOfBase(base) : undefined,
+    how: movement?.drills.find(({ code }) => code === drill)?.how ?? '',
     exits,
     callable: exitsToCall(exits, choices, variant),
     askedExit: askedExit(choices, variant),
     cue: cueIn(log, athlete.id, movement?.code ?? '', before),
     before,
   };
+};
+
+/** A layout, which is of the own side, on the side of an outline. */
+const onSideOf = (layout: Layout, outline: Outline | null): Layout => {
+  const [first] = stepFalls(layout);
+  return outline && first && first.foot !== outline.firstFoot ? mirrorLayout(layout) : layout;
 };
 
 /**
@@ -128,6 +141,7 @@ export const turnView = (
   return {
     ...words,
     outline,
+    layout: run?.layout ? onSideOf(run.layout, outline) : null,
     planned: plannedRun(outline, run?.steps ?? [], steady || null),
     what: [
       movement?.name ?? base?.name ?? 'Drill set',

@@ -9,6 +9,8 @@ const isTaken = (target: EventTarget | null, key: string): boolean => {
   if (!(target instanceof HTMLElement)) return false;
   if (target instanceof HTMLInputElement && TEXTLESS.includes(target.type))
     return key.length > 1 || key === ' ';
+  // Whoever is on a button presses it.
+  if (target.closest('button, a, summary') && (key === ' ' || key === 'Enter')) return true;
   return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
 };
 

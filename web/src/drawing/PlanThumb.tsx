@@ -1,5 +1,5 @@
 import type { Layout } from '@gravek/core/layout/shape';
-import { groundOf } from './ground';
+import { smallGround } from './ground';
 import { printOf, Prints } from './prints';
 
 const WIDTH = 168;
@@ -10,8 +10,7 @@ const SOLE_PX = 11;
 /** A sequence as small as a stamp: hollow left feet, filled right ones, and the way between them. */
 export const PlanThumb = ({ layout }: { layout: Layout }) => {
   const near = { ...layout, others: [], marks: [] };
-  const ground = groundOf([near], 0, WIDTH + 58, HEIGHT + 50);
-  const shift = `translate(${(WIDTH - ground.width) / 2},${(HEIGHT - ground.height) / 2})`;
+  const ground = smallGround(near, { width: WIDTH, height: HEIGHT, margin: 14 });
   return (
     <svg
       width={WIDTH}
@@ -20,13 +19,11 @@ export const PlanThumb = ({ layout }: { layout: Layout }) => {
       aria-hidden
       className="thumb"
     >
-      <g transform={shift}>
-        <polyline
-          className="plan-track"
-          points={layout.track.map((point) => ground.at(point).join(',')).join(' ')}
-        />
-        <Prints prints={layout.footfalls.map((fall) => printOf(fall, ground, SOLE_PX))} />
-      </g>
+      <polyline
+        className="plan-track"
+        points={layout.track.map((point) => ground.at(point).join(',')).join(' ')}
+      />
+      <Prints prints={layout.footfalls.map((fall) => printOf(fall, ground, SOLE_PX))} />
     </svg>
   );
 };

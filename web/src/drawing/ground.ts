@@ -93,6 +93,21 @@ const groundIn = (
   };
 };
 
+type Room = { width: number; height: number; maxPixelsPerM: number };
+
+/** The way to lie in which layouts are drawn largest, in a room without its margins. */
+const largest = (layouts: readonly Layout[], shoeM: number, room: Room) => {
+  const fits = TURNS.map((turnDeg) => {
+    const bounds = boundsOf(layouts, shoeM, turnDeg);
+    const [wideM, highM] = sizeOf(bounds);
+    const pixelsPerM = Math.min(room.maxPixelsPerM, room.width / wideM, room.height / highM);
+    return { turnDeg, bounds, highM, pixelsPerM };
+  });
+  const worth = ({ turnDeg, pixelsPerM }: (typeof fits)[number]): number =>
+    pixelsPerM / (turnDeg % 90 === 0 ? 1 : ASLANT);
+  return fits.reduce((found, fit) => (worth(fit) > worth(found) * 1.02 ? fit : found));
+};
+
 /**
  * Fits layouts into a drawing of a width, at most so high: turned so that the way runs along the longer
  * side.
@@ -104,21 +119,26 @@ export const groundOf = (
   maxHeight: number,
   zoom = 1,
 ): Ground => {
-  const fits = TURNS.map((turnDeg) => {
-    const bounds = boundsOf(layouts, shoeM, turnDeg);
-    const [wideM, highM] = sizeOf(bounds);
-    const pixelsPerM = Math.min(
-      MAX_PIXELS_PER_M * zoom,
-      (width - 2 * MARGIN.x) / wideM,
-      (maxHeight - 2 * MARGIN.y) / highM,
-    );
-    return { turnDeg, bounds, highM, pixelsPerM };
+  const { bounds, turnDeg, highM, pixelsPerM } = largest(layouts, shoeM, {
+    width: width - 2 * MARGIN.x,
+    height: maxHeight - 2 * MARGIN.y,
+    maxPixelsPerM: MAX_PIXELS_PER_M * zoom,
   });
-  const worth = ({ turnDeg, pixelsPerM }: (typeof fits)[number]): number =>
-    pixelsPerM / (turnDeg % 90 === 0 ? 1 : ASLANT);
-  const best = fits.reduce((found, fit) => (worth(fit) > worth(found) * 1.02 ? fit : found));
-  const height = Math.max(MIN_HEIGHT, Math.round(best.highM * best.pixelsPerM + 2 * MARGIN.y));
-  return groundIn(best.bounds, best.turnDeg, best.pixelsPerM, width, height);
+  const height = Math.max(MIN_HEIGHT, Math.round(highM * pixelsPerM + 2 * MARGIN.y));
+  return groundIn(bounds, turnDeg, pixelsPerM, width, height);
+};
+
+/** Fits a layout into a small drawing of a size, with so much room around it. */
+export const smallGround = (
+  layout: Layout,
+  { width, height, margin }: { width: number; height: number; margin: number },
+): Ground => {
+  const { bounds, turnDeg, pixelsPerM } = largest([layout], 0, {
+    width: width - 2 * margin,
+    height: height - 2 * margin,
+    maxPixelsPerM: MAX_PIXELS_PER_M,
+  });
+  return groundIn(bounds, turnDeg, pixelsPerM, width, height);
 };
 
 /** The ground around some places, as it lies in another drawing but nearer. */

@@ -11,6 +11,7 @@ import { Conflict, DraftBack } from '../controls/Conflict';
 import { dayName } from '../controls/dates';
 import { FileButton } from '../controls/FileButton';
 import { Loaded } from '../controls/Notice';
+import { useTitle } from '../controls/useTitle';
 import { PageHead } from '../controls/PageHead';
 import { Progress } from '../controls/Progress';
 import { UndoRedo } from '../controls/UndoRedo';
@@ -40,6 +41,7 @@ const WithFilm = ({
   const putAway = usePutAway('films');
   const { state, read } = useFilmFile(saved);
   const name = athlete.name;
+  useTitle(`Film of ${name}, ${planName ?? movement.name}`);
   return (
     <>
       <PageHead

@@ -17,6 +17,7 @@ import { useDraft } from '../controls/draft';
 import { useHistory } from '../controls/history';
 import { Empty, Waiting } from '../controls/Notice';
 import { Segments } from '../controls/Segments';
+import { useTitle } from '../controls/useTitle';
 import { tell } from '../controls/toasts';
 import { UndoRedo } from '../controls/UndoRedo';
 import { PlanView } from '../drawing/PlanView';
@@ -119,6 +120,7 @@ const Editor = ({ clubMovement }: { clubMovement: ClubMovement }) => {
     }
   };
 
+  useTitle(movement.name);
   const [firstPath, firstText] = Object.entries(problems)[0] ?? [];
   const firstPart = PARTS.find(({ under }) =>
     under.some((path) => firstPath === path || firstPath?.match(new RegExp(`^${path}[.[]`))),

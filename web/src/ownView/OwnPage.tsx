@@ -9,6 +9,7 @@ import { useStore } from 'zustand';
 import { api } from '../api/client';
 import { dayName } from '../controls/dates';
 import { Empty, Loaded } from '../controls/Notice';
+import { useTitle } from '../controls/useTitle';
 import { FootWord } from '../drawing/FootPrint';
 import { RateChart } from '../drawing/RateChart';
 import { pointsOf } from '../parts/ledger/points';
@@ -81,6 +82,7 @@ const Standing = ({ standing }: { standing: OwnView['standings'][number] }) => {
 };
 
 const Own = ({ view }: { view: OwnView }) => {
+  useTitle(view.name);
   const style: LengthStyle = { unit: view.unit, shoeM: view.shoeM ?? undefined };
   return (
     <>

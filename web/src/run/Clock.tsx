@@ -7,6 +7,7 @@ import type { SetRun } from '@gravek/library/field/sets';
 import { groupsAt } from '@gravek/library/field/stations';
 import { stationsOf } from '@gravek/library/session/timeAxis';
 import { useMemo, useState } from 'react';
+import { useTitle } from '../controls/useTitle';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { clock as asClock } from '../controls/clock';
@@ -169,6 +170,7 @@ const Acts = ({ clock }: { clock: SessionClockHere }) => {
 const GroupClock = ({ bundle, session }: { bundle: RunBundle; session: Grouped }) => {
   useAwake();
   const stations = useMemo(() => stationsOf(session)!, [session]);
+  useTitle(`Clock, ${session.title}`);
   const clock = useSessionClock(session.id, stations.plan)!;
   const round = useClockPart(clock, roundToGoBy, 0);
   const run = useRun(bundle, null, round);

@@ -14,6 +14,7 @@ import { useKeys } from '../controls/keys';
 import { CallBar } from '../parts/field/CallBar';
 import { useSetCall } from '../parts/field/useSetCall';
 import { FaultPicker, useFaultPicks } from './FaultPicker';
+import { How } from './How';
 import { Notes } from './Notes';
 import { RowAnswer, RowHead, RowHint, RowKeys, WatchChoice } from './RowKeys';
 import { RunClock } from './RunClock';
@@ -87,6 +88,7 @@ export const Row = ({
       ? (calls.find(({ code }) => code === call.read!.exit.code)?.codeBy.get(turn.athleteId) ??
         null)
       : before && (takenBack.find((row) => row.athleteId === turn.athleteId)?.exit ?? before);
+  const nameOf = (id: string): string => at.athleteOf(id).name.split(' ')[0]!;
   const helpers = helpersOf(set);
   const ring = people.filter((id) => !away.has(id) && !elsewhere.has(id));
   const parts = cast(
@@ -96,9 +98,7 @@ export const Row = ({
   );
   const helping = (lane: number): string[] =>
     [...parts].flatMap(([id, part]) =>
-      part.role > 0 && part.lane === lane
-        ? [`${helpers[part.role - 1]!}: ${at.athleteOf(id).name.split(' ')[0]}`]
-        : [],
+      part.role > 0 && part.lane === lane ? [`${helpers[part.role - 1]!}: ${nameOf(id)}`] : [],
     );
   const waiting = ring.filter((id) => !parts.has(id));
   // In a row nobody changes places, also when somebody stops; pairs and lanes are made anew.
@@ -186,7 +186,6 @@ export const Row = ({
     })),
   ).filter((told) => told !== '');
   const clean = watched.length - faulty;
-  const nameOf = (id: string): string => at.athleteOf(id).name.split(' ')[0]!;
   const after = isAllWatched ? [] : watchedAfter(places, atOnce);
   const counted = [
     ...(clean > 0 ? [`${clean} clean`] : []),
@@ -203,8 +202,6 @@ export const Row = ({
           </div>
         )}
         <RowHead at={at} words={words} />
-        <Notes away={away} cautions={plan?.cautions ?? []} />
-        {set.call && <CallBar call={set.call} at={call} />}
         {taught && !hurt && (
           <WatchChoice
             atOnce={isAllWatched ? null : atOnce}
@@ -228,10 +225,14 @@ export const Row = ({
         )}
         {waiting.length > 0 && (
           <div className="run-next">
-            {waiting.length === 1 ? 'waits' : 'wait'}:{' '}
-            {waiting.map((id) => at.athleteOf(id).name.split(' ')[0]).join(', ')}
+            {waiting.length === 1 ? 'waits' : 'wait'}: {waiting.map(nameOf).join(', ')}
           </div>
         )}
+        <Notes away={away} cautions={plan?.cautions ?? []} />
+      </div>
+      <div className="run-now">
+        <How how={first.how} />
+        <CallBar call={set.call} at={call} layout={first.layout} />
       </div>
       <div className="run-answers">
         {tappedTurn && !hurt && taught && (

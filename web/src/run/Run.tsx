@@ -13,6 +13,7 @@ import { Link, useParams } from 'react-router';
 import { clockMs } from '../controls/clock';
 import { useHelp } from '../controls/help';
 import { Loaded } from '../controls/Notice';
+import { useTitle } from '../controls/useTitle';
 import { StationStrip } from '../parts/clock/StationStrip';
 import { roundToGoBy, useClockPart, useSessionClock } from '../parts/clock/useSessionClock';
 import { disconnect } from '../parts/devices/useDevice';
@@ -27,6 +28,13 @@ import { useAwake, Waiting } from './Waiting';
 
 /** Two taps within this are one, milliseconds. */
 const DOUBLE_TAP_MS = 300;
+
+/** Who is up, for whoever hears the page. */
+const upSaid = ({ state: { up }, now, athleteOf }: SetRun): string => {
+  if (!up) return 'Nobody is up.';
+  const who = now.length > 1 ? 'All' : athleteOf(up.athleteId).name.split(' ')[0]!;
+  return `Up: ${who}, rep ${up.rep}, set ${up.set}`;
+};
 
 const Field = ({ bundle }: { bundle: RunBundle }) => {
   useAwake();
@@ -55,6 +63,15 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const nameOf = ({ base }: SetRun): string => base?.name ?? 'Drill set';
 
   const upKey = current?.state.up?.key;
+  const upName = current?.state.up && current.athleteOf(current.state.up.athleteId).name;
+  useTitle([upName, session.title].filter(Boolean).join(', '));
+  /** the last press was of an answer, and by a key or a screen reader: what comes next is to have the focus */
+  const byKey = useRef(false);
+  useEffect(() => {
+    if (byKey.current && document.activeElement === document.body)
+      document.querySelector<HTMLElement>('.run-answers .answer')?.focus({ preventScroll: true });
+    byKey.current = false;
+  }, [upKey, takenBack.times]);
   useEffect(() => {
     // Another turn is up: whoever takes an answer back has this one answered anew.
     if (answered.current.key !== upKey) answered.current.key = '';
@@ -130,7 +147,15 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
       ? undefined
       : run.sets.find((set) => set !== current && set.state.up)?.set;
   return (
-    <main className="run">
+    <main
+      className="run"
+      onClickCapture={({ detail, target }) => {
+        byKey.current = detail === 0 && (target as HTMLElement).closest('.run-answers') !== null;
+      }}
+    >
+      <p className="visually-hidden" role="status">
+        {upSaid(current)}
+      </p>
       <div className="run-bar">
         <Link to="/run">Leave</Link>
         <span className="text-truncate">{session.title}</span>

@@ -5,7 +5,7 @@ import { marksFrom, pressed, type Press } from '@gravek/library/field/press';
 import type { SetRun } from '@gravek/library/field/sets';
 import { cueSaid, faultsOffered, turnView } from '@gravek/library/field/turn';
 import { stepsIn } from '@gravek/library/planning/stepWords';
-import { useEffect, useRef, useState } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLengthStyle } from '../member/member';
 import { Figure, Length } from '../controls/Figure';
@@ -19,9 +19,9 @@ import { CallBar, CallButton } from '../parts/field/CallBar';
 import { CueCard } from './CueCard';
 import { FaultPicker, useFaultPicks } from './FaultPicker';
 import { Notes } from './Notes';
-import { Rhythm } from '../parts/field/Rhythm';
+import { How } from './How';
 import { useSecondsTo } from './timers';
-import { TurnHead } from './TurnHead';
+import { TurnHead, TurnNext } from './TurnHead';
 import { useSetCall } from '../parts/field/useSetCall';
 
 const NOTE_MAX = 200;
@@ -65,7 +65,7 @@ export const Turn = ({
 }) => {
   const { set, plan, last, away } = at;
   const view = turnView(bundle, log, at, up);
-  const { athlete, movement, outline, planned, exits } = view;
+  const { athlete, movement, outline, layout, planned, exits } = view;
   const [marks, setMarks] = useState(() => marksFrom(movement, takenBack));
   const [note, setNote] = useState<string | null>(null);
   // Another phone's clock may be minutes ahead; nobody rests longer than was asked.
@@ -170,15 +170,7 @@ export const Turn = ({
             {said}
           </div>
         )}
-        <TurnHead
-          at={at}
-          up={up}
-          view={view}
-          parts={parts}
-          onForward={onForward}
-          onPeople={onPeople}
-        />
-        <Notes away={away} cautions={plan?.cautions ?? []} />
+        <TurnHead at={at} up={up} view={view} onPeople={onPeople} />
         {movement && (
           <CueCard
             said={cueSaid(view, cue)}
@@ -189,8 +181,10 @@ export const Turn = ({
             onNote={setNote}
           />
         )}
+        <TurnNext at={at} up={up} parts={parts} onForward={onForward} />
         {set.freeze && <div className="run-rule">Freeze after it; look, correct one thing.</div>}
         {set.redo && <div className="run-rule">Who misses the finish mark goes again: Redo.</div>}
+        <Notes away={away} cautions={plan?.cautions ?? []} />
         {movement && (
           <LiveCadence
             movement={movement}
@@ -201,25 +195,25 @@ export const Turn = ({
             onFault={(fault) => press({ press: 'fault', fault })}
           />
         )}
+      </div>
+      <div className="run-now">
+        <How how={view.how} />
+        <CallBar call={set.call} at={call} layout={layout} />
         <div className="run-rest" role="timer" aria-label="Rest">
           <span>{rest > 0 ? `${name} rests` : 'Ready'}</span>
-          {movement && <MeasureButton />}
-          <Figure parts={[{ figure: clock(rest), unit: '' }]} />
-        </div>
-        {set.call && <CallBar call={set.call} at={call} />}
-        {outline && !set.call && (
-          <div>
-            <Rhythm plan={outline} />
-            <div className="row-line small-text quiet">
-              <span>{stepsIn(outline.steps, outline.totalTimeS)}</span>
-              {outline.checkMarks.map((mark) => (
-                <span key={mark.stepsOut} className="ms-auto">
-                  {mark.stepsOut} out at <Length m={mark.toTargetM} style={style} />
-                </span>
+          {outline && !set.call && rest === 0 && (
+            <span className="small-text quiet">
+              {stepsIn(outline.steps, outline.totalTimeS)}
+              {outline.checkMarks.slice(0, 1).map((mark) => (
+                <Fragment key={mark.stepsOut}>
+                  , {mark.stepsOut} out at <Length m={mark.toTargetM} style={style} />
+                </Fragment>
               ))}
-            </div>
-          </div>
-        )}
+            </span>
+          )}
+          {movement && <MeasureButton />}
+          {rest > 0 && <Figure parts={[{ figure: clock(rest), unit: '' }]} />}
+        </div>
       </div>
       <div className="run-answers">
         {faults.length > 0 && (

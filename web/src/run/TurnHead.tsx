@@ -8,21 +8,16 @@ import { Figure, Length } from '../controls/Figure';
 const missingWords = (missing: readonly StillToMake[], amount: number): string =>
   missing.map(({ what, made }) => (made > 0 ? `${what} (${made} of ${amount})` : what)).join(' · ');
 
-/** Who is up, what is done on which foot, which rep it is, and who comes after. */
+/** Who is up, what is done on which foot, and which rep it is. */
 export const TurnHead = ({
   at,
   up,
   view,
-  parts,
-  onForward,
   onPeople,
 }: {
   at: SetRun;
   up: Turn;
   view: TurnView;
-  /** who does what else while this one performs, in words */
-  parts: readonly string[];
-  onForward: (athleteId: string) => void;
   onPeople: () => void;
 }) => {
   const { set, fewer } = at;
@@ -32,49 +27,74 @@ export const TurnHead = ({
   const reps = fewer.get(athlete.id) ?? set.reps;
   const made = set.target === 'makes' ? at.madeSoFar(up) : null;
   const isOnceMore = up.rep > set.reps;
-  const missing = at.stillToMake(athlete.id, up.set);
   return (
-    <>
-      <div className="run-who">
-        <div>
-          <h1>
-            <button type="button" className="run-name" aria-haspopup="true" onClick={onPeople}>
-              {firstName(athlete.id)}
-            </button>
-          </h1>
-          <div className="run-what">{view.what.join(' · ')}</div>
-          {movement && (
-            <div className="quiet">
-              {outline ? (
-                <>
-                  {outline.firstFoot} foot first
-                  {outline.startM !== null && (
-                    <>
-                      , from <Length m={outline.startM} style={style} />
-                    </>
-                  )}
-                </>
-              ) : (
-                'no plan that fits; run by feel'
-              )}
-              {view.sideSaid && <strong className="d-block">{view.sideSaid}</strong>}
-              {at.isOwed(up) && <strong className="d-block">missed last time</strong>}
-              {isOnceMore && <strong className="d-block">once more: missed in this round</strong>}
-            </div>
-          )}
-        </div>
-        <div className="rep-no">
-          {made ? (
-            <Figure parts={[{ figure: String(made.made), unit: `of ${set.amount} made` }]} />
-          ) : (
-            <Figure parts={[{ figure: String(up.rep), unit: `of ${reps}` }]} />
-          )}
-          <div className="run-next">
-            {made && `try ${isOnceMore ? up.rep - set.reps : up.rep} of ${reps}, `}
-            {set.sets > 1 || !made ? `set ${up.set} of ${set.sets}` : 'then on'}
+    <div className="run-who">
+      <div>
+        <h1>
+          <button type="button" className="run-name" aria-haspopup="true" onClick={onPeople}>
+            {firstName(athlete.id)}
+          </button>
+        </h1>
+        <div className="run-what">{view.what.join(' · ')}</div>
+        {movement && (
+          <div className="quiet">
+            {outline ? (
+              <>
+                {outline.firstFoot} foot first
+                {outline.startM !== null && (
+                  <>
+                    , from <Length m={outline.startM} style={style} />
+                  </>
+                )}
+              </>
+            ) : (
+              'no plan that fits; run by feel'
+            )}
+            {view.sideSaid && (
+              <>
+                {' · '}
+                <strong>{view.sideSaid}</strong>
+              </>
+            )}
+            {at.isOwed(up) && <strong className="d-block">missed last time</strong>}
+            {isOnceMore && <strong className="d-block">once more: missed in this round</strong>}
           </div>
+        )}
+      </div>
+      <div className="rep-no">
+        {made ? (
+          <Figure parts={[{ figure: String(made.made), unit: `of ${set.amount} made` }]} />
+        ) : (
+          <Figure parts={[{ figure: String(up.rep), unit: `of ${reps}` }]} />
+        )}
+        <div className="run-next">
+          {made && `try ${isOnceMore ? up.rep - set.reps : up.rep} of ${reps}, `}
+          {set.sets > 1 || !made ? `set ${up.set} of ${set.sets}` : 'then on'}
         </div>
       </div>
+    </div>
+  );
+};
+
+/** Who comes after, who helps, and what is still to make. */
+export const TurnNext = ({
+  at,
+  up,
+  parts,
+  onForward,
+}: {
+  at: SetRun;
+  up: Turn;
+  /** who does what else while this one performs, in words */
+  parts: readonly string[];
+  onForward: (athleteId: string) => void;
+}) => {
+  const { set, fewer } = at;
+  const firstName = (id: string): string => at.athleteOf(id).name.split(' ')[0] ?? '';
+  const made = set.target === 'makes' ? at.madeSoFar(up) : null;
+  const missing = at.stillToMake(up.athleteId, up.set);
+  return (
+    <>
       <div className="run-next row-line">
         {at.state.next.length > 0 ? (
           <>
@@ -104,9 +124,10 @@ export const TurnHead = ({
           still to make: {missingWords(missing, set.amount)}
         </div>
       )}
-      {fewer.has(athlete.id) && (
+      {fewer.has(up.athleteId) && (
         <div className="note small-text" role="status">
-          {firstName(athlete.id)} is on reduced volume: {reps} of {set.reps} reps.
+          {firstName(up.athleteId)} is on reduced volume: {fewer.get(up.athleteId)} of {set.reps}{' '}
+          reps.
         </div>
       )}
     </>

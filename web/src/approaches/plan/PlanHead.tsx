@@ -12,6 +12,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { useMayPlan, useMember } from '../../member/member';
+import { useTitle } from '../../controls/useTitle';
 import { Conflict, DraftBack } from '../../controls/Conflict';
 import { AddToSession } from './AddToSession';
 import type { usePlan } from './usePlan';
@@ -41,6 +42,7 @@ export const PlanHead = ({
   onSave: () => void;
   children: React.ReactNode;
 }) => {
+  useTitle(`${plan.draft.name}, ${athlete.name}`);
   const mayPlan = useMayPlan();
   const { draft, served } = plan;
   const onPlan = athletes.filter((athlete) => draft.athleteIds.includes(athlete.id));

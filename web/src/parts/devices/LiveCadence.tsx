@@ -91,7 +91,7 @@ const Choice = ({
     ...(plan && hasLengths ? [['Simulated gates', madeUpGates(plan)] as [string, Connect]] : []),
   ];
   return (
-    <div>
+    <div className="measure-choice">
       {is === 'off' && (
         <div className="row-line">
           {devices.map(([name, by]) => (

@@ -1,7 +1,9 @@
+import type { Layout } from '@gravek/core/layout/shape';
 import type { CallEvent } from '@gravek/core/session/calls';
 import type { Call } from '@gravek/contract/drillSet';
 import { Volume2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
+import { PrintStrip } from '../../drawing/PrintStrip';
 import type { SetCall } from './useSetCall';
 
 /** A call in a line, as the coach has set it. */
@@ -30,34 +32,59 @@ const said = (event: CallEvent | null, read: SetCall['read'], running: boolean):
   return event.kind === 'step' ? (event.foot ?? '') : (event.word ?? '');
 };
 
-/** What is called, as it is called: the beats of the feet, the word, a flash for who cannot hear. */
-export const CallBar = ({ call, at }: { call: Call; at: SetCall }) => {
+/** The beats of the feet in time, where it is not known where they go. */
+const Beats = ({ events, passed }: { events: readonly CallEvent[]; passed: number }) => {
+  const shown = events.filter((event) => event.kind === 'step').slice(0, 24);
+  return (
+    <svg viewBox="0 0 240 44" aria-hidden preserveAspectRatio="none">
+      {shown.map((event, i) => {
+        const from = shown[0]!.timeS;
+        const span = Math.max(0.1, shown.at(-1)!.timeS - from);
+        return (
+          <rect
+            key={i}
+            x={2 + (230 * (event.timeS - from)) / span}
+            y={event.foot === 'left' ? 0 : 16}
+            width="5"
+            height={event.foot === 'left' ? 44 : 28}
+            fill={events.indexOf(event) <= passed ? 'var(--ink)' : 'var(--ink-quiet)'}
+          />
+        );
+      })}
+    </svg>
+  );
+};
+
+/**
+ * Where the feet go; where a set is called, as it is called: the foot that is called now, the word, a flash for who
+ * cannot hear.
+ */
+export const CallBar = ({
+  call,
+  at,
+  layout,
+}: {
+  call: Call | null;
+  at: SetCall;
+  /** where the feet go; null where that is not known */
+  layout: Layout | null;
+}) => {
+  if (!call) return layout && <PrintStrip layout={layout} called={null} />;
   const { events, now, running } = at;
   const passed = now ? events.indexOf(now) : -1;
-  const shown = events.filter((event) => event.kind === 'step').slice(0, 24);
   const word = said(now, at.read, running);
+  const called = events.filter((event, i) => event.kind === 'step' && i <= passed).length;
   return (
     <div
       className="call-bar"
       data-flash={running && now && now.kind !== 'count' ? passed % 2 : undefined}
       data-running={running || undefined}
     >
-      <svg viewBox="0 0 240 44" role="img" aria-label={callWords(call)} preserveAspectRatio="none">
-        {shown.map((event, i) => {
-          const from = shown[0]!.timeS;
-          const span = Math.max(0.1, shown.at(-1)!.timeS - from);
-          return (
-            <rect
-              key={i}
-              x={2 + (230 * (event.timeS - from)) / span}
-              y={event.foot === 'left' ? 0 : 16}
-              width="5"
-              height={event.foot === 'left' ? 44 : 28}
-              fill={events.indexOf(event) <= passed ? 'var(--ink)' : 'var(--ink-quiet)'}
-            />
-          );
-        })}
-      </svg>
+      {layout ? (
+        <PrintStrip layout={layout} called={running ? called : null} />
+      ) : (
+        <Beats events={events} passed={passed} />
+      )}
       <span className="call-word" role="status">
         {word || <span className="quiet small-text">{callWords(call)}</span>}
       </span>
