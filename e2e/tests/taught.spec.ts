@@ -57,10 +57,13 @@ test('a drill goes into the session just as it is taught, from its movement and 
   await seen(page.getByRole('list', { name: 'What can be added' }).getByRole('listitem'));
   await page.getByLabel('Add a set').press('Enter');
   const line = page.getByRole('listitem').filter({ hasText: 'touch at each end' }).first();
-  await expect(line).toContainText('half, full');
-  await expect(
-    page.getByRole('region', { name: /What decides/ }).or(page.locator('main')),
-  ).toContainText('10 touches');
+  const until = line.locator('.set-until');
+  await expect(until).toHaveText('as the drill asks');
+  await expect(line.getByLabel('Touches a rep')).toHaveValue('10');
+  // What is otherwise here is told, and nothing else.
+  await line.getByLabel('Touches a rep').fill('12');
+  await expect(until).toContainText('12 touches');
+  await expect(until).not.toContainText('round');
 });
 
 test('words beside a drawing light up as it is played, and a drill with steps of its own shows them', async ({

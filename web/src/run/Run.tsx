@@ -23,6 +23,7 @@ import { Row } from './Row';
 import { SetDone } from './SetDone';
 import { Turn, type TurnAnswer } from './Turn';
 import { Twice } from './Twice';
+import { useFocusKept } from './useFocusKept';
 import { useBundle, useRun } from './useRun';
 import { useAwake, Waiting } from './Waiting';
 
@@ -65,13 +66,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const upKey = current?.state.up?.key;
   const upName = current?.state.up && current.athleteOf(current.state.up.athleteId).name;
   useTitle([upName, session.title].filter(Boolean).join(', '));
-  /** the last press was of an answer, and by a key or a screen reader: what comes next is to have the focus */
-  const byKey = useRef(false);
-  useEffect(() => {
-    if (byKey.current && document.activeElement === document.body)
-      document.querySelector<HTMLElement>('.run-answers .answer')?.focus({ preventScroll: true });
-    byKey.current = false;
-  }, [upKey, takenBack.times]);
+  const focusKept = useFocusKept();
   useEffect(() => {
     // Another turn is up: whoever takes an answer back has this one answered anew.
     if (answered.current.key !== upKey) answered.current.key = '';
@@ -147,12 +142,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
       ? undefined
       : run.sets.find((set) => set !== current && set.state.up)?.set;
   return (
-    <main
-      className="run"
-      onClickCapture={({ detail, target }) => {
-        byKey.current = detail === 0 && (target as HTMLElement).closest('.run-answers') !== null;
-      }}
-    >
+    <main className="run" {...focusKept}>
       <p className="visually-hidden" role="status">
         {upSaid(current)}
       </p>
