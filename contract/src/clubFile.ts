@@ -6,6 +6,7 @@ import { clubSettings } from './club';
 import { choice, choiceOr, code, day, figure, id, moment, movementCode, note } from './fields';
 import { groundInput } from './ground';
 import { movementInput } from './movementSchema';
+import { ownCountInput } from './ownView';
 import { readingInput } from './reading';
 import { repInput } from './repSchema';
 import { ruleSetInput } from './ruleSet';
@@ -124,6 +125,11 @@ export const CLUB_LISTS = {
   reviews: list(reviewInput.shape({ archived: flag() }), 20_000),
   cueChoices: list(cueChoice, 200_000),
   rungChoices: list(rungChoice, 200_000),
+  /** what athletes counted of themselves */
+  ownCounts: list(
+    ownCountInput.shape({ athleteId: id(), name: note(200, 'what was done') }),
+    500_000,
+  ),
   /** with who logged it, where that is known */
   reps: list(repInput.shape({ loggedBy: id().optional() }), 2_000_000, 'The reps are missing.'),
 };
@@ -132,7 +138,7 @@ export type ClubList = keyof typeof CLUB_LISTS;
 export type ClubItem<L extends ClubList> = InferType<(typeof CLUB_LISTS)[L]['item']>;
 export type RepInFile = ClubItem<'reps'>;
 
-type LeftOut = 'reviews' | 'cueChoices' | 'rungChoices';
+type LeftOut = 'reviews' | 'cueChoices' | 'rungChoices' | 'ownCounts';
 
 /** A whole club as one JSON document. */
 export type ClubFile = InferType<typeof clubFileHead> & {

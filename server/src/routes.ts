@@ -10,7 +10,7 @@ import { filmRoutes } from './film/routes';
 import { groundRoutes } from './grounds/routes';
 import type { Route } from './http/route';
 import { movementRoutes } from './movements/routes';
-import { ownLinkRoutes } from './ownView/routes';
+import { ownCountRoutes, ownLinkRoutes } from './ownView/routes';
 import { reportRoutes } from './reports/routes';
 import { repRoutes } from './reps/routes';
 import { clockRoutes } from './sessions/clock';
@@ -34,6 +34,7 @@ export const ROUTES: readonly Route[] = [
   ...faultRoutes,
   ...filmRoutes,
   ...ownLinkRoutes,
+  ...ownCountRoutes,
   ...reportRoutes,
   ...todayRoutes,
 ];

@@ -3,6 +3,7 @@ import { request } from 'node:http';
 import { connect as connectTo, type AddressInfo, type Socket } from 'node:net';
 import { CLUB_FILE_MAX, isUnderWay, type Restoring } from '@gravek/contract/archive';
 import { CLUB_FILE_VERSION, type ClubFile } from '@gravek/contract/clubFile';
+import type { OwnLink } from '@gravek/contract/ownView';
 import compression from 'compression';
 import express from 'express';
 import { sql } from 'kysely';
@@ -179,6 +180,20 @@ const fullClub = async (): Promise<Coach> => {
   const put2 = aSession(plan.id, [athlete.id]);
   await coach.post('/sessions', put2).expect(200);
   await coach.put(`/sessions/${put2.id}/away`, { away: true }).expect(200);
+  const { token } = (await coach.post(`${at}/own-link`, { days: 5, guardian: true }).expect(200))
+    .body as OwnLink;
+  const today = new Date().toISOString().slice(0, 10);
+  const alone = { ...aSession(plan.id, [athlete.id]), date: today };
+  await coach.post('/sessions', alone).expect(200);
+  const counted = { ...{ id: uuid(), sessionId: alone.id, drillSetId: alone.drillSets[0]!.id } };
+  await stranger(stage)
+    .agent.post('/api/own/counts')
+    .set('origin', stage.origin)
+    .send({
+      token,
+      counts: [{ ...counted, side: 'own', made: true, at: `${today}T00:00:00.000Z` }],
+    })
+    .expect(200, { refused: [] });
   const club = (await coach.get('/me').expect(200)).body.club as Record<string, unknown>;
   const limits = [{ kind: 'jumps', upToAge: 14, week: 60 }];
   await coach.put('/club', { ...club, unit: 'imperial', limits }).expect(200);

@@ -236,6 +236,7 @@ const reaching = (): Record<string, Try> => ({
     },
   },
   'get /athletes/:id/measured': { path: `/athletes/${own.athlete.id}/measured` },
+  'get /athletes/:id/own-counts': { path: `/athletes/${own.athlete.id}/own-counts` },
   'get /athletes/:id/own-link': { path: `/athletes/${own.athlete.id}/own-link` },
   'post /athletes/:id/own-link': {
     path: `/athletes/${own.athlete.id}/own-link`,

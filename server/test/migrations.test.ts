@@ -50,7 +50,7 @@ it('plans that were saved before pins and paths go on, with nothing pinned and e
     await sql`insert into athlete (club_id, id, name, squad, hand, takeoff_foot)
       values (${club}, ${athlete}, 'Somebody', 'Squad', 'left', 'left')`.execute(db);
 
-    expect(await migrate(ownerUrl)).toBe(29);
+    expect(await migrate(ownerUrl)).toBe(30);
     expect(await migrate(ownerUrl)).toBe(0);
     const { rows } = await sql<{ id: string; choices: Record<string, unknown> }>`
       select id, choices from approach`.execute(db);
@@ -157,7 +157,7 @@ it('reps and plans that were kept before say from then on what they are, and are
       values (${club}, ${copy}, 'give-ground', 4, ${JSON.stringify(document)}::jsonb)`.execute(db);
     await rep(3, 'own', 'void', await rep(3, 'own', 'clean'));
 
-    expect(await migrate(ownerUrl)).toBe(28);
+    expect(await migrate(ownerUrl)).toBe(29);
     const sets = await sql<Record<'spots' | 'ways', unknown>>`
       select document -> 'vary' -> 'spots' as spots, document -> 'vary' -> 'ways' as ways
       from drill_set`.execute(db);

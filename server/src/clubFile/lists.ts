@@ -1,3 +1,4 @@
+import { countColumns } from '../ownView/counts';
 import type { ClubItem } from '@gravek/contract/clubFile';
 import { sql } from 'kysely';
 import { solveFor } from '../approaches/queries';
@@ -191,6 +192,25 @@ const loadChoices = async (loading: Loading): Promise<void> => {
   });
 };
 
+/** What athletes counted of themselves. */
+const loadOwnCounts = (loading: Loading): Promise<void> =>
+  each(loading, 'ownCounts', async ({ items, at }) => {
+    const athletes = items.map(({ athleteId }, i) => ({
+      path: `${at(i)}.athleteId`,
+      id: athleteId,
+    }));
+    await mustBeThere(loading.trx, 'athlete', athletes);
+    await put(
+      loading.trx,
+      'own_count',
+      items.map(({ athleteId, name, ...item }) => ({
+        ...countColumns(item, { athleteId, name }),
+        at: item.at,
+      })),
+      at,
+    );
+  });
+
 /** All lists but the people, each after those that it names. */
 export const loadAll = async (loading: Loading): Promise<void> => {
   const movementsMustBe = movementCheck(loading.trx);
@@ -199,6 +219,7 @@ export const loadAll = async (loading: Loading): Promise<void> => {
   await loadPlans(loading, movementsMustBe);
   await loadSessions(loading, movementsMustBe);
   await loadChoices(loading);
+  await loadOwnCounts(loading);
   await loadReps(loading, movementsMustBe);
   loading.told(null);
   await countNew(loading.trx);

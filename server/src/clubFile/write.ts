@@ -7,6 +7,7 @@ import { approaches, summaries } from '../approaches/queries';
 import { review, reviewIds } from '../film/queries';
 import { grounds } from '../grounds/queries';
 import { clubMovements, ruleSets } from '../movements/queries';
+import { allCounts } from '../ownView/counts';
 import { repsOf } from '../reps/queries';
 import { sessions } from '../sessions/queries';
 
@@ -196,6 +197,7 @@ export async function* writeClubFile(trx: Trx, clubId: string): AsyncGenerator<s
     })),
     reviews,
     ...(await choicesOf(trx, who)),
+    ownCounts: await allCounts(trx),
   };
   yield `${JSON.stringify(file).slice(0, -1)},"reps":[`;
   let isFirst = true;

@@ -8,6 +8,7 @@ import { RUNG_TABLES } from './migrations/0015_rungs';
 import { WATCHING_TABLES } from './migrations/0017_watching';
 import { ACCOUNT_TABLES } from './migrations/0020_accounts';
 import { RESTORING_TABLES } from './migrations/0021_restoring';
+import { OWN_COUNT_TABLES } from './migrations/0032_own_counts';
 
 /** Tables that belong to a club, in an order in which each one's parents come first. */
 export const CLUB_TABLES = [
@@ -21,4 +22,5 @@ export const CLUB_TABLES = [
   ...WATCHING_TABLES,
   ...ACCOUNT_TABLES,
   ...RESTORING_TABLES,
+  ...OWN_COUNT_TABLES,
 ] as const;

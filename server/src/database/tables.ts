@@ -280,6 +280,33 @@ export interface Movement {
   version: Generated<number>;
 }
 
+export interface OwnCount {
+  /**
+   * when, by the clock of the athlete's phone
+   */
+  at: Timestamp;
+  athlete_id: string;
+  club_id: Generated<string>;
+  drill_set_id: string;
+  /**
+   * seconds held, where those count
+   */
+  held_s: number | null;
+  id: string;
+  /**
+   * whether it was made; null of a count that takes another back
+   */
+  made: boolean | null;
+  name: string;
+  session_id: string;
+  side: string;
+  variant: string;
+  /**
+   * the count that is taken back
+   */
+  voids: string | null;
+}
+
 export interface OwnLink {
   account_id: string;
   athlete_id: string;
@@ -525,6 +552,7 @@ export interface DB {
   measurement: Measurement;
   membership: Membership;
   movement: Movement;
+  own_count: OwnCount;
   own_link: OwnLink;
   password_link: PasswordLink;
   rep: Rep;

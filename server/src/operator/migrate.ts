@@ -34,6 +34,7 @@ import * as speaking from '../database/migrations/0028_speaking';
 import * as entering from '../database/migrations/0029_entering';
 import * as comments from '../database/migrations/0030_comments';
 import * as circuit from '../database/migrations/0031_circuit';
+import * as ownCounts from '../database/migrations/0032_own_counts';
 
 /** In order; a name never changes once it has been released. */
 const MIGRATIONS: Record<string, Migration> = {
@@ -68,6 +69,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0029_entering': entering,
   '0030_comments': comments,
   '0031_circuit': circuit,
+  '0032_own_counts': ownCounts,
 };
 
 /** What the tables of this version end with; names grow with each step. */

@@ -1,11 +1,47 @@
-import type { OwnView } from '@gravek/contract/ownView';
+import { dayNumber } from '@gravek/core/days';
+import type { Movement } from '@gravek/contract/movement';
+import type { OwnList, OwnView } from '@gravek/contract/ownView';
+import { ownLists } from '@gravek/library/field/ownList';
 import { drillFor, drillOf, faultOf } from '@gravek/library/movement/byCode';
+import { movementOf } from '@gravek/library/movement/movements';
 import { toldTo } from '@gravek/library/movement/sides';
 import { athlete } from '../athletes/queries';
 import type { Trx } from '../database/connect';
 import { faultsOf } from '../faults/queries';
 import { ledgerOf } from '../faults/ledger';
 import { movementsBy } from '../movements/queries';
+import { runBundle } from '../sessions/bundle';
+import { sessions } from '../sessions/queries';
+import { countsIn } from './counts';
+
+/** Days back of which lists can still be worked off, and sessions of them. */
+const LIST_DAYS = 6;
+const LIST_SESSIONS = 3;
+
+/** The sets of the last days, that of today too, that an athlete can work off alone; the newest first. */
+export const listsOf = async (
+  trx: Trx,
+  viewer: { id: string; minor: boolean },
+  today: string,
+): Promise<OwnList[]> => {
+  const from = new Date((dayNumber('today', today) - LIST_DAYS) * 86_400_000)
+    .toISOString()
+    .slice(0, 10);
+  const recent = (await sessions(trx, { from, to: today }))
+    .filter(
+      ({ archived, drillSets }) =>
+        !archived && drillSets.some(({ athleteIds }) => athleteIds.includes(viewer.id)),
+    )
+    .slice(-LIST_SESSIONS)
+    .reverse();
+  const lists: OwnList[] = [];
+  for (const { id } of recent) {
+    const bundle = await runBundle(trx, id);
+    const movement = (code: string): Movement => movementOf(code, bundle?.movements);
+    if (bundle) lists.push(...ownLists(bundle, viewer.id, movement, viewer.minor));
+  }
+  return lists;
+};
 
 /** Movements of one page, the one that was run last first. */
 const MOVEMENTS = 3;
@@ -73,7 +109,10 @@ export const ownView = async (
       row: rows.find((row) => row.code === fault?.code) ?? null,
     });
   }
+  const lists = await listsOf(trx, viewer, link.today);
   return {
+    lists,
+    counts: await countsIn(trx, viewer.id, [...new Set(lists.map((list) => list.sessionId))]),
     club: club.name,
     unit: club.unit as OwnView['unit'],
     name: viewer.name,

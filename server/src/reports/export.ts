@@ -11,6 +11,7 @@ const TABLES = {
   cues: { from: 'cue_choice', by: 'made_at' },
   rungs: { from: 'rung_choice', by: 'made_at' },
   reviews: { from: 'review', by: 'taken_on' },
+  ownCounts: { from: 'own_count', by: 'at' },
 } as const;
 
 type Rows = Record<keyof typeof TABLES | 'approaches' | 'sessions', Record<string, unknown>[]>;

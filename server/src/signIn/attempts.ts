@@ -15,6 +15,8 @@ const PER_DEVICE = 30;
 const PER_SIGN_IN = 12;
 /** Looks at an athlete's own page by one link. */
 const PER_LINK = 60;
+/** Batches of tries that come by one link. */
+const PER_COUNTS = 300;
 
 /** Counts in the database, so that all processes count as one. */
 const storeOf = (db: Db, prefix: string): Store => {
@@ -50,6 +52,11 @@ const emailOf = (req: Request): string => {
 };
 
 const addressOf = (req: Request): string => ipKeyGenerator(req.ip ?? '');
+
+const linkOf = (req: Request): string => {
+  const { token } = (req.body ?? {}) as { token?: unknown };
+  return digest(typeof token === 'string' ? token.slice(0, 100) : '');
+};
 
 /** Wrong attempts that count no more are forgotten. */
 export const forgetAttempts = (db: Db): Promise<unknown> =>
@@ -90,7 +97,10 @@ const oneByOne = (): RequestHandler => {
   };
 };
 
-export type Limits = Record<'oneByOne' | 'byPair' | 'bySignIn' | 'byLink', RequestHandler>;
+export type Limits = Record<
+  'oneByOne' | 'byPair' | 'bySignIn' | 'byLink' | 'byCounts',
+  RequestHandler
+>;
 
 /**
  * Ends guessing without shutting out whoever knows the password: counted is what is asked from one address
@@ -142,11 +152,15 @@ export const limitAttempts = (db: Db): Limits => {
     byLink: limit(
       'link',
       PER_LINK,
-      (req) => {
-        const { token } = (req.body ?? {}) as { token?: unknown };
-        return digest(typeof token === 'string' ? token.slice(0, 100) : '');
-      },
+      linkOf,
       'This page has been asked for too often. Wait ten minutes, then open it again.',
+      false,
+    ),
+    byCounts: limit(
+      'counts',
+      PER_COUNTS,
+      linkOf,
+      'More was sent than anybody can count. It waits here, and goes in ten minutes.',
       false,
     ),
   };

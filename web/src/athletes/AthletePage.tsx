@@ -17,6 +17,7 @@ import { LedgerPanel } from '../parts/ledger/LedgerPanel';
 import { MeasuredRuns } from '../parts/measuring/MeasuredRuns';
 import { Readings } from '../parts/measuring/Readings';
 import { SteadyWeeks } from '../parts/measuring/SteadyWeeks';
+import { OwnCounts } from './OwnCounts';
 import { OwnLink } from './OwnLink';
 import { Restrictions } from './Restrictions';
 import { Steps } from './Steps';
@@ -209,6 +210,7 @@ const Page = ({ athlete }: { athlete: Athlete }) => {
           <Plans athlete={athlete} />
           <MeasuredRuns athlete={athlete} style={style} />
           {mayPlan && <OwnLink athlete={athlete} />}
+          <OwnCounts athleteId={athlete.id} />
         </div>
       </div>
       {open === 'form' && <AthleteForm athlete={athlete} onClose={() => setOpen(null)} />}

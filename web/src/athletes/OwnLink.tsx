@@ -44,7 +44,8 @@ export const OwnLink = ({ athlete }: { athlete: Athlete }) => {
       <h2 className="mb-0">Own page</h2>
       <p className="small-text quiet mb-0">
         By a link {athlete.name.split(' ')[0]} sees the plans made for them and their rhythm, the
-        one cue and their own curve; nothing of others, and nothing can be changed.
+        one cue, their own curve, and the sets of the last days, which they can work off alone and
+        count; nothing of others, and nothing else can be changed.
       </p>
       {address ? (
         <Field label="The link" hint="It is shown only now; whoever has it sees the page.">

@@ -14,6 +14,8 @@ import { FootWord } from '../drawing/FootPrint';
 import { RateChart } from '../drawing/RateChart';
 import { pointsOf } from '../parts/ledger/points';
 import { toggle, usePlayer } from '../hearing/player';
+import { Alone } from './Alone';
+import { useCounts } from './useCounts';
 import { Rhythm } from '../parts/field/Rhythm';
 
 const Plan = ({ plan, style }: { plan: OwnView['plans'][number]; style: LengthStyle }) => {
@@ -81,7 +83,8 @@ const Standing = ({ standing }: { standing: OwnView['standings'][number] }) => {
   );
 };
 
-const Own = ({ view }: { view: OwnView }) => {
+const Own = ({ view, token }: { view: OwnView; token: string }) => {
+  const counts = useCounts(token, view.counts);
   useTitle(view.name);
   const style: LengthStyle = { unit: view.unit, shoeM: view.shoeM ?? undefined };
   return (
@@ -92,10 +95,11 @@ const Own = ({ view }: { view: OwnView }) => {
           <h1>{view.name}</h1>
         </div>
       </header>
-      {view.standings.length === 0 && view.plans.length === 0 && (
+      {view.standings.length + view.plans.length + view.lists.length === 0 && (
         <Empty title="Nothing yet.">Plans and cues come here once your coach has made them.</Empty>
       )}
       <div className="stack">
+        <Alone lists={view.lists} counts={counts} />
         {view.standings.map((standing) => (
           <Standing key={standing.movement} standing={standing} />
         ))}
@@ -122,7 +126,7 @@ export const OwnPage = () => {
   return (
     <main className="own-page">
       <Loaded query={view} what="Opening your page …">
-        {(ownView) => <Own view={ownView} />}
+        {(ownView) => <Own view={ownView} token={token} />}
       </Loaded>
     </main>
   );

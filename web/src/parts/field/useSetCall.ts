@@ -21,7 +21,7 @@ const wordOf = ({ name, isTwoSided }: Callable, i: number) => {
 
 export type SetCall = Calling & {
   /** begins the call of a turn; nothing where the set has none */
-  call: (turn: Turn) => void;
+  call: (turn: Pick<Turn, 'variant'>) => void;
   /** the exit that was called, and from when until when that sounded; null where none was */
   read: { exit: Exit; fromMs: number; untilMs: number } | null;
   /** from when until when "go" sounded; null where it was not called */
@@ -35,14 +35,14 @@ export type SetCall = Calling & {
  * @param firstFoot on which all who go begin; null where not all do
  */
 export const useSetCall = (
-  set: DrillSet,
+  set: Pick<DrillSet, 'call'>,
   exits: readonly Callable[],
   outline: Outline | null,
   firstFoot: Foot | null = outline?.firstFoot ?? 'left',
 ): SetCall => {
   const caller = useCaller(set.call !== null);
   const [kept, setKept] = useState<readonly CallEvent[]>([]);
-  const askOf = (turn: Turn): CallAsk | null => {
+  const askOf = (turn: Pick<Turn, 'variant'>): CallAsk | null => {
     const { call } = set;
     switch (call?.kind) {
       case 'tempo':
