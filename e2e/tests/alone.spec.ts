@@ -38,7 +38,7 @@ test('an athlete works a list off alone, also without network, and the coach see
   const list = phone.locator('.own-list').first();
   await expect(list).toContainText('2 makes of each, 3 tries at most');
   await list.getByRole('button', { name: 'Do it now' }).click();
-  const item = list.getByRole('heading', { level: 3 });
+  const item = list.getByRole('heading', { level: 4 });
   const first = await item.innerText();
   await expect(list.locator('.print-strip')).toBeVisible();
   expect(await axeFinds(phone)).toEqual([]);

@@ -8,6 +8,7 @@ import type { NewRep, StoredRep } from '@gravek/contract/session';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fieldRow, pressOf, repOf, type FieldRow, type Seen } from '../src/field/log';
+import { ownLists } from '../src/field/ownList';
 import { marksFrom, NOTHING_PRESSED, pressed, type Press } from '../src/field/press';
 import { exitsToRead } from '../src/field/reads';
 import { rowCalls, wordsOfRow } from '../src/field/row';
@@ -437,5 +438,43 @@ describe('results', () => {
     ).toBe('wing');
     expect(fewestMade(results([at('wing', 5, 10), at('top', 5, 10)]), 'spot')).toBeNull();
     expect(fewestMade(results([at('wing', 0, 10)]), 'spot')).toBeNull();
+  });
+});
+
+describe('a list for an athlete alone', () => {
+  const listsOf = (set: DrillSet, who: RunAthlete, isYoung = false) =>
+    ownLists(
+      {
+        ...bundleOf(set),
+        session: { id: 's1', date: '2031-05-14', drillSets: [set] },
+        athletes: [who],
+      } as never,
+      who.id,
+      movementOf,
+      { isYoung, today: '2031-05-14' },
+    );
+  const makes = aSet({ target: 'makes', amount: 5, reps: 8, retryMissed: true });
+
+  it('has every combination on its side, in their words, and a cap for the young', () => {
+    const both = { ...makes, vary: { ...makes.vary, sides: ['own' as const, 'other' as const] } };
+    const [list] = listsOf(both, athlete('ana'));
+    expect(list!.rules).toEqual({ makes: 5, tries: 8, again: true });
+    expect(list!.items.map(({ side }) => side)).toEqual(['own', 'other']);
+    const feet = list!.items.map(({ layout }) => layout!.footfalls.find(({ n }) => n === 1)!.foot);
+    expect(feet).toEqual(list!.items.map(({ outline }) => outline!.firstFoot));
+    expect(new Set(feet).size).toBe(2);
+    expect(listsOf(both, athlete('ana'), true)[0]!.rules).toMatchObject({ makes: 2, tries: 4 });
+  });
+
+  it('has nothing that takes a partner, nor what somebody is held back from', () => {
+    const held = (kind: 'pain' | 'reduced') =>
+      athlete('ana', {
+        restrictions: [{ kind, from: '2031-05-01', until: null, share: 0.5, note: '' }] as never,
+      });
+    expect(listsOf({ ...makes, stand: 'pairs' }, athlete('ana'))).toEqual([]);
+    expect(listsOf({ ...makes, helpers: ['feeder'] }, athlete('ana'))).toEqual([]);
+    expect(listsOf(makes, held('pain'))).toEqual([]);
+    expect(listsOf(makes, held('reduced'))[0]!.rules).toMatchObject({ makes: 5, tries: 4 });
+    expect(listsOf(makes, athlete('somebody else'))).toEqual([]);
   });
 });

@@ -5,7 +5,8 @@ import type { Movement } from '@gravek/contract/movement';
 import type { OwnItem, OwnList } from '@gravek/contract/ownView';
 import type { RunAthlete, RunBundle } from '@gravek/contract/run';
 import { retriesMissed } from '@gravek/core/session/runOrder';
-import { asVaried } from '../session/work';
+import { barredBy, repsFor } from '../session/restrictions';
+import { asVaried, demandOfSet } from '../session/work';
 import { setWorks } from './sets';
 import { cueSaid, turnView } from './turn';
 import type { SetWork } from './log';
@@ -65,25 +66,33 @@ const itemsOf = (
       };
     });
 
+/** Whether somebody can do a set without anybody else. */
+const isForOne = ({ stand, helpers }: DrillSet): boolean =>
+  stand !== 'pairs' && stand !== 'roles' && helpers.length === 0;
+
 /**
- * What an athlete of a session can work off alone, in the coach's order: every set but warm-ups.
+ * What an athlete of a session can work off alone, in the coach's order: no warm-ups, nothing that takes a partner, and
+ * nothing that they are held back from.
  *
  * @param movementOf every movement that the session names, by its code
  * @param isYoung fewer makes and tries
+ * @param today yyyy-mm-dd
  * @returns none where the athlete is in no set
  */
 export const ownLists = (
   bundle: RunBundle,
   athleteId: string,
   movementOf: (code: string) => Movement,
-  isYoung: boolean,
+  { isYoung, today }: { isYoung: boolean; today: string },
 ): OwnList[] => {
   const { session } = bundle;
   const athlete = bundle.athletes.find(({ id }) => id === athleteId);
   if (!athlete) return [];
   return setWorks(bundle, movementOf).flatMap((work): OwnList[] => {
     const { set, base } = work;
-    if (!base?.movement || !set.athleteIds.includes(athleteId)) return [];
+    if (!base?.movement || !set.athleteIds.includes(athleteId) || !isForOne(set)) return [];
+    if (barredBy(demandOfSet(base, set), athlete.restrictions, today)) return [];
+    const reps = repsFor(set.reps, athlete.restrictions, today);
     const items = itemsOf(bundle, work, athlete);
     const [first] = items;
     if (!first) return [];
@@ -98,7 +107,7 @@ export const ownLists = (
         call: set.call,
         counts: set.target === 'makes' || set.target === 'seconds' ? set.target : 'done',
         heldS: set.target === 'seconds' ? set.amount : null,
-        rules: ownRules(set, isYoung),
+        rules: ownRules({ ...set, reps }, isYoung),
         items: items.map(({ how: _, cue: _cue, ...item }) => item),
       },
     ];

@@ -38,7 +38,8 @@ export const listsOf = async (
   for (const { id } of recent) {
     const bundle = await runBundle(trx, id);
     const movement = (code: string): Movement => movementOf(code, bundle?.movements);
-    if (bundle) lists.push(...ownLists(bundle, viewer.id, movement, viewer.minor));
+    if (bundle)
+      lists.push(...ownLists(bundle, viewer.id, movement, { isYoung: viewer.minor, today }));
   }
   return lists;
 };
@@ -111,7 +112,8 @@ export const ownView = async (
   }
   const lists = await listsOf(trx, viewer, link.today);
   return {
-    lists,
+    // Of what was done in several sessions the last is shown.
+    lists: lists.filter(({ name }, i) => lists.findIndex((list) => list.name === name) === i),
     counts: await countsIn(trx, viewer.id, [...new Set(lists.map((list) => list.sessionId))]),
     club: club.name,
     unit: club.unit as OwnView['unit'],

@@ -70,7 +70,7 @@ const Item = ({
     <>
       <div className="run-who">
         <div>
-          <h3 className="mb-0">{item.words}</h3>
+          <h4 className="mb-0">{item.words}</h4>
           <div className="quiet" role="status">
             {counts === 'makes'
               ? `${made} of ${rules.makes} made, try ${attempt} of ${rules.tries}`
@@ -113,25 +113,26 @@ const List = ({ list, counts }: { list: OwnList; counts: Counts }) => {
   const done = items.filter(({ made }) => made >= list.rules.makes).length;
   const held = Math.max(0, ...tries.map(({ heldS }) => heldS ?? 0));
   return (
-    <div className="panel stack own-list" role="group" aria-label={list.name}>
+    <div className="stack own-list" role="group" aria-label={list.name}>
       <div className="row-line">
         <div>
-          <h2 className="mb-0">{list.name}</h2>
+          <h3 className="mb-0">{list.name}</h3>
           <div className="quiet small-text">
             {dayName(list.date)} · {rulesSaid(list)}
           </div>
         </div>
-        <span className="ms-auto figure">
-          {done}
-          <span className="unit"> of {items.length} done</span>
-        </span>
+        {!isOpen && next !== null ? (
+          <Button className="ms-auto" onClick={() => setOpen(true)}>
+            {tries.length === 0 ? 'Do it now' : 'Go on'}
+          </Button>
+        ) : (
+          <span className="ms-auto figure">
+            {done}
+            <span className="unit"> of {items.length} done</span>
+          </span>
+        )}
       </div>
-      {list.how && <p className="small-text mb-0">{list.how}</p>}
-      {!isOpen && next !== null && (
-        <Button className="align-self-start" onClick={() => setOpen(true)}>
-          {tries.length === 0 ? 'Do it now' : 'Go on'}
-        </Button>
-      )}
+      {isOpen && list.how && <p className="small-text mb-0">{list.how}</p>}
       {isOpen && list.cue && <p className="film-cue mb-0">{list.cue}</p>}
       {isOpen && next !== null && (
         <Item
@@ -165,17 +166,17 @@ const List = ({ list, counts }: { list: OwnList; counts: Counts }) => {
 };
 
 /** What can be worked off without a coach, the newest first. */
-export const Alone = ({ lists, counts }: { lists: readonly OwnList[]; counts: Counts }) => (
-  <>
-    {lists.map((list) => (
-      <List key={list.drillSetId} list={list} counts={counts} />
-    ))}
-    {lists.length > 0 && (
+export const Alone = ({ lists, counts }: { lists: readonly OwnList[]; counts: Counts }) =>
+  lists.length > 0 && (
+    <section className="panel stack" aria-label="To work off alone">
+      <h2 className="mb-0">To work off alone</h2>
+      {lists.map((list) => (
+        <List key={list.drillSetId} list={list} counts={counts} />
+      ))}
       <p className="quiet small-text mb-0" role="status">
         {counts.waiting > 0
           ? `${counted(counts.waiting, 'try', 'tries')} waiting to be sent.`
           : 'Your coach sees what you count, beside what they have seen themselves.'}
       </p>
-    )}
-  </>
-);
+    </section>
+  );
