@@ -13,6 +13,7 @@ import { useSettings } from '../member/settings';
 const NewPassword = opened(async () => (await import('../signIn/NewPassword')).NewPassword);
 const Invitation = opened(async () => (await import('../signIn/Invitation')).Invitation);
 const OwnPage = opened(async () => (await import('../ownView/OwnPage')).OwnPage);
+const Partner = opened(async () => (await import('../partner/Partner')).Partner);
 const openPlaces = async () => {
   const [{ Places }] = await Promise.all([import('./Places'), loadAhead(window.location.pathname)]);
   return Places;
@@ -65,6 +66,8 @@ export const App = () => {
         <Invitation />
       ) : pathname === '/own' ? (
         <OwnPage />
+      ) : pathname === '/partner' ? (
+        <Partner />
       ) : (
         <Entered />
       )}

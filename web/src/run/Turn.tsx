@@ -21,7 +21,9 @@ import { FaultPicker, useFaultPicks } from './FaultPicker';
 import { Notes } from './Notes';
 import { How } from './How';
 import { useSecondsTo } from './timers';
+import { partnerRead, SilentButton, SilentCode, silentRead, silentSaid } from './Silent';
 import { TurnHead, TurnNext } from './TurnHead';
+import { useSilent, useSilentNow } from '../parts/silent/useSilent';
 import { useSetCall } from '../parts/field/useSetCall';
 
 const NOTE_MAX = 200;
@@ -73,10 +75,14 @@ export const Turn = ({
   const style = useLengthStyle(athlete.shoeM);
   const name = athlete.name.split(' ')[0] ?? '';
   const call = useSetCall(set, view.callable, outline);
-  const isReading = set.call?.kind === 'reads' && exits.length > 0;
+  const silent = useSilentNow();
+  const code = useSilent((state) => state.code);
+  // What a partner shows takes the place of what is called.
+  const read = silentRead(silent, view) ?? call.read;
+  const isReading = (set.call?.kind === 'reads' || silent.isRunning) && exits.length > 0;
   // What is offered follows the exit that was called, then the one that was taken.
   const before = isReading ? (takenBack?.exit ?? null) : null;
-  const calledExit = call.read?.exit.code ?? (marks.wrong ? marks.wrong.exit : before);
+  const calledExit = read?.exit.code ?? (marks.wrong ? marks.wrong.exit : before);
   const cue = marks.cue === undefined ? view.cue : marks.cue;
   const faults = faultsOffered(
     at,
@@ -106,7 +112,6 @@ export const Turn = ({
     setNote(null);
   };
   const tookWay = (exit: string): void => {
-    const { read } = call;
     const heard = read && firstStepAfter(athlete.id, read);
     press({
       press: 'way',
@@ -198,10 +203,11 @@ export const Turn = ({
       </div>
       <div className="run-now">
         <How how={view.how} />
+        <SilentCode code={code} at={silent} />
         <CallBar call={set.call} at={call} layout={layout} />
         <div className="run-rest" role="timer" aria-label="Rest">
-          <span>{rest > 0 ? `${name} rests` : 'Ready'}</span>
-          {outline && !set.call && rest === 0 && (
+          <span>{silentSaid(silent) ?? (rest > 0 ? `${name} rests` : 'Ready')}</span>
+          {outline && !set.call && rest === 0 && !silent.round && (
             <span className="small-text quiet">
               {stepsIn(outline.steps, outline.totalTimeS)}
               {outline.checkMarks.slice(0, 1).map((mark) => (
@@ -211,6 +217,7 @@ export const Turn = ({
               ))}
             </span>
           )}
+          <SilentButton read={partnerRead(view, at)} at={silent} />
           {movement && <MeasureButton />}
           {rest > 0 && <Figure parts={[{ figure: clock(rest), unit: '' }]} />}
         </div>
@@ -229,7 +236,7 @@ export const Turn = ({
           name={name}
           marks={marks}
           ways={isReading ? exits : []}
-          calledExit={call.read?.exit.code ?? null}
+          calledExit={read?.exit.code ?? null}
           clockName={`${bundle.session.id} ${up.key}`}
           onTouch={() => touched([clockMs()])}
           onWay={tookWay}

@@ -1,0 +1,56 @@
+import { silentAt, type SilentStand } from '@gravek/core/session/silentCues';
+import { type SilentRound, silentRound } from '@gravek/library/field/silent';
+import { useEffect, useMemo, useState } from 'react';
+import { create } from 'zustand';
+import { clockMs } from '../../controls/clock';
+
+/** A round that a partner shows: its code, and when both pressed start by the page's clock; null before. */
+type Silent = { code: string | null; startedMs: number | null };
+
+/** Not of a turn: a round goes on while the next is up. */
+export const useSilent = create<Silent>(() => ({ code: null, startedMs: null }));
+
+export const openSilent = (code: string): void => useSilent.setState({ code, startedMs: null });
+export const startSilent = (): void => useSilent.setState({ startedMs: clockMs() });
+export const stopSilent = (): void => useSilent.setState({ code: null, startedMs: null });
+
+const NOT_BEGUN: SilentStand = { cue: null, isShown: false, isOver: false };
+const LOOKS_MS = 50;
+
+export type SilentNow = SilentStand & {
+  round: SilentRound | null;
+  isRunning: boolean;
+  /** when the cue that shows began to, by the page's clock; null while none does */
+  shownMs: number | null;
+};
+
+/** Where the round of this page stands; looked at often, so that what shows is on time. */
+export const useSilentNow = (): SilentNow => {
+  const { code, startedMs } = useSilent();
+  const round = useMemo(() => (code === null ? null : silentRound(code)), [code]);
+  const [stand, setStand] = useState<SilentStand>(NOT_BEGUN);
+  useEffect(() => {
+    const look = (): void => {
+      const next =
+        startedMs === null || !round
+          ? NOT_BEGUN
+          : silentAt(round.cues, (clockMs() - startedMs) / 1000);
+      setStand((before) =>
+        before.cue === next.cue && before.isShown === next.isShown && before.isOver === next.isOver
+          ? before
+          : next,
+      );
+    };
+    look();
+    if (startedMs === null) return undefined;
+    const timer = setInterval(look, LOOKS_MS);
+    return () => clearInterval(timer);
+  }, [round, startedMs]);
+  return {
+    ...stand,
+    round,
+    isRunning: startedMs !== null && !stand.isOver,
+    shownMs:
+      stand.cue && stand.isShown && startedMs !== null ? startedMs + 1000 * stand.cue.showS : null,
+  };
+};
