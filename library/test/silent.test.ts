@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { SILENT_READS, silentCode, silentExit, silentRound } from '../src/field/silent';
-import { MOVEMENTS } from '../src/movement/movements';
+import { silentExit } from '../src/field/silentExit';
+import { SILENT_READS, silentCode, silentRound } from '../src/field/silentReads';
+import { ownBeat } from '../src/field/ownBeat';
+import { MOVEMENTS, movementOf } from '../src/movement/movements';
 import { mirrorWords } from '../src/movement/sides';
+import { usualBody } from '../src/planning/usualBody';
+import { plainChoices } from '../src/session/work';
 
 describe('what a partner shows', () => {
   const reads = MOVEMENTS.flatMap(({ code: movement, phases }) =>
@@ -41,5 +45,38 @@ describe('what a partner shows', () => {
     expect(silentCode('straight-run-up', 'run', 7)).toBeNull();
     for (const code of ['', '12', '12345', 'abcd', '9999', '-100'])
       expect(silentRound(code)).toBeNull();
+  });
+});
+
+describe('a beat', () => {
+  const steady = movementOf('steady-cadence');
+  const base = { name: '', movement: steady, choices: plainChoices(steady, null) };
+  const tempo = { kind: 'tempo', cadenceSpm: 180 } as const;
+  /** Somebody whose steady cadence was counted. */
+  const who = (cadenceSpm: number) => ({ body: { ...usualBody(), cadenceSpm } });
+  const targetOf = (countedSpm: number): number => {
+    const { call } = ownBeat(tempo, base, [who(countedSpm)]);
+    return (call as typeof tempo).cadenceSpm;
+  };
+
+  it('is at the target of whoever runs, never the same for all', () => {
+    expect(targetOf(172)).toBeGreaterThan(targetOf(158));
+    expect(targetOf(158)).toBeLessThan(175);
+    expect(ownBeat(tempo, base, [who(164), who(164)])).toEqual({
+      call: { kind: 'tempo', cadenceSpm: targetOf(164) },
+      apartSpm: null,
+    });
+    expect(ownBeat(tempo, base, [who(172), who(164), who(158)])).toEqual({
+      call: { kind: 'tempo', cadenceSpm: targetOf(164) },
+      apartSpm: [targetOf(158), targetOf(172)],
+    });
+  });
+
+  it('stays as the set has it where nobody holds a target', () => {
+    const gaps = movementOf('gaps');
+    const other = { name: '', movement: gaps, choices: plainChoices(gaps, null) };
+    expect(ownBeat(tempo, other, [who(164)])).toEqual({ call: tempo, apartSpm: null });
+    expect(ownBeat({ kind: 'rhythm' }, base, [who(164)]).call).toEqual({ kind: 'rhythm' });
+    expect(ownBeat(tempo, base, [{ body: null }]).call).toEqual(tempo);
   });
 });

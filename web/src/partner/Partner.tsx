@@ -1,6 +1,6 @@
 import '../look/look.scss';
 import { SILENT_CUES } from '@gravek/core/session/silentCues';
-import { silentRound } from '@gravek/library/field/silent';
+import { silentRound } from '@gravek/library/field/silentReads';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -26,7 +26,7 @@ const Code = () => {
       className="stack"
       onSubmit={(event) => {
         event.preventDefault();
-        if (round) openSilent(code);
+        if (round) openSilent(code, round);
       }}
     >
       <h1>Be the partner</h1>

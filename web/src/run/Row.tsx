@@ -2,9 +2,10 @@ import { cast } from '@gravek/core/session/rotation';
 import type { Turn } from '@gravek/core/session/runOrder';
 import type { RunBundle } from '@gravek/contract/run';
 import type { FieldRow, Seen } from '@gravek/library/field/log';
+import { ownBeat } from '@gravek/library/field/ownBeat';
 import { rowCalls, rowPlaces, watchedAfter, wordsOfRow } from '@gravek/library/field/row';
 import type { SetRun } from '@gravek/library/field/sets';
-import { faultsOffered, turnView, turnWords } from '@gravek/library/field/turn';
+import { faultsOffered, type TurnWords, turnView, turnWords } from '@gravek/library/field/turn';
 import { sideWord } from '@gravek/library/movement/sides';
 import { helpersOf } from '@gravek/library/session/rotationAxis';
 import { variantWords } from '@gravek/library/session/setWords';
@@ -19,6 +20,8 @@ import { Notes } from './Notes';
 import { RowAnswer, RowHead, RowHint, RowKeys, WatchChoice } from './RowKeys';
 import { RunClock } from './RunClock';
 import { useWatchedAtOnce } from './watchedAtOnce';
+
+const athleteIn = ({ athlete }: TurnWords) => athlete;
 
 /**
  * All at once on a call. A few neighbours are watched, and the next few at the next call: who of them was not
@@ -75,8 +78,9 @@ export const Row = ({
       ...{ athleteId: id, name: name.split(' ')[0]!, exits },
     })),
   );
+  const beat = ownBeat(set.call, base, all.map(athleteIn));
   const call = useSetCall(
-    set,
+    { ...set, call: beat.call },
     calls,
     first.outline,
     firstFeet.size === 1 ? [...firstFeet][0]! : null,
@@ -201,7 +205,7 @@ export const Row = ({
             {said}
           </div>
         )}
-        <RowHead at={at} words={words} />
+        <RowHead at={at} words={words} beat={beat} />
         {taught && !hurt && (
           <WatchChoice
             atOnce={isAllWatched ? null : atOnce}
@@ -232,7 +236,7 @@ export const Row = ({
       </div>
       <div className="run-now">
         <How how={first.how} />
-        <CallBar call={set.call} at={call} layout={first.layout} />
+        <CallBar call={beat.call} at={call} layout={first.layout} />
       </div>
       <div className="run-answers">
         {tappedTurn && !hurt && taught && (

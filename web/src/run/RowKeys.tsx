@@ -1,5 +1,6 @@
 import type { Turn } from '@gravek/core/session/runOrder';
 import type { Movement } from '@gravek/contract/movement';
+import type { OwnBeat } from '@gravek/library/field/ownBeat';
 import type { RowPlace } from '@gravek/library/field/row';
 import type { SetRun } from '@gravek/library/field/sets';
 import { faultOf } from '@gravek/library/movement/byCode';
@@ -10,7 +11,15 @@ import { callWords } from '../parts/field/CallBar';
 const NUMBERS = ['this one', 'these two', 'these three', 'these four', 'these five', 'these six'];
 
 /** What a row does, and how often it has done it. */
-export const RowHead = ({ at, words }: { at: SetRun; words: readonly string[] }) => {
+export const RowHead = ({
+  at,
+  words,
+  beat: { call, apartSpm },
+}: {
+  at: SetRun;
+  words: readonly string[];
+  beat: OwnBeat;
+}) => {
   const { set, base, now } = at;
   const up = now[0]!;
   return (
@@ -20,7 +29,10 @@ export const RowHead = ({ at, words }: { at: SetRun; words: readonly string[] })
         <div className="quiet">
           {[
             ...(words.length > 0 && base ? [base.name] : []),
-            ...(set.call ? [callWords(set.call)] : []),
+            ...(call ? [callWords(call)] : []),
+            ...(apartSpm
+              ? [`their own targets are ${apartSpm.join(' to ')}: one at a time by headphones`]
+              : []),
             ...(set.apartPaces ? [`${set.apartPaces} own paces apart`] : []),
           ].join(' · ')}
         </div>

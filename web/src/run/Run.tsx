@@ -13,11 +13,11 @@ import { Link, useParams } from 'react-router';
 import { clockMs } from '../controls/clock';
 import { useHelp } from '../controls/help';
 import { Loaded } from '../controls/Notice';
+import { opened } from '../controls/opened';
 import { useTitle } from '../controls/useTitle';
 import { StationStrip } from '../parts/clock/StationStrip';
 import { roundToGoBy, useClockPart, useSessionClock } from '../parts/clock/useSessionClock';
 import { disconnect } from '../parts/devices/useDevice';
-import { People } from './People';
 import { Refused } from './Refused';
 import { Row } from './Row';
 import { SetDone } from './SetDone';
@@ -26,6 +26,8 @@ import { Twice } from './Twice';
 import { useFocusKept } from './useFocusKept';
 import { useBundle, useRun } from './useRun';
 import { useAwake, Waiting } from './Waiting';
+
+const People = opened(async () => (await import('./People')).People);
 
 /** Two taps within this are one, milliseconds. */
 const DOUBLE_TAP_MS = 300;

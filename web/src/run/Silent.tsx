@@ -1,13 +1,33 @@
 import { SILENT_CUES } from '@gravek/core/session/silentCues';
 import type { Exit } from '@gravek/library/field/reads';
 import type { SetRun } from '@gravek/library/field/sets';
-import { silentCode, silentExit } from '@gravek/library/field/silent';
+import { silentExit } from '@gravek/library/field/silentExit';
 import type { TurnView } from '@gravek/library/field/turn';
 import { isMirrored } from '@gravek/library/movement/sides';
 import Button from 'react-bootstrap/Button';
+import { validate as isUuid } from 'uuid';
+import { onPress, sentenceOf } from '../api/client';
+import { tell } from '../controls/toasts';
 import { openSilent, type SilentNow, startSilent, stopSilent } from '../parts/silent/useSilent';
 
+/** The read of a movement that ships. */
+type PartnerRead = { movement: string; phase: string };
+
 const SEEDS = 100;
+
+/** A round for the read, in an order that nobody knows yet. */
+const chooseRound = async ({ movement, phase }: PartnerRead): Promise<void> => {
+  try {
+    const { silentCode, silentRound } = await onPress(
+      () => import('@gravek/library/field/silentReads'),
+    );
+    const code = silentCode(movement, phase, Math.floor(Math.random() * SEEDS));
+    const round = code === null ? null : silentRound(code);
+    if (code !== null && round) openSilent(code, round);
+  } catch (error) {
+    tell(sentenceOf(error));
+  }
+};
 
 /** Has a partner show what is else called, on a phone of their own. */
 export const SilentButton = ({
@@ -15,7 +35,7 @@ export const SilentButton = ({
   at,
 }: {
   /** the read of the turn; null where there is none that a partner can show */
-  read: { movement: string; phase: string } | null;
+  read: PartnerRead | null;
   at: SilentNow;
 }) =>
   read && (
@@ -25,10 +45,7 @@ export const SilentButton = ({
       aria-expanded={at.round !== null}
       onClick={() => {
         if (at.round) stopSilent();
-        else {
-          const code = silentCode(read.movement, read.phase, Math.floor(Math.random() * SEEDS));
-          if (code !== null) openSilent(code);
-        }
+        else void chooseRound(read);
       }}
     >
       {at.round ? 'No partner' : 'By a partner'}
@@ -38,12 +55,15 @@ export const SilentButton = ({
 /** The read of a turn that a partner can show: one that nobody has decided before. */
 export const partnerRead = (
   { exits, askedExit }: TurnView,
-  { base }: Pick<SetRun, 'base'>,
-): { movement: string; phase: string } | null => {
+  { base, set }: Pick<SetRun, 'base' | 'set'>,
+): PartnerRead | null => {
   const phase = exits[0]?.code.split(':')[0];
+  // What is called otherwise is no read.
+  if (set.call !== null && set.call.kind !== 'reads') return null;
   if (!base?.movement || phase === undefined || askedExit !== null) return null;
+  // Of a club’s own movement a partner’s phone knows nothing; the code of such a movement is its id.
   const movement = base.movement.code;
-  return silentCode(movement, phase, 0) === null ? null : { movement, phase };
+  return exits.length > 1 && !isUuid(movement) ? { movement, phase } : null;
 };
 
 /** What a partner shows as a read of the turn; null while nothing shows, or it is of another movement. */
@@ -58,17 +78,19 @@ export const silentRead = (
 };
 
 /** Before it begins: the code for the partner's phone, and the start that both press. */
-export const SilentCode = ({ code, at }: { code: string | null; at: SilentNow }) => {
-  if (code === null || at.isRunning) return null;
+export const SilentCode = ({ code, at }: { code: string; at: SilentNow }) => {
+  if (!at.round || at.isRunning) return null;
   return (
     <section className="measure-choice" aria-label="By a partner">
       <div className="row-line">
         <span className="silent-code">{code}</span>
         <span className="small-text">
-          On the partner’s phone: <strong>/partner</strong>, this code. Then count aloud, three,
-          two, one, and both press start.
+          For the partner’s phone, at <strong>{window.location.host}/partner</strong>. Count three,
+          two, one aloud, and both press start.
         </span>
-        <Button onClick={startSilent}>{at.isOver ? 'Again' : 'Start'}</Button>
+        <Button size="lg" onClick={startSilent}>
+          {at.isOver ? 'Again' : 'Start'}
+        </Button>
       </div>
     </section>
   );

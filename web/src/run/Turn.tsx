@@ -1,6 +1,7 @@
 import type { Turn as OpenTurn } from '@gravek/core/session/runOrder';
 import type { RunBundle } from '@gravek/contract/run';
 import type { FieldRow, Seen } from '@gravek/library/field/log';
+import { ownBeat } from '@gravek/library/field/ownBeat';
 import { marksFrom, pressed, type Press } from '@gravek/library/field/press';
 import type { SetRun } from '@gravek/library/field/sets';
 import { cueSaid, faultsOffered, turnView } from '@gravek/library/field/turn';
@@ -74,7 +75,8 @@ export const Turn = ({
   const rest = Math.min(useSecondsTo(at.state.readyAtMs), Math.max(set.restS, set.setRestS));
   const style = useLengthStyle(athlete.shoeM);
   const name = athlete.name.split(' ')[0] ?? '';
-  const call = useSetCall(set, view.callable, outline);
+  const { call: ownCall } = ownBeat(set.call, at.base, [athlete]);
+  const call = useSetCall({ ...set, call: ownCall }, view.callable, outline);
   const silent = useSilentNow();
   const code = useSilent((state) => state.code);
   // What a partner shows takes the place of what is called.
@@ -204,7 +206,7 @@ export const Turn = ({
       <div className="run-now">
         <How how={view.how} />
         <SilentCode code={code} at={silent} />
-        <CallBar call={set.call} at={call} layout={layout} />
+        <CallBar call={ownCall} at={call} layout={layout} />
         <div className="run-rest" role="timer" aria-label="Rest">
           <span>{silentSaid(silent) ?? (rest > 0 ? `${name} rests` : 'Ready')}</span>
           {outline && !set.call && rest === 0 && !silent.round && (

@@ -9,6 +9,8 @@ import { type Calling, useCaller } from '../../hearing/caller';
 
 /** A tempo goes on for so long, or until it is stopped. */
 const TEMPO_S = 60;
+/** Minutes are beaten through, ten at most at a time. */
+const LONGEST_TEMPO_S = 600;
 const NUMBERS = ['one', 'two', 'three', 'four', 'five', 'six'] as const;
 
 /** An exit as it may be called; what is left for some and right for others is called by its number. */
@@ -35,7 +37,7 @@ export type SetCall = Calling & {
  * @param firstFoot on which all who go begin; null where not all do
  */
 export const useSetCall = (
-  set: Pick<DrillSet, 'call'>,
+  set: Pick<DrillSet, 'call'> & Partial<Pick<DrillSet, 'target' | 'amount'>>,
   exits: readonly Callable[],
   outline: Outline | null,
   firstFoot: Foot | null = outline?.firstFoot ?? 'left',
@@ -46,7 +48,11 @@ export const useSetCall = (
     const { call } = set;
     switch (call?.kind) {
       case 'tempo':
-        return { ...call, seconds: TEMPO_S };
+        return {
+          ...call,
+          seconds:
+            set.target === 'minutes' ? Math.min(LONGEST_TEMPO_S, 60 * (set.amount ?? 1)) : TEMPO_S,
+        };
       case 'rhythm':
         return outline && { kind: 'rhythm', beats: outline.contacts };
       case 'steps': {

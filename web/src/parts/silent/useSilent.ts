@@ -1,18 +1,21 @@
 import { silentAt, type SilentStand } from '@gravek/core/session/silentCues';
-import { type SilentRound, silentRound } from '@gravek/library/field/silent';
-import { useEffect, useMemo, useState } from 'react';
+import type { SilentRound } from '@gravek/library/field/silentExit';
+import { useEffect, useState } from 'react';
 import { create } from 'zustand';
 import { clockMs } from '../../controls/clock';
 
-/** A round that a partner shows: its code, and when both pressed start by the page's clock; null before. */
-type Silent = { code: string | null; startedMs: number | null };
+/** A round that a partner shows: by which code, and when both pressed start by the page's clock; null before. */
+type Silent = { code: string; round: SilentRound | null; startedMs: number | null };
+
+const NONE: Silent = { code: '', round: null, startedMs: null };
 
 /** Not of a turn: a round goes on while the next is up. */
-export const useSilent = create<Silent>(() => ({ code: null, startedMs: null }));
+export const useSilent = create<Silent>(() => NONE);
 
-export const openSilent = (code: string): void => useSilent.setState({ code, startedMs: null });
+export const openSilent = (code: string, round: SilentRound): void =>
+  useSilent.setState({ code, round, startedMs: null });
 export const startSilent = (): void => useSilent.setState({ startedMs: clockMs() });
-export const stopSilent = (): void => useSilent.setState({ code: null, startedMs: null });
+export const stopSilent = (): void => useSilent.setState(NONE);
 
 const NOT_BEGUN: SilentStand = { cue: null, isShown: false, isOver: false };
 const LOOKS_MS = 50;
@@ -26,8 +29,7 @@ export type SilentNow = SilentStand & {
 
 /** Where the round of this page stands; looked at often, so that what shows is on time. */
 export const useSilentNow = (): SilentNow => {
-  const { code, startedMs } = useSilent();
-  const round = useMemo(() => (code === null ? null : silentRound(code)), [code]);
+  const { round, startedMs } = useSilent();
   const [stand, setStand] = useState<SilentStand>(NOT_BEGUN);
   useEffect(() => {
     const look = (): void => {

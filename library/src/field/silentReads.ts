@@ -1,17 +1,5 @@
-import { type SilentCue, silentCues } from '@gravek/core/session/silentCues';
-
-/** Something that a partner shows in place of a call. */
-type Shown = {
-  /** of the read's option */
-  option: string;
-  weight: number;
-  /** to the partner, who faces the athlete: left and right are the partner's */
-  shows: string;
-  /** what it is to somebody who does the movement the other way round; the same where nothing is said */
-  mirrored?: string;
-};
-
-export type SilentRead = { movement: string; phase: string; name: string; shown: Shown[] };
+import { silentCues } from '@gravek/core/session/silentCues';
+import type { Shown, SilentRead, SilentRound } from './silentExit';
 
 const shown = (option: string, weight: number, shows: string, mirrored?: string): Shown => ({
   ...{ option, weight, shows },
@@ -149,9 +137,6 @@ export const SILENT_READS: readonly SilentRead[] = [
   },
 ];
 
-/** A round that a code stands for. */
-export type SilentRound = { read: SilentRead; cues: SilentCue[] };
-
 /**
  * The code of four figures by which a partner's phone shows the same round.
  *
@@ -177,15 +162,4 @@ export const silentRound = (code: string): SilentRound | null => {
   if (!read) return null;
   const weights = read.shown.map(({ weight }) => weight);
   return { read, cues: silentCues({ weights, seed: Number(code) % 100 }) };
-};
-
-/**
- * The exit that what a partner shows asks of somebody, as `phase:option`.
- *
- * @param isMirrored who does the movement the other way round than it is written
- * @example silentExit(silentRound('0100').read, 0, true) // 'give:left'
- */
-export const silentExit = (read: SilentRead, option: number, isMirrored: boolean): string => {
-  const cue = read.shown[option]!;
-  return `${read.phase}:${(isMirrored && cue.mirrored) || cue.option}`;
 };
