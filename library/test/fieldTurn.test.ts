@@ -8,6 +8,8 @@ import type { NewRep, StoredRep } from '@gravek/contract/session';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fieldRow, pressOf, repOf, type FieldRow, type Seen } from '../src/field/log';
+import { spareTime } from '../src/field/spareTime';
+import { drillSetTime } from '../src/session/sessionTime';
 import { ownLists } from '../src/field/ownList';
 import { marksFrom, NOTHING_PRESSED, pressed, type Press } from '../src/field/press';
 import { exitsToRead } from '../src/field/reads';
@@ -476,5 +478,44 @@ describe('a list for an athlete alone', () => {
     expect(listsOf(makes, held('pain'))).toEqual([]);
     expect(listsOf(makes, held('reduced'))[0]!.rules).toMatchObject({ makes: 5, tries: 4 });
     expect(listsOf(makes, athlete('somebody else'))).toEqual([]);
+  });
+});
+
+describe('a set that ends early', () => {
+  const pacerOf = () => athlete('ana').body!;
+  const set = aSet({ reps: 6, restS: 30 });
+  const next = { set: aSet({ id: 'd2', reps: 4, restS: 20 }), base: workOf(aSet()).base };
+  const turns = setOrder({ set }, []).turns;
+  /** Answers of the whole set, so many seconds apart. */
+  const log = (apartS: number): FieldRow[] =>
+    turns.map(({ key: _, ...turn }, i) =>
+      stored({
+        ...turn,
+        ...{ id: `t${i}`, sessionId: 's1', movement: 'give-ground', part: null, faults: [] },
+        ...{ outcome: 'clean', leadFoot: null, speedPct: null, cue: null, voids: null },
+        at: new Date(Date.UTC(2031, 4, 14, 10) + 1000 * apartS * i).toISOString(),
+      } as never),
+    );
+  const spare = (apartS: number, to: Parameters<typeof spareTime>[1] = next) =>
+    spareTime(workOf(set), to, log(apartS), { pacerOf, lanes: 1 });
+  const planned = drillSetTime(set, workOf(set).base, pacerOf(), { lanes: 1 })!;
+
+  it('gives its time back, as reps of the next that fit into it', () => {
+    const each = planned.totalS / turns.length;
+    expect(spare(each)).toBeNull();
+    const early = spare(each / 2)!;
+    expect(early.seconds).toBeGreaterThan(0.25 * planned.totalS);
+    const longer = (more: number) =>
+      drillSetTime({ ...next.set, reps: 4 + more }, next.base, pacerOf(), { lanes: 1 })!.totalS;
+    expect(longer(early.moreReps) - longer(0)).toBeLessThanOrEqual(early.seconds);
+    expect(longer(early.moreReps + 1) - longer(0)).toBeGreaterThan(early.seconds);
+  });
+
+  it('says minutes only where no set follows, or makes decide', () => {
+    const alone = spareTime(workOf(set), undefined, log(1), { pacerOf, lanes: 1 });
+    expect(alone).toMatchObject({ moreReps: 0 });
+    const makes = { ...next, set: { ...next.set, target: 'makes' as const } };
+    expect(spare(1, makes)).toMatchObject({ moreReps: 0 });
+    expect(spareTime(workOf(set), next, log(1).slice(0, 1), { pacerOf, lanes: 1 })).toBeNull();
   });
 });

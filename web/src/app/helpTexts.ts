@@ -180,6 +180,10 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         ['Pain', 'stops whoever is up; nothing until somebody has cleared it'],
         ['waiting', 'reps on this phone that the server has not taken yet'],
         ['missed last time', 'this combination lacked makes when it was done last'],
+        [
+          'By a partner',
+          'a second phone, by four figures, tells its holder what to show instead of your call',
+        ],
         ['Measure it', 'a pod, the phone, taps, the microphone or gates beside the plan'],
       ],
       keys: [

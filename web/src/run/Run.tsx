@@ -13,6 +13,7 @@ import { Link, useParams } from 'react-router';
 import { clockMs } from '../controls/clock';
 import { useHelp } from '../controls/help';
 import { Loaded } from '../controls/Notice';
+import { whenIdle } from '../controls/idle';
 import { opened } from '../controls/opened';
 import { useTitle } from '../controls/useTitle';
 import { StationStrip } from '../parts/clock/StationStrip';
@@ -20,13 +21,14 @@ import { roundToGoBy, useClockPart, useSessionClock } from '../parts/clock/useSe
 import { disconnect } from '../parts/devices/useDevice';
 import { Refused } from './Refused';
 import { Row } from './Row';
-import { SetDone } from './SetDone';
 import { Turn, type TurnAnswer } from './Turn';
 import { Twice } from './Twice';
 import { useFocusKept } from './useFocusKept';
 import { useBundle, useRun } from './useRun';
 import { useAwake, Waiting } from './Waiting';
 
+const loadDone = async () => (await import('./SetDone')).SetDone;
+const SetDone = opened(loadDone);
 const People = opened(async () => (await import('./People')).People);
 
 /** Two taps within this are one, milliseconds. */
@@ -56,6 +58,8 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const clock = useSessionClock(session.id, stations?.plan ?? null);
   const round = useClockPart(clock, roundToGoBy, 0);
   const run = useRun(bundle, first, round);
+  // There at once when a set is done.
+  useEffect(() => whenIdle(() => void loadDone().catch(() => undefined)), []);
   // Whoever leaves the field screen has done with the device.
   useEffect(() => disconnect, []);
   // A phone stays at its station, whoever is there.
@@ -140,9 +144,7 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   };
   // Whoever is done at a station waits for the change.
   const following =
-    set.station && round > 0
-      ? undefined
-      : run.sets.find((set) => set !== current && set.state.up)?.set;
+    set.station && round > 0 ? undefined : run.sets.find((set) => set !== current && set.state.up);
   return (
     <main className="run" {...focusKept}>
       <p className="visually-hidden" role="status">
@@ -244,8 +246,9 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
               onDrop={(rows) => void run.undo(rows)}
             />
           }
+          bundle={bundle}
           next={following}
-          onNext={() => goTo(following?.id ?? null)}
+          onNext={() => goTo(following?.set.id ?? null)}
           onUndo={last && undo}
           onPeople={() => setPeople(true)}
         />

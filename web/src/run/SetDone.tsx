@@ -1,20 +1,24 @@
 import { isLeaving, standing, wasRun } from '@gravek/core/session/repLog';
 import { keptVariants } from '@gravek/core/session/variants';
-import type { DrillSet } from '@gravek/contract/drillSet';
+import { counted } from '@gravek/core/words';
+import type { RunBundle } from '@gravek/contract/run';
 import type { FieldRow } from '@gravek/library/field/log';
 import type { SetRun } from '@gravek/library/field/sets';
+import { spareTime } from '@gravek/library/field/spareTime';
 import type { ReactNode } from 'react';
 import { wayParts } from '@gravek/core/units';
 import { clock } from '../controls/clock';
+import { minutes } from '../controls/dates';
 import { Figure } from '../controls/Figure';
 import { useLengthStyle } from '../member/member';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 
 export const SetDone = ({
-  at: { set, people, athleteOf, away, elsewhere, stillToMake },
+  at: { set, base, people, athleteOf, away, elsewhere, stillToMake },
   log,
   twice,
+  bundle,
   next,
   onNext,
   onUndo,
@@ -24,12 +28,17 @@ export const SetDone = ({
   log: readonly FieldRow[];
   /** what two phones have seen differently */
   twice: ReactNode;
-  next: DrillSet | undefined;
+  bundle: RunBundle;
+  next: SetRun | undefined;
   onNext: () => void;
   onUndo: (() => void) | null;
   onPeople: () => void;
 }) => {
   const { unit } = useLengthStyle();
+  const pacerOf = (work: Pick<SetRun, 'set'>) =>
+    bundle.athletes.find(({ id, body }) => body && work.set.athleteIds.includes(id))?.body ??
+    undefined;
+  const spare = spareTime({ set, base }, next, log, { pacerOf, lanes: bundle.lanes });
   const rows = standing(log).filter((rep) => rep.drillSetId === set.id);
   /** nobody can do it, and nobody has */
   const nobody = rows.length === 0 && people.every((id) => away.has(id));
@@ -50,6 +59,18 @@ export const SetDone = ({
         <p>Put athletes on it in the session, or let in whoever comes late.</p>
       )}
       {nobody && people.length > 0 && <p>{[...away.values()].join(' ')}</p>}
+      {spare && (
+        <p className="mb-0">
+          Done {minutes(spare.seconds)} early
+          {next && spare.moreReps > 0 && (
+            <>
+              : there is time for {counted(spare.moreReps, 'more rep', 'more reps')} each of{' '}
+              {next.base?.name}
+            </>
+          )}
+          .
+        </p>
+      )}
       {twice}
       <div className="row-line">
         {next ? (
@@ -75,15 +96,15 @@ export const SetDone = ({
       <ul className="list-plain run-summary" aria-label="What was done">
         {people.map((id) => {
           const athleteReps = rows.filter((rep) => rep.athleteId === id);
-          const counted = athleteReps.filter(wasRun);
-          const clean = counted.filter((rep) => rep.outcome === 'clean').length;
+          const ran = athleteReps.filter(wasRun);
+          const clean = ran.filter((rep) => rep.outcome === 'clean').length;
           const row = athleteReps.find(isLeaving);
-          const made = counted.filter((rep) => rep.made).length;
-          const missing = counted.length > 0 ? stillToMake(id, set.sets) : [];
-          const heldTimes = counted.flatMap((rep) => rep.heldS ?? []);
-          const rounds = counted.flatMap((rep) => (rep.touchS?.length ? [rep.touchS.at(-1)!] : []));
-          const ranM = counted.reduce((sum, rep) => sum + (rep.ranM ?? 0), 0);
-          const ranS = counted.reduce((sum, rep) => sum + (rep.ranS ?? 0), 0);
+          const made = ran.filter((rep) => rep.made).length;
+          const missing = ran.length > 0 ? stillToMake(id, set.sets) : [];
+          const heldTimes = ran.flatMap((rep) => rep.heldS ?? []);
+          const rounds = ran.flatMap((rep) => (rep.touchS?.length ? [rep.touchS.at(-1)!] : []));
+          const ranM = ran.reduce((sum, rep) => sum + (rep.ranM ?? 0), 0);
+          const ranS = ran.reduce((sum, rep) => sum + (rep.ranS ?? 0), 0);
           return (
             <li key={id} className="row-line">
               <span className="run-person">
@@ -134,7 +155,7 @@ export const SetDone = ({
               <span className="ms-auto figure">
                 {clean}
                 <span className="unit"> clean of </span>
-                {counted.length}
+                {ran.length}
               </span>
             </li>
           );
