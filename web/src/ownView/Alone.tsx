@@ -9,6 +9,9 @@ import { CallBar, CallButton } from '../parts/field/CallBar';
 import { useSetCall } from '../parts/field/useSetCall';
 import type { Counts } from './useCounts';
 
+/** A phone that was put away while it timed. */
+const LONGEST_S = 3600;
+
 /** Whether a try is as it was asked: held for as long as was wanted, else made or done. */
 const isMade = (list: OwnList, { made, heldS }: OwnCount): boolean =>
   list.counts === 'seconds' ? (heldS ?? 0) >= (list.heldS ?? 0) : made === true;
@@ -36,7 +39,8 @@ const Hold = ({ onHeld }: { onHeld: (seconds: number) => void }) => {
       type="button"
       className="answer answer-held"
       onClick={() => {
-        if (fromMs !== null) onHeld(Math.round((clockMs() - fromMs) / 100) / 10);
+        if (fromMs !== null)
+          onHeld(Math.min(LONGEST_S, Math.round((clockMs() - fromMs) / 100) / 10));
         setFromMs(fromMs === null ? clockMs() : null);
       }}
     >

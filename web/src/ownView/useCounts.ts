@@ -23,7 +23,7 @@ export type Counts = {
 
 /** What an athlete has counted: kept on the phone until the server has it, and none of it twice. */
 export const useCounts = (token: string, stored: readonly OwnCount[]): Counts => {
-  const [sent, setSent] = useState(stored);
+  const [sent, setSent] = useState(NONE);
   const [waiting, setWaiting] = useDraft(`own.counts.${token.slice(0, KEY_LENGTH)}`, NONE);
   const [tries, setTries] = useState(0);
   const latest = useRef(waiting);
@@ -71,7 +71,10 @@ export const useCounts = (token: string, stored: readonly OwnCount[]): Counts =>
       clearTimeout(again);
     };
   }, [waiting, tries, token, change]);
-  const all = [...sent, ...waiting.filter(({ id }) => sent.every((count) => count.id !== id))];
+  // What another phone has sent comes with the page; each try stands once.
+  const all = [
+    ...new Map([...stored, ...sent, ...waiting].map((count) => [count.id, count])).values(),
+  ].sort((a, b) => a.at.localeCompare(b.at));
   const takenBack = new Set(all.flatMap(({ voids }) => voids ?? []));
   const now = (): string => new Date().toISOString();
   return {

@@ -18,6 +18,7 @@ import { opened } from '../controls/opened';
 import { useTitle } from '../controls/useTitle';
 import { StationStrip } from '../parts/clock/StationStrip';
 import { roundToGoBy, useClockPart, useSessionClock } from '../parts/clock/useSessionClock';
+import { stopSilent } from '../parts/silent/useSilent';
 import { disconnect } from '../parts/devices/useDevice';
 import { Refused } from './Refused';
 import { Row } from './Row';
@@ -60,8 +61,14 @@ const Field = ({ bundle }: { bundle: RunBundle }) => {
   const run = useRun(bundle, first, round);
   // There at once when a set is done.
   useEffect(() => whenIdle(() => void loadDone().catch(() => undefined)), []);
-  // Whoever leaves the field screen has done with the device.
-  useEffect(() => disconnect, []);
+  // Whoever leaves the field screen has done with device and partner.
+  useEffect(
+    () => () => {
+      disconnect();
+      stopSilent();
+    },
+    [],
+  );
   // A phone stays at its station, whoever is there.
   const firstOpen =
     round > 0 ? stations?.sets[0]?.id : run.sets.find(({ state }) => state.up)?.set.id;

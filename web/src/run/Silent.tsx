@@ -66,6 +66,10 @@ export const partnerRead = (
   return exits.length > 1 && !isUuid(movement) ? { movement, phase } : null;
 };
 
+/** Whether the partner’s round is of this read: another set may be up meanwhile. */
+export const isPartnered = ({ round, isRunning }: SilentNow, read: PartnerRead | null): boolean =>
+  isRunning && round?.read.movement === read?.movement && round?.read.phase === read?.phase;
+
 /** What a partner shows as a read of the turn; null while nothing shows, or it is of another movement. */
 export const silentRead = (
   { round, cue, shownMs }: SilentNow,

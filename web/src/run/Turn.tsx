@@ -22,7 +22,14 @@ import { FaultPicker, useFaultPicks } from './FaultPicker';
 import { Notes } from './Notes';
 import { How } from './How';
 import { useSecondsTo } from './timers';
-import { partnerRead, SilentButton, SilentCode, silentRead, silentSaid } from './Silent';
+import {
+  isPartnered,
+  partnerRead,
+  SilentButton,
+  SilentCode,
+  silentRead,
+  silentSaid,
+} from './Silent';
 import { TurnHead, TurnNext } from './TurnHead';
 import { useSilent, useSilentNow } from '../parts/silent/useSilent';
 import { useSetCall } from '../parts/field/useSetCall';
@@ -80,8 +87,10 @@ export const Turn = ({
   const silent = useSilentNow();
   const code = useSilent((state) => state.code);
   // What a partner shows takes the place of what is called.
-  const read = silentRead(silent, view) ?? call.read;
-  const isReading = (set.call?.kind === 'reads' || silent.isRunning) && exits.length > 0;
+  const shown = partnerRead(view, at);
+  const isShown = isPartnered(silent, shown);
+  const read = (isShown && silentRead(silent, view)) || call.read;
+  const isReading = (set.call?.kind === 'reads' || isShown) && exits.length > 0;
   // What is offered follows the exit that was called, then the one that was taken.
   const before = isReading ? (takenBack?.exit ?? null) : null;
   const calledExit = read?.exit.code ?? (marks.wrong ? marks.wrong.exit : before);
@@ -208,7 +217,7 @@ export const Turn = ({
         <SilentCode code={code} at={silent} />
         <CallBar call={ownCall} at={call} layout={layout} />
         <div className="run-rest" role="timer" aria-label="Rest">
-          <span>{silentSaid(silent) ?? (rest > 0 ? `${name} rests` : 'Ready')}</span>
+          <span>{(isShown && silentSaid(silent)) || (rest > 0 ? `${name} rests` : 'Ready')}</span>
           {outline && !set.call && rest === 0 && !silent.round && (
             <span className="small-text quiet">
               {stepsIn(outline.steps, outline.totalTimeS)}
@@ -219,7 +228,7 @@ export const Turn = ({
               ))}
             </span>
           )}
-          <SilentButton read={partnerRead(view, at)} at={silent} />
+          <SilentButton read={shown} at={silent} />
           {movement && <MeasureButton />}
           {rest > 0 && <Figure parts={[{ figure: clock(rest), unit: '' }]} />}
         </div>
