@@ -1,4 +1,4 @@
-import type { LogPage, StoredRep } from '@gravek/contract/session';
+import type { LogPage, Session, StoredRep } from '@gravek/contract/session';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
 import { BETWEEN_TAPS_MS, expect, goTo } from './test';
 
@@ -39,6 +39,14 @@ export const ask = <T>(
     },
     [method, path, body ? JSON.stringify(body) : null] as const,
   );
+
+/** The sessions that the demo has planned: of today and the three weeks after it. */
+export const plannedSessions = async (page: Page): Promise<Session[]> => {
+  const from = new Date().toISOString().slice(0, 10);
+  const until = new Date(Date.now() + 21 * 86_400_000).toISOString().slice(0, 10);
+  const path = `/sessions?from=${from}&to=${until}`;
+  return (await ask<{ items: Session[] }>(page, 'GET', path)).items;
+};
 
 /** The log of a session as the server has it. */
 export const logOf = (page: Page, session: string): Promise<StoredRep[]> =>

@@ -1,9 +1,8 @@
 import type { Athlete } from '@gravek/contract/athlete';
 import type { OwnLink } from '@gravek/contract/ownView';
-import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
-import { ask, PHONE } from '../src/field';
+import { ask, PHONE, plannedSessions } from '../src/field';
 import { expect, goTo, test } from '../src/test';
 
 test('an athlete works a list off alone, also without network, and the coach sees it as the own count', async ({
@@ -13,9 +12,7 @@ test('an athlete works a list off alone, also without network, and the coach see
   const { items } = await ask<{ items: Athlete[] }>(page, 'GET', '/athletes');
   const athlete = items.find(({ squad, minor }) => squad === 'Handball' && !minor)!;
   const today = new Date().toISOString().slice(0, 10);
-  const until = new Date(Date.now() + 21 * 86_400_000).toISOString().slice(0, 10);
-  const week = await ask<{ items: Session[] }>(page, 'GET', `/sessions?from=${today}&to=${until}`);
-  const set = week.items
+  const set = (await plannedSessions(page))
     .flatMap(({ drillSets }) => drillSets)
     .find(({ work }) => work.kind === 'movement' && work.movement === 'goal-arc')!;
   await ask(page, 'POST', '/sessions', {

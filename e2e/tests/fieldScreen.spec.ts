@@ -1,7 +1,6 @@
-import type { Session } from '@gravek/contract/session';
 import type { Page } from '@playwright/test';
 import { axeFinds } from '../src/axe';
-import { ask, PHONE } from '../src/field';
+import { PHONE, plannedSessions } from '../src/field';
 import { expect, goTo, test } from '../src/test';
 
 /** The field screen on a phone in one hand: all that is needed is to be seen, and nothing moves under the thumb. */
@@ -10,14 +9,8 @@ test.use({ viewport: PHONE });
 
 /** Opens the demo's session of seven sets. */
 const openRunIns = async (page: Page): Promise<void> => {
-  const from = new Date().toISOString().slice(0, 10);
-  const until = new Date(Date.now() + 21 * 86_400_000).toISOString().slice(0, 10);
-  const { items } = await ask<{ items: Session[] }>(
-    page,
-    'GET',
-    `/sessions?from=${from}&to=${until}`,
-  );
-  await goTo(page, `/run/${items.find(({ drillSets }) => drillSets.length === 7)!.id}`);
+  const sessions = await plannedSessions(page);
+  await goTo(page, `/run/${sessions.find(({ drillSets }) => drillSets.length === 7)!.id}`);
 };
 
 /** What does not lie wholly on the screen, or beneath something else. */

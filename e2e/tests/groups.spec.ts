@@ -1,9 +1,8 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Session } from '@gravek/contract/session';
 import type { Locator } from '@playwright/test';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
-import { ask, PHONE, shiftClock } from '../src/field';
+import { ask, PHONE, plannedSessions, shiftClock } from '../src/field';
 import { expect, goTo, test } from '../src/test';
 
 /** Seconds that a clock shows. */
@@ -16,14 +15,9 @@ test('groups go round their stations by one clock, also on a phone whose own is 
   signedIn: page,
   browser,
 }) => {
-  const from = new Date().toISOString().slice(0, 10);
-  const until = new Date(Date.now() + 21 * 86_400_000).toISOString().slice(0, 10);
-  const { items } = await ask<{ items: Session[] }>(
-    page,
-    'GET',
-    `/sessions?from=${from}&to=${until}`,
-  );
-  const { id } = items.find(({ title, logged }) => title.includes('youth') && logged === 0)!;
+  const { id } = (await plannedSessions(page)).find(
+    ({ title, logged }) => title.includes('youth') && logged === 0,
+  )!;
   await goTo(page, `/sessions/${id}`);
   await page.getByRole('button', { name: 'In groups' }).click();
   const groups = page.getByRole('region', { name: 'Groups' });

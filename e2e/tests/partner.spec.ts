@@ -1,8 +1,7 @@
 import type { Athlete } from '@gravek/contract/athlete';
-import type { Session } from '@gravek/contract/session';
 import { v7 as uuid } from 'uuid';
 import { axeFinds } from '../src/axe';
-import { ask, logOf, PHONE } from '../src/field';
+import { ask, logOf, PHONE, plannedSessions } from '../src/field';
 import { expect, goTo, test } from '../src/test';
 
 test.use({ viewport: PHONE });
@@ -17,9 +16,7 @@ test('a partner shows the same cue as the coach reads, on two phones without net
     .slice(0, 2)
     .map(({ id }) => id);
   const today = new Date().toISOString().slice(0, 10);
-  const until = new Date(Date.now() + 21 * 86_400_000).toISOString().slice(0, 10);
-  const week = await ask<{ items: Session[] }>(page, 'GET', `/sessions?from=${today}&to=${until}`);
-  const set = week.items
+  const set = (await plannedSessions(page))
     .flatMap(({ drillSets }) => drillSets)
     .find(({ work }) => work.kind === 'movement' && work.movement === 'goal-arc')!;
   const session = uuid();
