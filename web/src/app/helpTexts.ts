@@ -182,7 +182,7 @@ export const HELP: readonly (readonly [place: RegExp, text: HelpText])[] = [
         ['missed last time', 'this combination lacked makes when it was done last'],
         [
           'By a partner',
-          'a second phone, by four figures, tells its holder what to show instead of your call',
+          'a second phone, by four figures, tells your partner what to show instead of your call',
         ],
         ['Measure it', 'a pod, the phone, taps, the microphone or gates beside the plan'],
       ],

@@ -31,8 +31,8 @@ const Code = () => {
     >
       <h1>Be the partner</h1>
       <p className="mb-0">
-        You show what a coach else calls, and nobody else knows it before. Type the four figures
-        that stand on the coach’s phone.
+        You show what the coach would otherwise call, so that nobody hears it. Type the four figures
+        on the coach’s phone.
       </p>
       <Form.Control
         aria-label="The coach’s code"
